@@ -1,0 +1,45 @@
+// The second guard beside ESLint: circles (type imports included) and the direction of the layers.
+const only = (name, from, to) => ({
+  name,
+  severity: "error",
+  from: { path: from },
+  to: { path: "^src/", pathNot: to },
+});
+
+module.exports = {
+  forbidden: [
+    { name: "no-circular", severity: "error", from: {}, to: { circular: true } },
+    {
+      name: "one-door",
+      comment: "another domain of core is entered by its index.ts",
+      severity: "error",
+      from: { path: "^src/core/([^/]+)/" },
+      to: { path: "^src/core/([^/]+)/.+", pathNot: ["^src/core/$1/", "^src/core/[^/]+/index\\.ts$"] },
+    },
+    {
+      name: "one-door-from-outside",
+      severity: "error",
+      from: { path: "^src/(?!core/)" },
+      to: { path: "^src/core/", pathNot: "^src/core/[^/]+/index\\.ts$" },
+    },
+    only("core-imports-core", "^src/core/", "^src/core/"),
+    only("db-imports-core", "^src/db/", "^src/(core|db)/"),
+    only("server-imports-down", "^src/server/", "^src/(core|db|server)/"),
+    only("ui-imports-core", "^src/ui/", "^src/(core|ui)/"),
+    {
+      name: "core-is-pure",
+      severity: "error",
+      from: { path: "^src/core/", pathNot: "\\.test\\.ts$" },
+      to: { dependencyTypes: ["core"] },
+    },
+  ],
+  options: {
+    doNotFollow: { path: "node_modules" },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: "tsconfig.json" },
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["import", "require", "node", "default", "types"],
+    },
+  },
+};

@@ -1,0 +1,123 @@
+import next from "eslint-config-next/core-web-vitals";
+import boundaries from "eslint-plugin-boundaries";
+import tseslint from "typescript-eslint";
+
+// The layers of docs/architecture.md: an import may only go down.
+const elements = [
+  { type: "core", pattern: "src/core/*", capture: ["domain"] },
+  { type: "db", pattern: "src/db" },
+  { type: "server", pattern: "src/server" },
+  { type: "ui", pattern: "src/ui" },
+  { type: "workers", pattern: "src/workers" },
+  { type: "app", pattern: "src/app" },
+];
+
+// Inside core the domains form layers; each line may use the lines above it.
+const coreLayers = [
+  ["units", "result", "text", "estimate", "binary"],
+  ["finding"],
+  ["machine", "image", "network", "identity"],
+  ["site", "compat", "readings"],
+  ["boot", "storage", "energy"],
+  ["build"],
+  ["verify"],
+  ["run"],
+  ["record"],
+];
+
+const allow = (from, ...to) => ({
+  from: { element: { type: from } },
+  allow: { to: to.map((type) => ({ element: { type } })) },
+});
+const corePolicies = coreLayers.flatMap((layer, i) =>
+  layer.map((domain) => ({
+    from: { element: { type: "core", captured: { domain } } },
+    allow: {
+      to: [...coreLayers.slice(0, i).flat(), domain, ...(i === 0 ? layer : [])].map((d) => ({
+        type: "core",
+        captured: { domain: d },
+      })),
+    },
+  })),
+);
+
+export default tseslint.config(
+  {
+    ignores: [
+      ".next/**",
+      ".derrick/**",
+      "node_modules/**",
+      "next-env.d.ts",
+      "playwright-report/**",
+      "test-results/**",
+    ],
+  },
+  ...next,
+  ...tseslint.configs.recommended,
+  {
+    files: ["src/**/*.{ts,tsx}"],
+    plugins: { boundaries },
+    settings: {
+      "boundaries/elements": elements,
+      "import/resolver": { typescript: { project: "tsconfig.json" } },
+    },
+    rules: {
+      "boundaries/dependencies": [
+        "error",
+        {
+          default: "disallow",
+          policies: [
+            ...corePolicies,
+            allow("db", "core", "db"),
+            allow("server", "core", "db", "server"),
+            allow("ui", "core", "ui"),
+            allow("workers", "core", "workers"),
+            allow("app", "ui", "server", "core", "app"),
+          ],
+        },
+      ],
+      "@typescript-eslint/consistent-type-imports": "error",
+      "@typescript-eslint/no-explicit-any": "error",
+      "@typescript-eslint/no-unused-vars": ["error", { varsIgnorePattern: "^_", argsIgnorePattern: "^_" }],
+    },
+  },
+  {
+    // The ui may call server actions, which live beside their routes in app/, but knows them only as props.
+    files: ["src/core/**/*.ts"],
+    ignores: ["src/core/**/*.test.ts"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        { patterns: ["node:*", "react", "next", "next/*", "@/db/*", "@/server/*"] },
+      ],
+      "no-restricted-globals": ["error", "process", "console", "window", "document", "fetch", "setTimeout"],
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']",
+          message: "Time is an argument in core.",
+        },
+        {
+          selector: "NewExpression[callee.name='Date'][arguments.length=0]",
+          message: "Time is an argument in core.",
+        },
+        {
+          selector: "CallExpression[callee.object.name='Math'][callee.property.name='random']",
+          message: "Random numbers are an argument in core.",
+        },
+        { selector: ":function[async=true]", message: "Core is synchronous: the driver does the waiting." },
+      ],
+    },
+  },
+  {
+    // One file reads the environment.
+    files: ["src/**/*.{ts,tsx}"],
+    ignores: ["src/server/environment.ts", "src/instrumentation.ts"],
+    rules: {
+      "no-restricted-properties": [
+        "error",
+        { object: "process", property: "env", message: "Read it in src/server/environment.ts." },
+      ],
+    },
+  },
+);

@@ -1,0 +1,46 @@
+import { resolve } from "node:path";
+import { defineConfig } from "@playwright/test";
+
+const folder = resolve(".derrick/e2e");
+const server = (port: number, name: string) => ({
+  command: `rm -rf ${folder}/${name} && mkdir -p ${folder}/${name} && node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${port}`,
+  url: `http://127.0.0.1:${port}/api/health`,
+  reuseExistingServer: false,
+  timeout: 120_000,
+  env: {
+    DERRICK_DB_URL: `file:${folder}/${name}/test.db`,
+    DERRICK_ORIGIN: `http://127.0.0.1:${port}`,
+    NEXT_TELEMETRY_DISABLED: "1",
+  },
+});
+
+/** Two servers of their own: an empty one for the whole path, and one with the demo data for all screens. */
+export default defineConfig({
+  testDir: "tests/e2e",
+  workers: 1,
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
+  reporter: [["list"], ["json", { outputFile: ".derrick/e2e.json" }]],
+  outputDir: ".derrick/test-results",
+  use: {
+    browserName: "chromium",
+    viewport: { width: 1280, height: 800 },
+    reducedMotion: "reduce",
+    launchOptions: {
+      executablePath: "/usr/bin/chromium",
+      chromiumSandbox: false,
+      args: [
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--disable-default-apps",
+        "--no-pings",
+        "--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE 127.0.0.1, EXCLUDE localhost",
+      ],
+    },
+  },
+  webServer: [server(4381, "empty"), server(4382, "demo")],
+});

@@ -1,0 +1,94 @@
+// How long the core takes: all checks and steps of a build, beside 500 machines and 200 builds.
+import { aBuild } from "../tests/support/builds";
+import { bundleOf, capture, captures } from "../tests/support/formats";
+import { evaluateBuild } from "@/core/build";
+import { emptyMachine, mergeReadings, readTexts } from "@/core/machine";
+
+function time(name: string, aim: string, work: () => void): void {
+  for (let i = 0; i < 20; i += 1) work();
+  const runs = Array.from({ length: 100 }, () => {
+    const start = performance.now();
+    work();
+    return performance.now() - start;
+  }).sort((a, b) => a - b);
+  const at = (share: number) => `${(runs[Math.floor(runs.length * share)] ?? 0).toFixed(2)} ms`;
+  console.log(
+    `${name.padEnd(62)} median ${at(0.5).padStart(10)}   p95 ${at(0.95).padStart(10)}   aim ${aim}`,
+  );
+}
+
+const neighbours = Array.from({ length: 700 }, (_, i) => ({
+  name: `host-${i}`,
+  serial: `OST-X${i}`,
+  macs: [1, 2, 3, 4].map(
+    (n) =>
+      `02:99:00:00:${(i >> 8).toString(16).padStart(2, "0")}:${((i * 4 + n) & 255).toString(16).padStart(2, "0")}`,
+  ),
+  hostNames: [`host-${i}`],
+  addresses: [`10.61.${20 + (i >> 8)}.${i & 255}`],
+}));
+const context = aBuild({ neighbours });
+time("all checks and steps of a build, 700 neighbours", "20 ms", () => void evaluateBuild(context));
+const texts = captures("server-uefi-2socket");
+
+/** A bundle of 60 drives and 12 ports, made by repeating what real tools printed with other serials and names. */
+function wideBundle(): string {
+  const folder = "server-uefi-2socket";
+  const lsblk = JSON.parse(capture(folder, "lsblk.json")) as {
+    blockdevices: { name: string; serial: string | null }[];
+  };
+  const smart = JSON.parse(capture(folder, "smartctl-sdg.json")) as object;
+  const links = JSON.parse(capture(folder, "ip-link-d.json")) as { ifname: string; address: string }[];
+  const disk = lsblk.blockdevices.find((d) => d.serial === "SAMPLESAS0001");
+  const port = links.find((l) => l.ifname === "eno1");
+  const drives = Array.from({ length: 60 }, (_, i) => ({
+    ...disk,
+    name: `sd${i}`,
+    serial: `WIDE${i}`,
+    wwn: `0x5000c5000001${1000 + i}`,
+  }));
+  const sections: Record<string, string> = {
+    lsblk: JSON.stringify({ blockdevices: drives }),
+    "ip-link": JSON.stringify(
+      Array.from({ length: 12 }, (_, i) => ({
+        ...port,
+        ifname: `eno${i}`,
+        address: `02:00:00:00:01:${(16 + i).toString(16)}`,
+        altnames: [],
+      })),
+    ),
+    lscpu: capture(folder, "lscpu.json"),
+    dmidecode: capture(folder, "dmidecode.txt"),
+    lspci: capture(folder, "lspci-vmmnnk.txt"),
+  };
+  const bundle = bundleOf("wide", sections);
+  const health = drives
+    .map((d) =>
+      bundleOf("x", {
+        smartctl: JSON.stringify({
+          ...smart,
+          device: { name: `/dev/${d.name}`, protocol: "SCSI" },
+          serial_number: d.serial,
+          wwn: undefined,
+        }),
+      }),
+    )
+    .map((b) => b.slice(b.indexOf("begin"), b.indexOf("done")));
+  return bundle.replace(/done\n$/, `${health.join("")}done\n`);
+}
+const wide = [{ name: "wide.txt", text: wideBundle() }];
+const facts = mergeReadings(emptyMachine(), readTexts(wide).readings, "2026-11-24T08:00:00Z").document.facts;
+if (facts.drives.length !== 60 || facts.ports.length !== 12 || facts.drives.some((d) => d.health === null))
+  throw new Error(
+    `the wide bundle was read as ${facts.drives.length} drives and ${facts.ports.length} ports`,
+  );
+time(
+  `read and merge a bundle of 60 drives and 12 ports (${Math.round(wide[0]!.text.length / 1000)} kB)`,
+  "50 ms",
+  () => void mergeReadings(emptyMachine(), readTexts(wide).readings, "2026-11-24T08:00:00Z"),
+);
+time(
+  `read and merge ${texts.length} outputs of a two-socket server`,
+  "50 ms",
+  () => void mergeReadings(emptyMachine(), readTexts(texts).readings, "2026-11-24T08:00:00Z"),
+);

@@ -1,0 +1,57 @@
+// npm run corpus: makes the boot images that the inspector is tested against, with Debian's own tools and frozen dates,
+// in .derrick/corpus. What is missing is installed. It does nothing when the images are there.
+import { existsSync, mkdirSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { resolve } from "node:path";
+import { spawnSync } from "node:child_process";
+import { root, run } from "./setup.mjs";
+
+const PACKAGES =
+  "xorriso genisoimage mtools dosfstools gdisk fdisk faketime isolinux syslinux syslinux-common syslinux-utils grub-pc-bin grub-efi-amd64-bin grub-efi-ia32-bin grub-common memtest86+ grub-rescue-pc python3".split(
+    " ",
+  );
+const out = resolve(root, ".derrick/corpus");
+const done = `${out}/.complete`;
+const IMAGES = 23;
+
+/** Builds the corpus when it is not there yet. */
+export function makeCorpus() {
+  if (existsSync(done)) return;
+  const missing = PACKAGES.filter((p) => spawnSync("dpkg", ["-s", p], { stdio: "ignore" }).status !== 0);
+  const quiet = { DEBIAN_FRONTEND: "noninteractive" };
+  if (missing.length > 0) {
+    console.log("Installing the tools that make boot images …");
+    run("apt-get", ["update", "-q"]);
+    run("apt-get", ["install", "-y", "-q", "--no-install-recommends", ...missing], quiet);
+  }
+  mkdirSync(out, { recursive: true });
+  const env = { ...process.env, ARM64_ROOT: armLoaders() };
+  const script = resolve(root, "tests/fixtures/boot/make_corpus.py");
+  const made = spawnSync("python3", [script, out, "public"], { encoding: "utf8", env });
+  rmSync(`${out}/.work`, { recursive: true, force: true });
+  const images = readdirSync(out).filter((f) => /^p\d\d-/.test(f)).length;
+  if (made.status !== 0 || images !== IMAGES) {
+    console.error(made.stdout, made.stderr, `\n${images} of ${IMAGES} boot images were made.`);
+    process.exit(1);
+  }
+  writeFileSync(done, "");
+}
+
+/** Loaders for another processor come from that architecture's package, unpacked without being installed. */
+function armLoaders() {
+  const folder = resolve(root, ".derrick/arm64");
+  if (existsSync(`${folder}/usr/lib/grub/arm64-efi`)) return folder;
+  mkdirSync(folder, { recursive: true });
+  const had = spawnSync("dpkg", ["--print-foreign-architectures"], { encoding: "utf8" }).stdout.includes(
+    "arm64",
+  );
+  if (!had) run("dpkg", ["--add-architecture", "arm64"]);
+  run("apt-get", ["update", "-q"]);
+  run("sh", [
+    "-ec",
+    `cd '${folder}' && apt-get download -q grub-efi-arm64-bin:arm64 && dpkg -x grub-efi-arm64-bin_*.deb . && rm grub-efi-arm64-bin_*.deb`,
+  ]);
+  if (!had) run("dpkg", ["--remove-architecture", "arm64"]);
+  return folder;
+}
+
+if (process.argv[1]?.endsWith("corpus.mjs")) makeCorpus();

@@ -1,0 +1,108 @@
+// Shared by the commands: installs what is missing on a new machine and runs programs.
+import { spawn, spawnSync } from "node:child_process";
+import { existsSync, readFileSync, statSync } from "node:fs";
+import { createConnection } from "node:net";
+import { fileURLToPath } from "node:url";
+
+export const root = fileURLToPath(new URL("..", import.meta.url));
+process.chdir(root);
+
+export const CHROMIUM = "/usr/bin/chromium";
+const env = { ...process.env, NEXT_TELEMETRY_DISABLED: "1" };
+
+/** Runs a program with its output shown; ends this one when it fails. */
+export function run(command, args, more = {}) {
+  const done = spawnSync(command, args, { stdio: "inherit", env: { ...env, ...more } });
+  if (done.status !== 0) {
+    console.error(`\n${command} ${args.join(" ")} failed (exit ${done.status ?? done.signal}).`);
+    process.exit(done.status || 1);
+  }
+}
+
+/** npm ci, when node_modules is absent or older than the lock file. */
+export function installPackages() {
+  const stamp = "node_modules/.package-lock.json";
+  if (existsSync(stamp) && statSync(stamp).mtimeMs >= statSync("package-lock.json").mtimeMs) return;
+  console.log("Installing npm packages …");
+  run("npm", ["ci", "--no-audit", "--no-fund"]);
+}
+
+/** Debian's Chromium for the browser tests. */
+export function installChromium() {
+  if (existsSync(CHROMIUM)) return;
+  console.log("Installing Debian's Chromium …");
+  run("apt-get", ["update", "-q"]);
+  run("apt-get", ["install", "-y", "-q", "--no-install-recommends", "chromium"], {
+    DEBIAN_FRONTEND: "noninteractive",
+  });
+}
+
+const newest = (files) => Math.max(...files.map((f) => (existsSync(f) ? statSync(f).mtimeMs : 0)));
+
+/** next build, when there is none or a source file is newer than it. */
+export function build({ always = false } = {}) {
+  const listed = spawnSync(
+    "git",
+    [
+      "ls-files",
+      "-co",
+      "--exclude-standard",
+      "src",
+      "next.config.ts",
+      "package-lock.json",
+      "postcss.config.mjs",
+    ],
+    { encoding: "utf8" },
+  );
+  const sources = listed.status === 0 ? listed.stdout.split("\n").filter(Boolean) : [];
+  const built = ".next/BUILD_ID";
+  if (!always && existsSync(built) && sources.length > 0 && statSync(built).mtimeMs > newest(sources)) return;
+  console.log("Building …");
+  run("npx", ["next", "build"]);
+}
+
+/** Resolves when nothing listens on the port; rejects with a clear message otherwise. */
+export function portIsFree(port) {
+  return new Promise((resolve, reject) => {
+    const socket = createConnection({ port, host: "127.0.0.1" });
+    socket.once("connect", () => {
+      socket.destroy();
+      reject(
+        new Error(`Something already listens on 127.0.0.1:${port}. Set PORT to another number, or stop it.`),
+      );
+    });
+    socket.once("error", () => resolve());
+  });
+}
+
+/** Starts the built server on loopback; the child is returned, its output shown. */
+export function startServer(port, more = {}, stdio = "inherit") {
+  return spawn(
+    process.execPath,
+    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)],
+    {
+      stdio,
+      env: { ...env, DERRICK_ORIGIN: `http://127.0.0.1:${port}`, ...more },
+    },
+  );
+}
+
+/** Waits until the server answers, at most a minute. */
+export async function untilReady(port, child) {
+  for (let i = 0; i < 240; i += 1) {
+    if (child.exitCode !== null)
+      throw new Error("The server ended before it answered; see its output above.");
+    const answer = await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null);
+    if (answer?.ok) return;
+    await new Promise((r) => setTimeout(r, 250));
+  }
+  throw new Error("The server did not answer within a minute.");
+}
+
+/** Ends a child with this process, and this process with the child. */
+export function tieTo(child) {
+  for (const signal of ["SIGINT", "SIGTERM"]) process.on(signal, () => child.kill(signal));
+  child.on("exit", (code) => process.exit(code ?? 0));
+}
+
+export const demoData = () => readFileSync("demo/marrowby-water.json", "utf8");

@@ -1,0 +1,95 @@
+// npm run shots: retakes docs/screenshots/ from the demo data, on a server of its own.
+import { mkdirSync, rmSync } from "node:fs";
+import {
+  build,
+  CHROMIUM,
+  demoData,
+  installChromium,
+  installPackages,
+  startServer,
+  untilReady,
+} from "./setup.mjs";
+
+installPackages();
+installChromium();
+build();
+const { chromium } = await import("@playwright/test");
+const port = 4372;
+const folder = ".derrick/shots";
+const out = process.argv[2] ?? "docs/screenshots";
+const only = process.argv[3];
+rmSync(folder, { recursive: true, force: true });
+mkdirSync(folder, { recursive: true });
+mkdirSync(out, { recursive: true });
+
+const VIEWS = [
+  { name: "today", path: "/" },
+  { name: "build-sheet", path: "/builds/b-wrk-hv2" },
+  { name: "build-sheet-storage", path: "/builds/b-tho-a", open: ["d", "h"], at: "#zone-D" },
+  { name: "build-sheet-night", path: "/builds/b-tho-a", night: true },
+  { name: "build-history", path: "/builds/b-wrk-hv1/history" },
+  { name: "run", path: "/runs/r-wrk-hv1", width: 640 },
+  { name: "run-night", path: "/runs/r-wrk-hv1", width: 640, night: true },
+  { name: "record", path: "/runs/r-tho-b/record" },
+  { name: "machine", path: "/machines/m-wrk-st1?drive=CDB12T4466" },
+  { name: "machine-host", path: "/machines/m-wrk-hv2" },
+  { name: "drives", path: "/machines/drives" },
+  { name: "compatibility", path: "/machines/compatibility" },
+  { name: "bench", path: "/machines/m-cl-ws1/bench?other=m-tho-b&price=420&pass=1" },
+  { name: "import", path: "/machines/m-tho-b", drop: "demo/tho-b-bundle.txt" },
+  { name: "machines", path: "/machines" },
+  { name: "site", path: "/sites/s-works" },
+  { name: "images", path: "/images" },
+  { name: "image", path: "/images/i-cairn-9" },
+  { name: "profile", path: "/images/profiles/cairn-hypervisor/9" },
+];
+
+const server = startServer(port, { DERRICK_DB_URL: `file:${folder}/shots.db` }, [
+  "ignore",
+  "ignore",
+  "inherit",
+]);
+try {
+  await untilReady(port, server);
+  await fetch(`http://127.0.0.1:${port}/api/v1/export?rebase=1`, { method: "POST", body: demoData() });
+  const browser = await chromium.launch({
+    executablePath: CHROMIUM,
+    chromiumSandbox: false,
+    args: ["--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
+  });
+  for (const view of VIEWS.filter((v) => !only || only.split(",").includes(v.name))) {
+    const page = await browser.newPage({
+      viewport: { width: view.width ?? 1280, height: 800 },
+      reducedMotion: "reduce",
+      timezoneId: "Europe/London",
+    });
+    await page.context().addCookies([
+      {
+        name: "derrick_theme",
+        value: view.night ? "night-shift" : "day-sheet",
+        url: `http://127.0.0.1:${port}`,
+      },
+      { name: "derrick_hand", value: "M. Arkle", url: `http://127.0.0.1:${port}` },
+    ]);
+    await page.goto(`http://127.0.0.1:${port}${view.path}`);
+    await page.evaluate(() => document.fonts.ready);
+    for (const key of view.open ?? []) await page.keyboard.press(key);
+    if (view.drop) {
+      await page.setInputFiles("input[type=file]", view.drop);
+      const table = page.getByRole("table", { name: "Understood" });
+      await table.waitFor();
+      await page
+        .getByRole("region", { name: "Import", exact: true })
+        .evaluate((e) => e.scrollIntoView({ block: "start" }));
+    }
+    if (view.scroll) await page.mouse.wheel(0, view.scroll);
+    if (view.at) await page.locator(view.at).evaluate((e) => e.scrollIntoView({ block: "start" }));
+    await page.waitForTimeout(300);
+    await page.screenshot({ path: `${out}/${view.name}.png`, fullPage: view.full ?? false });
+    await page.close();
+    console.log(`${out}/${view.name}.png`);
+  }
+  await browser.close();
+} finally {
+  server.kill();
+}

@@ -1,0 +1,39 @@
+// npm run docs:write: docs/checks.md and the published schemas, from the code.
+import { writeFileSync } from "node:fs";
+import { BUILD_CHECKS, BUILD_MESSAGES } from "@/core/build";
+import { ZONES } from "@/core/finding";
+import { profileJsonSchema } from "@/core/image";
+import { recordJsonSchema } from "@/core/record";
+
+/** The page of all rules, by zone. */
+export function renderChecks(): string {
+  const zones = Object.entries(ZONES).flatMap(([letter, title]) => {
+    const checks = BUILD_CHECKS.filter((c) => c.zone === letter);
+    if (checks.length === 0) return [];
+    const rows = checks.map((c) => {
+      const m = BUILD_MESSAGES[c.code];
+      return `| \`${c.code}\` | ${m?.title} | ${m?.why} | ${m?.remedy} |`;
+    });
+    return [
+      `## ${letter} ${title}`,
+      "",
+      "| rule | finding | why | what to do |",
+      "| --- | --- | --- | --- |",
+      ...rows,
+      "",
+    ];
+  });
+  return [
+    "# Rules of a build sheet",
+    "",
+    `${BUILD_CHECKS.length} rules. Written by \`npm run docs:write\` from the registry; a test compares this page with it.`,
+    "",
+    ...zones,
+  ].join("\n");
+}
+
+if (process.argv[1]?.endsWith("write-docs.ts")) {
+  writeFileSync("docs/checks.md", renderChecks());
+  writeFileSync("docs/profile.schema.json", `${JSON.stringify(profileJsonSchema(), null, 1)}\n`);
+  writeFileSync("docs/record.schema.json", `${JSON.stringify(recordJsonSchema(), null, 1)}\n`);
+}

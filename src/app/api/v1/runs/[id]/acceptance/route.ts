@@ -1,0 +1,26 @@
+import { z } from "zod";
+import { accept, previewAcceptance } from "@/server/runs";
+import { bodyJson, respond } from "../../../../answer";
+
+const schema = z.object({
+  texts: z
+    .array(z.object({ name: z.string().max(300), text: z.string() }))
+    .min(1)
+    .max(60),
+  accept: z.boolean().default(false),
+  by: z.string().max(80).default("operator"),
+  key: z.string().min(8).max(80).optional(),
+});
+
+/** Compares texts from the installed system with the plan; with `accept` the comparison is put on the log. */
+export async function POST(
+  request: Request,
+  { params }: { params: Promise<{ id: string }> },
+): Promise<Response> {
+  const read = await bodyJson(request, schema);
+  if ("refused" in read) return read.refused;
+  const { id } = await params;
+  const { texts, by, key } = read.body;
+  if (!read.body.accept) return respond(await previewAcceptance(id, texts));
+  return respond(await accept(id, key ?? crypto.randomUUID(), texts, by));
+}

@@ -1,0 +1,14 @@
+import { recordOf } from "@/server/runs";
+
+export const dynamic = "force-dynamic";
+
+export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+  const record = await recordOf((await params).id);
+  if (!record) return new Response("This run is not there.\n", { status: 404 });
+  return new Response(`${JSON.stringify(record, null, 2)}\n`, {
+    headers: {
+      "Content-Type": "application/json",
+      "Content-Disposition": `attachment; filename="${record.sheet}-rev-${record.revision}.json"`,
+    },
+  });
+}

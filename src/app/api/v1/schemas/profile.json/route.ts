@@ -1,0 +1,3 @@
+import { profileJsonSchema } from "@/core/image";
+
+export const GET = (): Response => Response.json(profileJsonSchema());

@@ -1,0 +1,3 @@
+import { recordJsonSchema } from "@/core/record";
+
+export const GET = (): Response => Response.json(recordJsonSchema());

@@ -1,0 +1,77 @@
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { fieldWords, type BuildView, type Edit } from "@/core/build";
+import { shown } from "@/core/text";
+import { formatDateTime } from "@/core/units";
+import { buildHistory, buildView } from "@/server/builds";
+import { TakeBack } from "@/ui/build/take-back";
+import { Page } from "@/ui/frame/page";
+import { takeBack } from "../../actions";
+
+export const dynamic = "force-dynamic";
+export const metadata = { title: "History" };
+
+export default async function History({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const [view, history] = await Promise.all([buildView(id), buildHistory(id)]);
+  if (!view) notFound();
+  const timeZone = view.context.site?.timeZone ?? "UTC";
+  return (
+    <Page
+      title={`History of ${view.build.number}`}
+      lead={view.build.sheet.subject}
+      aside={
+        <Link className="stamp" href={`/builds/${id}`}>
+          Back to the sheet
+        </Link>
+      }
+    >
+      {history.length === 0 && <p className="quiet">Nothing has been changed since the sheet was begun.</p>}
+      <ol>
+        {history.map((h) => (
+          <li
+            key={h.version}
+            className={`grid gap-x-4 border-b py-2 sm:grid-cols-[13rem_minmax(0,1fr)_auto] ${h.letter ? "border-t-2" : ""}`}
+            style={{ borderColor: h.letter ? "currentColor" : "var(--color-base-300)" }}
+          >
+            <div>
+              <span className="value">{formatDateTime(h.at, timeZone)}</span>
+              <div className="quiet">{h.by}</div>
+            </div>
+            <div>
+              {h.letter && <strong className="text-[1.07rem]">Revision {h.letter} issued</strong>}
+              {h.edits.map((e) => (
+                <Change key={e.path} edit={e} words={(value) => words(view, e.path, value)} />
+              ))}
+            </div>
+            {h.edits.length > 0 && <TakeBack action={takeBack.bind(null, id, h.version)} />}
+          </li>
+        ))}
+      </ol>
+    </Page>
+  );
+}
+
+/** Ids are shown as the names of what they stand for; a waiver as its finding and reason. */
+function words(view: BuildView, path: string, value: unknown): string {
+  const named =
+    path === "machine.id" ? view.choices.machines : path === "image.id" ? view.choices.images : [];
+  if (path === "waivers")
+    return (value as { key: string; reason: string }[]).map((w) => `${w.key}: ${w.reason}`).join("; ");
+  return named.find((n) => n.id === value)?.name ?? shown(value);
+}
+
+function Change({ edit, words: inWords }: { edit: Edit; words: (value: unknown) => string }) {
+  const { zone, name } = fieldWords(edit.path);
+  const before = inWords(edit.before);
+  return (
+    <div className="grid grid-cols-[1.4rem_minmax(7rem,13rem)_minmax(0,1fr)] gap-x-2 [overflow-wrap:anywhere]">
+      <span className="value font-semibold">{zone}</span>
+      <span className="quiet">{name}</span>
+      <span className="value">
+        {before !== "–" && before !== "" && <s className="quiet mr-2">{before}</s>}
+        {inWords(edit.after)}
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,22 @@
+import type { Metadata } from "next";
+import { notFound } from "next/navigation";
+import { buildView } from "@/server/builds";
+import { BuildSheet } from "@/ui/build/build-sheet";
+import { currentHand } from "../../hand";
+import { issue, save, setAside, start } from "../actions";
+
+export const dynamic = "force-dynamic";
+export const metadata: Metadata = { title: "Build sheet" };
+
+export default async function BuildPage({ params }: { params: Promise<{ id: string }> }) {
+  const view = await buildView((await params).id);
+  if (!view) notFound();
+  return (
+    <BuildSheet
+      key={`${view.build.id}-${view.build.revision}`}
+      initial={view}
+      actions={{ save, waive: setAside, issue, start }}
+      hand={await currentHand()}
+    />
+  );
+}

@@ -1,0 +1,52 @@
+"use server";
+
+import { revalidatePath } from "next/cache";
+import { checksumProblem, type Checksum } from "@/core/image";
+import { importProfile, saveComputed, saveImage, saveInside, takeFromList } from "@/server/images";
+import { no } from "@/server/answer";
+import { currentHand } from "../hand";
+
+export async function keepImage(id: string | null, version: number, fields: object) {
+  const answer = await saveImage(id, version, fields);
+  if (id) revalidatePath(`/images/${id}`);
+  return answer;
+}
+
+/** Reads the digits out of what a checksum tool prints ("DIGITS  file" or "NAME (file) = DIGITS") and keeps them. */
+export async function keepComputed(
+  id: string,
+  version: number,
+  algorithm: Checksum["algorithm"],
+  line: string,
+) {
+  const digits = /\b[0-9a-f]{32,128}\b/i.exec(line)?.[0] ?? line.trim();
+  const checksum: Checksum = { algorithm, value: digits.toLowerCase() };
+  const problem = checksumProblem(checksum);
+  if (problem) return no(`This is not what ${algorithm}sum prints: ${problem}. Paste the whole line.`);
+  const answer = await saveComputed(id, version, checksum, await currentHand());
+  revalidatePath(`/images/${id}`);
+  return answer;
+}
+
+export async function keepProfile(yaml: string) {
+  return importProfile(yaml);
+}
+
+export async function keepInside(id: string, version: number, fileName: string, found: unknown) {
+  return saveInside(id, version, fileName, found, await currentHand());
+}
+
+export async function readList(id: string, version: number, text: string, from: string) {
+  return takeFromList(id, version, text, from);
+}
+
+/** Keeps a digest that this browser computed over the whole file. */
+export async function keepDigest(
+  id: string,
+  algorithm: Checksum["algorithm"],
+  version: number,
+  value: string,
+) {
+  const problem = checksumProblem({ algorithm, value });
+  return problem ? no(problem) : saveComputed(id, version, { algorithm, value }, await currentHand());
+}

@@ -1,0 +1,17 @@
+import { listProfiles } from "@/server/images";
+import { Page } from "@/ui/frame/page";
+import { ImageForm } from "@/ui/image/image-form";
+import { keepImage } from "../actions";
+
+export const dynamic = "force-dynamic";
+export const metadata = { title: "Add an image" };
+
+export default async function NewImage() {
+  const profiles = await listProfiles();
+  const families = [...new Map(profiles.map((p) => [p.key, { key: p.key, name: p.profile.name }])).values()];
+  return (
+    <Page title="Add an image" lead="What its maker published about it. The file itself stays where it is.">
+      <ImageForm id={null} version={0} image={null} families={families} save={keepImage} />
+    </Page>
+  );
+}

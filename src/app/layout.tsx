@@ -1,0 +1,25 @@
+import type { Metadata } from "next";
+import { cookies } from "next/headers";
+import type { ReactNode } from "react";
+import { Frame } from "@/ui/frame/frame";
+import { currentHand, setHand } from "./hand";
+import "./globals.css";
+
+export const metadata: Metadata = {
+  title: { default: "Derrick", template: "%s – Derrick" },
+  description: "From bare metal to handed over",
+};
+
+export default async function Layout({ children }: { children: ReactNode }) {
+  const theme = (await cookies()).get("derrick_theme")?.value;
+  const known = theme === "day-sheet" || theme === "night-shift" ? theme : undefined;
+  return (
+    <html lang="en" data-theme={known} suppressHydrationWarning>
+      <body>
+        <Frame hand={await currentHand()} setHand={setHand}>
+          {children}
+        </Frame>
+      </body>
+    </html>
+  );
+}

@@ -1,0 +1,150 @@
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { bayWords } from "@/core/machine";
+import { formatBytes, formatDateTime, formatExactBytes } from "@/core/units";
+import { registerLine } from "@/server/drives";
+import { DriveActions } from "@/ui/drives/drive-page";
+import { CopyValue } from "@/ui/frame/copy-value";
+import { Page, Ruled } from "@/ui/frame/page";
+import { MACHINE_SHEETS, SubSheets } from "@/ui/frame/sub-sheets";
+import { TitleBlock } from "@/ui/frame/title-block";
+import { HealthMark } from "@/ui/machine/health-mark";
+import { keepDrive, putOnShelf, recordErasure } from "../../actions";
+
+export const dynamic = "force-dynamic";
+
+export default async function DrivePage({ params }: { params: Promise<{ key: string }> }) {
+  const line = await registerLine(decodeURIComponent((await params).key));
+  if (!line) notFound();
+  const { key, version, entry, where, verdict, reasons, wear, machineId } = line;
+  return (
+    <>
+      <Page
+        title={entry.label || entry.model || key}
+        lead={`${formatBytes(entry.sizeBytes)} · ${entry.media} · ${where}`}
+      >
+        <SubSheets sheets={MACHINE_SHEETS} open="" />
+        <div className="grid gap-x-10 lg:grid-cols-2">
+          <Ruled title="What it is">
+            <dl className="grid grid-cols-[8rem_1fr] gap-y-1">
+              <dt className="quiet">Serial</dt>
+              <dd>{entry.serial ? <CopyValue value={entry.serial} /> : "none"}</dd>
+              {entry.wwn && (
+                <>
+                  <dt className="quiet">WWN</dt>
+                  <dd>
+                    <CopyValue value={entry.wwn} />
+                  </dd>
+                </>
+              )}
+              <dt className="quiet">Maker, model</dt>
+              <dd>{modelWords(entry.maker, entry.model)}</dd>
+              <dt className="quiet">Size</dt>
+              <dd className="value">{formatExactBytes(entry.sizeBytes)}</dd>
+              <dt className="quiet">Health</dt>
+              <dd>
+                <HealthMark verdict={verdict} /> {reasons.join("; ")}
+              </dd>
+              <dt className="quiet">Counters</dt>
+              <dd>{wear}</dd>
+              <dt className="quiet">On it</dt>
+              <dd>{entry.holds || "not known"}</dd>
+              {entry.written && (
+                <>
+                  <dt className="quiet">Written</dt>
+                  <dd>{entry.written}</dd>
+                </>
+              )}
+            </dl>
+          </Ruled>
+          <Ruled title="Where it sat">
+            {entry.stays.length === 0 && <p className="quiet">No machine has told of it.</p>}
+            <ol>
+              {entry.stays.toReversed().map((s) => (
+                <li
+                  key={s.from}
+                  className="flex flex-wrap gap-x-3 border-b py-1"
+                  style={{ borderColor: "var(--color-base-300)" }}
+                >
+                  <Link
+                    className="link-quiet font-medium"
+                    href={`/machines/${s.machineId}?drive=${encodeURIComponent(entry.serial ?? key)}`}
+                  >
+                    {s.machine}
+                  </Link>
+                  <span>{s.bay ? bayWords(s.bay) : "bay not known"}</span>
+                  <span className="quiet ml-auto">
+                    {s.from.slice(0, 10)} to {s.until?.slice(0, 10) ?? "now"}
+                  </span>
+                </li>
+              ))}
+            </ol>
+          </Ruled>
+          <Ruled title="Erasures" note="the ledger: what stood on it, how it went">
+            {entry.wipes.length === 0 && <p className="quiet">None written down.</p>}
+            <ul>
+              {entry.wipes.toReversed().map((w) => (
+                <li key={w.at} className="border-b py-1" style={{ borderColor: "var(--color-base-300)" }}>
+                  <span className="value">{formatDateTime(w.at, "UTC")}</span> {w.method}, {w.by}
+                  {w.remark && <span className="quiet"> – {w.remark}</span>}
+                  <div className="quiet">was: {w.was}</div>
+                </li>
+              ))}
+            </ul>
+          </Ruled>
+          <Ruled title="What was on it">
+            <ul>
+              {entry.held.toReversed().map((h) => (
+                <li
+                  key={h.at + h.what}
+                  className="flex gap-3 border-b py-1"
+                  style={{ borderColor: "var(--color-base-300)" }}
+                >
+                  <span className="value quiet whitespace-nowrap">{h.at.slice(0, 10)}</span>
+                  <span className="[overflow-wrap:anywhere]">
+                    {h.what} <span className="quiet">{h.machine && `in ${h.machine}`}</span>
+                  </span>
+                </li>
+              ))}
+            </ul>
+          </Ruled>
+        </div>
+        <DriveActions
+          key={version}
+          entry={entry}
+          tail={(entry.serial ?? entry.wwn ?? "").slice(-6)}
+          keep={keepDrive.bind(null, key, version)}
+          shelve={putOnShelf.bind(null, key, version)}
+          wipe={recordErasure.bind(null, key, version)}
+        />
+      </Page>
+      <TitleBlock
+        cells={[
+          { label: "Drive", value: entry.label || entry.model || key },
+          { label: "Serial", value: entry.serial ?? "–", mono: true },
+          {
+            label: "Where",
+            value: machineId ? (
+              <Link
+                className="link-quiet"
+                href={`/machines/${machineId}?drive=${encodeURIComponent(entry.serial ?? key)}`}
+              >
+                {where}
+              </Link>
+            ) : (
+              where
+            ),
+            grow: true,
+          },
+          { label: "State", value: entry.state },
+        ]}
+      />
+    </>
+  );
+}
+
+/** Maker and model; makers often stand in the model already. */
+const modelWords = (maker: string | null, model: string | null): string =>
+  (maker && !model?.toLowerCase().startsWith(maker.toLowerCase()) ? [maker, model] : [model])
+    .filter(Boolean)
+    .join(" ") || "–";

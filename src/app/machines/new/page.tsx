@@ -1,0 +1,25 @@
+import { listSites } from "@/server/sites";
+import { CopyValue } from "@/ui/frame/copy-value";
+import { Page } from "@/ui/frame/page";
+import { NewMachine } from "@/ui/machine/new-machine";
+import { addMachine } from "../actions";
+
+export const dynamic = "force-dynamic";
+export const metadata = { title: "Add a machine" };
+
+export default async function NewMachinePage() {
+  const sites = await listSites();
+  return (
+    <Page title="Add a machine" lead="Facts are imported, not typed.">
+      <p className="mb-2">
+        On any live system of the machine, as root where you can:{" "}
+        <CopyValue value="sh collect.sh > bundle.txt" />, with{" "}
+        <a className="link-quiet" href="/collect.sh" download="collect.sh">
+          collect.sh
+        </a>
+        . It only reads. Single outputs are read too.
+      </p>
+      <NewMachine sites={sites.map((s) => ({ id: s.id, name: s.site.name }))} create={addMachine} />
+    </Page>
+  );
+}

@@ -1,0 +1,70 @@
+import Link from "next/link";
+import { listMachines } from "@/server/machines";
+import { Page } from "@/ui/frame/page";
+import { MACHINE_SHEETS, SubSheets } from "@/ui/frame/sub-sheets";
+import type { MachineLine } from "@/ui/machine/list-columns";
+import { MachineList } from "@/ui/machine/machine-list";
+
+export const dynamic = "force-dynamic";
+export const metadata = { title: "Machines" };
+
+export default async function Machines() {
+  const machines = await listMachines();
+  const lines = machines.map(({ id, name, site, serial, summary: s, build, next, href }): MachineLine => ({
+    id,
+    name,
+    site,
+    drives: s.drives,
+    rawBytes: s.rawBytes,
+    ports: s.ports,
+    health: s.health,
+    ...known({
+      place: s.place,
+      role: s.role,
+      model: [s.maker, s.model].filter(Boolean).join(" "),
+      serial: serial ?? "",
+      controller: s.controller,
+      cores: s.cores ?? 0,
+      memory: s.memoryBytes ?? 0,
+      defects: s.defects,
+      system: s.system,
+      firmware: s.firmware,
+      becoming: build?.subject ?? "",
+      next,
+      href,
+      read: s.readAt?.slice(0, 10) ?? "",
+    }),
+  }));
+  return (
+    <Page
+      title="Machines"
+      lead={
+        machines.length === 0
+          ? "No machine yet. Run the collector on one, or drop what its tools print."
+          : undefined
+      }
+      aside={
+        <div className="flex flex-wrap gap-2">
+          {machines.length > 0 && (
+            <a className="stamp" href="/api/v1/machines.csv" download="machines.csv">
+              List as CSV
+            </a>
+          )}
+          <Link className="stamp" href="/machines/list">
+            Read a list
+          </Link>
+          <Link className="stamp" href="/machines/new">
+            Add a machine
+          </Link>
+        </div>
+      }
+    >
+      <SubSheets sheets={MACHINE_SHEETS} open="/machines" />
+      <MachineList machines={lines} />
+    </Page>
+  );
+}
+
+/** Without what is empty or zero. */
+const known = <T extends object>(values: T): Partial<T> =>
+  Object.fromEntries(Object.entries(values).filter(([, v]) => v !== "" && v !== 0)) as Partial<T>;

@@ -1,0 +1,109 @@
+import Link from "next/link";
+import { todayView } from "@/server/today";
+import { formatDate, formatDuration } from "@/core/units";
+import { KeepFresh } from "@/ui/frame/keep-fresh";
+import { NewBuild } from "@/ui/build/new-build";
+import { Page, Ruled } from "@/ui/frame/page";
+import { Signal } from "@/ui/frame/signal";
+import { HandsLine } from "@/ui/today/hands-line";
+import { begin } from "./builds/actions";
+
+export const dynamic = "force-dynamic";
+export const metadata = { title: "Today" };
+
+export default async function Today() {
+  const { now, running, preparing, dates } = await todayView();
+  const today = now.slice(0, 10);
+  const next = running
+    .flatMap((r) => (r.hands ? [{ ...r.hands, machine: r.machine }] : []))
+    .sort((a, b) => a.at.localeCompare(b.at))[0];
+  const lead = next
+    ? next.at <= now
+      ? `Hands are needed now: ${next.machine}.`
+      : `Nothing needs you until ${new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: running[0]?.timeZone }).format(new Date(next.at))}, then ${next.machine}.`
+    : "No build is being carried out.";
+  return (
+    <Page title={lead} aside={<NewBuild begin={begin.bind(null, null)} />}>
+      <KeepFresh seconds={20} />
+      {running.length > 0 && (
+        <section aria-label="Being built now" className="mb-8">
+          <HandsLine rows={running} now={now} />
+        </section>
+      )}
+      <div className="grid gap-x-12 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)]">
+        <Ruled title="In preparation">
+          {preparing.length === 0 && (
+            <p className="quiet">
+              No sheet is waiting. Begin with a{" "}
+              <Link className="link-quiet" href="/machines/new">
+                machine
+              </Link>
+              , then draw its build sheet.
+            </p>
+          )}
+          <ul>
+            {preparing.map((b) => (
+              <li
+                key={b.id}
+                className="grid grid-cols-[4.4rem_minmax(0,1fr)] gap-3 border-b py-2"
+                style={{ borderColor: "var(--color-base-300)" }}
+              >
+                <span className="value pt-0.5">{b.number}</span>
+                <div>
+                  <Link className="link-quiet font-semibold" href={`/builds/${b.id}`}>
+                    {b.subject || "(no subject)"}
+                  </Link>
+                  <span className="quiet">
+                    {" "}
+                    {b.machine ?? "no machine"}
+                    {b.revision ? `, rev ${b.revision}` : ""}
+                    {b.likelySeconds > 0 ? `, ${formatDuration(b.likelySeconds)}` : ""}
+                  </span>
+                  <p className="flex items-start gap-1.5">
+                    {b.firstStop ? (
+                      <>
+                        <span className="pt-0.5">
+                          <Signal severity="stop" />
+                        </span>
+                        <span>
+                          <span className="value font-semibold">{b.firstStop.label}</span> {b.firstStop.says}
+                          {b.stops > 1 && <span className="quiet"> and {b.stops - 1} more</span>}
+                        </span>
+                      </>
+                    ) : (
+                      <span>
+                        No stop
+                        {b.cautions > 0 ? `, ${b.cautions} ${b.cautions === 1 ? "caution" : "cautions"}` : ""}
+                        . It hangs at {b.hook}.
+                      </span>
+                    )}
+                  </p>
+                </div>
+              </li>
+            ))}
+          </ul>
+        </Ruled>
+        <Ruled title="Dates coming">
+          {dates.length === 0 && <p className="quiet">No date is noted.</p>}
+          <ul>
+            {dates.map((d) => (
+              <li
+                key={d.date + d.what}
+                className="grid grid-cols-[8rem_minmax(0,1fr)] gap-3 border-b py-1.5"
+                style={{ borderColor: "var(--color-base-300)" }}
+              >
+                <span className="value" style={d.date < today ? { color: "var(--color-error)" } : undefined}>
+                  {formatDate(`${d.date}T12:00:00Z`, "UTC")}
+                </span>
+                <Link className="link-quiet" href={d.href}>
+                  {d.what}
+                  {d.date < today && <strong> – past</strong>}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </Ruled>
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,54 @@
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { tally } from "@/core/verify";
+import { recordOf } from "@/server/runs";
+import { Page } from "@/ui/frame/page";
+import { TitleBlock } from "@/ui/frame/title-block";
+import { RecordSheet } from "@/ui/record/record-sheet";
+
+export const dynamic = "force-dynamic";
+export const metadata = { title: "Record" };
+
+export default async function RecordPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const record = await recordOf(id);
+  if (!record) notFound();
+  const counts = record.acceptance ? tally(record.acceptance.lines) : null;
+  return (
+    <>
+      <Page
+        title={record.subject || record.sheet}
+        lead={`Record of ${record.sheet} revision ${record.revision}, ${record.site}`}
+        aside={
+          <div className="no-print flex gap-2">
+            <a className="stamp" href={`/api/v1/runs/${id}/record.md`} download>
+              Markdown
+            </a>
+            <a className="stamp" href={`/api/v1/runs/${id}/record.json`} download>
+              JSON
+            </a>
+            <Link className="stamp" href={`/runs/${id}`}>
+              The run
+            </Link>
+          </div>
+        }
+      >
+        <RecordSheet record={record} />
+      </Page>
+      <TitleBlock
+        cells={[
+          { label: "Sheet", value: record.sheet, mono: true },
+          { label: "Subject", value: record.subject || "–", grow: true },
+          { label: "Revision", value: record.revision },
+          { label: "State", value: record.handedTo ? `handed over to ${record.handedTo}` : record.state },
+          {
+            label: "Found",
+            value: counts
+              ? `${counts["as planned"]} as planned, ${counts.differs} different, ${counts["not seen"]} not seen`
+              : "not read back",
+          },
+        ]}
+      />
+    </>
+  );
+}

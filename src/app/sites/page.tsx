@@ -1,0 +1,51 @@
+import Link from "next/link";
+import { listSites } from "@/server/sites";
+import { Page } from "@/ui/frame/page";
+import { NameForm } from "@/ui/site/name-form";
+import { addSite } from "./actions";
+
+export const dynamic = "force-dynamic";
+export const metadata = { title: "Sites" };
+
+export default async function Sites() {
+  const sites = await listSites();
+  return (
+    <Page
+      title="Sites"
+      lead="A place with machines: its networks, its usual answers, the link by which consoles reach it."
+    >
+      <table className="ruled mb-6">
+        <thead>
+          <tr>
+            <th>Site</th>
+            <th>Room</th>
+            <th>Domain</th>
+            <th>Networks</th>
+            <th>Machines</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sites.map(({ id, site, machines }) => (
+            <tr key={id}>
+              <td className="font-medium">
+                <Link className="link-quiet" href={`/sites/${id}`}>
+                  {site.name}
+                </Link>
+              </td>
+              <td>{site.room}</td>
+              <td className="value">{site.domain}</td>
+              <td className="value">{site.segments.map((s) => s.prefix).join(", ")}</td>
+              <td>{machines}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {sites.length === 0 && (
+        <p className="quiet mb-4">
+          No site yet. A single small server needs one with a name and nothing else.
+        </p>
+      )}
+      <NameForm label="A new site" action="Add this site" target="/sites/" create={addSite} />
+    </Page>
+  );
+}

@@ -1,0 +1,1 @@
+export { Bytes, type Span } from "./bytes";

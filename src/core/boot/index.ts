@@ -1,0 +1,1 @@
+export { modeWords, stickBoots, type Mode, type StickWritten } from "./mode";

@@ -1,0 +1,26 @@
+import { answerRules } from "./answer-rules";
+import { imageRules } from "./image-rules";
+import { machineRules } from "./machine-rules";
+import { networkRules } from "./network-rules";
+import type { Rule } from "./rules";
+import { storageRules } from "./storage-rules";
+import { MACHINE_CHECKS, type MachineCheck } from "../../machine";
+
+/** A rule about the machine alone, run on the machine of the sheet. */
+const ofMachine = (check: MachineCheck): Rule => ({
+  ...check,
+  run: ({ machine, now, neighbours, pasts, circuit }) =>
+    machine
+      ? check.run({ now, name: machine.name, document: machine.document, twins: neighbours, pasts, circuit })
+      : [],
+});
+
+/** Every rule of a build sheet, in working order. */
+export const BUILD_CHECKS: readonly Rule[] = [
+  ...machineRules,
+  ...MACHINE_CHECKS.map(ofMachine),
+  ...imageRules,
+  ...storageRules,
+  ...networkRules,
+  ...answerRules,
+];

@@ -1,0 +1,208 @@
+import { matchNotes, type CompatNote } from "../../compat";
+import { compareVersions } from "../../machine";
+import { formatBinaryBytes, formatBytes } from "../../units";
+import { factsOf, portOf, sourceWords, targetOf, type BuildContext } from "../context";
+import { evidence, hit, rule, type Rule } from "./rules";
+
+/** Compares a measured amount with what the profile asks: under the least is a stop, under the recommended a caution. */
+function amount(
+  context: BuildContext,
+  at: string,
+  measured: number | null | undefined,
+  source: string,
+  kind: "memoryBytes" | "cores" | "diskBytes",
+) {
+  const asked = context.profile?.requirements[kind];
+  if (!asked || !context.profile || !measured || measured >= asked.recommended) return null;
+  const words = (n: number): string =>
+    kind === "cores" ? `${n} cores` : kind === "memoryBytes" ? formatBinaryBytes(n) : formatBytes(n);
+  const short = measured < asked.least;
+  const wanted = short ? asked.least : asked.recommended;
+  return hit(
+    short ? "stop" : "caution",
+    at,
+    {
+      has: words(measured),
+      wanted: words(wanted),
+      which: short ? "the least" : "the recommended amount",
+      profile: profileName(context),
+    },
+    evidence("the machine has", words(measured), source),
+    evidence(short ? "least" : "recommended", words(wanted), `OS profile ${profileName(context)}`),
+  );
+}
+
+export const profileName = (context: BuildContext): string =>
+  context.profile ? `${context.profile.name} ${context.profile.version}` : "";
+
+/** Whether a build needs a part: the machine itself, the chosen port's device, the target's model. */
+function leansOn(context: BuildContext, { kind, value }: CompatNote["subject"]): boolean {
+  if (kind === "machine model") return true;
+  if (kind === "drive model")
+    return (targetOf(context)?.model ?? "").toLowerCase().includes(value.toLowerCase());
+  const slot = portOf(context)?.pci;
+  return factsOf(context)?.pci.some((p) => p.slot === slot && p.ids === value) ?? false;
+}
+
+/** Compatibility notes that meet a part of the machine under the chosen profile: a rule a verdict. */
+const COMPAT_RULES = (
+  [
+    ["compat.does-not-work", "does not work", "stop"],
+    ["compat.condition", "works with a condition", "caution"],
+    ["compat.works", "works", "note"],
+  ] as const
+).map(([code, verdict, severity]) =>
+  rule(code, "A", (context) => {
+    const facts = factsOf(context);
+    if (!facts || !context.profile) return null;
+    const version = context.image?.version ?? context.profile.version;
+    return matchNotes(context.compat, facts, context.profile.profile, version)
+      .filter(({ note }) => note.verdict === verdict)
+      .map(({ note, part }) => ({
+        ...hit(
+          // What this build does not lean on is worth knowing, and no reason to stop.
+          severity === "stop" && !leansOn(context, note.subject) ? "caution" : severity,
+          "image.id",
+          {
+            part,
+            profile: profileName(context),
+            condition: note.condition,
+            evidence: note.evidence || `noted by ${note.by}`,
+          },
+          evidence("part", `${part} (${note.subject.value})`, "imported"),
+          evidence("verdict", note.verdict, `${note.by}, ${note.at.slice(0, 10)}`),
+          ...note.trials
+            .slice(-3)
+            .map((t) => evidence(t.outcome, `${t.changed}: ${t.happened}`, `${t.by}, ${t.at.slice(0, 10)}`)),
+        ),
+        subject: note.subject.value,
+      }));
+  }),
+);
+
+export const machineRules: readonly Rule[] = [
+  rule("machine.none", "A", ({ machine }) => (machine ? null : hit("stop", "machine.id", {}))),
+
+  rule("machine.memory", "A", (context) => {
+    const memory = factsOf(context)?.memory;
+    const installed = memory?.installedBytes || memory?.recognisedBytes;
+    const path = memory?.installedBytes ? "memory.installedBytes" : "memory.recognisedBytes";
+    return amount(context, "machine.id", installed, sourceWords(context, path), "memoryBytes");
+  }),
+
+  rule("machine.cores", "A", (context) =>
+    amount(
+      context,
+      "machine.id",
+      factsOf(context)?.processors?.cores,
+      sourceWords(context, "processors.cores"),
+      "cores",
+    ),
+  ),
+
+  rule("machine.architecture", "A", (context) => {
+    const has = factsOf(context)?.processors?.architecture;
+    if (!has || !context.image || context.image.architecture === has) return null;
+    return hit(
+      "stop",
+      "image.id",
+      { has, image: context.image.architecture },
+      evidence("processor", has, sourceWords(context, "processors.architecture")),
+      evidence("image", context.image.architecture, context.image.name),
+    );
+  }),
+
+  rule("machine.virtualisation", "A", (context) => {
+    const wish = context.profile?.requirements.virtualisation;
+    if (factsOf(context)?.processors?.virtualisation !== false || !wish || wish === "not needed") return null;
+    return hit(
+      wish === "required" ? "stop" : "caution",
+      "machine.id",
+      { profile: profileName(context), wish },
+      evidence("processor flags", "neither vmx nor svm", sourceWords(context, "processors.virtualisation")),
+      evidence("virtualisation", wish, `OS profile ${profileName(context)}`),
+    );
+  }),
+
+  rule("machine.iommu", "A", (context) => {
+    const wish = context.profile?.requirements.iommu;
+    if (factsOf(context)?.processors?.iommu !== false || !wish || wish === "not needed") return null;
+    return hit(
+      wish === "required" ? "stop" : "caution",
+      "machine.id",
+      { profile: profileName(context), wish },
+      evidence("IOMMU groups", "none", sourceWords(context, "processors.iommu")),
+      evidence("IOMMU", wish, `OS profile ${profileName(context)}`),
+    );
+  }),
+
+  rule("machine.level", "A", (context) => {
+    const has = factsOf(context)?.processors?.level;
+    const wanted = context.profile?.requirements.processorLevel;
+    if (!has || !wanted || compareVersions(has, wanted) >= 0) return null;
+    return hit(
+      "stop",
+      "machine.id",
+      { has, wanted, profile: profileName(context) },
+      evidence("processor", has, sourceWords(context, "processors.level")),
+      evidence("level", wanted, `OS profile ${profileName(context)}`),
+    );
+  }),
+
+  rule("machine.firmware-least", "A", (context) => {
+    const facts = factsOf(context);
+    const model = `${facts?.chassis?.maker ?? ""} ${facts?.chassis?.model ?? ""}`.toLowerCase();
+    return (context.profile?.requirements.firmware ?? []).flatMap((asked) => {
+      const found = asked.part === "system firmware" ? facts?.firmware?.version : facts?.controller?.firmware;
+      if (!found || !model.includes(asked.model.toLowerCase()) || compareVersions(found, asked.least) >= 0)
+        return [];
+      return {
+        ...hit(
+          "caution",
+          "machine.id",
+          { part: asked.part, found, least: asked.least, why: asked.why, profile: profileName(context) },
+          evidence(
+            asked.part,
+            found,
+            sourceWords(
+              context,
+              asked.part === "system firmware" ? "firmware.version" : "controller.firmware",
+            ),
+          ),
+          evidence("least", asked.least, `OS profile ${profileName(context)}`),
+        ),
+        subject: asked.part,
+      };
+    });
+  }),
+
+  ...COMPAT_RULES,
+
+  rule("machine.no-remote-hands", "A", (context) => {
+    const controller = factsOf(context)?.controller;
+    if (!context.machine || controller?.present !== false || context.sheet.image.way !== "virtual media")
+      return null;
+    return hit(
+      "stop",
+      "image.way",
+      { machine: context.machine.name },
+      evidence("management controller", "none", sourceWords(context, "controller.present")),
+      evidence("way to the machine", "virtual media", "this sheet"),
+    );
+  }),
+
+  rule("machine.media-licence", "A", (context) => {
+    const media = factsOf(context)?.controller?.virtualMedia;
+    if (context.sheet.image.way !== "virtual media" || !media || media === "licensed") return null;
+    return hit(
+      media === "not licensed" ? "stop" : "caution",
+      "image.way",
+      { media },
+      evidence("virtual media", media, sourceWords(context, "controller.virtualMedia")),
+      evidence("way to the machine", "virtual media", "this sheet"),
+    );
+  }),
+];
+
+/** Shared with the storage rules: disk size against the profile. */
+export const requiredAmount = amount;

@@ -1,0 +1,56 @@
+import type { Image, Profile } from "../image";
+import type { CompatNote } from "../compat";
+import type { CircuitState, Drive, DrivePast, Facts, MachineDocument, Port } from "../machine";
+import { visibleDrives } from "../machine";
+import type { Segment } from "../network";
+import type { Site } from "../site";
+import type { Sheet } from "./sheet";
+
+/** Another machine or build as far as it can clash with this one. */
+export interface Neighbour {
+  name: string;
+  serial: string | null;
+  macs: string[];
+  hostNames: string[];
+  addresses: string[];
+}
+
+/** Everything that the rules of a build may look at. Absent parts are null: rules about them stay silent. */
+export interface BuildContext {
+  now: string;
+  sheet: Sheet;
+  machine: { name: string; document: MachineDocument } | null;
+  site: Site | null;
+  image: Image | null;
+  profile: Profile | null;
+  neighbours: readonly Neighbour[];
+  /** What the drive register knows of the machine's drives. */
+  pasts: readonly DrivePast[];
+  circuit: CircuitState | null;
+  compat: readonly CompatNote[];
+}
+
+export const factsOf = (context: BuildContext): Facts | null => context.machine?.document.facts ?? null;
+
+export function targetOf({ sheet, machine }: BuildContext): Drive | null {
+  return machine?.document.facts.drives.find((d) => d.id === sheet.storage.target) ?? null;
+}
+
+export function portOf({ sheet, machine }: BuildContext): Port | null {
+  return machine?.document.facts.ports.find((p) => p.mac === sheet.network.port) ?? null;
+}
+
+export function segmentOf({ sheet, site }: BuildContext): Segment | null {
+  return site?.segments.find((s) => s.id === sheet.network.segment) ?? null;
+}
+
+export const drivesOf = (context: BuildContext): Drive[] => {
+  const facts = factsOf(context);
+  return facts ? visibleDrives(facts) : [];
+};
+
+/** Where a fact was read: "dmidecode, 20 Nov", for evidence. */
+export function sourceWords(context: BuildContext, path: string): string {
+  const source = context.machine?.document.sources[path];
+  return source ? `${source.tool}, ${source.at.slice(0, 10)}` : "imported";
+}

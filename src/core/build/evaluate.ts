@@ -1,0 +1,47 @@
+import { sumDurations } from "../estimate";
+import { numberFindings, openStops, runChecks, ZONES, type PlacedFinding, type Zone } from "../finding";
+import { BUILD_CHECKS } from "./checks";
+import type { BuildContext } from "./context";
+import { BUILD_MESSAGES } from "./messages.en";
+import type { Step } from "./step";
+import { deriveSteps } from "./steps";
+import { zoneSummaries } from "./summaries";
+
+/** How a stage stands on the line: settled is tight, open hangs loose, a stop bends it. */
+export interface StageState {
+  zone: Zone;
+  title: string;
+  state: "settled" | "open" | "stopped" | "folded";
+  /** The decision of the stage in one line of plain words. */
+  summary: string;
+}
+
+export interface Evaluation {
+  findings: PlacedFinding[];
+  stops: PlacedFinding[];
+  steps: Step[];
+  totals: ReturnType<typeof sumDurations>;
+  stages: StageState[];
+  /** The first stage that is not settled: where the build hangs now. */
+  hook: Zone;
+}
+
+/** Everything that follows from a sheet: findings, steps, times, and how each stage stands. */
+export function evaluateBuild(context: BuildContext): Evaluation {
+  const findings = numberFindings(runChecks(BUILD_CHECKS, BUILD_MESSAGES, context), context.sheet.waivers);
+  const steps = deriveSteps(context);
+  const stops = openStops(findings);
+  const summaries = zoneSummaries(context, steps);
+  const stages = (Object.keys(ZONES) as Zone[]).map((zone): StageState => {
+    const { summary, decided } = summaries[zone];
+    const stopped = stops.some((f) => f.zone === zone);
+    return {
+      zone,
+      title: ZONES[zone],
+      summary,
+      state: decided === "not here" ? "folded" : stopped ? "stopped" : decided ? "settled" : "open",
+    };
+  });
+  const hook = stages.find((s) => s.state === "stopped" || s.state === "open")?.zone ?? "H";
+  return { findings, stops, steps, totals: sumDurations(steps.map((s) => s.duration)), stages, hook };
+}

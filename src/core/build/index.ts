@@ -1,0 +1,11 @@
+export { emptySheet, sheetSchema, type Sheet } from "./sheet";
+export { applyEdits, diffSheets, editSchema, invertEdits, nextRevision, valueAt, type Edit } from "./edits";
+export { fieldWords } from "./field-words";
+export { drivesOf, factsOf, portOf, segmentOf, targetOf, type BuildContext, type Neighbour } from "./context";
+export { BUILD_CHECKS } from "./checks";
+export { BUILD_MESSAGES } from "./messages.en";
+export { effectSchema, guardSchema, stepSchema, type Effect, type Guard, type Step } from "./step";
+export { deriveSteps } from "./steps";
+export { valuesOf } from "./values";
+export { evaluateBuild, type Evaluation, type StageState } from "./evaluate";
+export type { BuildView, SaveAnswer } from "./view";

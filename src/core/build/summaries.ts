@@ -1,0 +1,80 @@
+import { modeWords } from "../boot";
+import type { Zone } from "../finding";
+import { driveName, machineLine } from "../machine";
+import { formatDuration } from "../units";
+import { factsOf, portOf, segmentOf, targetOf, type BuildContext } from "./context";
+import type { Step } from "./step";
+import { sumDurations } from "../estimate";
+
+interface Summary {
+  summary: string;
+  decided: boolean | "not here";
+}
+
+const said = (summary: string): Summary => ({ summary, decided: true });
+const open = (summary: string): Summary => ({ summary, decided: false });
+
+/** The decision of each stage in one line of plain words, and whether it has been made. */
+export function zoneSummaries(context: BuildContext, steps: readonly Step[]): Record<Zone, Summary> {
+  const { sheet, image, machine, profile } = context;
+  const facts = factsOf(context);
+  const target = targetOf(context);
+  const port = portOf(context);
+  const { network, answers, handOver } = sheet;
+  const stick = sheet.image.stick;
+  const media = sheet.image.way === "stick" ? `stick ${stick.name || "(not named)"}` : "virtual CD";
+  const kept = sheet.storage.leaveAlone.length;
+  const runTotals = sumDurations(
+    steps.filter((s) => s.zone !== "I" && s.zone !== "K").map((s) => s.duration),
+  );
+  return {
+    A:
+      machine && facts
+        ? said(`${machine.name}: ${machineLine(facts) || "no facts yet"}`)
+        : open("Which machine?"),
+    B: image ? said(`${image.name}, by ${media}`) : open("Which image, and how does it get there?"),
+    C: said(
+      `${modeWords(sheet.boot.mode)}, ${sheet.boot.start === "one-time boot" ? `${media} once, then the target` : "media first for good"}`,
+    ),
+    D: target
+      ? said(
+          `On ${driveName(target)}${kept > 0 ? `; ${kept} ${kept === 1 ? "drive" : "drives"} left alone` : ""}`,
+        )
+      : open("Which drive, and which must not be touched?"),
+    E:
+      network.school === "dynamic" || network.address
+        ? said(
+            `${network.school} ${network.address}${segmentOf(context) ? ` on ${segmentOf(context)?.name}` : ""}${port ? ` by ${port.seenAs}` : ""}`,
+          )
+        : open("Which address, by which port?"),
+    F: answers.hostName
+      ? said(
+          `${[answers.hostName, answers.domain].filter(Boolean).join(".")}, ${answers.accounts.map((a) => a.name).join(" and ") || "no account"}, ${answers.keyboard || "no keyboard"}`,
+        )
+      : open("Which name and accounts?"),
+    G: { summary: "Rehearsal on a simulated machine is not built yet", decided: "not here" },
+    H:
+      steps.length > 0
+        ? said(
+            `${steps.length} steps, likely ${formatDuration(runTotals.likelySeconds)}, late ${formatDuration(runTotals.lateSeconds)}`,
+          )
+        : open("Steps follow from machine and image"),
+    I: steps.some((s) => s.zone === "I")
+      ? said(
+          steps
+            .filter((s) => s.zone === "I")
+            .map((s) => s.title)
+            .join("; "),
+        )
+      : { summary: "No first-boot work", decided: profile ? "not here" : false },
+    J:
+      steps.length > 0
+        ? said("A bundle from the installed system is compared with this sheet")
+        : open("Compared with the plan once it is built"),
+    K: said(
+      handOver.owner
+        ? `To ${handOver.owner}${handOver.evaluationEnds ? `; evaluation ends ${handOver.evaluationEnds}` : ""}`
+        : "The owner is not named yet",
+    ),
+  };
+}

@@ -1,0 +1,45 @@
+import { modeWords } from "../boot";
+import type { PLACEHOLDERS } from "../image";
+import { driveName, serialTail } from "../machine";
+import { netmaskOf, prefixLengthOf } from "../network";
+import { installerSize } from "../storage";
+import { portOf, segmentOf, targetOf, type BuildContext } from "./context";
+
+/** Every value that a profile's texts may name, from its one home in the sheet, the machine or the site; "" when open. */
+export function valuesOf(context: BuildContext): Record<(typeof PLACEHOLDERS)[number], string> {
+  const { sheet, image, machine } = context;
+  const { answers, network } = sheet;
+  const target = targetOf(context);
+  const port = portOf(context);
+  const prefix = segmentOf(context)?.prefix ?? "";
+  const length = prefixLengthOf(prefix);
+  const account = (role: string): string => answers.accounts.find((a) => a.role === role)?.name ?? "";
+  return {
+    "account.admin": account("administrator") || account("super-user"),
+    "account.super": account("super-user") || "root",
+    "account.where": answers.secretsKept,
+    "boot.mode": modeWords(sheet.boot.mode),
+    "host.address": network.address,
+    "host.domain": answers.domain,
+    "host.fqdn": [answers.hostName, answers.domain].filter(Boolean).join("."),
+    "host.gateway": network.gateway,
+    "host.mac": port?.mac ?? "",
+    "host.name": answers.hostName,
+    "host.nameServers": network.nameServers.join(", "),
+    "host.netmask": length !== null && length <= 32 && prefix.includes(".") ? netmaskOf(length) : "",
+    "host.port": port?.seenAs ?? "",
+    "host.prefix": length === null ? "" : String(length),
+    "image.file": image?.fileName || image?.name || "",
+    "image.name": image?.name ?? "",
+    "image.version": image?.version ?? "",
+    "keyboard.layout": answers.keyboard,
+    "locale.name": answers.locale,
+    "machine.name": machine?.name ?? "",
+    "management.address": machine?.document.facts.controller?.address ?? "",
+    "target.name": target ? driveName(target) : "",
+    "target.seenAs": target?.seenAs ?? "",
+    "target.size": target ? installerSize(target) : "",
+    "target.tail": target ? serialTail(target) : "",
+    "time.zone": answers.timeZone,
+  };
+}

@@ -1,0 +1,29 @@
+import type { SegmentStretch } from "../network";
+import type { Problem } from "../result";
+import type { BuildContext } from "./context";
+import type { Evaluation } from "./evaluate";
+import type { Sheet } from "./sheet";
+
+/** The sheet as the interface shows it, with all that follows from it. */
+export interface BuildView {
+  build: {
+    id: string;
+    number: string;
+    version: number;
+    revision: string | null;
+    revisionVersion: number | null;
+    updatedAt: string;
+    sheet: Sheet;
+  };
+  context: Omit<BuildContext, "neighbours">;
+  evaluation: Evaluation;
+  nextFree: string | null;
+  segmentPlan: SegmentStretch[];
+  run: { id: string; endedAt: string | null } | null;
+  choices: { machines: { id: string; name: string; site: string }[]; images: { id: string; name: string }[] };
+}
+
+/** What a save came to: the new state, or the other version that stands in the way. */
+export type SaveAnswer =
+  | { ok: true; view: BuildView }
+  | { ok: false; problems: Problem[]; stale: { view: BuildView; by: string; at: string } | null };

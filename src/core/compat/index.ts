@@ -1,0 +1,2 @@
+export { compatNoteSchema, noteProblems, trialSchema, VERDICTS, type CompatNote, type Trial } from "./note";
+export { coversVersion, matchNotes, type CompatHit } from "./match";

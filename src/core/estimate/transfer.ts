@@ -1,0 +1,57 @@
+import { formatBytes } from "../units";
+import type { Duration } from "./estimate";
+import type { Figure, FigureInput } from "./figure";
+
+/** What is known of the path between the console and the machine; rates are bits each second, as links are sold. */
+export interface LinkMeasure {
+  linkBitsPerSecond: number;
+  roundTripSeconds: number;
+  controllerCeilingBytesPerSecond: number;
+  blockBytes: number;
+  outstandingRequests: number;
+  /** True where the person typed the link; the other values are defaults until they are measured. */
+  linkTyped: boolean;
+}
+
+/**
+ * Time to read a whole image through virtual media. The rate is the smallest of three limits: link rate, the
+ * controller's own ceiling, and block size × outstanding requests ÷ round-trip time (each block waits for the one
+ * before it). Late is half as long again: retries and the second reading of the boot files.
+ */
+export function transferEstimate(
+  sizeBytes: number,
+  link: LinkMeasure,
+): { duration: Duration; figure: Figure } {
+  const limits = {
+    link: link.linkBitsPerSecond / 8,
+    controller: link.controllerCeilingBytesPerSecond,
+    "round trip": (link.blockBytes * link.outstandingRequests) / link.roundTripSeconds,
+  };
+  const rate = Math.min(...Object.values(limits));
+  const narrowest = Object.entries(limits).find(([, limit]) => limit === rate)?.[0] ?? "link";
+  const likelySeconds = sizeBytes / rate;
+  const source: FigureInput["source"] = link.linkTyped ? "typed" : "default";
+  return {
+    duration: { likelySeconds, lateSeconds: likelySeconds * 1.5, handsShare: 0 },
+    figure: {
+      value: likelySeconds,
+      unit: "s",
+      formula: `size ÷ min(link ÷ 8, controller ceiling, block × outstanding ÷ round trip); the narrowest is the ${narrowest}`,
+      inputs: [
+        { name: "size", value: formatBytes(sizeBytes), source: "typed" },
+        { name: "link", value: `${link.linkBitsPerSecond / 1e6} Mbit/s`, source },
+        { name: "round trip", value: `${link.roundTripSeconds * 1000} ms`, source },
+        {
+          name: "controller ceiling",
+          value: `${link.controllerCeilingBytesPerSecond / 1e6} MB/s`,
+          source: "default",
+        },
+        {
+          name: "block × outstanding",
+          value: `${link.blockBytes} B × ${link.outstandingRequests}`,
+          source: "default",
+        },
+      ],
+    },
+  };
+}

@@ -1,0 +1,16 @@
+export {
+  ZONES,
+  message,
+  severitySchema,
+  waiverSchema,
+  zoneSchema,
+  type Check,
+  type Evidence,
+  type Finding,
+  type Hit,
+  type Message,
+  type Severity,
+  type Waiver,
+  type Zone,
+} from "./finding";
+export { numberFindings, openStops, runChecks, type PlacedFinding } from "./place-findings";

@@ -1,0 +1,8 @@
+export {
+  accountSchema,
+  accountNameProblem,
+  hostNameProblem,
+  domainProblem,
+  isTimeZone,
+  type Account,
+} from "./names";

@@ -1,0 +1,75 @@
+import { z } from "zod";
+import { inspectionSchema, type Cell } from "./inspect";
+
+/** Hexadecimal digits of each digest; the weak two are read because old lists still use them. */
+const DIGITS = { md5: 32, sha1: 40, sha256: 64, sha512: 128 } as const;
+
+export const checksumSchema = z.object({
+  algorithm: z.enum(["md5", "sha1", "sha256", "sha512"]),
+  value: z.string(),
+});
+export type Checksum = z.infer<typeof checksumSchema>;
+
+/** One installation image file: what was published about it, and what was measured from the file itself. */
+export const imageSchema = z.object({
+  schemaVersion: z.literal(1),
+  name: z.string().trim().min(1, "an image needs a name"),
+  profile: z.string().min(1, "choose the OS profile that this image installs"),
+  version: z.string().trim().min(1, "an image needs its version"),
+  variant: z.enum(["full", "network installer", "boot only", "maker's custom"]).default("full"),
+  architecture: z.enum(["x86_64", "aarch64"]),
+  fileName: z.string().default(""),
+  sizeBytes: z.number().int().positive("the size is needed to plan sticks and transfer times"),
+  bootModes: z.array(z.enum(["uefi", "legacy"])).min(1, "say in which mode it boots"),
+  loaderSigned: z.enum(["signed", "unsigned", "unknown"]).default("unknown"),
+  published: checksumSchema.nullable().default(null),
+  publishedFrom: z.string().default(""),
+  /** What a tool computed over the file that will be used, and when; the two are compared, never trusted. */
+  computed: z
+    .object({ checksum: checksumSchema, at: z.iso.datetime(), by: z.string() })
+    .nullable()
+    .default(null),
+  /** What was found inside the file that will be used. */
+  inside: z
+    .object({ found: inspectionSchema, fileName: z.string(), at: z.iso.datetime(), by: z.string() })
+    .nullable()
+    .default(null),
+  supportEnds: z.iso.date().nullable().default(null),
+  notes: z.string().default(""),
+});
+export type Image = z.infer<typeof imageSchema>;
+
+/** Why a text is no digest of this algorithm, or null. */
+export function checksumProblem({ algorithm, value }: Checksum): string | null {
+  const digits = value.trim();
+  if (!/^[0-9a-f]*$/i.test(digits)) return "only hexadecimal digits belong in a checksum";
+  const wanted = DIGITS[algorithm];
+  return digits.length === wanted ? null : `${algorithm} has ${wanted} digits; this has ${digits.length}`;
+}
+
+/** What comparing the published with the computed checksum says. "other algorithm" means that nothing was compared. */
+export function verificationOf(
+  image: Image,
+): "matches" | "differs" | "not computed" | "not published" | "other algorithm" {
+  if (!image.published) return "not published";
+  if (!image.computed) return "not computed";
+  const { checksum } = image.computed;
+  if (checksum.algorithm !== image.published.algorithm) return "other algorithm";
+  return checksum.value.trim().toLowerCase() === image.published.value.trim().toLowerCase()
+    ? "matches"
+    : "differs";
+}
+
+/**
+ * What the inside of the file says about starting it: by one way to the machine, in one boot mode, on one processor.
+ * Null when nobody has looked inside.
+ */
+export function insideVerdict(
+  image: Image,
+  way: "virtual media" | "stick",
+  mode: "uefi" | "legacy",
+): Cell | null {
+  if (!image.inside) return null;
+  const row = image.inside.found.verdict[way === "stick" ? "stick" : "optical"];
+  return mode === "legacy" ? row.legacy : row[image.architecture === "aarch64" ? "aa64" : "x64"];
+}

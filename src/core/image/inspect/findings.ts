@@ -1,0 +1,21 @@
+import type { Bytes } from "../../binary";
+import type { FatVolume } from "./fat";
+import type { BootCatalog, IsoVolume } from "./iso";
+import type { Gpt, Mbr, Partition } from "./partitions";
+
+/** Everything that was read of a file, before it is judged. */
+export interface Findings {
+  size: number;
+  head: Bytes;
+  mbr: Mbr;
+  gpt: Gpt | null;
+  iso: IsoVolume | null;
+  catalog: BootCatalog | null;
+  treeLoaders: string[];
+  /** FAT volumes by where they stand: an El Torito image, a partition, or the whole file. */
+  volumes: {
+    where: "boot image" | "partition" | "whole file";
+    volume: FatVolume;
+    partition: Partition | null;
+  }[];
+}

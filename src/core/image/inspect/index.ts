@@ -1,0 +1,12 @@
+export { inspectImage } from "./inspect";
+export {
+  ANSWERS,
+  FIRMWARES,
+  inspectionSchema,
+  MEDIA_WAYS,
+  type Cell,
+  type Firmware,
+  type Inspection,
+  type Region,
+} from "./inspection";
+export { drive, driveLater, READ_BUDGET, type Reading } from "./reader";

@@ -1,0 +1,103 @@
+import { formatExactBytes } from "../../units";
+import { readFat } from "./fat";
+import type { Findings } from "./findings";
+import type { Inspection } from "./inspection";
+import { readCatalog, readIso, readTreeLoaders, SECTOR } from "./iso";
+import { mayHoldFat, parseMbr, readGpt } from "./partitions";
+import { read, type Reading } from "./reader";
+import { regionsOf } from "./regions";
+import { verdictOf } from "./verdict";
+
+/** No real image has more places where a loader could be. */
+const MOST_VOLUMES = 12;
+
+/** Reads what an image is and where it boots, in range reads. It ends on any input and never throws. */
+export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead">> {
+  const head = yield* read(0, 512);
+  const mbr = parseMbr(head);
+  const gpt = size >= 1024 ? yield* readGpt(size) : null;
+  const iso = size > 17 * SECTOR ? yield* readIso() : null;
+  const catalog = iso?.bootCatalogLba ? yield* readCatalog(iso.bootCatalogLba, size) : null;
+  const volumes: Findings["volumes"] = [];
+  for (const entry of catalog?.entries ?? []) {
+    if (entry.platform !== "UEFI" || !entry.inside || volumes.length >= MOST_VOLUMES) continue;
+    const volume = yield* readFat(entry.offset);
+    if (volume) volumes.push({ where: "boot image", volume, partition: null });
+  }
+  for (const partition of [...(gpt?.partitions ?? []), ...mbr.partitions].filter(mayHoldFat)) {
+    if (volumes.length >= MOST_VOLUMES || partition.offset >= size) continue;
+    const volume = yield* readFat(partition.offset);
+    if (volume) volumes.push({ where: "partition", volume, partition });
+  }
+  const whole = iso ? null : yield* readFat(0);
+  if (whole) volumes.push({ where: "whole file", volume: whole, partition: null });
+  const treeLoaders = iso ? yield* readTreeLoaders(iso) : [];
+  const found: Findings = { size, head, mbr, gpt, iso, catalog, treeLoaders, volumes };
+  return {
+    sizeBytes: size,
+    kind: kindOf(found),
+    volumeId: iso?.volumeId || (whole?.label ?? null) || null,
+    made: iso?.preparer || iso?.application || "",
+    udf: iso?.udf ?? false,
+    joliet: iso?.joliet ?? null,
+    faults: faultsOf(found),
+    verdict: verdictOf(found),
+    loaders: [
+      ...volumes.flatMap(({ where, volume }) =>
+        volume.programs.map((p) => ({ path: p.path, arch: p.arch, where })),
+      ),
+      ...treeLoaders.map((path) => ({ path, arch: null, where: "the ISO's own tree" })),
+    ],
+    regions: regionsOf(found),
+  };
+}
+
+function kindOf({ size, head, mbr, gpt, iso, volumes }: Findings): string {
+  if (size === 0) return "an empty file";
+  if (iso)
+    return `ISO 9660 image${iso.udf ? " with UDF" : ""}${mbr.signed ? ", made to be written to sticks as well" : ""}`;
+  if (gpt) return "raw disk image with a GPT";
+  if (volumes.some((v) => v.where === "whole file"))
+    return `${volumes.at(-1)?.volume.kind} file system without partitions`;
+  if (mbr.signed && mbr.partitions.length > 0) return "raw disk image with an MBR";
+  const start = head.text(0, 200).trimStart();
+  if (/^<(!doctype|html|\?xml)/i.test(start))
+    return "a web page, not an image: the download was answered with an error page";
+  if (head.raw[0] === 0x1f && head.raw[1] === 0x8b) return "a gzip file: unpack it first";
+  if (head.starts(0, "\xfd7zXZ")) return "an xz file: unpack it first";
+  if (head.starts(0, "BZh")) return "a bzip2 file: unpack it first";
+  if (head.starts(0, "PK\x03\x04")) return "a zip file: unpack it first";
+  if (mbr.signed) return "a boot sector without partitions";
+  return head.raw.every((b) => b === 0)
+    ? "nothing but zeros at its beginning: an unfinished download"
+    : "no kind of image that Derrick knows";
+}
+
+function faultsOf({ size, iso, gpt, catalog, mbr }: Findings): Inspection["faults"] {
+  const faults: Inspection["faults"] = [];
+  const grave = (message: string): number => faults.push({ message, grave: true });
+  const slight = (message: string): number => faults.push({ message, grave: false });
+  const declared = iso ? iso.sectors * SECTOR : 0;
+  if (iso && size < declared)
+    grave(
+      `cut off: the image says that it has ${formatExactBytes(declared)}, the file has ${formatExactBytes(size)} (${Math.floor((100 * size) / declared)} %). It may start and fail in the middle.`,
+    );
+  if (catalog && !catalog.checksumFits)
+    slight("the boot catalog's checksum does not fit; some firmware ignores that, some does not");
+  if (iso?.bootCatalogLba && !catalog)
+    grave(`the boot catalog at byte ${iso.bootCatalogLba * SECTOR} cannot be read`);
+  for (const entry of catalog?.entries ?? [])
+    if (!entry.inside) grave(`a boot image should stand at byte ${entry.offset}, beyond the end of the file`);
+  if (gpt?.primary && !gpt.primary.sound)
+    slight(`the first copy of the GPT is damaged: ${gpt.primary.fault}`);
+  if (gpt && !gpt.primary)
+    slight(
+      "the first copy of the GPT is absent; once written to a larger stick, programs that look at the first copy only see nothing",
+    );
+  if (gpt && !gpt.backup) slight("the second copy of the GPT is absent; some firmware insists on it");
+  if (gpt?.backup && !gpt.backup.sound) slight(`the second copy of the GPT is damaged: ${gpt.backup.fault}`);
+  for (const p of [...(gpt?.partitions ?? []), ...mbr.partitions])
+    if (p.type !== "ee" && p.offset + p.length > size && !iso)
+      slight(`partition ${p.number} ends beyond the file`);
+  return faults;
+}

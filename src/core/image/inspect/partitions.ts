@@ -1,0 +1,170 @@
+import CRC32 from "crc-32";
+import type { Bytes } from "../../binary";
+import { read, type Reading } from "./reader";
+
+export interface Partition {
+  number: number;
+  /** In bytes from the start of the file. */
+  offset: number;
+  length: number;
+  /** Two hexadecimal digits for MBR, a GUID in upper case for GPT. */
+  type: string;
+  active: boolean;
+  table: "MBR" | "GPT";
+}
+
+export interface Mbr {
+  signed: boolean;
+  /** Executable code in the first 440 bytes. */
+  code: boolean;
+  partitions: Partition[];
+  protective: boolean;
+}
+
+/** "ER" begins the driver map of another computer family, which partition programs put in front of an otherwise empty sector. */
+function holdsCode(b: Bytes): boolean {
+  const filled = b.raw.subarray(0, 440).reduce((n, byte) => n + (byte === 0 ? 0 : 1), 0);
+  return filled > 32 && !b.starts(0, "ER");
+}
+
+/** The first sector as a master boot record. Extended partitions are named, not followed. */
+export function parseMbr(b: Bytes): Mbr {
+  const signed = b.u16(510) === 0xaa55;
+  if (!signed) return { signed, code: false, partitions: [], protective: false };
+  const partitions = [0, 1, 2, 3].flatMap((i): Partition[] => {
+    const at = 446 + 16 * i;
+    const [type, sectors] = [b.u8(at + 4), b.u32(at + 12)];
+    if (sectors === 0 || (b.u8(at) & 0x7f) !== 0) return [];
+    return [
+      {
+        number: i + 1,
+        offset: b.u32(at + 8) * 512,
+        length: sectors * 512,
+        type: type.toString(16).padStart(2, "0"),
+        active: b.u8(at) === 0x80,
+        table: "MBR",
+      },
+    ];
+  });
+  return { signed, code: holdsCode(b), partitions, protective: partitions.some((p) => p.type === "ee") };
+}
+
+export interface GptHeader {
+  at: number;
+  sound: boolean;
+  /** Why it is not, in words. */
+  fault: string | null;
+  firstUsable: number | null;
+  lastUsable: number | null;
+  other: number | null;
+  entriesLba: number | null;
+  entryCount: number;
+  entryBytes: number;
+  entriesCrc: number;
+}
+
+export interface Gpt {
+  sectorBytes: 512 | 4096;
+  primary: GptHeader | null;
+  backup: GptHeader | null;
+  partitions: Partition[];
+}
+
+const MOST_ENTRIES = 256;
+
+/** A GPT header (UEFI specification, 5.3.2): signature, its own CRC, plausible numbers. */
+export function parseGptHeader(b: Bytes, at: number): GptHeader | null {
+  if (!b.starts(0, "EFI PART")) return null;
+  const length = b.u32(12);
+  const header: GptHeader = {
+    at,
+    sound: true,
+    fault: null,
+    other: b.u64(32),
+    firstUsable: b.u64(40),
+    lastUsable: b.u64(48),
+    entriesLba: b.u64(72),
+    entryCount: b.u32(80),
+    entryBytes: b.u32(84),
+    entriesCrc: b.u32(88),
+  };
+  const wrong = (fault: string): GptHeader => ({ ...header, sound: false, fault });
+  if (length < 92 || length > b.length) return wrong(`header length ${length}`);
+  const copy = b.raw.slice(0, length);
+  copy.fill(0, 16, 20);
+  if (CRC32.buf(copy) >>> 0 !== b.u32(16)) return wrong("its checksum does not fit");
+  if (header.entryBytes < 128 || header.entryBytes > 4096)
+    return wrong(`entries of ${header.entryBytes} bytes`);
+  if (header.entryCount > 100_000) return wrong(`${header.entryCount} entries`);
+  return header;
+}
+
+/** Both copies of a GPT and the partitions of the sound one. 4096-byte sectors are tried where 512 gives none. */
+export function* readGpt(size: number): Reading<Gpt | null> {
+  for (const sectorBytes of [512, 4096] as const) {
+    const head = yield* read(sectorBytes, sectorBytes);
+    const primary = parseGptHeader(head, sectorBytes);
+    const last = Math.floor(size / sectorBytes - 1) * sectorBytes;
+    const elsewhere = primary?.sound && primary.other !== null ? primary.other * sectorBytes : last;
+    const backup = parseGptHeader(yield* read(elsewhere, sectorBytes), elsewhere);
+    if (!primary && !backup) continue;
+    const use = primary?.sound ? primary : backup?.sound ? backup : null;
+    return { sectorBytes, primary, backup, partitions: use ? yield* entriesOf(use, sectorBytes) : [] };
+  }
+  return null;
+}
+
+function* entriesOf(header: GptHeader, sectorBytes: number): Reading<Partition[]> {
+  if (header.entriesLba === null) return [];
+  const count = Math.min(header.entryCount, MOST_ENTRIES);
+  const b = yield* read(header.entriesLba * sectorBytes, count * header.entryBytes);
+  if (
+    count === header.entryCount &&
+    b.length === count * header.entryBytes &&
+    CRC32.buf(b.raw) >>> 0 !== header.entriesCrc
+  ) {
+    header.sound = false;
+    header.fault = "the checksum of its entries does not fit";
+  }
+  return Array.from({ length: count }, (_, i) => i).flatMap((i): Partition[] => {
+    const at = i * header.entryBytes;
+    const [first, last] = [b.u64(at + 32), b.u64(at + 40)];
+    const type = guid(b, at);
+    if (first === null || last === null || last < first || /^[0-]+$/.test(type)) return [];
+    return [
+      {
+        number: i + 1,
+        offset: first * sectorBytes,
+        length: (last - first + 1) * sectorBytes,
+        type,
+        active: false,
+        table: "GPT",
+      },
+    ];
+  });
+}
+
+/** A GUID as it is written: the first three groups are little-endian. */
+function guid(b: Bytes, at: number): string {
+  const hex = (from: number, to: number, swap: boolean): string => {
+    const bytes = Array.from({ length: to - from }, (_, i) =>
+      b
+        .u8(at + from + i)
+        .toString(16)
+        .padStart(2, "0"),
+    );
+    return (swap ? bytes.reverse() : bytes).join("");
+  };
+  return [hex(0, 4, true), hex(4, 6, true), hex(6, 8, true), hex(8, 10, false), hex(10, 16, false)]
+    .join("-")
+    .toUpperCase();
+}
+
+export const EFI_SYSTEM = "C12A7328-F81F-11D2-BA4B-00A0C93EC93B";
+export const BASIC_DATA = "EBD0A0A2-B9E5-4433-87C0-68B6B72699C7";
+
+/** Partitions in which firmware looks for a loader: EFI system partitions, and any that hold FAT. */
+export const mayHoldFat = (p: Partition): boolean =>
+  p.table === "GPT"
+    ? p.type === EFI_SYSTEM || p.type === BASIC_DATA
+    : ["ef", "01", "04", "06", "0b", "0c", "0e"].includes(p.type);

@@ -1,0 +1,103 @@
+import type { Findings } from "./findings";
+import type { Cell, Inspection } from "./inspection";
+import type { LoaderArch } from "./pe";
+
+type Arch = "x64" | "ia32" | "aa64";
+const boots = (reason: string): Cell => ({ answer: "boots", reason });
+const some = (reason: string): Cell => ({ answer: "on some firmware", reason });
+const not = (reason: string): Cell => ({ answer: "does not", reason });
+
+/** Where an image boots, by structure alone: what stands where firmware looks. Whether the loader works is not seen. */
+export function verdictOf(found: Findings): Inspection["verdict"] {
+  const row = (legacy: Cell, uefi: (arch: Arch) => Cell) => ({
+    legacy,
+    x64: uefi("x64"),
+    ia32: uefi("ia32"),
+    aa64: uefi("aa64"),
+  });
+  return {
+    optical: row(opticalLegacy(found), (arch) => opticalUefi(found, arch)),
+    stick: row(stickLegacy(found), (arch) => stickUefi(found, arch)),
+  };
+}
+
+function opticalLegacy({ iso, catalog }: Findings): Cell {
+  if (!iso) return not("it is no ISO 9660 image, and an optical drive or virtual CD takes nothing else");
+  if (!iso.bootCatalogLba) return not("it has no El Torito boot record");
+  const entry = catalog?.entries.find((e) => e.platform === "BIOS" && e.bootable);
+  if (!catalog) return not("its boot catalog cannot be read");
+  if (!entry) return not("its boot catalog has no entry for legacy firmware");
+  if (!entry.inside) return not("the boot image lies beyond the end of the file");
+  const how = entry.emulation === "none" ? "without emulation" : `as ${entry.emulation}`;
+  return catalog.checksumFits
+    ? boots(`El Torito entry for legacy firmware, ${how}`)
+    : some(`El Torito entry ${how}, but the catalog's checksum does not fit`);
+}
+
+const isLoaderFor =
+  (arch: Arch) =>
+  (p: { arch: LoaderArch | null; expected: LoaderArch | null }): boolean =>
+    p.expected === arch && p.arch === arch;
+
+/** Why a place that should hold a loader does not serve an architecture. */
+function missing(found: Findings, where: Findings["volumes"][number]["where"], arch: Arch): string {
+  const programs = found.volumes.filter((v) => v.where === where).flatMap((v) => v.volume.programs);
+  const misnamed = programs.find((p) => p.expected === arch && p.arch !== arch);
+  if (misnamed)
+    return `${misnamed.path} is ${misnamed.arch ? `a program for ${misnamed.arch}` : "no EFI program"}`;
+  const others = [...new Set(programs.map((p) => p.arch).filter(Boolean))];
+  return others.length > 0
+    ? `its loader is for ${others.join(" and ")} only`
+    : "there is no loader in EFI/BOOT";
+}
+
+function opticalUefi(found: Findings, arch: Arch): Cell {
+  const { iso, catalog, treeLoaders, volumes } = found;
+  if (!iso) return not("it is no ISO 9660 image, and an optical drive or virtual CD takes nothing else");
+  const entry = catalog?.entries.find((e) => e.platform === "UEFI");
+  if (!entry)
+    return treeLoaders.length > 0
+      ? not(
+          "EFI/BOOT stands in the ISO's own tree, where firmware does not look; the boot catalog has no entry for UEFI",
+        )
+      : not("its boot catalog has no entry for UEFI");
+  if (!entry.inside) return not("the EFI boot image lies beyond the end of the file");
+  const images = volumes.filter((v) => v.where === "boot image");
+  if (images.length === 0) return not("the EFI boot image holds no FAT file system");
+  if (!images.some((v) => v.volume.programs.some(isLoaderFor(arch))))
+    return not(missing(found, "boot image", arch));
+  if (!entry.bootable) return some("the UEFI entry is marked as not bootable");
+  return boots("El Torito entry for UEFI with a loader for this architecture");
+}
+
+function stickLegacy({ mbr, gpt }: Findings): Cell {
+  if (!mbr.signed) return not("its first sector is no boot sector");
+  if (!mbr.code) return not("its first sector holds no boot code");
+  const active = mbr.partitions.some((p) => p.active);
+  return active || gpt
+    ? boots("boot code in the first sector")
+    : some("boot code in the first sector, but no partition is marked active");
+}
+
+function stickUefi(found: Findings, arch: Arch): Cell {
+  const onStick = found.volumes.filter((v) => v.where !== "boot image");
+  if (onStick.some((v) => v.volume.programs.some(isLoaderFor(arch))))
+    return boots(
+      onStick.some((v) => v.where === "partition")
+        ? "a FAT partition with a loader for this architecture"
+        : "a FAT file system with a loader for this architecture",
+    );
+  const inCatalog = found.volumes.some(
+    (v) => v.where === "boot image" && v.volume.programs.some(isLoaderFor(arch)),
+  );
+  if (inCatalog)
+    return some(
+      "only through its El Torito entry, which some firmware reads on sticks and most does not: there is no FAT partition with the loader",
+    );
+  if (onStick.length > 0) return not(missing(found, onStick[0]?.where ?? "partition", arch));
+  if (found.treeLoaders.length > 0)
+    return not(
+      "EFI/BOOT stands in the ISO's own tree, where firmware does not look; there is no FAT partition",
+    );
+  return not("there is no FAT partition with a loader");
+}

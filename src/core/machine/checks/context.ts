@@ -1,0 +1,64 @@
+import type { Check, Evidence, Hit, Severity } from "../../finding";
+import type { MachineDocument } from "../document";
+
+/** Another machine as far as it can be mistaken for this one. */
+export interface Twin {
+  name: string;
+  serial: string | null;
+  macs: readonly string[];
+}
+
+/** What the drive register knows of one drive of this machine that its facts do not tell. */
+export interface DrivePast {
+  driveId: string;
+  /** The machine that it sat in before, when it has moved. */
+  cameFrom: string | null;
+  /** Hours at the move, to tell whether a self-test ran since. */
+  hoursAtMove: number | null;
+  /** Another machine whose facts hold it as present now. */
+  alsoIn: string | null;
+}
+
+/** Load on the circuit that the machine is on, as computed beside it. */
+export interface CircuitState {
+  name: string;
+  watts: number;
+  limitWatts: number;
+  machines: number;
+  unread: number;
+}
+
+/** Everything that the rules about a machine may look at; nothing of any build. */
+export interface MachineContext {
+  now: string;
+  name: string;
+  document: MachineDocument;
+  twins: readonly Twin[];
+  pasts: readonly DrivePast[];
+  circuit: CircuitState | null;
+}
+
+export type MachineCheck = Check<MachineContext>;
+
+export const check = (
+  code: string,
+  zone: MachineCheck["zone"],
+  run: (context: MachineContext) => Hit | Hit[] | null,
+): MachineCheck => ({ code, zone, run: (context) => [run(context) ?? []].flat() });
+
+/** A hit about the machine as a whole, or about one drive or port of it (`subject`). */
+export const say = (
+  severity: Severity,
+  at: string,
+  facts: Record<string, string>,
+  shown: Evidence[],
+  subject?: string,
+): Hit => ({ severity, at, facts, evidence: shown, ...(subject !== undefined && { subject }) });
+
+export const shows = (what: string, value: string, source: string): Evidence => ({ what, value, source });
+
+/** Where a fact was read: "dmidecode, 2026-11-20", for evidence. */
+export function readBy({ document }: MachineContext, path: string): string {
+  const source = document.sources[path];
+  return source ? `${source.tool}, ${source.at.slice(0, 10)}` : "imported";
+}

@@ -1,0 +1,222 @@
+import { formatBytes } from "../../units";
+import { driveName, holdsData, isSoundMember, presentDrives } from "../describe";
+import { judgeDrive } from "../health";
+import { check, readBy, say, shows, type MachineCheck } from "./context";
+
+export const driveChecks: readonly MachineCheck[] = [
+  check("drive.failing", "D", (context) =>
+    presentDrives(context.document.facts)
+      .map((drive) => ({ drive, ...judgeDrive(drive) }))
+      .filter((j) => j.verdict === "failing")
+      .map(({ drive, reasons }) =>
+        say(
+          "caution",
+          "storage.target",
+          { drive: driveName(drive), reasons: reasons.join("; ") },
+          reasons.map((r) => shows("health", r, readBy(context, `drives.${drive.id}.health`))),
+          drive.id,
+        ),
+      ),
+  ),
+
+  check("drive.watch", "D", (context) =>
+    presentDrives(context.document.facts)
+      .map((drive) => ({ drive, ...judgeDrive(drive) }))
+      .filter((j) => j.verdict === "watch")
+      .map(({ drive, reasons }) =>
+        say(
+          "note",
+          "storage.target",
+          { drive: driveName(drive), reasons: reasons.join("; ") },
+          reasons.map((r) => shows("health", r, readBy(context, `drives.${drive.id}.health`))),
+          drive.id,
+        ),
+      ),
+  ),
+
+  check("drive.unread", "D", (context) => {
+    const used = presentDrives(context.document.facts).filter(
+      (d) =>
+        holdsData(d) &&
+        judgeDrive(d).verdict === "not known" &&
+        d.presentedBy === null &&
+        d.media !== "virtual",
+    );
+    if (used.length === 0) return null;
+    return say(
+      "note",
+      "storage.target",
+      { count: used.length === 1 ? "1 used drive has" : `${used.length} used drives have` },
+      used
+        .slice(0, 6)
+        .map((d) =>
+          shows(driveName(d), "no hours, no counters", "smartctl was not imported, or told nothing"),
+        ),
+    );
+  }),
+
+  check("drive.moved-in", "D", ({ document, pasts }) =>
+    pasts.flatMap((past) => {
+      const drive = presentDrives(document.facts).find((d) => d.id === past.driveId);
+      if (!drive || past.cameFrom === null) return [];
+      const test = drive.health?.selfTest;
+      const testedHere =
+        test?.passed === true &&
+        /extended|long/i.test(test.kind) &&
+        (past.hoursAtMove === null || (test.atHours ?? 0) >= past.hoursAtMove);
+      if (testedHere) return [];
+      return say(
+        "caution",
+        "storage.target",
+        { drive: driveName(drive), from: past.cameFrom },
+        [
+          shows("sat before in", past.cameFrom, "drive register"),
+          shows(
+            "long self-test since",
+            test ? `${test.kind}: ${test.passed ? "passed" : "not passed"}, before it moved` : "none",
+            "smartctl",
+          ),
+        ],
+        drive.id,
+      );
+    }),
+  ),
+
+  check("drive.elsewhere", "D", ({ document, pasts }) =>
+    pasts.flatMap((past) => {
+      const drive = presentDrives(document.facts).find((d) => d.id === past.driveId);
+      if (!drive || past.alsoIn === null) return [];
+      return say(
+        "caution",
+        "storage.target",
+        { drive: driveName(drive), other: past.alsoIn },
+        [
+          shows(past.alsoIn, `also holds ${drive.id} as present`, "its facts"),
+          shows("here", `holds ${drive.id}`, "imported"),
+        ],
+        drive.id,
+      );
+    }),
+  ),
+
+  check("drive.same-serial", "D", ({ document: { facts } }) => {
+    const twice = presentDrives(facts).filter((d) => d.id.includes("@"));
+    return twice.map((d) =>
+      say(
+        "caution",
+        "storage.target",
+        { serial: d.serial ?? "", name: d.seenAs },
+        [shows("serial", d.serial ?? "", `reported by two drives, one of them ${d.seenAs}`)],
+        d.id,
+      ),
+    );
+  }),
+
+  check("drive.size-unknown", "D", ({ document: { facts } }) =>
+    presentDrives(facts)
+      .filter((d) => d.sizeBytes === 0)
+      .map((d) =>
+        say(
+          "caution",
+          "storage.target",
+          { drive: d.model ?? d.id },
+          [shows("size", "0 or implausible", "imported")],
+          d.id,
+        ),
+      ),
+  ),
+
+  check("drive.idle-space", "D", (context) =>
+    presentDrives(context.document.facts).flatMap((d) => {
+      const parts = d.contents.filter((c) => c.part !== d.seenAs);
+      const used = parts.reduce((sum, c) => sum + c.sizeBytes, 0);
+      const idle = d.sizeBytes - used;
+      // Alignment and spare tables take a few MiB; a fifth of the drive and 20 GB is space that nobody planned.
+      if (!parts.some((c) => c.mountedAt.length > 0) || idle < Math.max(d.sizeBytes / 5, 20e9)) return [];
+      return say(
+        "note",
+        "storage.target",
+        {
+          drive: driveName(d),
+          idle: formatBytes(idle),
+          share: `${Math.round((100 * idle) / d.sizeBytes)} %`,
+        },
+        [
+          shows("size", formatBytes(d.sizeBytes), readBy(context, `drives.${d.id}.sizeBytes`)),
+          shows("in partitions", formatBytes(used), readBy(context, `drives.${d.id}.contents`)),
+        ],
+        d.id,
+      );
+    }),
+  ),
+
+  check("drive.set-as-drive", "D", ({ document: { facts } }) =>
+    presentDrives(facts)
+      .filter((d) => d.presentedBy !== null)
+      .map((d) => {
+        const set = facts.sets.find((s) => s.name === d.presentedBy);
+        return say(
+          "note",
+          "storage.target",
+          {
+            drive: driveName(d),
+            set: d.presentedBy ?? "",
+            level: set?.level ?? "level not told",
+            members: String(set?.members.length ?? 0),
+          },
+          [shows("virtual drive", `${d.presentedBy}, ${set?.level ?? "?"}`, "the controller")],
+          d.id,
+        );
+      }),
+  ),
+
+  check("machine.set-degraded", "D", (context) =>
+    context.document.facts.sets
+      .filter((s) => s.health === "degraded" || s.health === "failed")
+      .map((s) =>
+        say(
+          "caution",
+          "storage.target",
+          {
+            set: s.id,
+            state: s.state,
+            members:
+              s.members
+                .filter((m) => !isSoundMember(m.state))
+                .map((m) => `${m.name} ${m.state}`)
+                .join(", ") || "see the tool",
+          },
+          [shows(s.id, s.state, readBy(context, `sets.${s.id}`))],
+          s.id,
+        ),
+      ),
+  ),
+
+  check("machine.pool-behind-raid", "D", (context) => {
+    const { sets, storageControllers, drives } = context.document.facts;
+    const raid = storageControllers.filter((c) => c.mode === "RAID");
+    const pools = sets.filter((s) => s.kind === "pool");
+    const behind = pools.filter((p) =>
+      p.members.some((m) => {
+        const drive = drives.find((d) => d.id === m.drive);
+        return drive?.presentedBy || raid.some((c) => c.id === drive?.controller);
+      }),
+    );
+    return behind.map((p) =>
+      say(
+        "caution",
+        "storage.target",
+        { pool: p.name, controller: raid[0]?.name ?? "a RAID controller" },
+        [
+          shows(
+            "controller",
+            `${raid[0]?.name ?? "?"}, RAID mode`,
+            readBy(context, `storageControllers.${raid[0]?.id ?? ""}`),
+          ),
+          shows("pool", p.name, readBy(context, `sets.${p.id}`)),
+        ],
+        p.id,
+      ),
+    );
+  }),
+];

@@ -1,0 +1,283 @@
+import { formatBinaryBytes, secondsBetween } from "../../units";
+import { factWords } from "../describe";
+import { compareDelivery } from "../expected";
+import { compareVersions } from "../versions";
+import { check, readBy, say, shows, type MachineCheck } from "./context";
+
+const DAY = 86_400;
+const STALE_DAYS = 45;
+/** A processor that idles above this has no air to spare under load; used where a chip states no limit of its own. */
+const IDLE_LIMIT = 60;
+/** Kelvins that should be left below a stated limit. */
+const MARGIN = 10;
+
+export const machineChecks: readonly MachineCheck[] = [
+  check("machine.memory-lost", "A", (context) => {
+    const { installedBytes: installed, recognisedBytes: seen } = context.document.facts.memory ?? {};
+    // Firmware and kernel keep a few hundred MiB for themselves; more than an eighth and 1 GiB is a module not seen.
+    if (!installed || !seen || installed - seen < Math.max(installed / 8, 2 ** 30)) return null;
+    return say(
+      "caution",
+      "machine.id",
+      { installed: formatBinaryBytes(installed), seen: formatBinaryBytes(seen) },
+      [
+        shows("installed", formatBinaryBytes(installed), readBy(context, "memory.installedBytes")),
+        shows("recognised", formatBinaryBytes(seen), readBy(context, "memory.recognisedBytes")),
+      ],
+    );
+  }),
+
+  check("machine.memory-unequal", "A", (context) => {
+    const fitted = (context.document.facts.memory?.modules ?? []).filter((m) => m.sizeBytes > 0);
+    const sizes = [...new Set(fitted.map((m) => m.sizeBytes))].sort((a, b) => b - a);
+    const rates = [...new Set(fitted.map((m) => m.megatransfers).filter((r) => r !== null))];
+    if (fitted.length < 2 || (sizes.length < 2 && rates.length < 2)) return null;
+    const odd =
+      sizes.length > 1
+        ? sizes.map(formatBinaryBytes).join(" and ")
+        : rates.map((r) => `${r} MT/s`).join(" and ");
+    const large = fitted.filter((m) => m.sizeBytes === sizes[0]);
+    return say("note", "machine.id", { odd, modules: String(fitted.length) }, [
+      ...sizes.map((s) =>
+        shows(
+          formatBinaryBytes(s),
+          fitted
+            .filter((m) => m.sizeBytes === s)
+            .map((m) => m.slot)
+            .join(", "),
+          readBy(context, "memory.modules"),
+        ),
+      ),
+      ...(sizes.length > 1
+        ? []
+        : [shows("one size", `${large.length} modules`, readBy(context, "memory.modules"))]),
+    ]);
+  }),
+
+  check("machine.twin", "A", ({ document: { facts }, twins, name }) => {
+    const serial = facts.chassis?.serial;
+    return twins
+      .filter((other) => other.name !== name)
+      .flatMap((other) => {
+        const mac = facts.ports.map((p) => p.mac).find((m) => other.macs.includes(m));
+        const shared = serial && other.serial === serial ? `serial ${serial}` : mac ? `MAC ${mac}` : null;
+        if (!shared) return [];
+        return say(
+          "stop",
+          "machine.id",
+          { shared, other: other.name },
+          [shows("this machine", shared, "imported"), shows(other.name, shared, "imported")],
+          other.name,
+        );
+      });
+  }),
+
+  check("machine.stale", "A", ({ document, now }) => {
+    const latest = Object.values(document.sources)
+      .filter((s) => s.tool !== "typed")
+      .map((s) => s.at)
+      .sort()
+      .at(-1);
+    if (!latest) return say("caution", "machine.id", { age: "never read from the machine itself" }, []);
+    if (secondsBetween(latest, now) < STALE_DAYS * DAY) return null;
+    const days = Math.floor(secondsBetween(latest, now) / DAY);
+    return say("note", "machine.id", { age: `${days} days old` }, [
+      shows("last import", latest.slice(0, 10), "import history"),
+    ]);
+  }),
+
+  check("machine.tools-disagree", "A", ({ document }) =>
+    Object.entries(document.disputes).map(([path, claims]) => {
+      const [group = "", ...rest] = path.split(".");
+      const value =
+        rest.length === 1
+          ? valueIn(document.facts[group as "chassis"], rest[0] ?? "")
+          : itemValue(document.facts, path);
+      const source = document.sources[path];
+      return say(
+        "caution",
+        "machine.id",
+        {
+          fact: path,
+          stands: factWords(path, value),
+          other: claims.map((c) => factWords(path, c.value)).join(", "),
+        },
+        [
+          shows(
+            "stands now",
+            factWords(path, value),
+            source ? `${source.tool}, ${source.at.slice(0, 10)}` : "imported",
+          ),
+          ...claims.map((c) =>
+            shows(
+              "says otherwise",
+              factWords(path, c.value),
+              `${c.source.tool}, ${c.source.at.slice(0, 10)}`,
+            ),
+          ),
+        ],
+        path,
+      );
+    }),
+  ),
+
+  check("machine.not-as-delivered", "A", ({ document }) =>
+    compareDelivery(document)
+      .filter((line) => line.verdict === "differs")
+      .map((line) =>
+        say(
+          "caution",
+          "machine.id",
+          { what: line.what, expected: line.expected, observed: line.observed },
+          [
+            shows("delivery note", line.expected, document.typed.expected?.from || "typed"),
+            shows("the machine says", line.observed, "imported"),
+          ],
+          line.what,
+        ),
+      ),
+  ),
+
+  check("machine.hot", "A", (context) =>
+    context.document.facts.sensors
+      .filter(
+        (s) =>
+          s.kind === "temperature" &&
+          s.value > (s.max ?? s.critical ?? IDLE_LIMIT) - (s.max || s.critical ? MARGIN : 0),
+      )
+      .map((s) => {
+        const stated = s.max ?? s.critical;
+        const limit = stated ?? IDLE_LIMIT;
+        return say(
+          stated !== null && s.value >= stated ? "caution" : "note",
+          "machine.id",
+          { sensor: s.id, value: `${s.value.toFixed(0)} °C`, limit: `${limit.toFixed(0)} °C` },
+          [
+            shows("reading", `${s.value.toFixed(1)} °C`, readBy(context, `sensors.${s.id}`)),
+            shows(
+              stated === null ? "default for an idle machine" : "limit of the chip",
+              `${limit.toFixed(0)} °C`,
+              stated === null ? "Derrick's default" : "sensors",
+            ),
+          ],
+          s.id,
+        );
+      }),
+  ),
+
+  check("machine.laptop", "A", (context) => {
+    const form = context.document.facts.chassis?.form ?? "";
+    const { lid, sleep, battery } = context.document.typed.laptop;
+    const open = [
+      lid ? "" : "that a closed lid does not stop it",
+      sleep ? "" : "that it never goes to sleep",
+      battery ? "" : "that its battery is sound, or taken out",
+    ].filter(Boolean);
+    if (!/laptop|notebook|portable/i.test(form) || open.length === 0) return null;
+    return say("caution", "machine.id", { open: open.join("; ") }, [
+      shows("form", form, readBy(context, "chassis.form")),
+    ]);
+  }),
+
+  check("machine.defect", "A", ({ document }) =>
+    document.typed.defects
+      .filter((d) => d.mendedOn === null)
+      .map((d) =>
+        say(
+          "note",
+          "machine.id",
+          { what: d.what, affects: d.affects },
+          [shows("known since", d.since, d.by)],
+          d.id,
+        ),
+      ),
+  ),
+
+  check("machine.firmware-outdated", "A", ({ document }) =>
+    document.typed.firmware
+      .filter((f) => f.decision === "undecided" && compareVersions(f.installed, f.available) < 0)
+      .map((f) =>
+        say(
+          "caution",
+          "machine.id",
+          { part: f.part, installed: f.installed, available: f.available },
+          [shows("installed", f.installed, "typed or imported"), shows("available", f.available, f.by)],
+          f.part,
+        ),
+      ),
+  ),
+
+  check("machine.firmware-due", "A", ({ document, now }) =>
+    document.typed.firmware
+      .filter((f) => f.decision === "postponed" && f.due !== null && f.due < now.slice(0, 10))
+      .map((f) =>
+        say(
+          "caution",
+          "machine.id",
+          { part: f.part, due: f.due ?? "", reason: f.reason || "no reason given" },
+          [shows("postponed to", f.due ?? "", f.by)],
+          f.part,
+        ),
+      ),
+  ),
+
+  check("machine.date-over", "A", ({ document, now }) =>
+    document.typed.dates
+      .filter((d) => d.doneOn === null && d.due < now.slice(0, 10))
+      .map((d) =>
+        say("caution", "machine.id", { what: d.what, due: d.due }, [shows("due", d.due, d.by)], d.id),
+      ),
+  ),
+
+  check("machine.supply", "A", (context) =>
+    context.document.facts.powerSupplies
+      .filter((p) => !/^(ok|enabled|present, ok|present|not told|good)\b/i.test(p.state))
+      .map((p) =>
+        say(
+          "caution",
+          "machine.id",
+          { supply: p.id, state: p.state },
+          [shows(p.id, p.state, readBy(context, `powerSupplies.${p.id}`))],
+          p.id,
+        ),
+      ),
+  ),
+
+  check("machine.circuit", "A", ({ circuit }) => {
+    if (!circuit || circuit.watts <= circuit.limitWatts) return null;
+    const over = circuit.watts - circuit.limitWatts;
+    return say(
+      "caution",
+      "machine.id",
+      {
+        circuit: circuit.name,
+        watts: `${Math.round(circuit.watts)} W`,
+        limit: `${Math.round(circuit.limitWatts)} W`,
+        over: `${Math.round(over)} W`,
+      },
+      [
+        shows(
+          "load of its machines",
+          `${Math.round(circuit.watts)} W`,
+          `latest loaded readings of ${circuit.machines} machines`,
+        ),
+        shows("limit stated", `${Math.round(circuit.limitWatts)} W`, "the site's sheet"),
+      ],
+    );
+  }),
+];
+
+const valueIn = (bag: object | undefined, key: string): unknown =>
+  (bag as Record<string, unknown> | undefined)?.[key];
+
+/** The value at "drives.SERIAL.key"; a serial may hold dots itself. */
+function itemValue(facts: object, path: string): unknown {
+  const [group = ""] = path.split(".", 1);
+  const key = path.slice(path.lastIndexOf(".") + 1);
+  const id = path.slice(group.length + 1, path.lastIndexOf("."));
+  const list = (facts as Record<string, unknown>)[group];
+  const item = Array.isArray(list)
+    ? list.find((i: { id?: string; mac?: string }) => (i.id ?? i.mac) === id)
+    : undefined;
+  return valueIn(item as object | undefined, key);
+}

@@ -1,0 +1,173 @@
+import { message, type Message } from "../../finding";
+
+/** The words of every rule about a machine; {facts} come from the hit. */
+export const MACHINE_MESSAGES: Readonly<Record<string, Message>> = {
+  "machine.memory-lost": message(
+    "Memory installed but not recognised",
+    "{installed} are installed, {seen} are recognised.",
+    "Reseat or swap modules before the build; note the slot.",
+    "A module that is not recognised is a fault that blurs every later test.",
+  ),
+  "machine.memory-unequal": message(
+    "Unequal memory modules",
+    "{modules} modules are fitted, and they are not alike: {odd}.",
+    "Fit equal modules in each channel, in the slots that the maker's manual names.",
+    "Channels with unequal modules run without interleaving, or all at the rate of the slowest.",
+  ),
+  "machine.twin": message(
+    "Two machines with one identity",
+    "{shared} is also that of {other}.",
+    "Find out which of the two entries is this machine, and correct the other.",
+    "With one identity for two machines, a plan can be carried out on the wrong one.",
+  ),
+  "machine.stale": message(
+    "Old facts",
+    "The facts of this machine are {age}.",
+    "Run the collector again and import the bundle.",
+    "Drives are moved and cables changed without telling anybody.",
+  ),
+  "machine.tools-disagree": message(
+    "Tools disagree",
+    "{fact} stands as {stands}; another tool says {other}.",
+    "Look at the machine itself, then import again with the tool that was right last.",
+    "Two tools that read one thing differently mean a fault, an old reading, or a part that was swapped in between.",
+  ),
+  "machine.not-as-delivered": message(
+    "Not as delivered",
+    "{what}: the delivery note says {expected}, the machine says {observed}.",
+    "Count again before anything is installed; claim what is missing, or correct the note.",
+    "A module or drive that was never there is found months later, when the claim has lapsed.",
+  ),
+  "machine.hot": message(
+    "Too hot",
+    "{sensor} reads {value}; the limit is {limit}.",
+    "Clean filters and fans, look at the fan profile, and read again after an hour of idling. Parts inside may be hot.",
+    "A machine that idles near its limit slows down or stops under load.",
+  ),
+  "machine.laptop": message(
+    "A laptop as a server",
+    "Nobody has said yet: {open}.",
+    "Try each of the three, and tick it on the machine's sheet. A swollen battery is a fire hazard: leave it to those who handle such.",
+    "A laptop sleeps when its lid is shut, and its battery ages on the charger.",
+  ),
+  "machine.defect": message(
+    "Known defect",
+    "{what} (affects {affects}).",
+    "Read every result that it touches with this in mind, or mend it first.",
+    "A fault that was there before blurs the test of what was done.",
+  ),
+  "machine.firmware-outdated": message(
+    "Firmware update not decided",
+    "{part} is at {installed}; {available} is available and nobody has decided.",
+    "Update it, or postpone it with a day and a reason.",
+    "Outdated firmware that everybody saw and nobody decided about is the usual one.",
+  ),
+  "machine.firmware-due": message(
+    "Postponed update is due",
+    "The update of {part} was postponed to {due} ({reason}).",
+    "Do it now, or name a new day and say why.",
+    "A postponed update without a second look is a forgotten one.",
+  ),
+  "machine.date-over": message(
+    "Overdue",
+    "{what} was due on {due}.",
+    "Do it and write down the day, or set a new one.",
+    "What has no day is never done, and what has one is forgotten when nobody is told.",
+  ),
+  "machine.supply": message(
+    "Power supply",
+    "{supply} reports {state}.",
+    "Look at its lamp and cord, then swap it; mains work follows local rules and belongs to licensed people.",
+    "With one of two supplies out, the next fault is an outage.",
+  ),
+  "machine.circuit": message(
+    "Circuit over its stated limit",
+    "The machines on {circuit} draw {watts} under load; the site states {limit}: {over} too much.",
+    "Move a machine to another circuit. What a circuit may carry is a matter of local codes and a licensed electrician.",
+    "After an outage all machines start at once, and that is when the breaker trips.",
+  ),
+  "machine.no-controller": message(
+    "No management controller",
+    "There is no management controller: installations need a stick or the network, and somebody in front of it.",
+    "Plan the stick or network boot, and write down its boot-menu key.",
+    "Without a controller nobody far away can see the screen or press the key.",
+  ),
+  "machine.no-media-licence": message(
+    "No licence for virtual media",
+    "The management controller may not map media: use a stick or network boot.",
+    "Enter the licence, or plan another way.",
+    "The menu is there without the licence; it refuses in the moment of mapping.",
+  ),
+  "drive.failing": message(
+    "Drive is failing",
+    "{drive}: {reasons}.",
+    "Save what is on it and replace it; do not put it to new use.",
+    "A drive with pending sectors or spent spares fails during the next long write, such as a rebuild.",
+  ),
+  "drive.watch": message(
+    "Drive to watch",
+    "{drive}: {reasons}.",
+    "Run a long self-test and read again in a week; keep a spare of its size.",
+    "Counters that have begun to rise seldom stop.",
+  ),
+  "drive.unread": message(
+    "Health not read",
+    "{count} no health reading.",
+    "Run smartctl -j -a on each and drop the answers; behind a RAID controller it needs the option -d.",
+    "Silence is not health: hours and bad sectors show only when they are asked for.",
+  ),
+  "drive.moved-in": message(
+    "Used drive without a test",
+    "{drive} sat in {from} before, and no long self-test has run since.",
+    "Run the long self-test before it is put to use, and import its result.",
+    "A drive pulled from one machine was often pulled for a reason.",
+  ),
+  "drive.elsewhere": message(
+    "Drive in two machines",
+    "{drive} is held as present by {other} as well.",
+    "Import {other} again: one of the two readings is old.",
+    "Plans are made on drives that have been moved in the meantime.",
+  ),
+  "drive.same-serial": message(
+    "Two drives, one serial",
+    "Two drives report the serial {serial}; this one was {name}.",
+    "Tell them apart by bay or WWN, or pull one before installing.",
+    "Adapters and cheap bridges hand out one serial for every drive behind them.",
+  ),
+  "drive.size-unknown": message(
+    "Size not known",
+    "{drive} reports no plausible size.",
+    "Look at its label, and read it again through another port or adapter.",
+    "A bridge that misreports a size cuts off the end of the drive.",
+  ),
+  "drive.idle-space": message(
+    "Space that no partition uses",
+    "{drive}: {idle} ({share}) is in no partition.",
+    "Decide what it is for, and grow the volume while it is still empty of worries.",
+    "An installer's default often takes a part of the drive; it is noticed at the very end, when the part is full.",
+  ),
+  "drive.set-as-drive": message(
+    "A set shown as a drive",
+    "{drive} is no drive but the virtual drive {set} ({level}, {members} members).",
+    "Plan on the members where the system is to do the redundancy itself; ask the controller for their health.",
+    "Behind a controller the system sees neither the members nor their errors.",
+  ),
+  "machine.set-degraded": message(
+    "Array or pool is not whole",
+    "{set}: {state}. Members: {members}.",
+    "Repair it, or save its data, before anything else is changed on this machine.",
+    "Work on a machine whose redundancy is spent turns the next slip into a loss.",
+  ),
+  "machine.pool-behind-raid": message(
+    "Pool behind a RAID controller",
+    "The pool {pool} stands on drives behind {controller}, which is in RAID mode.",
+    "Set the controller to pass drives through, or exchange it for a plain host adapter.",
+    "A RAID controller hides errors that the pool would have mended, and may lie about what is written.",
+  ),
+  "network.only-wireless": message(
+    "Only a wireless port",
+    "{port} is wireless, and there is no other.",
+    "Fit a wired port.",
+    "Installers and hypervisors seldom bring drivers for wireless ports, and a server behind one is not reachable when it matters.",
+  ),
+};

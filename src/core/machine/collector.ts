@@ -1,0 +1,158 @@
+/** Where a bundle goes: saved as text, or posted back once with the code that names the machine. */
+export interface CollectorTarget {
+  postUrl: string | null;
+}
+
+/**
+ * The collector: a read-only POSIX shell script for any live system. It needs no jq, no Python and, where it can, no
+ * root; it calls the tools that it finds and writes one text bundle to standard output (see bundle.ts for its grammar).
+ * With a post address it sends the bundle there with curl or wget instead, and keeps a copy when that fails.
+ */
+export function renderCollector({ postUrl }: CollectorTarget): string {
+  return `#!/bin/sh
+# Derrick collector: reads what this machine is and changes nothing on it.
+# Use:  sh collect.sh > bundle.txt     (as root where you can: dmidecode needs it)
+POST_URL='${(postUrl ?? "").replaceAll("'", "")}'
+PATH="$PATH:/sbin:/usr/sbin:/usr/local/sbin"
+LC_ALL=C
+export PATH LC_ALL
+umask 077
+
+# emit NAME STATUS TEXT: one section, every line behind "| ", with its line count.
+emit() {
+  echo "begin $1"
+  printf '%s\\n' "$3" | sed 's/^/| /'
+  echo "end $1 lines=$(printf '%s\\n' "$3" | wc -l | tr -d ' ') exit=$2"
+}
+
+# section NAME COMMAND...: the output of one tool; what it could not do is said in its own words.
+section() {
+  name=$1
+  shift
+  if ! command -v "$1" >/dev/null 2>&1; then
+    echo "absent $name the program $1 is not installed here"
+    return
+  fi
+  text=$("$@" 2>/dev/null)
+  status=$?
+  if [ "$status" -ne 0 ] || [ -z "$text" ]; then
+    why=$("$@" 2>&1 >/dev/null | tail -n 1 | cut -c 1-120)
+    echo "absent $name $* said: \${why:-nothing} (exit $status)"
+    return
+  fi
+  emit "$name" "$status" "$text"
+}
+
+zone() {
+  if [ -L /etc/localtime ]; then readlink /etc/localtime | sed 's|.*zoneinfo/||'
+  elif [ -r /etc/timezone ]; then cat /etc/timezone
+  fi
+}
+
+one() { # one KEY FILE...: the value of KEY=value in the first file that has it
+  key=$1
+  shift
+  for file in "$@"; do
+    [ -r "$file" ] && sed -n "s/^$key=//p" "$file" | tr -d '"' | head -n 1
+  done | head -n 1
+}
+
+settings() {
+  echo "collector.settings=1"
+  echo "host.name=$(hostname 2>/dev/null || cat /proc/sys/kernel/hostname)"
+  echo "kernel=$(uname -srm)"
+  if [ -d /sys/firmware/efi ]; then echo "firmware.mode=uefi"; elif [ -d /sys/firmware ]; then echo "firmware.mode=legacy"; fi
+  echo "memory.kib=$(sed -n 's/^MemTotal: *\\([0-9]*\\).*/\\1/p' /proc/meminfo 2>/dev/null)"
+  echo "time.zone=$(zone)"
+  echo "locale=$(one LANG /etc/locale.conf /etc/default/locale)"
+  echo "keyboard=$(one KEYMAP /etc/vconsole.conf)$(one XKBLAYOUT /etc/default/keyboard)"
+  echo "name.servers=$(sed -n 's/^nameserver *//p' /etc/resolv.conf 2>/dev/null | tr '\\n' ' ')"
+}
+
+iommu() {
+  [ -d /sys/kernel/iommu_groups ] || return 0
+  groups=$(find /sys/kernel/iommu_groups -type l 2>/dev/null)
+  echo "\${groups:-/sys/kernel/iommu_groups: no groups}"
+}
+
+arrays() { # one section for all md arrays
+  devices=$(sed -n 's|^\\(md[^ ]*\\) : .*|/dev/\\1|p' /proc/mdstat 2>/dev/null)
+  # The list is split on purpose: one argument an array.
+  [ -z "$devices" ] || section mdadm mdadm --detail $devices
+}
+
+smart() { # its exit status is a set of bits: 1 and 2 mean that nothing was read, the others are findings
+  text=$(smartctl -n standby -j -a "$1" 2>/dev/null)
+  status=$?
+  if [ $((status & 3)) -ne 0 ]; then
+    why=$(printf '%s\\n' "$text" | sed -n 's/.*"string": "\\(.*\\)",*$/\\1/p' | head -n 1 | cut -c 1-120)
+    echo "absent smartctl $1 said: \${why:-nothing} (exit $status)"
+  else
+    emit smartctl "$status" "$text"
+  fi
+}
+
+health() { # what each drive says of itself; -n standby does not wake a sleeping one
+  if ! command -v smartctl >/dev/null 2>&1; then
+    echo "absent smartctl the program smartctl is not installed here"
+    return
+  fi
+  for device in $(lsblk -d -n -p -o NAME,TYPE 2>/dev/null | sed -n 's/ *disk$//p'); do
+    case "$device" in
+      */loop* | */ram* | */zram* | */zd* | */md* | */nbd* | */fd*) ;;
+      *) smart "$device" ;;
+    esac
+  done
+}
+
+collect() {
+  echo "derrick-bundle 1"
+  echo "host $(hostname 2>/dev/null || echo unknown)"
+  echo "taken $(date -u +%Y-%m-%dT%H:%M:%SZ)"
+  echo "user $(id -u)"
+  section settings settings
+  section os-release cat /etc/os-release
+  section lscpu lscpu -J
+  section lsblk lsblk -J -b -O
+  section ip-address ip -j address
+  section ip-link ip -j -d link
+  section ip-route ip -j route
+  section lspci lspci -nnmm
+  section lspci-verbose lspci -nnvmmk
+  section lsusb lsusb
+  section iommu-groups iommu
+  section dmidecode dmidecode
+  [ ! -d /sys/firmware/efi ] || section efibootmgr efibootmgr -v
+  section lshw lshw -json -quiet
+  section blkid blkid -o export
+  section nvme-list nvme list -o json
+  section sensors sensors -j
+  [ ! -r /proc/mdstat ] || section mdstat cat /proc/mdstat
+  arrays
+  section zpool-status zpool status -P -L
+  section zpool-list zpool list -Hp
+  section zpool-import zpool import
+  health
+  echo "done"
+}
+
+if [ -z "$POST_URL" ]; then
+  collect
+  exit 0
+fi
+file=\${TMPDIR:-/tmp}/derrick-bundle.$$.txt
+collect > "$file"
+if command -v curl >/dev/null 2>&1; then
+  answer=$(curl -sS --max-time 60 -H 'Content-Type: text/plain' --data-binary "@$file" "$POST_URL" 2>&1) && sent=1
+elif command -v wget >/dev/null 2>&1; then
+  answer=$(wget -q -O - --timeout=60 --header='Content-Type: text/plain' --post-file="$file" "$POST_URL" 2>&1) && sent=1
+else
+  answer='neither curl nor wget is installed here'
+fi
+echo "$answer"
+case "\${sent:-0}:$answer" in
+  1:received*) rm -f "$file" ;;
+  *) echo "Not sent. The bundle is kept in $file: carry it to Derrick and drop it on the machine's sheet." >&2; exit 1 ;;
+esac
+`;
+}

@@ -1,0 +1,55 @@
+import { describe, expect, it } from "vitest";
+import { looksLikeMachineList, parseMachineList, writeCsv } from "./csv";
+
+describe("a list of machines", () => {
+  it("is read with any separator and the usual column names", () => {
+    const rows = {
+      ok: true,
+      value: [
+        {
+          line: 2,
+          name: "wrk-1",
+          site: "Works",
+          serial: "OST-1",
+          memoryBytes: 64 * 2 ** 30,
+          macs: ["02:61:0a:00:00:14"],
+        },
+      ],
+    };
+    for (const sep of [",", ";", "\t"]) {
+      const text = `\uFEFFHost name${sep}Site${sep}Serial number${sep}Memory${sep}MAC\r\nwrk-1${sep}Works${sep}OST-1${sep}64 GiB${sep}02-61-0A-00-00-14\r\n\r\n`;
+      expect(parseMachineList(text)).toMatchObject(rows);
+    }
+  });
+
+  it("spoils only the rows that are wrong, and names their lines", () => {
+    const text =
+      'name,site,mac,cores,colour\nwrk-1,Works,,8,red\n,Works,,,\nwrk-2,Works,no-mac,,\nwrk-3,Works,,many,\n"wrk-4, old",Works,,,\nwrk-1,Works,,,\n';
+    const read = parseMachineList(text);
+    expect(read.ok && read.value.map((m) => m.name)).toEqual(["wrk-1", "wrk-4, old"]);
+    expect(read.ok && read.warnings.map((w) => [w.line, w.message])).toEqual([
+      [3, "this line has no name"],
+      [4, '"no-mac" is no MAC address'],
+      [5, '"many" is no number of cores'],
+      [7, "wrk-1 stands twice in the list"],
+      [1, 'the column "colour" is not known and is left out'],
+    ]);
+  });
+
+  it("without a header is refused", () => {
+    expect(parseMachineList("wrk-1,Works\nwrk-2,Works\n")).toMatchObject({
+      ok: false,
+      problems: [{ line: 1 }],
+    });
+    expect(looksLikeMachineList("wrk-1,Works")).toBe(false);
+  });
+
+  it("is written so that it reads back, and no spreadsheet runs a cell", () => {
+    const text = writeCsv(["name", "site", "notes"], [["wrk-1", "Works", '=HYPERLINK("x"), "quoted"']]);
+    expect(text).toBe(`name,site,notes\r\nwrk-1,Works,"'=HYPERLINK(""x""), ""quoted"""\r\n`);
+    expect(parseMachineList(text)).toMatchObject({
+      ok: true,
+      value: [{ name: "wrk-1", notes: `'=HYPERLINK("x"), "quoted"` }],
+    });
+  });
+});

@@ -1,0 +1,76 @@
+import { z } from "zod";
+
+export const text = z.string().max(400);
+export const optionalText = text.nullable().default(null);
+const count = z.number().int().nonnegative().nullable();
+
+/** What stands on a drive or in one of its parts. `inUse` is where it is mounted, or what it is a member of. */
+export const contentSchema = z.object({
+  part: text,
+  sizeBytes: z.number().int().nonnegative(),
+  kind: text,
+  label: optionalText,
+  mountedAt: z.array(text).default([]),
+});
+
+/** What the drive says of its own health; a counter that it does not keep is absent, never zero. */
+export const healthSchema = z
+  .object({
+    /** The drive's own verdict. */
+    passed: z.boolean().nullable(),
+    hours: count,
+    powerCycles: count,
+    temperatureC: z.number().nullable(),
+    reallocated: count,
+    pending: count,
+    uncorrectable: count,
+    mediaErrors: count,
+    interfaceErrors: count,
+    /** Share of the rated writes used up; above 100 it is beyond what the maker promised. */
+    wearPercent: z.number().nonnegative().nullable(),
+    sparePercent: z.number().nullable(),
+    spareThresholdPercent: z.number().nullable(),
+    writtenBytes: z.number().nonnegative().nullable(),
+    selfTest: z
+      .object({ kind: text, passed: z.boolean().nullable(), atHours: count.default(null) })
+      .nullable(),
+    /** What the drive itself calls a warning now, in words. */
+    warnings: z.array(text),
+  })
+  .partial();
+
+export const MEDIA = ["nvme", "flash", "spinning", "usb", "card", "virtual", "unknown"] as const;
+
+export const driveSchema = z.object({
+  /** Identity within a machine: serial, else WWN, else "?" and the letter it had, which says nothing next time. */
+  id: text,
+  serial: optionalText,
+  wwn: optionalText,
+  model: optionalText,
+  maker: optionalText,
+  firmware: optionalText,
+  sizeBytes: z.number().int().nonnegative(),
+  logicalSectorBytes: z.number().int().nullable().default(null),
+  physicalSectorBytes: z.number().int().nullable().default(null),
+  media: z.enum(MEDIA),
+  rotationRpm: z.number().int().nullable().default(null),
+  removable: z.boolean().default(false),
+  /** The letter or name at import time; it moves. */
+  seenAs: text,
+  bay: optionalText,
+  /** PCI place or name of the controller that it hangs on. */
+  controller: optionalText,
+  /** Not a drive but a set that a controller shows as one: the name of the set. */
+  presentedBy: optionalText,
+  health: healthSchema.nullable().default(null),
+  table: optionalText,
+  contents: z.array(contentSchema).default([]),
+  /** Arrays, pools and volume groups that it belongs to, as "kind name". */
+  memberOf: z.array(text).default([]),
+  /** ISO time of the first complete import that did not see it any more. */
+  missingSince: optionalText,
+});
+
+export type Drive = z.infer<typeof driveSchema>;
+export type DriveContent = z.infer<typeof contentSchema>;
+export type DriveHealth = z.infer<typeof healthSchema>;

@@ -1,0 +1,65 @@
+export * from "./facts";
+export * from "./document";
+export { driveSchema, MEDIA, type Drive, type DriveContent, type DriveHealth } from "./drive";
+export { type BayGroup } from "./layout-schema";
+export { plainWwn } from "./identity";
+export { renderCollector } from "./collector";
+export { isBundle, parseBundle, type Bundle } from "./bundle";
+export {
+  MAX_TEXT_CHARACTERS,
+  readTexts,
+  type Intake,
+  type NamedText,
+  type Rejected,
+  type TakenReading,
+} from "./intake";
+export { mergeReadings, placeDrive, typeFact, type FactChange } from "./merge";
+export {
+  bayWords,
+  contentWords,
+  driveName,
+  factName,
+  factWords,
+  holdsData,
+  isSoundMember,
+  machineLine,
+  portName,
+  presentDrives,
+  serialTail,
+  visibleDrives,
+} from "./describe";
+export {
+  bayName,
+  drawMachine,
+  type Bay,
+  type DrawnCard,
+  type DrawnGroup,
+  type MachineDrawing,
+} from "./layout";
+export { hoursWords, judgeDrive, wearWords, type DriveJudgement, type Verdict } from "./health";
+export { compareDelivery, type DeliveryLine } from "./expected";
+export { compareVersions } from "./versions";
+export {
+  cameFrom,
+  layOnShelf,
+  recordWipe,
+  registerEntrySchema,
+  registerKey,
+  sightDrive,
+  whereWords,
+  WRITTEN,
+  type RegisterEntry,
+  type Wipe,
+} from "./register";
+export { looksLikeMachineList, parseMachineList, writeCsv, type ListedMachine } from "./csv";
+export {
+  MACHINE_CHECKS,
+  MACHINE_MESSAGES,
+  MACHINE_SHEET_CHECKS,
+  type CircuitState,
+  type DrivePast,
+  type MachineCheck,
+  type MachineContext,
+} from "./checks";
+export { bayGroupSchema } from "./layout-schema";
+export { IMPORTERS } from "./importers";

@@ -1,0 +1,14 @@
+export { segmentSchema, type Segment } from "./segment";
+export {
+  addressKey,
+  contains,
+  edgeOf,
+  inRange,
+  isAddress,
+  isPrivateName,
+  netmaskOf,
+  parsePrefix,
+  prefixLengthOf,
+  type Prefix,
+} from "./address";
+export { nextFreeAddress, segmentPlan, type SegmentStretch } from "./segment-plan";

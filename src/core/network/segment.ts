@@ -1,0 +1,30 @@
+import { z } from "zod";
+import { contains, isAddress, parsePrefix } from "./address";
+
+const address = z.string().refine(isAddress, { message: "not an IPv4 or IPv6 address" });
+
+/** One network of a site: prefix, gateway, name servers, and the ranges that its DHCP server hands out by itself. */
+export const segmentSchema = z
+  .object({
+    id: z.string().min(1),
+    name: z.string().min(1),
+    purpose: z.enum(["management", "uplink", "storage", "guests", "isolated lab"]),
+    vlan: z.number().int().min(1).max(4094).nullable().default(null),
+    prefix: z
+      .string()
+      .refine((p) => parsePrefix(p) !== null, { message: "write a prefix such as 10.61.10.0/24" }),
+    gateway: address.nullable().default(null),
+    nameServers: z.array(address).default([]),
+    dhcp: z.array(z.object({ from: address, to: address })).default([]),
+    reservations: z.array(z.object({ mac: z.string(), address, name: z.string() })).default([]),
+  })
+  .refine((s) => s.gateway === null || contains(s.prefix, s.gateway), {
+    message: "the gateway lies outside the prefix",
+    path: ["gateway"],
+  })
+  .refine((s) => s.dhcp.every((r) => contains(s.prefix, r.from) && contains(s.prefix, r.to)), {
+    message: "a DHCP range lies outside the prefix",
+    path: ["dhcp"],
+  });
+
+export type Segment = z.infer<typeof segmentSchema>;

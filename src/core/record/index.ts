@@ -1,0 +1,3 @@
+export { makeRecord, recordJsonSchema, recordSchema, type BuildRecord } from "./record";
+export { renderRecordMarkdown } from "./markdown";
+export { exportSchema, parseExport, rebaseExport, type Export } from "./export-file";

@@ -1,0 +1,111 @@
+import { describe, expect, it } from "vitest";
+import { NOW } from "../../../tests/support/builds";
+import { aPlan, HandLog } from "../../../tests/support/runs";
+import { emptyMachine } from "../machine";
+import { emptySite } from "../site";
+import {
+  exportSchema,
+  makeRecord,
+  parseExport,
+  rebaseExport,
+  recordSchema,
+  renderRecordMarkdown,
+  type Export,
+} from ".";
+
+const by = "J. Pell";
+const waivers = [{ key: "network.in-pool", reason: "the range is cut next week", by, at: NOW }];
+const plan = aPlan({
+  sheet: { "network.address": "10.61.10.120", waivers, "handOver.evaluationEnds": "2027-01-19" },
+});
+
+function finished(): HandLog {
+  const run = new HandLog(plan);
+  run.send({ kind: "differs", step: "identity", seen: "label | worn", decision: "go on", by });
+  run.toStep("end");
+  run.append({
+    kind: "accepted",
+    from: "bundle.txt",
+    by,
+    lines: [
+      { id: "mode", zone: "C", what: "Boot mode", planned: "UEFI", found: "uefi", verdict: "as planned" },
+    ],
+  });
+  run.send({ kind: "handed over", to: "Control room", by });
+  return run;
+}
+
+describe("the record", () => {
+  const run = finished();
+  const record = makeRecord(plan, run.log);
+
+  it("tells what was planned, found, waived and different, with times", () => {
+    expect(recordSchema.parse(record)).toEqual(record);
+    expect(record).toMatchObject({
+      state: "handed over",
+      handedTo: "Control room",
+      sheet: "B-0001",
+      revision: "A",
+    });
+    expect(record.waivers).toMatchObject([{ label: "E1", reason: "the range is cut next week", by }]);
+    expect(record.deviations).toMatchObject([
+      { step: "Make sure that this is the machine", seen: "label | worn" },
+    ]);
+    expect(record.times.takenSeconds).toBe((run.log.length - 1) * 60);
+    expect(record.dates).toEqual([{ date: "2027-01-19", what: "evaluation ends" }]);
+  });
+
+  it("reads as Markdown whose tables hold, whatever people typed", () => {
+    const text = renderRecordMarkdown(record);
+    expect(text).toBe(renderRecordMarkdown(makeRecord(plan, run.log)));
+    expect(text).toContain("label \\| worn");
+    expect(text).toContain("| C | Boot mode | UEFI | uefi | as planned |");
+    for (const block of text.split("\n\n").filter((b) => b.startsWith("|"))) {
+      const columns = block.split("\n").map((row) => row.replace(/\\\|/g, "").split("|").length);
+      expect(new Set(columns).size).toBe(1);
+    }
+  });
+
+  it("holds no secret, since nothing before it does", () => {
+    expect(JSON.stringify(record)).not.toMatch(/passw(or)?d"\s*:/i);
+    expect(record.reach.secretsKept).toBe("safe, envelope 14");
+  });
+});
+
+describe("the export file", () => {
+  const file: Export = exportSchema.parse({
+    format: "derrick-export",
+    version: 1,
+    exportedAt: NOW,
+    sites: [{ id: "s1", document: emptySite("Works") }],
+    machines: [{ id: "m1", siteId: "s1", name: "wrk-hv1", document: emptyMachine() }],
+    profiles: [],
+    images: [],
+    builds: [{ id: "b1", number: "B-0001", sheet: plan.sheet, revision: "A", history: [] }],
+    runs: [{ id: "r1", buildId: "b1", plan, log: finished().log }],
+  });
+
+  it("reads back as it was written", () => {
+    expect(parseExport(JSON.stringify(file))).toEqual({ ok: true, value: file, warnings: [] });
+  });
+
+  it("moves all its times together", () => {
+    const moved = rebaseExport(file, "2026-12-20T08:00:00.000Z");
+    expect(moved.runs[0]?.log[0]?.at).toBe("2026-12-20T08:01:00.000Z");
+    expect(moved.builds[0]?.sheet.handOver.evaluationEnds).toBe("2027-02-18");
+    expect(rebaseExport(moved, NOW)).toEqual(file);
+  });
+
+  it.each([
+    ["{", /cut off/],
+    ['{"format":"other"}', /^format/],
+    [
+      JSON.stringify({ ...file, machines: [{ ...file.machines[0], siteId: "s9" }] }),
+      /site s9, which is not in the file/,
+    ],
+    [JSON.stringify({ ...file, runs: [{ ...file.runs[0], buildId: "b9" }] }), /build b9/],
+  ])("refuses a broken one with its place", (text, message) => {
+    const read = parseExport(text);
+    expect(!read.ok && read.problems[0]?.message).toMatch(message);
+  });
+});

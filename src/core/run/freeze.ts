@@ -1,0 +1,44 @@
+import { deriveSteps, evaluateBuild, valuesOf, type BuildContext } from "../build";
+import { verificationOf } from "../image";
+import { machineLine } from "../machine";
+import { fillTemplate } from "../text";
+import { planExpectations } from "../verify";
+import { runPlanSchema, type RunPlan } from "./events";
+
+/** Freezes what a run carries out; a later edit of the sheet does not reach it. */
+export function freezePlan(
+  build: { number: string; revision: string | null },
+  context: BuildContext,
+): RunPlan {
+  const { machine, image, profile, site, sheet } = context;
+  const { findings } = evaluateBuild(context);
+  return runPlanSchema.parse({
+    schemaVersion: 1,
+    number: build.number,
+    revision: build.revision ?? "",
+    subject: sheet.subject,
+    machineName: machine?.name ?? "",
+    defects: (machine?.document.typed.defects ?? [])
+      .filter((d) => d.mendedOn === null)
+      .map((d) => `${d.what} (${d.affects})`),
+    machineLine: machine ? machineLine(machine.document.facts) : "",
+    siteName: site?.name ?? "",
+    timeZone: site?.timeZone ?? "UTC",
+    imageName: image?.name ?? "",
+    imageCheck: image ? verificationOf(image) : "",
+    profileName: profile ? `${profile.name} ${profile.version}` : "",
+    management: profile ? fillTemplate(profile.management.address, valuesOf(context)) : "",
+    passwordRule: profile?.passwords.words ?? "",
+    sheet,
+    steps: deriveSteps(context),
+    expectations: planExpectations(context),
+    findings: findings.map(({ label, severity, title, says, at, waiver }) => ({
+      label,
+      severity,
+      title,
+      says,
+      at,
+      waiver,
+    })),
+  });
+}

@@ -1,0 +1,36 @@
+import type { RunEvent, RunPlan } from "./events";
+
+/** One event in words, for the log and the record. */
+export function logLine(event: RunEvent, plan: Pick<RunPlan, "steps">): string {
+  const title = (id: string): string => plan.steps.find((s) => s.id === id)?.title ?? id;
+  switch (event.kind) {
+    case "started":
+      return "Started";
+    case "as expected":
+      return `${title(event.step)}: as expected`;
+    case "guard":
+      return event.verdict === "passed"
+        ? `${title(event.step)}: named ${event.names}`
+        : `${title(event.step)}: stopped. ${event.names}`;
+    case "differs":
+      return `${title(event.step)}: differs. ${event.seen} (${event.decision})`;
+    case "skipped":
+      return `${title(event.step)}: skipped. ${event.reason}`;
+    case "note":
+      return `Note: ${event.text}`;
+    case "reading":
+      return `Reading: ${event.what} ${event.value}`;
+    case "corrected":
+      return `Correction of ${event.seq}: ${event.text}`;
+    case "timer":
+      return `${title(event.step)}: timer started`;
+    case "resumed":
+      return `Resumed: ${event.reason}`;
+    case "accepted": {
+      const differing = event.lines.filter((l) => l.verdict === "differs").length;
+      return `Compared with the plan from ${event.from}: ${event.lines.length} lines, ${differing} ${differing === 1 ? "differs" : "differ"}`;
+    }
+    case "handed over":
+      return `Handed over to ${event.to}`;
+  }
+}

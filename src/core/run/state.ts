@@ -1,0 +1,190 @@
+import type { Effect, Step } from "../build";
+import { addSeconds } from "../units";
+import type { AcceptanceLine } from "../verify";
+import type { LoggedEvent } from "./events";
+
+export interface StepState {
+  /** "waiting" is not reached yet; "differs" was done with a deviation. */
+  state: "waiting" | "current" | "done" | "differs" | "skipped";
+  startedAt: string | null;
+  endedAt: string | null;
+}
+
+export interface Deviation {
+  seq: number;
+  at: string;
+  step: string;
+  seen: string;
+  decision: string;
+}
+
+export interface RunState {
+  status: "running" | "stopped" | "steps done" | "handed over";
+  /** Why it stands still, in the words of the event that stopped it. */
+  stoppedBy: string | null;
+  startedAt: string | null;
+  endedAt: string | null;
+  /** Index into the steps; equal to their number when all are done. */
+  current: number;
+  steps: StepState[];
+  strip: Required<Effect>;
+  /** The guard of the step was passed, by id of the guard step. */
+  guardsPassed: string[];
+  timer: { step: string; startedAt: string; likelyAt: string; lateAt: string } | null;
+  deviations: Deviation[];
+  acceptance: { at: string; from: string; lines: AcceptanceLine[] } | null;
+  handedTo: string | null;
+}
+
+const start = (steps: readonly Step[]): RunState => ({
+  status: "running",
+  stoppedBy: null,
+  startedAt: null,
+  endedAt: null,
+  current: 0,
+  steps: steps.map(() => ({ state: "waiting", startedAt: null, endedAt: null })),
+  strip: { power: "off", media: "none", nextBoot: "as ordered", target: "untouched" },
+  guardsPassed: [],
+  timer: null,
+  deviations: [],
+  acceptance: null,
+  handedTo: null,
+});
+
+/** The state of a run is a fold over its log; the same log gives the same state, on any machine, at any time. */
+export function foldRun(steps: readonly Step[], log: readonly LoggedEvent[]): RunState {
+  const state = start(steps);
+  for (const entry of log) apply(state, steps, entry);
+  return state;
+}
+
+function enter(state: RunState, steps: readonly Step[], index: number, at: string): void {
+  state.current = index;
+  state.timer = null;
+  const step = steps[index];
+  const own = state.steps[index];
+  if (!step || !own) {
+    state.status = "steps done";
+    return;
+  }
+  Object.assign(own, { state: "current", startedAt: at, endedAt: null });
+  if (step.kind === "wait") startTimer(state, step, at);
+}
+
+function startTimer(state: RunState, step: Step, at: string): void {
+  const { likelySeconds, lateSeconds } = step.duration;
+  state.timer = {
+    step: step.id,
+    startedAt: at,
+    likelyAt: addSeconds(at, likelySeconds),
+    lateAt: addSeconds(at, lateSeconds),
+  };
+}
+
+function leave(state: RunState, steps: readonly Step[], how: StepState["state"], at: string): void {
+  const own = state.steps[state.current];
+  const step = steps[state.current];
+  if (!own || !step) return;
+  Object.assign(own, { state: how, endedAt: at });
+  if (how !== "skipped") Object.assign(state.strip, step.after);
+  enter(state, steps, state.current + 1, at);
+}
+
+function goBack(state: RunState, steps: readonly Step[], at: string): void {
+  const own = state.steps[state.current];
+  if (own) Object.assign(own, { state: "waiting", startedAt: null, endedAt: null });
+  // A guard belongs to the step behind it: going back into a destructive step goes back to its guard.
+  let index = Math.max(0, state.current - 1);
+  while (index > 0 && steps[index - 1]?.kind === "guard") index -= 1;
+  for (const id of steps.slice(index).map((s) => s.id))
+    state.guardsPassed = state.guardsPassed.filter((g) => g !== id);
+  for (const later of state.steps.slice(index)) Object.assign(later, { state: "waiting", endedAt: null });
+  enter(state, steps, index, at);
+}
+
+function stop(state: RunState, why: string): void {
+  state.status = "stopped";
+  state.stoppedBy = why;
+}
+
+function apply(state: RunState, steps: readonly Step[], { seq, at, event }: LoggedEvent): void {
+  switch (event.kind) {
+    case "started":
+      state.startedAt = at;
+      enter(state, steps, 0, at);
+      break;
+    case "guard":
+      if (event.verdict === "passed") {
+        state.guardsPassed.push(event.step);
+        leave(state, steps, "done", at);
+      } else {
+        state.deviations.push({
+          seq,
+          at,
+          step: event.step,
+          seen: `typed "${event.typed}": ${event.names}`,
+          decision: "stop",
+        });
+        stop(state, event.names);
+      }
+      break;
+    case "as expected":
+      leave(state, steps, "done", at);
+      break;
+    case "differs":
+      state.deviations.push({ seq, at, step: event.step, seen: event.seen, decision: event.decision });
+      if (event.decision === "go on") leave(state, steps, "differs", at);
+      else if (event.decision === "go back") goBack(state, steps, at);
+      else stop(state, event.seen);
+      break;
+    case "skipped":
+      state.deviations.push({
+        seq,
+        at,
+        step: event.step,
+        seen: `skipped: ${event.reason}`,
+        decision: "go on",
+      });
+      leave(state, steps, "skipped", at);
+      break;
+    case "timer": {
+      const step = steps.find((s) => s.id === event.step);
+      if (step) startTimer(state, step, at);
+      break;
+    }
+    case "resumed":
+      state.status = state.current >= steps.length ? "steps done" : "running";
+      state.stoppedBy = null;
+      break;
+    case "accepted":
+      state.acceptance = { at, from: event.from, lines: event.lines };
+      break;
+    case "handed over":
+      state.status = "handed over";
+      state.handedTo = event.to;
+      state.endedAt = at;
+      break;
+    case "note":
+    case "reading":
+    case "corrected":
+      break;
+  }
+}
+
+/** When a person is needed next and for what; null when the run needs nobody. While a wait runs, that is its likely end. */
+export function nextHands(
+  steps: readonly Step[],
+  state: RunState,
+  now: string,
+): { at: string; what: string; late: boolean } | null {
+  if (state.status === "handed over") return null;
+  if (state.status === "stopped")
+    return { at: now, what: `Decide: ${state.stoppedBy ?? "the run is stopped"}`, late: false };
+  const step = steps[state.current];
+  if (!step) return { at: now, what: "Accept and hand over", late: false };
+  if (step.kind !== "wait" || !state.timer) return { at: now, what: step.title, late: false };
+  const next = steps[state.current + 1];
+  const due = state.timer.likelyAt > now ? state.timer.likelyAt : now;
+  const ready = `when this has ended: ${step.title.charAt(0).toLowerCase()}${step.title.slice(1)}`;
+  return { at: due, what: next ? `${next.title}, ${ready}` : step.title, late: now > state.timer.lateAt };
+}

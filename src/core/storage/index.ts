@@ -1,0 +1,8 @@
+export {
+  dispositionOf,
+  drivesAlike,
+  identityOf,
+  installerSize,
+  memberPartners,
+  type Disposition,
+} from "./guard";

@@ -1,0 +1,3 @@
+export { excerptAt, placeOf } from "./place";
+export { parseJson } from "./json";
+export { isoDate, fillTemplate, placeholdersOf, shown } from "./words";

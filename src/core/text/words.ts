@@ -1,0 +1,28 @@
+const PLACEHOLDER = /\{([a-z]+(?:\.[a-zA-Z]+)+)\}/g;
+
+/** The names in {curly.braces} of a template, in order, without repeats. */
+export function placeholdersOf(template: string): string[] {
+  return [...new Set([...template.matchAll(PLACEHOLDER)].map((m) => m[1] ?? ""))];
+}
+
+/** Replaces {name} by its value; a value that is not decided yet is shown as "(not decided)". */
+export function fillTemplate(template: string, values: Readonly<Record<string, string>>): string {
+  return template.replace(PLACEHOLDER, (_, name: string) => values[name] || "(not decided)");
+}
+
+/** YYYY-MM-DD in UTC of an ISO time. */
+export const isoDate = (iso: string): string => iso.slice(0, 10);
+
+/** Any stored value as a person reads it; absence is a dash. */
+export function shown(value: unknown): string {
+  if (value === null || value === undefined || value === "") return "–";
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  if (Array.isArray(value)) return value.length === 0 ? "–" : value.map(shown).join(", ");
+  if (typeof value === "object") {
+    return Object.entries(value)
+      .filter(([, v]) => v !== null && v !== "" && v !== undefined)
+      .map(([k, v]) => `${k} ${shown(v)}`)
+      .join(", ");
+  }
+  return String(value);
+}

@@ -1,0 +1,2 @@
+export { expectationSchema, planExpectations, type Expectation } from "./expect";
+export { acceptanceLineSchema, compareWithPlan, tally, type AcceptanceLine } from "./compare";

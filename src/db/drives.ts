@@ -1,0 +1,69 @@
+import { and, eq, inArray, isNull } from "drizzle-orm";
+import { registerEntrySchema, type RegisterEntry } from "@/core/machine";
+import type { Db, Tx } from "./client";
+import { drives } from "./schema";
+
+export interface DriveRow {
+  key: string;
+  machineId: string | null;
+  version: number;
+  updatedAt: string;
+  entry: RegisterEntry;
+}
+
+const read = (row: typeof drives.$inferSelect): DriveRow => ({
+  key: row.key,
+  machineId: row.machineId,
+  version: row.version,
+  updatedAt: row.updatedAt,
+  entry: registerEntrySchema.parse(row.document),
+});
+
+/** The whole register. Entries were checked when they were written; thousands are not checked again for a list. */
+export const all = async (db: Db): Promise<DriveRow[]> =>
+  (await db.select().from(drives)).map((row) => ({ ...row, entry: row.document as RegisterEntry }));
+
+export async function one(db: Db | Tx, key: string): Promise<DriveRow | null> {
+  const row = await db.query.drives.findFirst({ where: eq(drives.key, key) });
+  return row ? read(row) : null;
+}
+
+export const withKeys = async (db: Db | Tx, keys: string[]): Promise<DriveRow[]> =>
+  keys.length === 0 ? [] : (await db.select().from(drives).where(inArray(drives.key, keys))).map(read);
+
+/** Spares on the shelf. */
+export const spares = async (db: Db): Promise<DriveRow[]> =>
+  (await db.select().from(drives).where(isNull(drives.machineId))).map(read).filter((r) => r.entry.spare);
+
+const seatOf = (entry: RegisterEntry): string | null =>
+  entry.state === "in a machine" ? (entry.stays.at(-1)?.machineId ?? null) : null;
+
+/** Writes an entry, new or known; what is written here is what was just read in the same transaction. */
+export async function put(
+  tx: Tx,
+  key: string,
+  entry: RegisterEntry,
+  version: number,
+  at: string,
+): Promise<void> {
+  const values = { machineId: seatOf(entry), document: entry, version, updatedAt: at };
+  await tx
+    .insert(drives)
+    .values({ key, ...values })
+    .onConflictDoUpdate({ target: drives.key, set: values });
+}
+
+/** Saves a change made by hand when `version` is still the stored one; false when somebody saved in between. */
+export async function update(
+  tx: Tx,
+  key: string,
+  version: number,
+  entry: RegisterEntry,
+  at: string,
+): Promise<boolean> {
+  const done = await tx
+    .update(drives)
+    .set({ machineId: seatOf(entry), document: entry, version: version + 1, updatedAt: at })
+    .where(and(eq(drives.key, key), eq(drives.version, version)));
+  return done.rowsAffected === 1;
+}

@@ -1,0 +1,10 @@
+export { DatabaseTooNewError, openDatabase, type Database, type Db, type Tx } from "./client";
+export * as siteRows from "./sites";
+export * as machineRows from "./machines";
+export * as imageRows from "./images";
+export * as buildRows from "./builds";
+export * as runRows from "./runs";
+export * as driveRows from "./drives";
+export * as readingRows from "./readings";
+export * as compatRows from "./compat";
+export * as pictureRows from "./pictures";

@@ -1,0 +1,33 @@
+import { asc, eq } from "drizzle-orm";
+import type { Db, Tx } from "./client";
+import { pictures } from "./schema";
+
+export type PictureRow = typeof pictures.$inferSelect;
+
+/** Pictures of a machine without their bytes. */
+export const of = async (db: Db, machineId: string): Promise<Omit<PictureRow, "bytes" | "machineId">[]> =>
+  db
+    .select({
+      id: pictures.id,
+      at: pictures.at,
+      by: pictures.by,
+      caption: pictures.caption,
+      type: pictures.type,
+    })
+    .from(pictures)
+    .where(eq(pictures.machineId, machineId))
+    .orderBy(asc(pictures.at));
+
+export const one = async (db: Db, id: string): Promise<PictureRow | null> =>
+  (await db.query.pictures.findFirst({ where: eq(pictures.id, id) })) ?? null;
+
+export const all = async (db: Db): Promise<PictureRow[]> =>
+  db.select().from(pictures).orderBy(asc(pictures.at));
+
+export async function insert(tx: Tx, row: PictureRow): Promise<void> {
+  await tx.insert(pictures).values(row);
+}
+
+export async function remove(tx: Tx, id: string): Promise<void> {
+  await tx.delete(pictures).where(eq(pictures.id, id));
+}

@@ -1,0 +1,84 @@
+import { and, asc, desc, eq, isNull, max } from "drizzle-orm";
+import { loggedEventSchema, runPlanSchema, type LoggedEvent, type RunPlan } from "@/core/run";
+import type { Db, Tx } from "./client";
+import { builds, runEvents, runs } from "./schema";
+
+export interface RunRow {
+  id: string;
+  buildId: string;
+  startedAt: string;
+  endedAt: string | null;
+  plan: RunPlan;
+}
+
+const read = (row: typeof runs.$inferSelect): RunRow => ({ ...row, plan: runPlanSchema.parse(row.plan) });
+
+export async function one(db: Db | Tx, id: string): Promise<RunRow | null> {
+  const row = await db.query.runs.findFirst({ where: eq(runs.id, id) });
+  return row ? read(row) : null;
+}
+
+/** Runs that are not handed over. */
+export const open = async (db: Db): Promise<RunRow[]> =>
+  (await db.select().from(runs).where(isNull(runs.endedAt)).orderBy(asc(runs.startedAt))).map(read);
+
+export const all = async (db: Db): Promise<RunRow[]> =>
+  (await db.select().from(runs).orderBy(asc(runs.startedAt))).map(read);
+
+export interface RunMark {
+  id: string;
+  buildId: string;
+  startedAt: string;
+  endedAt: string | null;
+}
+
+/** Runs without their plans, newest first. */
+export async function marks(db: Db): Promise<(RunMark & { machineId: string | null })[]> {
+  return db
+    .select({
+      id: runs.id,
+      buildId: runs.buildId,
+      startedAt: runs.startedAt,
+      endedAt: runs.endedAt,
+      machineId: builds.machineId,
+    })
+    .from(runs)
+    .innerJoin(builds, eq(builds.id, runs.buildId))
+    .orderBy(desc(runs.startedAt));
+}
+
+export async function insert(tx: Tx, row: RunRow): Promise<void> {
+  await tx.insert(runs).values(row);
+}
+
+export async function end(tx: Tx, id: string, at: string): Promise<void> {
+  await tx.update(runs).set({ endedAt: at }).where(eq(runs.id, id));
+}
+
+export async function log(db: Db | Tx, runId: string): Promise<LoggedEvent[]> {
+  const rows = await db
+    .select()
+    .from(runEvents)
+    .where(eq(runEvents.runId, runId))
+    .orderBy(asc(runEvents.seq));
+  return rows.map(({ seq, at, key, event }) => loggedEventSchema.parse({ seq, at, key, event }));
+}
+
+export async function hasKey(tx: Tx, runId: string, key: string): Promise<boolean> {
+  return (
+    (await tx.query.runEvents.findFirst({
+      where: and(eq(runEvents.runId, runId), eq(runEvents.key, key)),
+    })) !== undefined
+  );
+}
+
+/** Appends one event with the next number. */
+export async function append(tx: Tx, runId: string, entry: Omit<LoggedEvent, "seq">): Promise<number> {
+  const [last] = await tx
+    .select({ seq: max(runEvents.seq) })
+    .from(runEvents)
+    .where(eq(runEvents.runId, runId));
+  const seq = (last?.seq ?? 0) + 1;
+  await tx.insert(runEvents).values({ runId, seq, ...entry });
+  return seq;
+}

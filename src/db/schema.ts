@@ -1,0 +1,214 @@
+import { blob, index, integer, primaryKey, real, sqliteTable, text, unique } from "drizzle-orm/sqlite-core";
+
+// Columns for identity, references and what is searched; one validated JSON document for the rest.
+// `version` counts saves of a row: a save names the version that it was based on. Documents stand last: what stands
+// behind a long value costs SQLite a walk through all its pages, which took most of the time of every list.
+
+export const sites = sqliteTable("sites", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  document: text("document", { mode: "json" }).notNull(),
+  version: integer("version").notNull().default(1),
+  updatedAt: text("updated_at").notNull(),
+});
+
+export const machines = sqliteTable(
+  "machines",
+  {
+    id: text("id").primaryKey(),
+    siteId: text("site_id")
+      .notNull()
+      .references(() => sites.id),
+    name: text("name").notNull(),
+    serial: text("serial"),
+    /** What the list of machines shows, so that it need not read documents. */
+    summary: text("summary", { mode: "json" }).notNull(),
+    /** MACs, host names and addresses of the document, kept beside it for the clash rules of other builds. */
+    identity: text("identity", { mode: "json" }).notNull(),
+    version: integer("version").notNull().default(1),
+    updatedAt: text("updated_at").notNull(),
+    document: text("document", { mode: "json" }).notNull(),
+  },
+  (t) => [unique("machines_name").on(t.siteId, t.name), index("machines_serial").on(t.serial)],
+);
+
+/** The raw texts of every import, so that a later importer can read them again. */
+export const machineImports = sqliteTable(
+  "machine_imports",
+  {
+    id: text("id").primaryKey(),
+    machineId: text("machine_id")
+      .notNull()
+      .references(() => machines.id, { onDelete: "cascade" }),
+    at: text("at").notNull(),
+    by: text("by").notNull(),
+    texts: text("texts", { mode: "json" }).notNull(),
+    changes: text("changes", { mode: "json" }).notNull(),
+  },
+  (t) => [index("machine_imports_machine").on(t.machineId, t.at)],
+);
+
+/** One-time codes of the collector; only a hash is kept. */
+export const collectorCodes = sqliteTable("collector_codes", {
+  hash: text("hash").primaryKey(),
+  machineId: text("machine_id")
+    .notNull()
+    .references(() => machines.id, { onDelete: "cascade" }),
+  expiresAt: text("expires_at").notNull(),
+  usedAt: text("used_at"),
+  /** The bundle that came in with the code, waiting to be looked at and taken over. */
+  bundle: text("bundle"),
+  receivedAt: text("received_at"),
+});
+
+/** Drives, sticks and cards by serial or WWN, wherever they sit now. */
+export const drives = sqliteTable(
+  "drives",
+  {
+    key: text("key").primaryKey(),
+    /** The machine that it sits in now; null on the shelf. */
+    machineId: text("machine_id").references(() => machines.id, { onDelete: "set null" }),
+    document: text("document", { mode: "json" }).notNull(),
+    version: integer("version").notNull().default(1),
+    updatedAt: text("updated_at").notNull(),
+  },
+  (t) => [index("drives_machine").on(t.machineId)],
+);
+
+/** Measurements; rows are added, never changed. */
+export const readings = sqliteTable(
+  "readings",
+  {
+    id: integer("id").primaryKey({ autoIncrement: true }),
+    machineId: text("machine_id")
+      .notNull()
+      .references(() => machines.id, { onDelete: "cascade" }),
+    at: text("at").notNull(),
+    by: text("by").notNull(),
+    kind: text("kind").notNull(),
+    what: text("what").notNull(),
+    state: text("state").notNull(),
+    value: real("value").notNull(),
+    limit: real("limit_value"),
+    source: text("source").notNull(),
+    how: text("how").notNull().default(""),
+  },
+  (t) => [index("readings_machine").on(t.machineId, t.at)],
+);
+
+export const compatNotes = sqliteTable(
+  "compat_notes",
+  {
+    id: text("id").primaryKey(),
+    profile: text("profile").notNull(),
+    document: text("document", { mode: "json" }).notNull(),
+    version: integer("version").notNull().default(1),
+    updatedAt: text("updated_at").notNull(),
+  },
+  (t) => [index("compat_notes_profile").on(t.profile)],
+);
+
+/** Pictures beside the notes of a machine. */
+export const pictures = sqliteTable(
+  "pictures",
+  {
+    id: text("id").primaryKey(),
+    machineId: text("machine_id")
+      .notNull()
+      .references(() => machines.id, { onDelete: "cascade" }),
+    at: text("at").notNull(),
+    by: text("by").notNull(),
+    caption: text("caption").notNull(),
+    type: text("type").notNull(),
+    bytes: blob("bytes", { mode: "buffer" }).notNull(),
+  },
+  (t) => [index("pictures_machine").on(t.machineId, t.at)],
+);
+
+export const profiles = sqliteTable(
+  "profiles",
+  {
+    key: text("key").notNull(),
+    version: text("version").notNull(),
+    name: text("name").notNull(),
+    yaml: text("yaml").notNull(),
+    updatedAt: text("updated_at").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.key, t.version] })],
+);
+
+export const images = sqliteTable("images", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  profile: text("profile").notNull(),
+  document: text("document", { mode: "json" }).notNull(),
+  version: integer("version").notNull().default(1),
+  updatedAt: text("updated_at").notNull(),
+});
+
+export const builds = sqliteTable(
+  "builds",
+  {
+    id: text("id").primaryKey(),
+    number: text("number").notNull().unique(),
+    machineId: text("machine_id").references(() => machines.id),
+    imageId: text("image_id").references(() => images.id),
+    subject: text("subject").notNull(),
+    hostName: text("host_name").notNull(),
+    address: text("address").notNull(),
+    /** The last letter that was issued. */
+    revision: text("revision"),
+    /** The version that the letter stands for; when the build's is higher, the sheet was changed since. */
+    revisionVersion: integer("revision_version"),
+    version: integer("version").notNull().default(1),
+    updatedAt: text("updated_at").notNull(),
+    sheet: text("sheet", { mode: "json" }).notNull(),
+  },
+  (t) => [index("builds_machine").on(t.machineId)],
+);
+
+/** Every save of a sheet: who, when, what changed. A letter marks an issued one. */
+export const buildHistory = sqliteTable(
+  "build_history",
+  {
+    buildId: text("build_id")
+      .notNull()
+      .references(() => builds.id, { onDelete: "cascade" }),
+    version: integer("version").notNull(),
+    at: text("at").notNull(),
+    by: text("by").notNull(),
+    letter: text("letter"),
+    edits: text("edits", { mode: "json" }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.buildId, t.version] })],
+);
+
+export const runs = sqliteTable(
+  "runs",
+  {
+    id: text("id").primaryKey(),
+    buildId: text("build_id")
+      .notNull()
+      .references(() => builds.id),
+    startedAt: text("started_at").notNull(),
+    /** Set when it was handed over; kept beside the log so that lists need not fold every run. */
+    endedAt: text("ended_at"),
+    plan: text("plan", { mode: "json" }).notNull(),
+  },
+  (t) => [index("runs_build").on(t.buildId), index("runs_open").on(t.endedAt)],
+);
+
+/** The run log: rows are added, never changed. The key makes a repeated message harmless. */
+export const runEvents = sqliteTable(
+  "run_events",
+  {
+    runId: text("run_id")
+      .notNull()
+      .references(() => runs.id, { onDelete: "cascade" }),
+    seq: integer("seq").notNull(),
+    at: text("at").notNull(),
+    key: text("key").notNull(),
+    event: text("event", { mode: "json" }).notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.runId, t.seq] }), unique("run_events_key").on(t.runId, t.key)],
+);

@@ -1,0 +1,267 @@
+import {
+  applyEdits,
+  diffSheets,
+  emptySheet,
+  evaluateBuild,
+  invertEdits,
+  nextRevision,
+  valueAt,
+  type BuildContext,
+  type BuildView,
+  type Edit,
+  type Neighbour,
+  type SaveAnswer,
+  type Sheet,
+} from "@/core/build";
+import { imageSchema } from "@/core/image";
+import { visibleDrives } from "@/core/machine";
+import { nextFreeAddress, segmentPlan } from "@/core/network";
+import { waiverSchema } from "@/core/finding";
+import { buildRows, compatRows, imageRows, machineRows, runRows, siteRows, type Db } from "@/db";
+import { no, STALE, yes, type Answer } from "./answer";
+import { database, now } from "./database";
+import { newId } from "./ids";
+import { circuitOf, drivePasts } from "./machines";
+import { profileFor } from "./images";
+import { takenAddresses } from "./sites";
+
+export type BuildRow = NonNullable<Awaited<ReturnType<typeof buildRows.one>>>;
+
+/** All that could clash with a sheet; loaded once where several sheets are looked at. */
+export interface Surroundings {
+  marks: machineRows.MachineMark[];
+  builds: buildRows.BuildMark[];
+}
+
+export const surroundings = async (db: Db): Promise<Surroundings> => ({
+  marks: await machineRows.marks(db),
+  builds: await buildRows.marks(db),
+});
+
+/** Loads what the rules of a sheet look at. */
+export async function contextOf(
+  db: Db,
+  buildId: string | null,
+  sheet: Sheet,
+  around: Surroundings,
+): Promise<BuildContext> {
+  const { marks, builds } = around;
+  const [machine, imageRow] = await Promise.all([
+    sheet.machine.id ? machineRows.one(db, sheet.machine.id) : null,
+    sheet.image.id ? imageRows.one(db, sheet.image.id) : null,
+  ]);
+  const [site, profile] = await Promise.all([
+    machine ? siteRows.one(db, machine.siteId) : null,
+    imageRow ? profileFor(db, imageRow.image) : null,
+  ]);
+  const [pasts, circuit, compat] = await Promise.all([
+    machine ? drivePasts(db, machine) : [],
+    machine ? circuitOf(db, machine.document, site?.site ?? null, marks, machine.siteId) : null,
+    profile ? compatRows.ofProfile(db, profile.profile) : [],
+  ]);
+  const names = new Map(marks.map((m) => [m.id, m.name]));
+  const nameOf = (id: string | null): string => names.get(id ?? "") ?? "no machine";
+  const neighbours: Neighbour[] = [
+    ...marks.filter((m) => m.id !== machine?.id),
+    ...builds
+      .filter((b) => b.id !== buildId && (machine === null || b.machineId !== machine.id))
+      .map((b) => ({
+        name: `${b.number} (${nameOf(b.machineId)})`,
+        serial: null,
+        macs: [],
+        hostNames: [b.hostName].filter(Boolean),
+        addresses: [b.address].filter(Boolean),
+      })),
+  ];
+  return {
+    now: now(),
+    sheet,
+    machine: machine ? { name: machine.name, document: machine.document } : null,
+    site: site?.site ?? null,
+    image: imageRow ? imageSchema.parse(imageRow.image) : null,
+    profile,
+    neighbours,
+    pasts,
+    circuit,
+    compat,
+  };
+}
+
+export async function buildView(id: string): Promise<BuildView | null> {
+  const { db } = await database();
+  const build = await buildRows.one(db, id);
+  if (!build) return null;
+  const around = await surroundings(db);
+  const { marks, builds } = around;
+  const [context, images, sites, runs] = await Promise.all([
+    contextOf(db, id, build.sheet, around),
+    imageRows.all(db),
+    siteRows.all(db),
+    runRows.marks(db),
+  ]);
+  const segment = context.site?.segments.find((s) => s.id === build.sheet.network.segment);
+  const taken = context.site && segment ? takenAddresses(context.site, marks, builds) : null;
+  const plan = segment && taken ? segmentPlan(segment, taken) : [];
+  const siteNames = new Map(sites.map((s) => [s.id, s.site.name]));
+  const { neighbours: _, ...shown } = context;
+  return {
+    build,
+    context: shown,
+    evaluation: evaluateBuild(context),
+    nextFree: nextFreeAddress(plan),
+    segmentPlan: plan,
+    run: runs.find((r) => r.buildId === id) ?? null,
+    choices: {
+      machines: marks.map((m) => ({
+        id: m.id,
+        name: m.name,
+        site: siteNames.get(m.siteId) ?? "",
+      })),
+      images: images.map((i) => ({ id: i.id, name: i.image.name })),
+    },
+  };
+}
+
+export async function listBuilds() {
+  const { db } = await database();
+  const [builds, machines, runs] = await Promise.all([
+    buildRows.marks(db),
+    machineRows.marks(db),
+    runRows.marks(db),
+  ]);
+  return builds.map((b) => ({
+    ...b,
+    machine: machines.find((m) => m.id === b.machineId)?.name ?? null,
+    run: runs.find((r) => r.buildId === b.id) ?? null,
+  }));
+}
+
+/** A new sheet; with a machine it starts with the site's usual answers, and with every drive left alone. */
+export async function createBuild(machineId: string | null): Promise<string> {
+  const { db, write } = await database();
+  const sheet = emptySheet();
+  const machine = machineId ? await machineRows.one(db, machineId) : null;
+  if (machine) await adoptMachine(db, sheet, machine);
+  const id = newId("b");
+  await write(async (tx) => {
+    await buildRows.insert(tx, { id, number: await buildRows.nextNumber(tx), sheet }, now());
+  });
+  return id;
+}
+
+/** Choosing a machine brings what follows from it: drives to leave alone, its mode, its port with link, the site's answers. */
+async function adoptMachine(
+  db: Db,
+  sheet: Sheet,
+  machine: NonNullable<Awaited<ReturnType<typeof machineRows.one>>>,
+): Promise<void> {
+  const { facts } = machine.document;
+  const site = (await siteRows.one(db, machine.siteId))?.site;
+  sheet.machine.id = machine.id;
+  sheet.storage = { target: null, leaveAlone: visibleDrives(facts).map((d) => d.id), free: [], erase: null };
+  sheet.boot.mode = facts.firmware?.mode ?? sheet.boot.mode;
+  const port =
+    facts.ports.find((p) => p.link === "up" && p.kind === "ethernet") ??
+    facts.ports.find((p) => p.kind === "ethernet");
+  sheet.network.port = port?.mac ?? null;
+  if (facts.controller?.present === false) sheet.image.way = "stick";
+  if (!site) return;
+  const segment = site.segments.find((s) => s.purpose === "management") ?? site.segments[0];
+  sheet.network.segment = segment?.id ?? null;
+  sheet.network.school = site.addressSchool;
+  sheet.network.gateway = segment?.gateway ?? "";
+  sheet.network.nameServers = segment?.nameServers ?? [];
+  sheet.answers = {
+    ...sheet.answers,
+    domain: site.domain,
+    keyboard: site.keyboard,
+    locale: site.locale,
+    timeZone: site.timeZone,
+    hostName: sheet.answers.hostName || machine.name,
+  };
+}
+
+/** Saves edits that were made on `version`. A stale save changes nothing and returns what stands there now. */
+export async function saveEdits(id: string, version: number, edits: Edit[], by: string): Promise<SaveAnswer> {
+  const { db, write } = await database();
+  const build = await buildRows.one(db, id);
+  if (!build) return { ...no("This build is no longer there."), stale: null };
+  if (build.version !== version) return staleAnswer(id);
+  const applied = applyEdits(build.sheet, edits);
+  if (!applied.ok) return { ok: false, problems: applied.problems, stale: null };
+  const chosen = edits.find((e) => e.path === "machine.id");
+  if (chosen && typeof chosen.after === "string") {
+    const machine = await machineRows.one(db, chosen.after);
+    if (!machine) return { ...no("This machine is no longer there."), stale: null };
+    await adoptMachine(db, applied.value, machine);
+  }
+  const all = diffSheets(build.sheet, applied.value);
+  if (
+    all.length > 0 &&
+    !(await write((tx) => buildRows.save(tx, id, version, applied.value, all, by, now())))
+  )
+    return staleAnswer(id);
+  const view = await buildView(id);
+  return view ? { ok: true, view } : { ...no("This build is no longer there."), stale: null };
+}
+
+async function staleAnswer(id: string): Promise<SaveAnswer> {
+  const { db } = await database();
+  const [view, [last]] = await Promise.all([buildView(id), buildRows.history(db, id, 1)]);
+  return {
+    ...no(STALE),
+    stale: view ? { view, by: last?.by ?? "somebody", at: last?.at ?? view.build.updatedAt } : null,
+  };
+}
+
+export const buildHistory = async (id: string) => buildRows.history((await database()).db, id);
+
+/** Takes back one save of the history. Fields that were changed again since then are left, and named. */
+export async function undoSave(id: string, target: number, by: string): Promise<Answer<number>> {
+  const { db } = await database();
+  const build = await buildRows.one(db, id);
+  const entry = (await buildRows.history(db, id)).find((h) => h.version === target);
+  if (!build || !entry) return no("This change is not in the history.");
+  const stands = (e: Edit): boolean =>
+    JSON.stringify(valueAt(build.sheet, e.path) ?? null) === JSON.stringify(e.after ?? null);
+  const changedSince = entry.edits.filter((e) => !stands(e)).map((e) => e.path);
+  if (changedSince.length > 0)
+    return no(`Changed again since then, so nothing was taken back: ${changedSince.join(", ")}.`);
+  const saved = await saveEdits(id, build.version, invertEdits(entry.edits), by);
+  return saved.ok ? yes(saved.view.build.version) : saved;
+}
+
+/** Issues the next letter for the sheet as it stands. Stops do not prevent it: a revision may be issued for discussion. */
+export async function issueRevision(id: string, version: number, by: string): Promise<Answer<string>> {
+  const { db, write } = await database();
+  const build = await buildRows.one(db, id);
+  if (!build) return no("This build is no longer there.");
+  if (build.revision !== null && build.revisionVersion === build.version)
+    return no(`Nothing has changed since revision ${build.revision}.`);
+  const letter = nextRevision(build.revision);
+  return (await write((tx) => buildRows.issue(tx, id, version, letter, by, now()))) ? yes(letter) : no(STALE);
+}
+
+/** Sets a finding aside with a reason. One that protects data, or is not there any more, is refused. */
+export async function waive(
+  id: string,
+  version: number,
+  key: string,
+  reason: string,
+  by: string,
+): Promise<SaveAnswer> {
+  const view = await buildView(id);
+  const finding = view?.evaluation.findings.find((f) => f.key === key);
+  if (!view || !finding) return { ...no("This finding is no longer there."), stale: null };
+  if (!finding.waivable)
+    return {
+      ...no("This stop protects data and cannot be set aside. Change what it is about instead."),
+      stale: null,
+    };
+  const waiver = waiverSchema.safeParse({ key, reason, by, at: now() });
+  if (!waiver.success)
+    return { ...no(waiver.error.issues[0]?.message ?? "The reason is missing."), stale: null };
+  const before = view.build.sheet.waivers;
+  const after = [...before.filter((w) => w.key !== key), waiver.data];
+  return saveEdits(id, version, [{ path: "waivers", before, after }], by);
+}

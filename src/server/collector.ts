@@ -1,0 +1,49 @@
+import { createHash } from "node:crypto";
+import { MAX_TEXT_CHARACTERS, renderCollector } from "@/core/machine";
+import { machineRows } from "@/db";
+import { no, yes, type Answer } from "./answer";
+import { database, now } from "./database";
+import { readEnvironment } from "./environment";
+import { newCode } from "./ids";
+
+const CODE_MINUTES = 60;
+const hashOf = (code: string): string =>
+  createHash("sha256")
+    .update(code.toLowerCase().replace(/[^0-9a-z]/g, ""))
+    .digest("hex");
+
+/** A one-time code that names the machine, good for an hour. The code itself is shown once and not kept. */
+export async function issueCode(
+  machineId: string,
+): Promise<Answer<{ code: string; command: string; minutes: number }>> {
+  const { db, write } = await database();
+  if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
+  const code = newCode();
+  const expiresAt = new Date(Date.now() + CODE_MINUTES * 60_000).toISOString();
+  await write((tx) => machineRows.addCode(tx, { hash: hashOf(code), machineId, expiresAt }));
+  const { DERRICK_ORIGIN: origin } = readEnvironment();
+  return yes({ code, command: `curl -s '${origin}/collect.sh?code=${code}' | sh`, minutes: CODE_MINUTES });
+}
+
+/** The collector script; with a code it posts its bundle back, without one it prints it. */
+export function collectorScript(code: string | null): string {
+  const { DERRICK_ORIGIN: origin } = readEnvironment();
+  const clean = code?.replace(/[^0-9a-zA-Z-]/g, "");
+  return renderCollector({ postUrl: clean ? `${origin}/api/collect/${clean}` : null });
+}
+
+/** Takes a posted bundle once. It waits on the machine's sheet until a person has looked at it. */
+export async function receiveBundle(code: string, text: string): Promise<Answer<string>> {
+  if (text.length > MAX_TEXT_CHARACTERS) return no(`too large: at most ${MAX_TEXT_CHARACTERS / 1e6} MB`);
+  const machineId = await (
+    await database()
+  ).write((tx) => machineRows.redeemCode(tx, hashOf(code), now(), text));
+  return machineId
+    ? yes(machineId)
+    : no("this code is unknown, was used, or is older than an hour; make a new one on the machine's sheet");
+}
+
+/** A waiting bundle was taken over or is not wanted. */
+export async function dropWaiting(hash: string): Promise<void> {
+  await (await database()).write((tx) => machineRows.dropBundle(tx, hash));
+}

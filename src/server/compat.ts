@@ -1,0 +1,82 @@
+import {
+  compatNoteSchema,
+  matchNotes,
+  noteProblems,
+  trialSchema,
+  type CompatNote,
+  type Trial,
+} from "@/core/compat";
+import { compatRows, machineRows } from "@/db";
+import { no, STALE, yes, type Answer } from "./answer";
+import { database, now } from "./database";
+import { newId } from "./ids";
+
+export const listNotes = async () => compatRows.all((await database()).db);
+
+const refused = (issues: { path: PropertyKey[]; message: string }[]) =>
+  no(...issues.slice(0, 4).map((i) => `${i.path.join(" ")}: ${i.message}`));
+
+export async function addNote(
+  values: Omit<CompatNote, "schemaVersion" | "by" | "at" | "trials">,
+  by: string,
+): Promise<Answer<string>> {
+  const note = compatNoteSchema.safeParse({ schemaVersion: 1, ...values, by, at: now(), trials: [] });
+  if (!note.success) return refused(note.error.issues);
+  const problems = noteProblems(note.data);
+  if (problems.length > 0) return no(...problems);
+  const id = newId("n");
+  await (await database()).write((tx) => compatRows.insert(tx, id, note.data, now()));
+  return yes(id);
+}
+
+async function change(
+  id: string,
+  version: number,
+  step: (note: CompatNote) => Answer<CompatNote>,
+): Promise<Answer<number>> {
+  const { db, write } = await database();
+  const row = await compatRows.one(db, id);
+  if (!row) return no("This note is no longer there.");
+  const next = step(row.note);
+  if (!next.ok) return next;
+  const saved = await write((tx) => compatRows.update(tx, id, version, next.value, now()));
+  return saved ? yes(version + 1) : no(STALE);
+}
+
+/** A later verdict on the same part: it carries the day and the name of who gave it. */
+export const judgeNote = (
+  id: string,
+  version: number,
+  part: Pick<CompatNote, "verdict" | "condition" | "evidence">,
+  by: string,
+): Promise<Answer<number>> =>
+  change(id, version, (note) => {
+    const next = compatNoteSchema.safeParse({ ...note, ...part, by, at: now() });
+    if (!next.success) return refused(next.error.issues);
+    const problems = noteProblems(next.data);
+    return problems.length > 0 ? no(...problems) : yes(next.data);
+  });
+
+/** Logs an attempt; the verdict stays a person's to change. */
+export const addTrial = (
+  id: string,
+  version: number,
+  trial: Omit<Trial, "at" | "by">,
+  by: string,
+): Promise<Answer<number>> =>
+  change(id, version, (note) => {
+    const read = trialSchema.safeParse({ ...trial, at: now(), by });
+    return read.success ? yes({ ...note, trials: [...note.trials, read.data] }) : refused(read.error.issues);
+  });
+
+/** Notes with the machines that hold their part now, whatever is built on them. */
+export async function notesWithMachines() {
+  const { db } = await database();
+  const [rows, machines] = await Promise.all([compatRows.all(db), machineRows.all(db)]);
+  return rows.map((row) => ({
+    ...row,
+    machines: machines
+      .filter((m) => matchNotes([row.note], m.document.facts, row.note.profile, row.note.version).length > 0)
+      .map((m) => m.name),
+  }));
+}

@@ -1,0 +1,18 @@
+import { mkdirSync } from "node:fs";
+import { dirname } from "node:path";
+import { openDatabase, type Database } from "@/db";
+import { readEnvironment } from "./environment";
+
+// Next loads server code in several bundles; the database is opened once for all of them, on first use, so that a
+// build never opens it.
+const shared = globalThis as { derrickDatabase?: Promise<Database> };
+
+async function open(): Promise<Database> {
+  const { DERRICK_DB_URL: url, DERRICK_DB_TOKEN: token, migrationsFolder } = readEnvironment();
+  if (url.startsWith("file:")) mkdirSync(dirname(url.slice("file:".length)) || ".", { recursive: true });
+  return openDatabase(url, token, migrationsFolder);
+}
+
+export const database = (): Promise<Database> => (shared.derrickDatabase ??= open());
+
+export const now = (): string => new Date().toISOString();

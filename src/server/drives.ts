@@ -1,0 +1,177 @@
+import {
+  layOnShelf,
+  recordWipe,
+  registerEntrySchema,
+  whereWords,
+  writeCsv,
+  judgeDrive,
+  wearWords,
+  type RegisterEntry,
+  type Wipe,
+} from "@/core/machine";
+import { driveRows } from "@/db";
+import { no, STALE, yes, type Answer } from "./answer";
+import { database, now } from "./database";
+
+export interface RegisterLine {
+  key: string;
+  version: number;
+  entry: RegisterEntry;
+  where: string;
+  machineId: string | null;
+  verdict: ReturnType<typeof judgeDrive>["verdict"];
+  reasons: string[];
+  wear: string;
+}
+
+const toLine = ({ key, version, entry, machineId }: driveRows.DriveRow): RegisterLine => ({
+  key,
+  version,
+  entry,
+  where: whereWords(entry),
+  machineId,
+  ...judgeDrive(entry),
+  wear: wearWords(entry),
+});
+
+const ORDER = { failing: 0, watch: 1, "not known": 2, good: 3 } as const;
+
+/** Every drive, stick and card, those that need a look first. */
+export async function driveRegister(): Promise<RegisterLine[]> {
+  const rows = await driveRows.all((await database()).db);
+  return rows
+    .map(toLine)
+    .sort(
+      (a, b) =>
+        ORDER[a.verdict] - ORDER[b.verdict] ||
+        a.where.localeCompare(b.where, "en", { numeric: true }) ||
+        a.key.localeCompare(b.key),
+    );
+}
+
+export async function registerLine(key: string): Promise<RegisterLine | null> {
+  const row = await driveRows.one((await database()).db, key);
+  return row ? toLine(row) : null;
+}
+
+/** Drives of one machine as the register knows them, by key. */
+export async function registerOf(keys: string[]): Promise<Map<string, RegisterLine>> {
+  const rows = await driveRows.withKeys((await database()).db, keys);
+  return new Map(rows.map((r) => [r.key, toLine(r)]));
+}
+
+/** Spares that could stand in for each of some drives: of its class, and not smaller by a byte. */
+export async function sparesFor(
+  drives: readonly Pick<RegisterEntry, "media" | "sizeBytes">[],
+): Promise<string[][]> {
+  const spares = await driveRows.spares((await database()).db);
+  return drives.map((d) =>
+    spares
+      .filter((s) => s.entry.media === d.media && s.entry.sizeBytes >= d.sizeBytes)
+      .map((s) => `${s.entry.label || s.entry.model || s.key} …${s.key.slice(-6)}, ${whereWords(s.entry)}`),
+  );
+}
+
+export async function registerCsv(): Promise<string> {
+  const lines = await driveRegister();
+  return writeCsv(
+    [
+      "serial",
+      "wwn",
+      "label",
+      "model",
+      "media",
+      "size bytes",
+      "where",
+      "health",
+      "reasons",
+      "hours",
+      "on it",
+      "last erased",
+    ],
+    lines.map(({ entry: e, where, verdict, reasons }) => [
+      e.serial ?? "",
+      e.wwn ?? "",
+      e.label,
+      e.model ?? "",
+      e.media,
+      String(e.sizeBytes),
+      where,
+      verdict,
+      reasons.join("; "),
+      e.health?.hours == null ? "" : String(e.health.hours),
+      e.holds,
+      e.wipes.at(-1) ? `${e.wipes.at(-1)?.at.slice(0, 10)} ${e.wipes.at(-1)?.method}` : "",
+    ]),
+  );
+}
+
+/** A stick, card or spare that no machine has told of yet. */
+export async function addToRegister(values: {
+  label: string;
+  serial: string;
+  model: string;
+  media: RegisterEntry["media"];
+  sizeBytes: number;
+  place: string;
+  spare: boolean;
+  holds: string;
+}): Promise<Answer<string>> {
+  const { db, write } = await database();
+  const serial = values.serial.trim();
+  if (serial === "" && values.label.trim() === "")
+    return no("Give it a serial, or at least a name that is written on it.");
+  if (!(values.sizeBytes > 0)) return no("Give its size in bytes, or with a unit such as 8 GB.");
+  const key = serial ? serial.toUpperCase() : `label ${values.label.trim()}`;
+  if (await driveRows.one(db, key)) return no(`${serial || values.label} is already in the register.`);
+  const entry = registerEntrySchema.safeParse({
+    schemaVersion: 1,
+    ...values,
+    serial: serial || null,
+    model: values.model.trim() || null,
+    state: "on the shelf",
+    stays: [],
+  });
+  if (!entry.success)
+    return no(...entry.error.issues.slice(0, 3).map((i) => `${i.path.join(" ")}: ${i.message}`));
+  await write((tx) => driveRows.put(tx, key, entry.data, 1, now()));
+  return yes(key);
+}
+
+async function change(
+  key: string,
+  version: number,
+  step: (entry: RegisterEntry) => RegisterEntry,
+): Promise<Answer<number>> {
+  const { db, write } = await database();
+  const row = await driveRows.one(db, key);
+  if (!row) return no("This drive is not in the register any more.");
+  const next = registerEntrySchema.safeParse(step(row.entry));
+  if (!next.success)
+    return no(...next.error.issues.slice(0, 3).map((i) => `${i.path.join(" ")}: ${i.message}`));
+  const saved = await write((tx) => driveRows.update(tx, key, version, next.data, now()));
+  return saved ? yes(version + 1) : no(STALE);
+}
+
+/** Writes an erasure into the ledger: when, by whom, how, and what was on it. */
+export const wipeDrive = (
+  key: string,
+  version: number,
+  method: Wipe["method"],
+  remark: string,
+  by: string,
+): Promise<Answer<number>> =>
+  change(key, version, (entry) => recordWipe(entry, { at: now(), by, method, remark }));
+
+export const shelveDrive = (
+  key: string,
+  version: number,
+  place: string,
+  spare: boolean,
+): Promise<Answer<number>> => change(key, version, (entry) => layOnShelf(entry, place.trim(), spare, now()));
+
+export const editDrive = (
+  key: string,
+  version: number,
+  part: Partial<Pick<RegisterEntry, "label" | "notes" | "holds" | "written">>,
+): Promise<Answer<number>> => change(key, version, (entry) => ({ ...entry, ...part }));

@@ -1,0 +1,161 @@
+import {
+  emptyMachine,
+  mergeReadings,
+  readTexts,
+  registerKey,
+  sightDrive,
+  type FactChange,
+  type Intake,
+  type MachineDocument,
+  type NamedText,
+  type Rejected,
+} from "@/core/machine";
+import { readingsOf } from "@/core/readings";
+import { driveRows, machineRows, readingRows, siteRows, type Tx } from "@/db";
+import { no, STALE, yes, type Answer } from "./answer";
+import { database, now } from "./database";
+import { newId } from "./ids";
+
+/** What dropped texts would do, before anything is done. */
+export interface ImportPreview {
+  understood: { tool: string; from: string; words: string; ignored: string[]; warnings: string[] }[];
+  rejected: Rejected[];
+  remarks: string[];
+  changes: FactChange[];
+  /** Other machines that carry the same chassis serial. */
+  sameSerial: { id: string; name: string }[];
+  suggestedName: string;
+}
+
+function previewOf(document: MachineDocument, texts: readonly NamedText[], at: string) {
+  const intake = readTexts(texts);
+  return {
+    intake,
+    ...mergeReadings(document, intake.readings, intake.takenAt && intake.takenAt < at ? intake.takenAt : at),
+  };
+}
+
+/** Reads texts against a machine (or, without one, as a new machine) and changes nothing. */
+export async function previewImport(
+  machineId: string | null,
+  texts: readonly NamedText[],
+): Promise<Answer<ImportPreview>> {
+  const { db } = await database();
+  const machine = machineId ? await machineRows.one(db, machineId) : null;
+  if (machineId && !machine) return no("This machine is no longer there.");
+  const { intake, document, changes, remarks } = previewOf(machine?.document ?? emptyMachine(), texts, now());
+  const serial = document.facts.chassis?.serial;
+  const sameSerial = (await machineRows.withSerial(db, serial ? [serial] : [])).filter(
+    (m) => m.id !== machineId,
+  );
+  return yes({
+    understood: intake.readings.map((r) => ({
+      tool: r.tool,
+      from: r.from,
+      words: r.reading.understood,
+      ignored: r.reading.ignored,
+      warnings: r.warnings.map((w) => w.message),
+    })),
+    rejected: intake.rejected,
+    remarks: [...intake.remarks, ...remarks],
+    changes,
+    sameSerial,
+    suggestedName: intake.hostName ?? document.facts.system?.hostName ?? "",
+  });
+}
+
+/** What an import means beyond the machine's facts: the drive register, and readings of sensors. */
+async function follow(
+  tx: Tx,
+  machine: { id: string; name: string; document: MachineDocument },
+  intake: Intake,
+  at: string,
+  by: string,
+): Promise<void> {
+  await sightAll(tx, machine, at);
+  const tools = new Set(intake.readings.map((r) => r.tool));
+  if (!tools.has("sensors") && !tools.has("smartctl") && !tools.has("redfish")) return;
+  // Only what this import read becomes a reading: an older value must not appear under a new time.
+  const { facts, sources } = machine.document;
+  const taken = intake.takenAt && intake.takenAt < at ? intake.takenAt : at;
+  const fresh = (path: string): boolean => sources[path]?.at === taken;
+  const now = {
+    ...facts,
+    sensors: facts.sensors.filter((s) => fresh(`sensors.${s.id}`)),
+    drives: facts.drives.filter((d) => fresh(`drives.${d.id}.health`)),
+  };
+  await readingRows.add(tx, machine.id, readingsOf(now, taken, by, "not told"));
+}
+
+/** Writes into the drive register where each drive of a machine sits. */
+export async function sightAll(
+  tx: Tx,
+  machine: { id: string; name: string; document: MachineDocument },
+  at: string,
+): Promise<void> {
+  const keyed = machine.document.facts.drives.flatMap((drive) => {
+    const key = registerKey(drive);
+    // A set that a controller shows as a drive is nothing that one could hold in the hand.
+    return key === null || drive.presentedBy !== null ? [] : [{ key, drive }];
+  });
+  const known = new Map(
+    (
+      await driveRows.withKeys(
+        tx,
+        keyed.map((k) => k.key),
+      )
+    ).map((r) => [r.key, r]),
+  );
+  for (const { key, drive } of keyed) {
+    const row = known.get(key);
+    const entry = sightDrive(row?.entry ?? null, drive, machine, at);
+    if (JSON.stringify(entry) !== JSON.stringify(row?.entry))
+      await driveRows.put(tx, key, entry, (row?.version ?? 0) + 1, at);
+  }
+}
+
+/** Takes an import over: the machine's facts change, and the raw texts are kept. The version guards against a clash. */
+export async function takeOver(
+  machineId: string,
+  version: number,
+  texts: NamedText[],
+  by: string,
+): Promise<Answer<number>> {
+  const { db, write } = await database();
+  const machine = await machineRows.one(db, machineId);
+  if (!machine) return no("This machine is no longer there.");
+  const at = now();
+  const { intake, document, changes } = previewOf(machine.document, texts, at);
+  if (intake.readings.length === 0)
+    return no("Nothing in these texts could be read, so nothing was changed.");
+  const saved = await write(async (tx) => {
+    if (!(await machineRows.update(tx, { ...machine, version, document }, at))) return false;
+    await machineRows.addImport(tx, { id: newId("t"), machineId, at, by, texts, changes });
+    await follow(tx, { id: machineId, name: machine.name, document }, intake, at, by);
+    return true;
+  });
+  return saved ? yes(version + 1) : no(STALE);
+}
+
+export async function createMachine(
+  siteId: string,
+  name: string,
+  texts: NamedText[],
+  by: string,
+): Promise<Answer<string>> {
+  const { db, write } = await database();
+  if (name.trim() === "") return no("A machine needs a name: what is written on its front.");
+  if (!(await siteRows.one(db, siteId))) return no("Choose the site where the machine stands.");
+  if ((await machineRows.marks(db)).some((m) => m.siteId === siteId && m.name === name.trim()))
+    return no(`There is already a machine called ${name.trim()} at this site.`);
+  const at = now();
+  const id = newId("m");
+  const { document, changes, intake } = previewOf(emptyMachine(), texts, at);
+  await write(async (tx) => {
+    await machineRows.insert(tx, id, siteId, name.trim(), document, at);
+    if (intake.readings.length === 0) return;
+    await machineRows.addImport(tx, { id: newId("t"), machineId: id, at, by, texts, changes });
+    await follow(tx, { id, name: name.trim(), document }, intake, at, by);
+  });
+  return yes(id);
+}

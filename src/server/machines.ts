@@ -1,0 +1,340 @@
+import { numberFindings, runChecks, type PlacedFinding } from "@/core/finding";
+import {
+  cameFrom,
+  compareDelivery,
+  emptyMachine,
+  MACHINE_MESSAGES,
+  MACHINE_SHEET_CHECKS,
+  placeDrive,
+  registerKey,
+  typedSchema,
+  typeFact,
+  writeCsv,
+  type CircuitState,
+  type DrivePast,
+  type MachineDocument,
+  type Typed,
+} from "@/core/machine";
+import { circuitState } from "@/core/energy";
+import type { Site } from "@/core/site";
+import { formatBinaryBytes } from "@/core/units";
+import {
+  buildRows,
+  driveRows,
+  machineRows,
+  pictureRows,
+  readingRows,
+  runRows,
+  siteRows,
+  type Db,
+} from "@/db";
+import { no, STALE, yes, type Answer } from "./answer";
+import { database, now } from "./database";
+import { newId } from "./ids";
+
+export type MachineRow = NonNullable<Awaited<ReturnType<typeof machineRows.one>>>;
+
+/** Machines as the list shows them, each with what it is becoming and the next step of that. */
+export async function listMachines() {
+  const { db } = await database();
+  const [rows, sites, builds, runs] = await Promise.all([
+    machineRows.listed(db),
+    siteRows.all(db),
+    buildRows.marks(db),
+    runRows.marks(db),
+  ]);
+  const siteNames = new Map(sites.map((s) => [s.id, s.site.name]));
+  const runOf = new Map(runs.map((r) => [r.buildId, r]));
+  // Newest sheet first in the list; of a Map's equal keys the last stands, so it is filled from the oldest on.
+  const newest = new Map(builds.toReversed().map((b) => [b.machineId, b]));
+  return rows.map((m) => {
+    const build = newest.get(m.id) ?? null;
+    const run = build ? (runOf.get(build.id) ?? null) : null;
+    return {
+      ...m,
+      site: siteNames.get(m.siteId) ?? "",
+      build,
+      next: !build
+        ? ""
+        : run?.endedAt
+          ? "handed over"
+          : run
+            ? "running"
+            : build.revision
+              ? "ready to run"
+              : "in preparation",
+      href: !build ? "" : run && !run.endedAt ? `/runs/${run.id}` : `/builds/${build.id}`,
+    };
+  });
+}
+
+const LIST_COLUMNS = [
+  "name",
+  "site",
+  "maker",
+  "model",
+  "serial",
+  "asset tag",
+  "role",
+  "place",
+  "controller address",
+  "cores",
+  "memory",
+  "drives",
+  "ports",
+  "health",
+  "becoming",
+  "last read",
+] as const;
+
+/** The list of machines as CSV; it reads back as a list (computed columns are passed over then). */
+export async function machineListCsv(): Promise<string> {
+  const machines = await listMachines();
+  return writeCsv(
+    LIST_COLUMNS,
+    machines.map(({ name, site, serial, summary: s, build }) => [
+      name,
+      site,
+      s.maker,
+      s.model,
+      serial ?? "",
+      s.assetTag,
+      s.role,
+      s.place,
+      s.controller,
+      s.cores === null ? "" : String(s.cores),
+      s.memoryBytes === null ? "" : formatBinaryBytes(s.memoryBytes),
+      String(s.drives),
+      String(s.ports),
+      s.health,
+      build?.subject ?? "",
+      s.readAt?.slice(0, 10) ?? "",
+    ]),
+  );
+}
+
+/** What the drive register knows of the drives of a machine: where they came from, and who else claims them. */
+export async function drivePasts(db: Db, machine: Pick<MachineRow, "id" | "document">): Promise<DrivePast[]> {
+  const keys = new Map(machine.document.facts.drives.map((d) => [registerKey(d) ?? "", d.id]));
+  keys.delete("");
+  const rows = await driveRows.withKeys(db, [...keys.keys()]);
+  return rows.map(({ key, entry }) => {
+    const seat = entry.state === "in a machine" ? entry.stays.at(-1) : undefined;
+    const elsewhere = seat && seat.machineId !== machine.id;
+    const before = elsewhere ? null : cameFrom(entry);
+    return {
+      driveId: keys.get(key) ?? key,
+      cameFrom: before?.machine ?? null,
+      hoursAtMove: before?.hours ?? null,
+      alsoIn: elsewhere ? seat.machine : null,
+    };
+  });
+}
+
+/** Load of the circuit that a machine hangs on, from the readings of all machines on it. */
+export async function circuitOf(
+  db: Db,
+  document: MachineDocument,
+  site: Site | null,
+  marks: readonly machineRows.MachineMark[],
+  siteId: string,
+): Promise<CircuitState | null> {
+  const circuit = site?.circuits.find((c) => c.name === document.typed.circuit);
+  if (!circuit) return null;
+  const members = marks.filter((m) => m.siteId === siteId && m.circuit === circuit.name);
+  const readings = await readingRows.byMachine(
+    db,
+    members.map((m) => m.id),
+  );
+  return circuitState(
+    circuit,
+    members.map((m) => ({ name: m.name, circuit: circuit.name, readings: readings.get(m.id) ?? [] })),
+  );
+}
+
+/** What the rules say about a machine as it stands, without any build. */
+export async function machineFindings(
+  db: Db,
+  machine: MachineRow,
+  site: Site | null,
+): Promise<PlacedFinding[]> {
+  const marks = await machineRows.marks(db);
+  const context = {
+    now: now(),
+    name: machine.name,
+    document: machine.document,
+    twins: marks.filter((m) => m.id !== machine.id),
+    pasts: await drivePasts(db, machine),
+    circuit: await circuitOf(db, machine.document, site, marks, machine.siteId),
+  };
+  const order = { stop: 0, caution: 1, note: 2 };
+  return numberFindings(runChecks(MACHINE_SHEET_CHECKS, MACHINE_MESSAGES, context), []).sort(
+    (a, b) => order[a.severity] - order[b.severity],
+  );
+}
+
+export async function machineView(id: string) {
+  const { db } = await database();
+  const machine = await machineRows.one(db, id);
+  if (!machine) return null;
+  const site = await siteRows.one(db, machine.siteId);
+  const [imports, builds, runs, waiting, findings, pictures] = await Promise.all([
+    machineRows.importsOf(db, id),
+    buildRows.marks(db),
+    runRows.marks(db),
+    machineRows.waitingBundles(db, id),
+    machineFindings(db, machine, site?.site ?? null),
+    pictureRows.of(db, id),
+  ]);
+  return {
+    machine,
+    site,
+    imports,
+    findings,
+    pictures,
+    delivery: compareDelivery(machine.document),
+    builds: builds
+      .filter((b) => b.machineId === id)
+      .map((b) => ({ ...b, run: runs.find((r) => r.buildId === b.id) ?? null })),
+    waiting: waiting.map(({ hash, receivedAt, bundle }) => ({
+      hash,
+      receivedAt,
+      name: `posted ${receivedAt}`,
+      text: bundle,
+    })),
+  };
+}
+
+/** Changes a machine's document by a pure step, guarded by the version that the change was based on. */
+async function change(
+  machineId: string,
+  version: number,
+  step: (document: MachineDocument) => Answer<MachineDocument>,
+): Promise<Answer<number>> {
+  const { db, write } = await database();
+  const machine = await machineRows.one(db, machineId);
+  if (!machine) return no("This machine is no longer there.");
+  const next = step(machine.document);
+  if (!next.ok) return next;
+  const saved = await write((tx) =>
+    machineRows.update(tx, { ...machine, version, document: next.value }, now()),
+  );
+  return saved ? yes(version + 1) : no(STALE);
+}
+
+/** Facts that no tool prints: typed, and marked as typed. */
+export const typeFacts = (
+  machineId: string,
+  version: number,
+  group: "chassis" | "controller",
+  values: Record<string, unknown>,
+  by: string,
+): Promise<Answer<number>> =>
+  change(machineId, version, (document) => yes(typeFact(document, group, values, now(), by)));
+
+/** A part of what people know of a machine: place, keys, bays, defects, firmware decisions, the delivery note. */
+export const saveTyped = (
+  machineId: string,
+  version: number,
+  part: Partial<Typed>,
+): Promise<Answer<number>> =>
+  change(machineId, version, (document) => {
+    const typed = typedSchema.safeParse({ ...document.typed, ...part });
+    return typed.success
+      ? yes({ ...document, typed: typed.data })
+      : {
+          ok: false,
+          problems: typed.error.issues
+            .slice(0, 5)
+            .map((i) => ({ message: `${i.path.join(" ")}: ${i.message}` })),
+        };
+  });
+
+/** Puts a drive in its bay by hand, or takes that back. */
+export const placeInBay = (
+  machineId: string,
+  version: number,
+  driveId: string,
+  bay: string | null,
+  by: string,
+): Promise<Answer<number>> =>
+  change(machineId, version, (document) =>
+    document.facts.drives.some((d) => d.id === driveId)
+      ? yes(placeDrive(document, driveId, bay, now(), by))
+      : no("This drive is not among the machine's facts any more."),
+  );
+
+export const saveNotes = (machineId: string, version: number, notes: string): Promise<Answer<number>> =>
+  change(machineId, version, (document) =>
+    notes.length > 20_000 ? no("Notes have at most 20 000 characters.") : yes({ ...document, notes }),
+  );
+
+const PICTURE_TYPES = ["image/png", "image/jpeg", "image/webp"];
+const PICTURE_BYTES = 6_000_000;
+
+export async function addPicture(
+  machineId: string,
+  picture: { type: string; caption: string; bytes: Buffer },
+  by: string,
+): Promise<Answer<string>> {
+  const { db, write } = await database();
+  if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
+  if (!PICTURE_TYPES.includes(picture.type) || !looksLike(picture.type, picture.bytes))
+    return no("This is no picture that Derrick keeps: PNG, JPEG and WebP are.");
+  if (picture.bytes.length > PICTURE_BYTES) return no("A picture has at most 6 MB. Make it smaller first.");
+  const id = newId("p");
+  await write((tx) =>
+    pictureRows.insert(tx, {
+      id,
+      machineId,
+      at: now(),
+      by,
+      ...picture,
+      caption: picture.caption.slice(0, 200),
+    }),
+  );
+  return yes(id);
+}
+
+/** The first bytes must be what the type says: a page dressed up as a picture is never served as one. */
+function looksLike(type: string, bytes: Buffer): boolean {
+  const head = bytes.subarray(0, 12);
+  if (type === "image/png") return head.subarray(0, 4).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47]));
+  if (type === "image/jpeg") return head.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff]));
+  return head.toString("latin1", 0, 4) === "RIFF" && head.toString("latin1", 8, 12) === "WEBP";
+}
+
+export const onePicture = async (id: string) => pictureRows.one((await database()).db, id);
+
+export async function removePicture(id: string): Promise<void> {
+  await (await database()).write((tx) => pictureRows.remove(tx, id));
+}
+
+/** A sheet for a twin: decisions (place, role, keys, bay layout, circuit) are taken along, facts never. */
+export async function cloneMachine(machineId: string, name: string): Promise<Answer<string>> {
+  const { db, write } = await database();
+  const machine = await machineRows.one(db, machineId);
+  if (!machine) return no("This machine is no longer there.");
+  if (name.trim() === "") return no("The twin needs a name of its own: what is written on its front.");
+  if ((await machineRows.marks(db)).some((m) => m.siteId === machine.siteId && m.name === name.trim()))
+    return no(`There is already a machine called ${name.trim()} at this site.`);
+  const id = newId("m");
+  const { typed, facts } = machine.document;
+  const document = {
+    ...emptyMachine(),
+    typed: typedSchema.parse({
+      ...typed,
+      defects: [],
+      firmware: [],
+      placed: {},
+      expected: typed.expected ? { ...typed.expected, serial: null } : null,
+    }),
+  };
+  if (facts.controller?.present !== undefined)
+    document.facts.controller = {
+      present: facts.controller.present,
+      virtualMedia: facts.controller.virtualMedia ?? "unknown",
+    };
+  await write((tx) => machineRows.insert(tx, id, machine.siteId, name.trim(), document, now()));
+  return yes(id);
+}

@@ -1,0 +1,168 @@
+import {
+  circuitState,
+  heat,
+  judgeMachine,
+  meanPower,
+  runningOf,
+  workPerWatt,
+  yearlyCost,
+  yearlyEnergy,
+  type Verdict,
+} from "@/core/energy";
+import { IMPORTERS, readTexts, noFacts, mergeReadings, emptyMachine, type NamedText } from "@/core/machine";
+import {
+  baselines,
+  readingProblem,
+  readingSchema,
+  readingsOf,
+  type LikeMachine,
+  type Reading,
+} from "@/core/readings";
+import { machineRows, readingRows, siteRows } from "@/db";
+import { no, yes, type Answer } from "./answer";
+import { database, now } from "./database";
+
+/** How the bench of a machine is looked at; kept in the page's address, so that it can be sent and reloaded. */
+export interface BenchQuestion {
+  loadedShare: number;
+  otherId: string | null;
+  otherWatts: number | null;
+  otherPrice: number | null;
+  passThrough: boolean;
+  memoryWantedBytes: number | null;
+}
+
+export async function benchView(id: string, asked: BenchQuestion) {
+  const { db } = await database();
+  const machine = await machineRows.one(db, id);
+  if (!machine) return null;
+  const [site, own, listed, marks] = await Promise.all([
+    siteRows.one(db, machine.siteId),
+    readingRows.of(db, id),
+    machineRows.listed(db),
+    machineRows.marks(db),
+  ]);
+  const { facts, typed } = machine.document;
+  const all = await readingRows.byMachine(db);
+  const like = listed
+    .filter((m) => m.id !== id && all.has(m.id))
+    .flatMap((m): LikeMachine[] => {
+      const readings = all.get(m.id) ?? [];
+      if (facts.chassis?.model && m.summary.model === facts.chassis.model)
+        return [{ name: m.name, likeness: "model", readings }];
+      if (facts.processors?.model && m.summary.processor === facts.processors.model)
+        return [{ name: m.name, likeness: "processor", readings }];
+      return [];
+    });
+  const other = otherOf(asked, listed, all);
+  const tariff = site?.site.tariff ?? null;
+  const running = runningOf(own, asked.loadedShare);
+  const work = workPerWatt(own, facts.processors?.cores ?? null);
+  const circuit = site?.site.circuits.find((c) => c.name === typed.circuit);
+  const verdict: Verdict = judgeMachine({
+    document: machine.document,
+    readings: own,
+    now: now(),
+    tariff,
+    loadedShare: asked.loadedShare,
+    other,
+    wantsPassThrough: asked.passThrough,
+    memoryWantedBytes: asked.memoryWantedBytes,
+  });
+  return {
+    machine,
+    site,
+    readings: own,
+    lines: baselines(own, like),
+    like: like.map((l) => l.name),
+    others: listed
+      .filter((m) => m.id !== id && all.get(m.id)?.some((r) => r.kind === "power"))
+      .map((m) => ({ id: m.id, name: m.name })),
+    figures: running
+      ? [
+          meanPower(running),
+          yearlyEnergy(running),
+          ...(tariff ? [yearlyCost(running, tariff)] : []),
+          heat(running),
+          ...(work ? [work] : []),
+        ]
+      : [],
+    verdict,
+    circuit: circuit
+      ? circuitState(
+          circuit,
+          marks
+            .filter((m) => m.siteId === machine.siteId && m.circuit === circuit.name)
+            .map((m) => ({ name: m.name, circuit: circuit.name, readings: all.get(m.id) ?? [] })),
+        )
+      : null,
+  };
+}
+
+function otherOf(
+  { otherId, otherWatts, otherPrice, loadedShare }: BenchQuestion,
+  listed: { id: string; name: string }[],
+  readings: Map<string, Reading[]>,
+) {
+  const name = listed.find((m) => m.id === otherId)?.name;
+  const running = otherId ? runningOf(readings.get(otherId) ?? [], loadedShare) : null;
+  if (name && running) return { name, running, price: otherPrice ?? 0 };
+  if (otherWatts === null || otherPrice === null) return null;
+  const typed = {
+    idleWatts: otherWatts,
+    loadedWatts: otherWatts,
+    loadedShare,
+    idleSource: "typed" as const,
+    loadedSource: "typed" as const,
+  };
+  return { name: "the other machine", running: typed, price: otherPrice };
+}
+
+/** A reading typed by a person; a number that cannot be right is refused with the range. */
+export async function typeReading(
+  machineId: string,
+  values: Pick<Reading, "kind" | "what" | "state" | "value" | "limit"> & Partial<Pick<Reading, "how">>,
+  by: string,
+): Promise<Answer<Reading>> {
+  const { db, write } = await database();
+  if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
+  const reading = readingSchema.safeParse({ ...values, at: now(), by, source: "typed" });
+  if (!reading.success) return no(...reading.error.issues.map((i) => `${i.path.join(" ")}: ${i.message}`));
+  const problem = readingProblem(reading.data);
+  if (problem) return no(problem);
+  await write((tx) => readingRows.add(tx, machineId, [reading.data]));
+  return yes(reading.data);
+}
+
+/** Readings out of dropped outputs (sensors, smartctl, Redfish), taken in a stated condition; the facts stay as they are. */
+export async function importReadings(
+  machineId: string,
+  texts: NamedText[],
+  state: Reading["state"],
+  by: string,
+): Promise<Answer<number>> {
+  const { db, write } = await database();
+  if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
+  const at = now();
+  const intake = readTexts(texts);
+  const { facts } = mergeReadings({ ...emptyMachine(), facts: noFacts() }, intake.readings, at).document;
+  const readings = readingsOf(facts, intake.takenAt && intake.takenAt < at ? intake.takenAt : at, by, state);
+  if (readings.length === 0) {
+    const reason = intake.rejected[0]?.problems ?? [];
+    return {
+      ok: false,
+      problems: [
+        {
+          message: `No temperature, fan or power reading in these texts. Drop what ${IMPORTERS.filter((i) =>
+            ["sensors", "smartctl"].includes(i.tool),
+          )
+            .map((i) => i.command)
+            .join(" or ")} printed.`,
+        },
+        ...reason,
+      ],
+    };
+  }
+  await write((tx) => readingRows.add(tx, machineId, readings));
+  return yes(readings.length);
+}

@@ -1,0 +1,141 @@
+import { evaluateBuild } from "@/core/build";
+import { sumDurations } from "@/core/estimate";
+import { foldRun, nextHands } from "@/core/run";
+import { addSeconds } from "@/core/units";
+import { buildRows, imageRows, machineRows, runRows } from "@/db";
+import { contextOf, surroundings } from "./builds";
+import { database, now } from "./database";
+
+/** A stretch of a running build on the hands line: hands-on or waiting, from the log where it happened, else as estimated. */
+export interface Stretch {
+  from: string;
+  to: string;
+  kind: "hands" | "wait";
+  past: boolean;
+  title: string;
+}
+
+export interface RunningRow {
+  id: string;
+  machine: string;
+  subject: string;
+  number: string;
+  status: string;
+  step: string;
+  position: string;
+  hands: { at: string; what: string; late: boolean } | null;
+  stretches: Stretch[];
+  timeZone: string;
+}
+
+async function running(): Promise<RunningRow[]> {
+  const { db } = await database();
+  const at = now();
+  return Promise.all(
+    (await runRows.open(db)).map(async (run) => {
+      const { plan } = run;
+      const state = foldRun(plan.steps, await runRows.log(db, run.id));
+      let cursor = at;
+      const stretches = plan.steps.flatMap((step, i): Stretch[] => {
+        const own = state.steps[i];
+        const kind = step.kind === "wait" ? "wait" : "hands";
+        if (own?.startedAt && own.endedAt)
+          return [{ from: own.startedAt, to: own.endedAt, kind, past: true, title: step.title }];
+        if (i < state.current || state.status === "handed over") return [];
+        const from = own?.startedAt ?? cursor;
+        const planned = addSeconds(from, step.duration.likelySeconds);
+        const to = planned > at ? planned : at;
+        cursor = to;
+        return [{ from, to, kind, past: false, title: step.title }];
+      });
+      return {
+        id: run.id,
+        machine: plan.machineName,
+        subject: plan.subject,
+        number: `${plan.number} rev ${plan.revision}`,
+        status: state.status,
+        step: plan.steps[state.current]?.title ?? "Accept and hand over",
+        position: `${Math.min(state.current + 1, plan.steps.length)} of ${plan.steps.length}`,
+        hands: nextHands(plan.steps, state, at),
+        stretches,
+        timeZone: plan.timeZone,
+      };
+    }),
+  );
+}
+
+/** Sheets that are neither running nor handed over, with their first stop in words. */
+async function preparing() {
+  const { db } = await database();
+  const [builds, runs, around] = await Promise.all([buildRows.all(db), runRows.marks(db), surroundings(db)]);
+  const waiting = builds.filter((b) => !runs.some((r) => r.buildId === b.id)).slice(0, 12);
+  return Promise.all(
+    waiting.map(async (build) => {
+      const { stops, findings, hook, steps } = evaluateBuild(
+        await contextOf(db, build.id, build.sheet, around),
+      );
+      return {
+        id: build.id,
+        number: build.number,
+        subject: build.sheet.subject,
+        machine: around.marks.find((m) => m.id === build.sheet.machine.id)?.name ?? null,
+        revision: build.revision,
+        hook,
+        firstStop: stops[0] ? { label: stops[0].label, says: stops[0].says } : null,
+        cautions: findings.filter((f) => f.severity === "caution" && !f.waiver).length,
+        stops: stops.length,
+        likelySeconds: sumDurations(steps.map((s) => s.duration)).likelySeconds,
+      };
+    }),
+  );
+}
+
+/** Dates that come: ends of evaluations and support, addresses to fix. */
+async function dates() {
+  const { db } = await database();
+  const [builds, images, machines] = await Promise.all([
+    buildRows.all(db),
+    imageRows.all(db),
+    machineRows.listed(db),
+  ]);
+  const all = [
+    ...machines.flatMap((m) =>
+      m.summary.dates.map((d) => ({
+        date: d.due,
+        what: `${d.what}: ${m.name}`,
+        href: `/machines/${m.id}`,
+      })),
+    ),
+    ...builds.flatMap((b) => [
+      ...(b.sheet.handOver.evaluationEnds && b.sheet.handOver.licence !== "licensed"
+        ? [
+            {
+              date: b.sheet.handOver.evaluationEnds,
+              what: `Evaluation ends: ${b.sheet.subject || b.number}`,
+              href: `/builds/${b.id}`,
+            },
+          ]
+        : []),
+      ...(b.sheet.network.school === "dynamic" && b.sheet.network.fixedBy
+        ? [
+            {
+              date: b.sheet.network.fixedBy,
+              what: `Fix the address: ${b.sheet.answers.hostName || b.number}`,
+              href: `/builds/${b.id}`,
+            },
+          ]
+        : []),
+    ]),
+    ...images.flatMap((i) =>
+      i.image.supportEnds
+        ? [{ date: i.image.supportEnds, what: `Support ends: ${i.image.name}`, href: `/images/${i.id}` }]
+        : [],
+    ),
+  ];
+  return all.sort((a, b) => a.date.localeCompare(b.date)).slice(0, 12);
+}
+
+export async function todayView() {
+  const [rows, sheets, coming] = await Promise.all([running(), preparing(), dates()]);
+  return { now: now(), running: rows, preparing: sheets, dates: coming };
+}

@@ -1,0 +1,247 @@
+"use client";
+
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useRef, useState, type ReactNode } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import type { BuildView } from "@/core/build";
+import type { PlacedFinding, Zone } from "@/core/finding";
+import { formatClock } from "@/core/units";
+import { Problems } from "../frame/problems";
+import { TitleBlock } from "../frame/title-block";
+import { AnswersZone } from "./answers-zone";
+import { Band } from "./band";
+import { BootZone } from "./boot-zone";
+import { AcceptZone, HandOverZone, SettleZone } from "./closing-zones";
+import { ImageZone } from "./image-zone";
+import { MachineZone } from "./machine-zone";
+import { Margin } from "./margin";
+import { NetworkZone } from "./network-zone";
+import { RunZone } from "./run-zone";
+import { StaleSlip } from "./stale-slip";
+import { StorageZone } from "./storage-zone";
+import { useSheet, type BuildActions } from "./use-sheet";
+import { WaiveSlip } from "./waive-slip";
+import { marksOf, type ZoneProps } from "./zone-props";
+
+/** The build sheet: one page in working order, its line at the left, its margin at the right, its title block at the foot. */
+export function BuildSheet({
+  initial,
+  actions,
+  hand,
+}: {
+  initial: BuildView;
+  actions: BuildActions;
+  hand: string;
+}) {
+  const state = useSheet(initial, actions);
+  const { view, sheet } = state;
+  const { evaluation, build } = view;
+  const [toggled, setToggled] = useState<Partial<Record<Zone, boolean>>>({});
+  const [drawer, setDrawer] = useState(false);
+  const [waiving, setWaiving] = useState<PlacedFinding | null>(null);
+  const sheetRef = useRef<HTMLDivElement>(null);
+
+  // What is settled folds to its one line; where the build hangs, and what a stop bends, stands open.
+  const isOpen = (zone: Zone): boolean =>
+    toggled[zone] ??
+    evaluation.stages.some(
+      (s) => s.zone === zone && (s.state === "stopped" || (s.zone === evaluation.hook && s.zone !== "H")),
+    );
+  const toggle = (zone: Zone): void => setToggled({ ...toggled, [zone]: !isOpen(zone) });
+
+  useHotkeys("a,b,c,d,e,f,h,i,j,k", (_, key) => {
+    const zone = (key.keys?.join("") ?? "").toUpperCase() as Zone;
+    toggle(zone);
+    document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
+  });
+  useHotkeys("u", () => state.undo());
+  useHotkeys("m", () => setDrawer(!drawer));
+  useHotkeys("BracketRight, BracketLeft", (_, key) =>
+    stepThrough(evaluation.findings, key.keys?.join("").toLowerCase() === "bracketright" ? 1 : -1),
+  );
+
+  const zone: ZoneProps = { view, sheet, edit: state.edit, marks: marksOf(view) };
+  const contents: Partial<Record<Zone, ReactNode>> = {
+    A: <MachineZone {...zone} />,
+    B: <ImageZone {...zone} />,
+    C: <BootZone {...zone} />,
+    D: <StorageZone {...zone} hand={hand} />,
+    E: <NetworkZone {...zone} />,
+    F: <AnswersZone {...zone} />,
+    H: <RunZone {...zone} />,
+    I: <SettleZone {...zone} />,
+    J: <AcceptZone {...zone} />,
+    K: <HandOverZone {...zone} />,
+  };
+
+  return (
+    <>
+      <div ref={sheetRef} className="relative mx-auto w-full max-w-[92rem] flex-1 sheet:pr-[21rem]">
+        <div
+          className="flex flex-wrap items-end gap-x-6 gap-y-1 border-b px-4 pt-3 pb-2"
+          style={{ borderColor: "var(--color-base-content)" }}
+        >
+          <label className="min-w-0 flex-1">
+            <span className="legend">What is this build for?</span>
+            <input
+              className="w-full border-0 bg-transparent text-2xl leading-tight font-semibold focus:outline-none"
+              value={sheet.subject}
+              maxLength={200}
+              placeholder="Install … on …"
+              onChange={(e) => state.edit({ subject: e.target.value })}
+            />
+          </label>
+          <div className="flex items-center gap-3 pb-1 text-[0.93rem]">
+            <span
+              role="status"
+              className={state.status === "not saved" ? "font-semibold" : "quiet"}
+              style={state.status === "not saved" ? { color: "var(--color-error)" } : undefined}
+            >
+              {state.status === "saved"
+                ? `saved ${formatClock(build.updatedAt, view.context.site?.timeZone ?? "UTC")}`
+                : state.status === "saving"
+                  ? "saving …"
+                  : "not saved yet – kept here, trying again"}
+            </span>
+            <button
+              type="button"
+              className="link-quiet disabled:no-underline disabled:opacity-70"
+              disabled={!state.canUndo}
+              onClick={state.undo}
+            >
+              undo
+            </button>
+            <Link className="link-quiet" href={`/builds/${build.id}/history`}>
+              history
+            </Link>
+            <button type="button" className="link-quiet sheet:hidden" onClick={() => setDrawer(!drawer)}>
+              margin ({evaluation.findings.length})
+            </button>
+          </div>
+        </div>
+        <div className="px-4">
+          <Problems problems={state.problems} title="Not saved" />
+        </div>
+        {evaluation.stages.map((stage) => (
+          <Band
+            key={stage.zone}
+            stage={stage}
+            hook={stage.zone === evaluation.hook}
+            open={isOpen(stage.zone)}
+            onToggle={() => toggle(stage.zone)}
+          >
+            {stage.state === "folded" ? null : contents[stage.zone]}
+          </Band>
+        ))}
+        <Margin
+          findings={evaluation.findings}
+          sheet={sheetRef}
+          layoutKey={JSON.stringify(toggled)}
+          drawer={drawer}
+          onWaive={setWaiving}
+        />
+      </div>
+      <Foot view={view} saved={state.status === "saved"} actions={actions} />
+      <StaleSlip state={state} />
+      <WaiveSlip
+        finding={waiving}
+        hand={hand}
+        onClose={() => setWaiving(null)}
+        onWaive={async (key, reason) =>
+          state.adopt(await actions.waive(build.id, build.version, key, reason))
+        }
+      />
+    </>
+  );
+}
+
+function stepThrough(findings: PlacedFinding[], by: 1 | -1): void {
+  if (findings.length === 0) return;
+  const here = findings.findIndex((f) => f.label === document.activeElement?.id);
+  const next =
+    findings[(here < 0 ? (by > 0 ? 0 : findings.length - 1) : here + by + findings.length) % findings.length];
+  const note = next && document.getElementById(next.label);
+  note?.focus();
+  note?.scrollIntoView({ block: "center" });
+}
+
+/** The title block is the only place of primary actions, and says why one is not possible yet. */
+function Foot({ view, saved, actions }: { view: BuildView; saved: boolean; actions: BuildActions }) {
+  const router = useRouter();
+  const [problems, setProblems] = useState<{ message: string }[]>([]);
+  const { build, evaluation, run } = view;
+  const { stops } = evaluation;
+  const issued = build.revision !== null && build.revisionVersion === build.version;
+  const revision =
+    build.revision === null ? "not issued" : issued ? build.revision : `${build.revision}, changed since`;
+  const blocked =
+    stops.length > 0
+      ? `${stops.length} ${stops.length === 1 ? "stop" : "stops"}: ${stops
+          .slice(0, 6)
+          .map((s) => s.label)
+          .join(", ")}${stops.length > 6 ? " …" : ""}`
+      : null;
+
+  const issue = async () => {
+    const answer = await actions.issue(build.id, build.version);
+    if (answer.ok) location.reload();
+    else setProblems(answer.problems);
+  };
+  const start = async () => {
+    const answer = await actions.start(build.id, build.version);
+    if (answer.ok) router.push(`/runs/${answer.value}`);
+    else setProblems(answer.problems);
+  };
+  useHotkeys("x", () => document.querySelector<HTMLElement>("[data-main-action]")?.focus());
+
+  return (
+    <TitleBlock
+      cells={[
+        { label: "Sheet", value: build.number, mono: true },
+        { label: "Subject", value: build.sheet.subject || "–", grow: true },
+        { label: "Revision", value: revision },
+        { label: "Site", value: view.context.site?.name ?? "–" },
+        { label: "State", value: run ? (run.endedAt ? "handed over" : "running") : (blocked ?? "ready") },
+      ]}
+    >
+      {problems.length > 0 && (
+        <span role="alert" className="max-w-80" style={{ color: "var(--color-error)" }}>
+          {problems[0]?.message}
+        </span>
+      )}
+      {run && (
+        <Link
+          className="stamp stamp-main"
+          data-main-action
+          href={run.endedAt ? `/runs/${run.id}/record` : `/runs/${run.id}`}
+        >
+          {run.endedAt ? "The record" : "Go to the run"}
+        </Link>
+      )}
+      {!issued && (
+        <button
+          type="button"
+          className={`stamp ${run ? "" : "stamp-main"}`}
+          data-main-action={run ? undefined : true}
+          disabled={!saved}
+          onClick={issue}
+        >
+          Issue revision
+        </button>
+      )}
+      {(!run || run.endedAt) && issued && (
+        <button
+          type="button"
+          className="stamp stamp-main"
+          data-main-action
+          disabled={!saved || stops.length > 0 || evaluation.steps.length === 0}
+          onClick={start}
+          title={blocked ?? undefined}
+        >
+          Start the run
+        </button>
+      )}
+    </TitleBlock>
+  );
+}

@@ -1,0 +1,130 @@
+import type { Drive } from "@/core/machine";
+import { bayWords, contentWords, serialTail } from "@/core/machine";
+import { formatBinaryBytes, formatDecimalBytes } from "@/core/units";
+
+/** One drive as a bar: its length to scale with the others of the machine, its parts hatched where something stands. */
+export function DriveBar({ drive, largest }: { drive: Drive; largest: number }) {
+  const width = Math.max(3, (100 * drive.sizeBytes) / Math.max(largest, 1));
+  const parts = drive.contents.filter((c) => c.sizeBytes > 0);
+  return (
+    <div
+      className="h-5 w-full"
+      role="img"
+      aria-label={`${formatDecimalBytes(drive.sizeBytes)}: ${contentWords(drive)}`}
+    >
+      <div
+        className="relative flex h-full border"
+        style={{ width: `${width}%`, borderColor: "currentColor" }}
+      >
+        {parts.map((c) => (
+          <span
+            key={c.part}
+            className={`h-full border-r ${drive.memberOf.length > 0 ? "dotted-fill" : "hatched"}`}
+            title={`${c.kind} ${c.label ?? ""}`}
+            style={{
+              width: `${Math.max(1.5, (100 * c.sizeBytes) / drive.sizeBytes)}%`,
+              borderColor: "currentColor",
+            }}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+type Fate = "target" | "leave alone" | "free" | "undecided";
+
+const FATES: { value: Exclude<Fate, "undecided">; text: string; title: string }[] = [
+  { value: "target", text: "target", title: "Install on this drive; what is on it is erased" },
+  { value: "leave alone", text: "leave", title: "Must not be touched" },
+  { value: "free", text: "free", title: "May be used later; not touched by the installation" },
+];
+
+/** The drives of a machine, each by bay, model, serial tail and size, with what is on it and what becomes of it. */
+export function DriveRack({
+  drives,
+  fateOf,
+  onFate,
+}: {
+  drives: Drive[];
+  fateOf: (drive: Drive) => Fate;
+  onFate?: (drive: Drive, fate: Exclude<Fate, "undecided">) => void;
+}) {
+  const largest = Math.max(...drives.map((d) => d.sizeBytes), 1);
+  return (
+    <div className="overflow-x-auto">
+      <table className="ruled">
+        <thead>
+          <tr>
+            {onFate && <th>Becomes</th>}
+            <th>Drive</th>
+            <th>Serial tail</th>
+            <th className="w-[32%]">To scale</th>
+          </tr>
+        </thead>
+        <tbody>
+          {drives.map((d) => {
+            const fate = fateOf(d);
+            const gone = d.missingSince !== null;
+            return (
+              <tr
+                key={d.id}
+                className={gone ? "opacity-70" : ""}
+                style={
+                  fate === "target"
+                    ? { background: "color-mix(in oklab, var(--color-warning) 12%, transparent)" }
+                    : undefined
+                }
+              >
+                {onFate && (
+                  <td className="whitespace-nowrap">
+                    <div
+                      role="radiogroup"
+                      aria-label={`What becomes of ${d.model ?? "drive"} ${serialTail(d) || d.seenAs}`}
+                      className="flex gap-2"
+                    >
+                      {FATES.map((f) => (
+                        <label
+                          key={f.value}
+                          title={f.title}
+                          className={`cursor-pointer border-b-2 has-focus-visible:outline-2 ${fate === f.value ? "font-semibold" : "quiet"}`}
+                          style={{ borderColor: fate === f.value ? "currentColor" : "transparent" }}
+                        >
+                          <input
+                            type="radio"
+                            className="sr-only"
+                            name={`fate-${d.id}`}
+                            checked={fate === f.value}
+                            onChange={() => onFate(d, f.value)}
+                          />
+                          {f.text}
+                        </label>
+                      ))}
+                    </div>
+                  </td>
+                )}
+                <td>
+                  <div className="font-medium">
+                    {d.bay ? `${bayWords(d.bay)} · ` : ""}
+                    {d.model ?? `${d.media} drive`}
+                  </div>
+                  <div className="quiet text-[0.86rem]">
+                    {formatDecimalBytes(d.sizeBytes)} · {formatBinaryBytes(d.sizeBytes)} · {d.media} · was{" "}
+                    {d.seenAs}
+                  </div>
+                </td>
+                <td className="value">{serialTail(d) || "none"}</td>
+                <td>
+                  <DriveBar drive={d} largest={largest} />
+                  <div className="mt-0.5 text-[0.86rem] [overflow-wrap:anywhere]">
+                    {gone ? `not seen since ${d.missingSince?.slice(0, 10)}` : contentWords(d)}
+                  </div>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,208 @@
+import type { SegmentStretch } from "@/core/network";
+import { ChoiceField, ParsedField, SelectField, TextField } from "../fields/fields";
+import type { ZoneProps } from "./zone-props";
+
+const SCHOOLS = [
+  { value: "fixed", text: "fixed on the machine" },
+  { value: "reserved", text: "reserved in DHCP" },
+  { value: "dynamic", text: "dynamic" },
+] as const;
+
+const SCHOOL_WORDS = {
+  fixed: "It stands even when the DHCP server is down; each change is made at the machine.",
+  reserved: "All addresses in one place; the machine needs the DHCP server at every start.",
+  dynamic: "Nobody knows tomorrow's address. Set the day by which it is fixed.",
+};
+
+export const listField = {
+  format: (list: string[]) => list.join(", "),
+  parse: (text: string) => ({ value: text.split(/[\s,]+/).filter(Boolean) }),
+};
+
+export function NetworkZone({ view, sheet, edit, marks }: ZoneProps) {
+  const { network } = sheet;
+  const { site, machine } = view.context;
+  const ports = machine?.document.facts.ports ?? [];
+  const chooseSegment = (id: string) => {
+    const segment = site?.segments.find((s) => s.id === id);
+    edit({
+      "network.segment": id || null,
+      ...(segment && {
+        "network.gateway": segment.gateway ?? "",
+        "network.nameServers": segment.nameServers,
+      }),
+    });
+  };
+  return (
+    <div className="space-y-3">
+      <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+        <SelectField
+          path="network.port"
+          label="Management port"
+          marks={marks("network.port")}
+          value={network.port ?? ""}
+          empty="choose …"
+          options={ports.map((p) => ({
+            value: p.mac,
+            text: `${p.seenAs}  ${p.mac}  link ${p.link}${p.kind === "wireless" ? ", wireless" : ""}`,
+          }))}
+          onChange={(mac) => edit({ "network.port": mac || null })}
+        />
+        <SelectField
+          path="network.segment"
+          label="Segment"
+          marks={marks("network.segment")}
+          value={network.segment ?? ""}
+          empty="choose …"
+          options={(site?.segments ?? []).map((s) => ({
+            value: s.id,
+            text: `${s.name}  ${s.prefix}${s.vlan ? `  VLAN ${s.vlan}` : ""}`,
+          }))}
+          onChange={chooseSegment}
+        />
+        <ChoiceField
+          path="network.school"
+          label="Address"
+          marks={marks("network.school")}
+          value={network.school}
+          options={SCHOOLS}
+          onChange={(v) => edit({ "network.school": v })}
+          hint={SCHOOL_WORDS[network.school]}
+        />
+        {network.school === "dynamic" ? (
+          <TextField
+            path="network.fixedBy"
+            label="Fixed by"
+            type="date"
+            marks={marks("network.fixedBy")}
+            value={network.fixedBy ?? ""}
+            onChange={(v) => edit({ "network.fixedBy": v || null })}
+          />
+        ) : (
+          <TextField
+            path="network.address"
+            label="Address"
+            marks={marks("network.address")}
+            value={network.address}
+            onChange={(v) => edit({ "network.address": v.trim() })}
+            hint={
+              view.nextFree &&
+              view.nextFree !== network.address && (
+                <button
+                  type="button"
+                  className="link-quiet"
+                  onClick={() => edit({ "network.address": view.nextFree })}
+                >
+                  next free: <span className="value">{view.nextFree}</span>
+                </button>
+              )
+            }
+          />
+        )}
+        {network.school === "fixed" && (
+          <>
+            <TextField
+              path="network.gateway"
+              label="Gateway"
+              marks={marks("network.gateway")}
+              value={network.gateway}
+              onChange={(v) => edit({ "network.gateway": v.trim() })}
+            />
+            <ParsedField
+              path="network.nameServers"
+              label="Name servers"
+              marks={marks("network.nameServers")}
+              value={network.nameServers}
+              {...listField}
+              onChange={(v) => edit({ "network.nameServers": v })}
+            />
+          </>
+        )}
+      </div>
+      {view.segmentPlan.length > 0 && (
+        <SegmentStrip
+          stretches={view.segmentPlan}
+          mark={network.school === "dynamic" ? null : network.address}
+        />
+      )}
+    </div>
+  );
+}
+
+const FILL: Record<SegmentStretch["use"], string> = {
+  edge: "",
+  gateway: "bg-current",
+  pool: "hatched",
+  reserved: "dotted-fill",
+  taken: "bg-current",
+  free: "",
+};
+
+/** A segment as one strip from its first to its last address; short stretches are widened so that they can be seen. */
+export function SegmentStrip({ stretches, mark }: { stretches: SegmentStretch[]; mark: string | null }) {
+  const weight = (s: SegmentStretch): number =>
+    Math.max(s.count, s.use === "free" || s.use === "pool" ? 4 : 2);
+  const inside = (s: SegmentStretch): boolean => {
+    const last = (a: string) => a.split(".").reduce((n, part) => n * 256 + Number(part), 0);
+    return (
+      mark !== null && /^\d+(\.\d+){3}$/.test(mark) && last(mark) >= last(s.from) && last(mark) <= last(s.to)
+    );
+  };
+  return (
+    <figure>
+      <figcaption className="legend mb-1">
+        {stretches[0]?.from} to {stretches.at(-1)?.to}
+      </figcaption>
+      <div
+        className="flex h-6 w-full border"
+        style={{ borderColor: "currentColor" }}
+        role="img"
+        aria-label={stretches
+          .filter((s) => s.use !== "free")
+          .map((s) => `${s.from}${s.count > 1 ? ` to ${s.to}` : ""}: ${s.what}`)
+          .join("; ")}
+      >
+        {stretches.map((s) => (
+          <div
+            key={s.from}
+            title={`${s.from}${s.count > 1 ? ` – ${s.to}` : ""}: ${s.what}`}
+            className={`relative h-full ${FILL[s.use]}`}
+            style={{
+              flexGrow: weight(s),
+              flexBasis: 0,
+              opacity: s.use === "taken" || s.use === "gateway" ? 0.75 : 1,
+            }}
+          >
+            {inside(s) && (
+              <span
+                className="absolute -top-1 left-1/2 h-8 w-0.5"
+                style={{ background: "var(--color-error)" }}
+              >
+                <span className="sr-only">this build</span>
+              </span>
+            )}
+          </div>
+        ))}
+      </div>
+      <div className="quiet mt-1 flex flex-wrap gap-x-4 text-[0.86rem]">
+        <span className="flex items-center gap-1">
+          <i className="inline-block h-3 w-4 bg-current opacity-75" /> in use
+        </span>
+        <span className="flex items-center gap-1">
+          <i className="hatched inline-block h-3 w-4 border" /> DHCP range
+        </span>
+        <span className="flex items-center gap-1">
+          <i className="dotted-fill inline-block h-3 w-4 border" /> reserved
+        </span>
+        <span className="flex items-center gap-1">
+          <i className="inline-block h-3 w-4 border" /> free
+        </span>
+        {mark && (
+          <span className="flex items-center gap-1">
+            <i className="inline-block h-3 w-0.5" style={{ background: "var(--color-error)" }} /> this build
+          </span>
+        )}
+      </div>
+    </figure>
+  );
+}

@@ -1,0 +1,77 @@
+import type { Step } from "@/core/build";
+import { formatDuration } from "@/core/units";
+import { FigureValue } from "../fields/figure-value";
+import type { ZoneProps } from "./zone-props";
+
+export function RunZone({ view }: Pick<ZoneProps, "view">) {
+  const { steps, totals } = view.evaluation;
+  if (steps.length === 0)
+    return <p className="quiet">With a machine and an image whose profile is known, the steps stand here.</p>;
+  return (
+    <div className="space-y-3">
+      <p>
+        <strong className="text-[1.15rem]">{formatDuration(totals.likelySeconds)}</strong> likely,{" "}
+        <strong>{formatDuration(totals.lateSeconds)}</strong> late; hands for{" "}
+        {formatDuration(totals.handsSeconds)}, without you for {formatDuration(totals.waitSeconds)}.
+        <span className="quiet">
+          {" "}
+          From the profile&apos;s defaults; no runs of your own stand behind it yet.
+        </span>
+      </p>
+      <TimeStrip steps={steps} />
+      <details>
+        <summary className="link-quiet cursor-pointer">all {steps.length} steps</summary>
+        <ol className="mt-2">
+          {steps.map((s, i) => (
+            <li
+              key={s.id}
+              className="grid grid-cols-[2rem_1.5rem_minmax(0,1fr)_auto] gap-2 border-b py-1"
+              style={{ borderColor: "var(--color-base-300)" }}
+            >
+              <span className="value quiet text-right">{i + 1}</span>
+              <span className="value font-semibold">{s.zone}</span>
+              <span>
+                {s.kind === "guard" && <span className="legend mr-1 border px-1">guard</span>}
+                {s.title} <span className="quiet text-[0.86rem]">{s.place}</span>
+              </span>
+              <span className="text-right">
+                {s.figure ? (
+                  <FigureValue text={formatDuration(s.duration.likelySeconds)} figure={s.figure} />
+                ) : (
+                  <span className="value">{formatDuration(s.duration.likelySeconds)}</span>
+                )}
+                <span className="quiet value"> … {formatDuration(s.duration.lateSeconds)}</span>
+              </span>
+            </li>
+          ))}
+        </ol>
+      </details>
+    </div>
+  );
+}
+
+/** The run on one scale of likely time: hands-on solid, waiting hatched, a guard as a thick mark. */
+export function TimeStrip({ steps }: { steps: Step[] }) {
+  return (
+    <div
+      className="flex h-6 w-full"
+      role="img"
+      aria-label={steps.map((s) => `${s.title} ${formatDuration(s.duration.likelySeconds)}`).join("; ")}
+    >
+      {steps.map((s) => (
+        <span
+          key={s.id}
+          title={`${s.title}: ${formatDuration(s.duration.likelySeconds)}`}
+          className={`h-full border-r ${s.kind === "wait" ? "hatched border-y" : s.kind === "guard" ? "" : "bg-current"}`}
+          style={{
+            flexGrow: Math.max(s.duration.likelySeconds, 12),
+            flexBasis: 0,
+            borderColor: s.kind === "wait" ? "currentColor" : "var(--color-base-100)",
+            background: s.kind === "guard" ? "var(--color-error)" : undefined,
+            opacity: s.kind === "wait" || s.kind === "guard" ? 1 : 0.8,
+          }}
+        />
+      ))}
+    </div>
+  );
+}

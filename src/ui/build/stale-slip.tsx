@@ -1,0 +1,66 @@
+"use client";
+
+import { useState } from "react";
+import { fieldWords } from "@/core/build";
+import { shown } from "@/core/text";
+import { formatDateTime } from "@/core/units";
+import { Slip } from "../frame/dialog";
+import type { SheetState } from "./use-sheet";
+
+/** Two versions of one sheet: field by field, what you wrote and what stands there now; you choose. */
+export function StaleSlip({ state }: { state: SheetState }) {
+  const { stale } = state;
+  const [theirs, setTheirs] = useState<string[]>([]);
+  if (!stale) return null;
+  const standing = (path: string): unknown =>
+    path
+      .split(".")
+      .reduce<unknown>((v, k) => (v as Record<string, unknown> | undefined)?.[k], stale.view.build.sheet);
+  const keep = stale.mine.filter((e) => !theirs.includes(e.path));
+  return (
+    <Slip open wide onClose={() => undefined} title="This sheet was changed by another hand">
+      <p className="mb-3">
+        {stale.by} saved it on {formatDateTime(stale.at, "UTC")} UTC while you were writing. Your change was
+        not saved and nothing of it is lost. Choose for each field.
+      </p>
+      <table className="ruled">
+        <thead>
+          <tr>
+            <th>Field</th>
+            <th>Yours</th>
+            <th>Stands there now</th>
+          </tr>
+        </thead>
+        <tbody>
+          {stale.mine.map((e) => (
+            <tr key={e.path}>
+              <td>
+                {fieldWords(e.path).zone} {fieldWords(e.path).name}
+              </td>
+              {[false, true].map((other) => (
+                <td key={String(other)}>
+                  <label className="flex cursor-pointer items-baseline gap-2">
+                    <input
+                      type="radio"
+                      name={e.path}
+                      checked={theirs.includes(e.path) === other}
+                      onChange={() =>
+                        setTheirs(other ? [...theirs, e.path] : theirs.filter((p) => p !== e.path))
+                      }
+                    />
+                    <span className="value [overflow-wrap:anywhere]">
+                      {shown(other ? standing(e.path) : e.after)}
+                    </span>
+                  </label>
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <button type="button" className="stamp stamp-main mt-4" onClick={() => state.settle(keep)}>
+        Go on with this choice
+      </button>
+    </Slip>
+  );
+}

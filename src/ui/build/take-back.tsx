@@ -1,0 +1,31 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Problem } from "@/core/result";
+import { Problems } from "../frame/problems";
+
+export function TakeBack({
+  action,
+}: {
+  action: () => Promise<{ ok: true; value: number } | { ok: false; problems: Problem[] }>;
+}) {
+  const router = useRouter();
+  const [problems, setProblems] = useState<Problem[]>([]);
+  return (
+    <div>
+      <button
+        type="button"
+        className="link-quiet"
+        onClick={async () => {
+          const answer = await action();
+          setProblems(answer.ok ? [] : answer.problems);
+          if (answer.ok) router.refresh();
+        }}
+      >
+        take back
+      </button>
+      <Problems problems={problems} title="Not taken back" />
+    </div>
+  );
+}

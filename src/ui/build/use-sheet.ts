@@ -1,0 +1,146 @@
+"use client";
+
+import { useCallback, useEffect, useState } from "react";
+import type { BuildView, Edit, SaveAnswer, Sheet } from "@/core/build";
+import type { Problem } from "@/core/result";
+
+export interface BuildActions {
+  save(id: string, version: number, edits: Edit[]): Promise<SaveAnswer>;
+  waive(id: string, version: number, key: string, reason: string): Promise<SaveAnswer>;
+  issue(
+    id: string,
+    version: number,
+  ): Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
+  start(
+    id: string,
+    version: number,
+  ): Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
+}
+
+type Bag = Record<string, unknown>;
+
+/** A copy of the sheet with one value replaced; only the objects on the way are copied. */
+function withValue<T>(sheet: T, path: string, value: unknown): T {
+  const [key = "", ...rest] = path.split(".");
+  const bag = sheet as Bag;
+  return { ...bag, [key]: rest.length === 0 ? value : withValue(bag[key], rest.join("."), value) } as T;
+}
+
+const valueIn = (sheet: unknown, path: string): unknown =>
+  path.split(".").reduce<unknown>((v, k) => (v as Bag | undefined)?.[k], sheet);
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+const PAUSE = 450;
+const RETRY = 3000;
+
+export interface SheetState {
+  view: BuildView;
+  /** The sheet with what was typed and is not saved yet. */
+  sheet: Sheet;
+  status: "saved" | "saving" | "not saved";
+  problems: Problem[];
+  stale: { view: BuildView; by: string; at: string; mine: Edit[] } | null;
+  edit(changes: Record<string, unknown>): void;
+  undo(): void;
+  canUndo: boolean;
+  /** Ends a clash: the edits that stay are made again on the other version. */
+  settle(keep: Edit[]): void;
+  adopt(answer: SaveAnswer): void;
+}
+
+/**
+ * A sheet that saves by itself. What is typed is kept as edits over the last version that the server confirmed; a
+ * clash, an error or a lost server leaves them where they are.
+ */
+export function useSheet(initial: BuildView, actions: BuildActions): SheetState {
+  const [view, setView] = useState(initial);
+  const [pending, setPending] = useState<Edit[]>([]);
+  const [busy, setBusy] = useState(false);
+  const [failed, setFailed] = useState(0);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const [stale, setStale] = useState<SheetState["stale"]>(null);
+  const [done, setDone] = useState<Edit[][]>([]);
+
+  const sheet = pending.reduce((s, e) => withValue(s, e.path, e.after), view.build.sheet);
+
+  const push = useCallback((edits: Edit[]) => {
+    setProblems([]);
+    setPending((before) => {
+      const kept = before.filter((b) => !edits.some((e) => e.path === b.path));
+      const joined = edits.map((e) => ({
+        ...e,
+        before: before.find((b) => b.path === e.path)?.before ?? e.before,
+      }));
+      return [...kept, ...joined];
+    });
+  }, []);
+
+  const edit = useCallback(
+    (changes: Record<string, unknown>) => {
+      const edits = Object.entries(changes)
+        .map(([path, after]) => ({ path, before: valueIn(sheet, path), after }))
+        .filter((e) => !same(e.before, e.after));
+      if (edits.length > 0) push(edits);
+    },
+    [sheet, push],
+  );
+
+  useEffect(() => {
+    if (pending.length === 0 || busy || stale || problems.length > 0) return;
+    const send = async () => {
+      setBusy(true);
+      const sent = pending;
+      const answer = await actions.save(view.build.id, view.build.version, sent).catch(() => null);
+      setBusy(false);
+      if (!answer) return setFailed((n) => n + 1);
+      setFailed(0);
+      if (answer.ok) {
+        setView(answer.view);
+        setDone((all) => [...all.slice(-49), sent]);
+        setPending((now) =>
+          now.filter((e) => !sent.some((s) => s.path === e.path && same(s.after, e.after))),
+        );
+      } else if (answer.stale) setStale({ ...answer.stale, mine: sent });
+      else setProblems(answer.problems);
+    };
+    const timer = setTimeout(send, failed > 0 ? RETRY : PAUSE);
+    return () => clearTimeout(timer);
+  }, [pending, busy, stale, problems, failed, actions, view]);
+
+  useEffect(() => {
+    if (pending.length === 0) return;
+    const warn = (e: BeforeUnloadEvent) => e.preventDefault();
+    addEventListener("beforeunload", warn);
+    return () => removeEventListener("beforeunload", warn);
+  }, [pending.length]);
+
+  const undo = useCallback(() => {
+    const last = done.at(-1);
+    if (!last) return;
+    setDone(done.slice(0, -1));
+    push(last.map(({ path, before, after }) => ({ path, before: after, after: before })));
+  }, [done, push]);
+
+  return {
+    view,
+    sheet,
+    status:
+      pending.length === 0 ? "saved" : failed > 0 || problems.length > 0 || stale ? "not saved" : "saving",
+    problems,
+    stale,
+    edit,
+    undo,
+    canUndo: done.length > 0,
+    settle(keep) {
+      if (!stale) return;
+      setView(stale.view);
+      setPending(keep.map((e) => ({ ...e, before: valueIn(stale.view.build.sheet, e.path) })));
+      setStale(null);
+    },
+    adopt(answer) {
+      if (answer.ok) setView(answer.view);
+      else if (answer.stale) setStale({ ...answer.stale, mine: [] });
+      else setProblems(answer.problems);
+    },
+  };
+}

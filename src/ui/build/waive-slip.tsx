@@ -1,0 +1,48 @@
+"use client";
+
+import { useState } from "react";
+import type { PlacedFinding } from "@/core/finding";
+import { Slip } from "../frame/dialog";
+
+export function WaiveSlip({
+  finding,
+  onClose,
+  onWaive,
+  hand,
+}: {
+  finding: PlacedFinding | null;
+  onClose: () => void;
+  onWaive: (key: string, reason: string) => Promise<void>;
+  hand: string;
+}) {
+  const [reason, setReason] = useState("");
+  return (
+    <Slip open={finding !== null} onClose={onClose} title={`Set ${finding?.label ?? ""} aside`}>
+      <form
+        onSubmit={async (e) => {
+          e.preventDefault();
+          if (!finding) return;
+          await onWaive(finding.key, reason);
+          setReason("");
+          onClose();
+        }}
+      >
+        <p className="mb-3">{finding?.says}</p>
+        <label className="block">
+          <span className="legend">Reason – it goes on the record, with your name ({hand})</span>
+          <textarea
+            autoFocus
+            className="pen"
+            rows={3}
+            value={reason}
+            maxLength={400}
+            onChange={(e) => setReason(e.target.value)}
+          />
+        </label>
+        <button type="submit" className="stamp stamp-main mt-3" disabled={reason.trim().length < 8}>
+          Set aside
+        </button>
+      </form>
+    </Slip>
+  );
+}

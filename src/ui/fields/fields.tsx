@@ -1,0 +1,216 @@
+"use client";
+
+import { useId, useState, type ReactNode } from "react";
+import { Signal } from "../frame/signal";
+
+export interface FieldMark {
+  label: string;
+  severity: "stop" | "caution" | "note";
+}
+
+/** A field of a sheet: small label, pen line, an optional action or hint; the marks of findings stand at its right. */
+export function Field({
+  path,
+  label,
+  marks = [],
+  hint,
+  span = false,
+  children,
+}: {
+  path: string;
+  label: string;
+  marks?: FieldMark[];
+  hint?: ReactNode;
+  span?: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <div data-field={path} className={`min-w-0 ${span ? "col-span-full" : ""}`}>
+      <div className="flex items-center gap-2">
+        <span className="legend">{label}</span>
+        {marks.map((m) => (
+          <a
+            key={m.label}
+            href={`#${m.label}`}
+            className="value flex items-center gap-1 text-[0.79rem]"
+            title={`Finding ${m.label}`}
+          >
+            <Signal severity={m.severity} size={11} />
+            {m.label}
+          </a>
+        ))}
+      </div>
+      {children}
+      {hint && <div className="quiet mt-0.5 text-[0.86rem]">{hint}</div>}
+    </div>
+  );
+}
+
+interface Common {
+  path: string;
+  label: string;
+  marks?: FieldMark[];
+  hint?: ReactNode;
+  span?: boolean;
+}
+
+export function TextField({
+  value,
+  onChange,
+  placeholder,
+  type = "text",
+  maxLength = 400,
+  ...field
+}: Common & {
+  value: string;
+  onChange: (value: string) => void;
+  placeholder?: string;
+  type?: "text" | "date";
+  maxLength?: number;
+}) {
+  return (
+    <Field {...field}>
+      <input
+        aria-label={field.label}
+        className="pen"
+        type={type}
+        value={value}
+        placeholder={placeholder}
+        maxLength={maxLength}
+        autoComplete="off"
+        spellCheck={false}
+        onChange={(e) => onChange(e.target.value)}
+      />
+    </Field>
+  );
+}
+
+/** Text that stands for something else (bytes, a list): it is read when the field is left, so typing is not disturbed. */
+export function ParsedField<T>({
+  value,
+  format,
+  parse,
+  onChange,
+  placeholder,
+  ...field
+}: Common & {
+  value: T;
+  format: (value: T) => string;
+  parse: (text: string) => { value: T } | { problem: string };
+  onChange: (value: T) => void;
+  placeholder?: string;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const leave = () => {
+    if (typed === null) return;
+    const read = parse(typed);
+    if ("problem" in read) return setProblem(read.problem);
+    setProblem(null);
+    setTyped(null);
+    onChange(read.value);
+  };
+  return (
+    <Field
+      {...field}
+      hint={problem ? <span style={{ color: "var(--color-error)" }}>{problem}</span> : field.hint}
+    >
+      <input
+        aria-label={field.label}
+        aria-invalid={problem !== null}
+        className="pen"
+        value={typed ?? format(value)}
+        placeholder={placeholder}
+        autoComplete="off"
+        spellCheck={false}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={leave}
+        onKeyDown={(e) => e.key === "Enter" && leave()}
+      />
+    </Field>
+  );
+}
+
+export function SelectField({
+  value,
+  options,
+  onChange,
+  empty,
+  ...field
+}: Common & {
+  value: string;
+  options: { value: string; text: string }[];
+  onChange: (value: string) => void;
+  empty?: string;
+}) {
+  return (
+    <Field {...field}>
+      <select
+        aria-label={field.label}
+        className="pen"
+        value={value}
+        onChange={(e) => onChange(e.target.value)}
+      >
+        {empty !== undefined && <option value="">{empty}</option>}
+        {options.map((o) => (
+          <option key={o.value} value={o.value}>
+            {o.text}
+          </option>
+        ))}
+      </select>
+    </Field>
+  );
+}
+
+/** A few choices side by side, all in sight; the chosen one is underlined heavily. */
+export function ChoiceField<T extends string>({
+  value,
+  options,
+  onChange,
+  ...field
+}: Common & { value: T; options: readonly { value: T; text: string }[]; onChange: (value: T) => void }) {
+  const name = useId();
+  return (
+    <Field {...field}>
+      <div role="radiogroup" aria-label={field.label} className="flex flex-wrap gap-x-4 gap-y-1 py-0.5">
+        {options.map((o) => (
+          <label
+            key={o.value}
+            className={`cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${value === o.value ? "font-semibold" : "quiet"}`}
+            style={{ borderColor: value === o.value ? "currentColor" : "transparent" }}
+          >
+            <input
+              type="radio"
+              className="sr-only"
+              name={name}
+              value={o.value}
+              checked={value === o.value}
+              onChange={() => onChange(o.value)}
+            />
+            {o.text}
+          </label>
+        ))}
+      </div>
+    </Field>
+  );
+}
+
+export function NoteField({
+  value,
+  onChange,
+  rows = 2,
+  ...field
+}: Common & { value: string; onChange: (value: string) => void; rows?: number }) {
+  return (
+    <Field {...field}>
+      <textarea
+        aria-label={field.label}
+        className="pen resize-y"
+        rows={rows}
+        value={value}
+        maxLength={10_000}
+        onChange={(e) => onChange(e.target.value)}
+      />
+    </Field>
+  );
+}

@@ -1,0 +1,51 @@
+"use client";
+
+import Link from "next/link";
+import { usePathname, useRouter } from "next/navigation";
+import { useHotkeys } from "react-hotkeys-hook";
+
+const DRAWERS = [
+  { href: "/", title: "Today" },
+  { href: "/sites", title: "Sites" },
+  { href: "/machines", title: "Machines" },
+  { href: "/images", title: "Images" },
+  { href: "/builds", title: "Builds" },
+] as const;
+
+const isOpen = (href: string, path: string): boolean =>
+  href === "/" ? path === "/" : path.startsWith(href) || (href === "/builds" && path.startsWith("/runs"));
+
+export function Drawers() {
+  const path = usePathname();
+  const router = useRouter();
+  useHotkeys("1,2,3,4,5", (_, key) => {
+    const drawer = DRAWERS[Number(key.keys?.join("")) - 1];
+    if (drawer) router.push(drawer.href);
+  });
+  return (
+    <nav aria-label="Drawers" className="flex items-end gap-0.5">
+      {DRAWERS.map((drawer, i) => (
+        <Link
+          key={drawer.href}
+          href={drawer.href}
+          aria-current={isOpen(drawer.href, path) ? "page" : undefined}
+          aria-keyshortcuts={String(i + 1)}
+          className="relative -mb-px border border-b px-2.5 pt-1 pb-1.5 text-[0.93rem] aria-[current=page]:border-b-base-100 aria-[current=page]:bg-base-100 aria-[current=page]:font-semibold"
+          style={
+            isOpen(drawer.href, path)
+              ? { borderColor: "var(--color-base-content)", borderBottomColor: "var(--color-base-100)" }
+              : { borderColor: "var(--color-base-300)", borderBottomColor: "var(--color-base-content)" }
+          }
+        >
+          {drawer.title}
+          {/* the pull of the drawer */}
+          <span
+            aria-hidden="true"
+            className="absolute inset-x-0 bottom-0.5 mx-auto h-px w-4"
+            style={{ background: "currentColor", opacity: isOpen(drawer.href, path) ? 0 : 0.5 }}
+          />
+        </Link>
+      ))}
+    </nav>
+  );
+}

@@ -1,0 +1,66 @@
+import type { ReactNode } from "react";
+import { Drawers } from "./drawers";
+import { FindBox } from "./find-box";
+import { HandName } from "./hand-name";
+import { KeySheet } from "./key-sheet";
+import { ThemeSwitch } from "./theme-switch";
+
+/** The plan chest: one thin strip of drawers, the open one joins the sheet below. */
+export function Frame({
+  children,
+  hand,
+  setHand,
+}: {
+  children: ReactNode;
+  hand: string;
+  setHand: (name: string) => Promise<void>;
+}) {
+  return (
+    <div className="flex min-h-dvh flex-col">
+      <a href="#sheet" className="sr-only focus:not-sr-only">
+        To the sheet
+      </a>
+      <header
+        className="sticky top-0 z-30 flex items-end gap-3 border-b bg-base-200 px-3 pt-1.5"
+        style={{ borderColor: "var(--color-base-content)" }}
+      >
+        <Mark />
+        <Drawers />
+        <div className="ml-auto flex items-center gap-2 pb-1">
+          <HandName hand={hand} setHand={setHand} />
+          <FindBox />
+          <ThemeSwitch />
+          <KeySheet />
+        </div>
+      </header>
+      <main id="sheet" className="flex flex-1 flex-col bg-base-100">
+        {children}
+      </main>
+    </div>
+  );
+}
+
+/** Boom, line and hook: the mark of the product. */
+function Mark() {
+  return (
+    <span className="flex items-end gap-1.5 pb-1.5" title="Derrick">
+      <svg
+        viewBox="0 0 26 26"
+        width="22"
+        height="22"
+        aria-hidden="true"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="1.8"
+        strokeLinecap="round"
+        strokeLinejoin="round"
+      >
+        <path d="M4 25 V5 L22 2 M4 12 L15 3.2" />
+        <path d="M20 2.4 V13 M20 13 a3.2 3.2 0 1 1 -3.2 3.2" />
+      </svg>
+      <span className="hidden text-[1.05rem] leading-none font-semibold tracking-tight md:inline">
+        Derrick
+      </span>
+    </span>
+  );
+}

@@ -1,0 +1,87 @@
+"use client";
+
+import { useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Slip } from "./dialog";
+
+const GROUPS = [
+  {
+    title: "Everywhere",
+    keys: [
+      ["/", "find a machine, image, sheet, finding or step"],
+      ["1 to 5", "open a drawer"],
+      ["?", "this list"],
+      ["Esc", "close a slip, leave a field"],
+    ],
+  },
+  {
+    title: "Build sheet",
+    keys: [
+      ["A to K", "open or fold a zone"],
+      ["]  [", "next and previous finding"],
+      ["U", "undo your last change"],
+      ["M", "margin, in a narrow window"],
+      ["X", "the main action of the title block"],
+    ],
+  },
+  {
+    title: "Machine",
+    keys: [
+      ["F  R", "into the front or the rear drawing"],
+      ["arrows", "to the next bay, port or controller"],
+      ["Enter", "its card into the margin"],
+      ["Esc", "close the card"],
+    ],
+  },
+  {
+    title: "Run",
+    keys: [
+      ["Enter", "as expected"],
+      ["D", "differs"],
+      ["N", "note"],
+      ["R", "reading"],
+      ["T", "start the timer again"],
+      ["C", "copy the first value to type"],
+      ["L", "log"],
+    ],
+  },
+] as const;
+
+/** Every action has a key; this sheet shows them. */
+export function KeySheet() {
+  const [open, setOpen] = useState(false);
+  useHotkeys("shift+slash, shift+?", () => setOpen(true), { useKey: false });
+  useHotkeys("?", () => setOpen(true), { useKey: true });
+  return (
+    <>
+      <button
+        type="button"
+        className="cursor-pointer px-1 font-mono text-base font-semibold"
+        aria-label="Keys"
+        title="Keys"
+        onClick={() => setOpen(true)}
+      >
+        ?
+      </button>
+      <Slip open={open} onClose={() => setOpen(false)} title="Keys">
+        <div className="grid gap-4 sm:grid-cols-2">
+          {GROUPS.map((group) => (
+            <section key={group.title}>
+              <h3 className="legend mb-1">{group.title}</h3>
+              <dl className="grid grid-cols-[5rem_1fr] gap-y-1">
+                {group.keys.map(([key, what]) => (
+                  <div key={key} className="contents">
+                    <dt>
+                      <span className="keycap">{key}</span>
+                    </dt>
+                    <dd>{what}</dd>
+                  </div>
+                ))}
+              </dl>
+            </section>
+          ))}
+        </div>
+      </Slip>
+    </>
+  );
+}

@@ -1,0 +1,57 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Problem } from "@/core/result";
+import { Problems } from "../frame/problems";
+
+/** A profile as YAML: typed, pasted or read from a file. What is wrong is told with its line; the text stays. */
+export function ProfileImport({
+  initial,
+  save,
+}: {
+  initial: string;
+  save: (
+    yaml: string,
+  ) => Promise<{ ok: true; value: { key: string; version: string } } | { ok: false; problems: Problem[] }>;
+}) {
+  const router = useRouter();
+  const [yaml, setYaml] = useState(initial);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  return (
+    <form
+      onSubmit={async (e) => {
+        e.preventDefault();
+        const answer = await save(yaml);
+        if (answer.ok) router.push(`/images/profiles/${answer.value.key}/${answer.value.version}`);
+        else setProblems(answer.problems);
+      }}
+    >
+      <label className="mb-2 inline-block">
+        <span className="stamp">Read a file</span>
+        <input
+          type="file"
+          accept=".yaml,.yml,text/yaml"
+          className="sr-only"
+          onChange={async (e) => setYaml((await e.target.files?.[0]?.text()) ?? yaml)}
+        />
+      </label>
+      <textarea
+        aria-label="Profile as YAML"
+        className="w-full border bg-transparent p-2 font-mono text-[0.93rem]"
+        style={{ borderColor: "var(--color-base-300)" }}
+        rows={22}
+        spellCheck={false}
+        value={yaml}
+        onChange={(e) => setYaml(e.target.value)}
+      />
+      <Problems
+        problems={problems}
+        title={`Not taken: ${problems.length} ${problems.length === 1 ? "problem" : "problems"}`}
+      />
+      <button type="submit" className="stamp stamp-main mt-2" disabled={yaml.trim() === ""}>
+        Check and keep this profile
+      </button>
+    </form>
+  );
+}

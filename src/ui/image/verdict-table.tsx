@@ -1,0 +1,53 @@
+import type { Cell, Firmware, Inspection } from "@/core/image";
+
+const COLUMNS: { key: Firmware; title: string }[] = [
+  { key: "legacy", title: "Legacy" },
+  { key: "x64", title: "UEFI, x86-64" },
+  { key: "aa64", title: "UEFI, Arm 64" },
+  { key: "ia32", title: "UEFI, x86-32" },
+];
+
+const COLOUR: Record<Cell["answer"], string> = {
+  boots: "var(--color-success)",
+  "on some firmware": "var(--color-warning)",
+  "does not": "var(--color-error)",
+};
+
+/** Where the file starts, by medium and firmware, each with its reason. */
+export function VerdictTable({ verdict }: { verdict: Inspection["verdict"] }) {
+  const rows = [
+    { title: "Disc or virtual CD", row: verdict.optical },
+    { title: "Stick, byte for byte", row: verdict.stick },
+  ];
+  return (
+    <div className="overflow-x-auto">
+      <table className="ruled min-w-[52rem]" aria-label="Where it starts">
+        <thead>
+          <tr>
+            <th></th>
+            {COLUMNS.map((c) => (
+              <th key={c.key}>{c.title}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ title, row }) => (
+            <tr key={title}>
+              <th scope="row" className="w-36 align-top">
+                {title}
+              </th>
+              {COLUMNS.map((c) => (
+                <td key={c.key} className="w-[22%] align-top">
+                  <div className="font-semibold" style={{ color: COLOUR[row[c.key].answer] }}>
+                    {row[c.key].answer}
+                  </div>
+                  <div className="quiet text-[0.86rem] leading-snug">{row[c.key].reason}</div>
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

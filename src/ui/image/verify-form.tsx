@@ -1,0 +1,80 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Image } from "@/core/image";
+import type { Problem } from "@/core/result";
+import { CopyValue } from "../frame/copy-value";
+import { Problems } from "../frame/problems";
+
+const VERDICTS = {
+  matches: ["The file is the one that was published.", "var(--color-success)"],
+  differs: ["The file is NOT the one that was published. Do not install from it.", "var(--color-error)"],
+  "not computed": ["Nobody has computed it over the file yet.", "var(--color-warning)"],
+  "not published": ["There is nothing to compare with: no published checksum.", "var(--color-warning)"],
+  "other algorithm": ["Nothing was compared: the two are of different algorithms.", "var(--color-warning)"],
+} as const;
+
+/** Published against computed: paste the line that the checksum tool printed over the very file. */
+export function VerifyForm({
+  image,
+  verdict,
+  save,
+}: {
+  image: Image;
+  verdict: keyof typeof VERDICTS;
+  save: (line: string) => Promise<{ ok: true; value: number } | { ok: false; problems: Problem[] }>;
+}) {
+  const router = useRouter();
+  const [line, setLine] = useState("");
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const [words, colour] = VERDICTS[verdict];
+  return (
+    <div>
+      <p className="text-[1.07rem] font-semibold" style={{ color: colour }}>
+        {words}
+      </p>
+      {image.computed && (
+        <p className="quiet">
+          computed {image.computed.at.slice(0, 10)} by {image.computed.by}:{" "}
+          <span className="value [overflow-wrap:anywhere]">{image.computed.checksum.value}</span>
+        </p>
+      )}
+      {image.published && (
+        <form
+          className="mt-3"
+          onSubmit={async (e) => {
+            e.preventDefault();
+            const answer = await save(line);
+            setProblems(answer.ok ? [] : answer.problems);
+            if (answer.ok) {
+              setLine("");
+              router.refresh();
+            }
+          }}
+        >
+          <p>
+            Run{" "}
+            <CopyValue
+              value={`${image.published.algorithm}sum '${(image.fileName || "image.iso").replaceAll("'", "'\\''")}'`}
+            />{" "}
+            where the file is, and paste what it prints.
+          </p>
+          <input
+            aria-label="What the checksum tool printed"
+            className="pen mt-2"
+            value={line}
+            maxLength={400}
+            autoComplete="off"
+            spellCheck={false}
+            onChange={(e) => setLine(e.target.value)}
+          />
+          <Problems problems={problems} />
+          <button type="submit" className="stamp mt-2" disabled={line.trim() === ""}>
+            Compare
+          </button>
+        </form>
+      )}
+    </div>
+  );
+}

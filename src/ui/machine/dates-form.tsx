@@ -1,0 +1,78 @@
+"use client";
+
+import { useState } from "react";
+import type { Typed } from "@/core/machine";
+import { TextField } from "../fields/fields";
+import { Problems } from "../frame/problems";
+import { useSave, type SaveTyped } from "./save-typed";
+
+/** What is due on a day: restore drills, self-tests, parts to be swapped. It stands on the first page, too. */
+export function DatesForm({
+  typed,
+  today,
+  by,
+  save,
+}: {
+  typed: Typed;
+  today: string;
+  by: string;
+  save: SaveTyped;
+}) {
+  const { problems, keep } = useSave(save);
+  const [what, setWhat] = useState("");
+  const [due, setDue] = useState("");
+  const put = (id: string, change: Partial<Typed["dates"][number]>) =>
+    keep({ dates: typed.dates.map((d) => (d.id === id ? { ...d, ...change } : d)) });
+  return (
+    <div>
+      <ul>
+        {typed.dates
+          .toSorted((a, b) => a.due.localeCompare(b.due))
+          .map((d) => (
+            <li
+              key={d.id}
+              className="flex flex-wrap items-baseline gap-x-3 border-b py-1"
+              style={{ borderColor: "var(--color-base-300)" }}
+            >
+              <span className="value">{d.due}</span>
+              <span className={d.doneOn ? "line-through opacity-80" : "font-medium"}>{d.what}</span>
+              <span className="quiet">
+                {d.by}
+                {d.doneOn ? `; done on ${d.doneOn}` : d.due < today ? "; overdue" : ""}
+              </span>
+              {!d.doneOn && (
+                <button
+                  type="button"
+                  className="link-quiet quiet ml-auto"
+                  onClick={() => void put(d.id, { doneOn: today })}
+                >
+                  done today
+                </button>
+              )}
+            </li>
+          ))}
+      </ul>
+      <form
+        className="mt-2 grid items-end gap-4 sm:grid-cols-[1fr_10rem_auto]"
+        onSubmit={async (e) => {
+          e.preventDefault();
+          const id = `t${Date.now().toString(36)}`;
+          if (await keep({ dates: [...typed.dates, { id, what, due, doneOn: null, by }] })) setWhat("");
+        }}
+      >
+        <TextField
+          path="date.what"
+          label="What is due"
+          value={what}
+          placeholder="restore drill"
+          onChange={setWhat}
+        />
+        <TextField path="date.due" label="Day" type="date" value={due} onChange={setDue} />
+        <button type="submit" className="stamp" disabled={what.trim() === "" || due === ""}>
+          Set the day
+        </button>
+      </form>
+      <Problems problems={problems} />
+    </div>
+  );
+}

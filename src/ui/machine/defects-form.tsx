@@ -1,0 +1,89 @@
+"use client";
+
+import { useState } from "react";
+import type { Typed } from "@/core/machine";
+import { SelectField, TextField } from "../fields/fields";
+import { Problems } from "../frame/problems";
+import { useSave, type SaveTyped } from "./save-typed";
+
+/** Known faults of the machine, shown beside every result that they may blur, until they are mended. */
+export function DefectsForm({
+  typed,
+  today,
+  by,
+  save,
+}: {
+  typed: Typed;
+  today: string;
+  by: string;
+  save: SaveTyped;
+}) {
+  const { problems, keep } = useSave(save);
+  const [what, setWhat] = useState("");
+  const [affects, setAffects] = useState<Typed["defects"][number]["affects"]>("other");
+  const kinds = ["power", "temperature", "memory", "drives", "network", "console", "other"] as const;
+  return (
+    <div>
+      <ul>
+        {typed.defects.map((d) => (
+          <li
+            key={d.id}
+            className="flex flex-wrap items-baseline gap-x-3 border-b py-1"
+            style={{ borderColor: "var(--color-base-300)" }}
+          >
+            <span className={d.mendedOn ? "line-through opacity-80" : "font-medium"}>{d.what}</span>
+            <span className="quiet">
+              affects {d.affects}, since {d.since}, {d.by}
+              {d.mendedOn ? `; mended on ${d.mendedOn}` : ""}
+            </span>
+            {!d.mendedOn && (
+              <button
+                type="button"
+                className="link-quiet quiet ml-auto"
+                onClick={() =>
+                  void keep({
+                    defects: typed.defects.map((o) => (o.id === d.id ? { ...o, mendedOn: today } : o)),
+                  })
+                }
+              >
+                mended today
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+      <form
+        className="mt-2 grid items-end gap-4 sm:grid-cols-[1fr_9rem_auto]"
+        onSubmit={async (e) => {
+          e.preventDefault();
+          const id = `d${Date.now().toString(36)}`;
+          if (
+            await keep({
+              defects: [...typed.defects, { id, what, affects, since: today, by, mendedOn: null }],
+            })
+          )
+            setWhat("");
+        }}
+      >
+        <TextField
+          path="defect"
+          label="A defect that is known"
+          value={what}
+          placeholder="fan 3 stands still below 30 °C"
+          onChange={setWhat}
+        />
+        <SelectField
+          path="affects"
+          label="Affects"
+          value={affects}
+          options={kinds.map((k) => ({ value: k, text: k }))}
+          onChange={(v) => setAffects(v as typeof affects)}
+        />
+        <button type="submit" className="stamp" disabled={what.trim() === ""}>
+          Write it down
+        </button>
+      </form>
+      <Problems problems={problems} />
+    </div>
+  );
+}

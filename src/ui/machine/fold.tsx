@@ -1,0 +1,25 @@
+import type { ReactNode } from "react";
+
+/** A fold: its heading and one line of what is in it; open when there is something that wants doing. */
+export function Fold({
+  title,
+  note,
+  open = false,
+  children,
+}: {
+  title: string;
+  note?: string;
+  open?: boolean;
+  children: ReactNode;
+}) {
+  return (
+    <details className="mb-2 border-b" style={{ borderColor: "var(--color-base-300)" }} open={open}>
+      <summary className="flex cursor-pointer list-none items-baseline gap-3 py-1.5">
+        <span className="text-[1.07rem] font-semibold">{title}</span>
+        {note && <span className="quiet text-[0.93rem]">{note}</span>}
+        <span aria-hidden="true" className="fold-mark quiet ml-auto" />
+      </summary>
+      <div className="pt-1 pb-4">{children}</div>
+    </details>
+  );
+}

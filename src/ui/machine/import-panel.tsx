@@ -1,0 +1,215 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { FactChange, Rejected } from "@/core/machine";
+import { factWords } from "@/core/machine";
+import type { Problem } from "@/core/result";
+import { Problems } from "../frame/problems";
+import { ImportWell, type DroppedText } from "./import-well";
+
+export interface ImportPreview {
+  understood: { tool: string; from: string; words: string; ignored: string[]; warnings: string[] }[];
+  rejected: Rejected[];
+  remarks: string[];
+  changes: FactChange[];
+  sameSerial: { id: string; name: string }[];
+  suggestedName: string;
+}
+
+type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
+
+/** Sends texts to be read; nothing is changed by it. */
+export async function readThem(
+  machineId: string | null,
+  texts: DroppedText[],
+): Promise<Answer<ImportPreview>> {
+  const response = await fetch("/api/v1/imports/preview", {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ machineId, texts }),
+  }).catch(() => null);
+  if (!response)
+    return { ok: false, problems: [{ message: "The server does not answer; nothing was read." }] };
+  return (await response.json()) as Answer<ImportPreview>;
+}
+
+/** The import well of a machine's sheet: what was understood, ignored and refused, what would change, and then: take it over. */
+export function ImportPanel({
+  machineId,
+  version,
+  waiting,
+}: {
+  machineId: string;
+  version: number;
+  waiting: { hash: string; name: string; text: string }[];
+}) {
+  const router = useRouter();
+  const [texts, setTexts] = useState<DroppedText[]>([]);
+  const [preview, setPreview] = useState<ImportPreview | null>(null);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const [hash, setHash] = useState<string | null>(null);
+
+  const look = async (dropped: DroppedText[], waitingHash: string | null = null) => {
+    setTexts(dropped);
+    setHash(waitingHash);
+    const answer = await readThem(machineId, dropped);
+    setPreview(answer.ok ? answer.value : null);
+    setProblems(answer.ok ? [] : answer.problems);
+  };
+  const take = async () => {
+    const response = await fetch("/api/v1/imports", {
+      method: "POST",
+      headers: { "Content-Type": "application/json" },
+      body: JSON.stringify({ machineId, version, texts, waiting: hash }),
+    }).catch(() => null);
+    const answer = response
+      ? ((await response.json()) as Answer<number>)
+      : { ok: false as const, problems: [{ message: "The server does not answer; nothing was changed." }] };
+    if (!answer.ok) return setProblems(answer.problems);
+    setPreview(null);
+    router.refresh();
+  };
+
+  return (
+    <div>
+      {waiting.map((w) => (
+        <p
+          key={w.hash}
+          className="my-2 flex items-center gap-3 border-l-4 bg-base-200 px-3 py-2"
+          style={{ borderColor: "var(--color-warning)" }}
+        >
+          A bundle came in from the collector ({w.name}).
+          <button
+            type="button"
+            className="stamp"
+            onClick={() => look([{ name: w.name, text: w.text }], w.hash)}
+          >
+            Look at it
+          </button>
+        </p>
+      ))}
+      <ImportWell onTexts={(t) => look(t)} label="Drop what the tools printed, or a bundle" />
+      <Problems problems={problems} />
+      {preview && (
+        <div className="space-y-3">
+          <PreviewTables preview={preview} />
+          <div className="flex gap-3">
+            <button
+              type="button"
+              className="stamp stamp-main"
+              disabled={preview.understood.length === 0}
+              onClick={take}
+            >
+              {preview.changes.length === 0
+                ? "Nothing differs: renew the dates"
+                : `Take ${preview.changes.length} ${preview.changes.length === 1 ? "change" : "changes"} over`}
+            </button>
+            <button type="button" className="stamp" onClick={() => setPreview(null)}>
+              Leave everything as it is
+            </button>
+          </div>
+        </div>
+      )}
+    </div>
+  );
+}
+
+const KINDS = { new: "new", changed: "changed", gone: "gone", back: "back again" } as const;
+
+/** What was understood and ignored by tool, what was refused and where, and every fact that would change. */
+export function PreviewTables({ preview }: { preview: ImportPreview }) {
+  return (
+    <>
+      {preview.sameSerial.length > 0 && (
+        <Problems
+          title="The same chassis serial"
+          problems={[
+            {
+              message: `It is already that of ${preview.sameSerial.map((m) => m.name).join(", ")}. Is this the right machine?`,
+            },
+          ]}
+        />
+      )}
+      {preview.rejected.map((r, i) => (
+        <Problems
+          key={i}
+          title={`${r.from}: not taken${r.tool ? ` (${r.tool})` : ""}`}
+          problems={r.problems}
+        />
+      ))}
+      {preview.understood.length > 0 && (
+        <table className="ruled" aria-label="Understood">
+          <thead>
+            <tr>
+              <th>Tool</th>
+              <th>Understood</th>
+              <th>Ignored</th>
+            </tr>
+          </thead>
+          <tbody>
+            {preview.understood.map((u, i) => (
+              <tr key={i}>
+                <td className="value whitespace-nowrap" title={u.from}>
+                  {u.tool}
+                </td>
+                <td>
+                  {u.words}
+                  {u.warnings.map((w) => (
+                    <div key={w} style={{ color: "var(--color-warning)" }}>
+                      {w}
+                    </div>
+                  ))}
+                </td>
+                <td className="quiet">
+                  {u.ignored.length === 0
+                    ? "–"
+                    : u.ignored.length > 3
+                      ? `${u.ignored.slice(0, 3).join("; ")}; ${u.ignored.length - 3} more`
+                      : u.ignored.join("; ")}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {preview.remarks.map((r) => (
+        <p key={r} className="quiet">
+          {r}
+        </p>
+      ))}
+      {preview.changes.length > 0 && (
+        <div
+          className="max-h-[26rem] overflow-auto border-y"
+          style={{ borderColor: "var(--color-base-300)" }}
+          tabIndex={0}
+          role="region"
+          aria-label="What would change"
+        >
+          <table className="ruled">
+            <thead>
+              <tr>
+                <th>Fact</th>
+                <th></th>
+                <th>Before</th>
+                <th>After</th>
+                <th>Source</th>
+              </tr>
+            </thead>
+            <tbody>
+              {preview.changes.map((c) => (
+                <tr key={c.path}>
+                  <td className="value [overflow-wrap:anywhere]">{c.path}</td>
+                  <td className={c.kind === "new" ? "quiet" : "font-semibold"}>{KINDS[c.kind]}</td>
+                  <td className="value quiet [overflow-wrap:anywhere]">{factWords(c.path, c.before)}</td>
+                  <td className="value [overflow-wrap:anywhere]">{factWords(c.path, c.after)}</td>
+                  <td className="quiet whitespace-nowrap">{c.source.tool}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      )}
+    </>
+  );
+}

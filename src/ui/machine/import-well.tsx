@@ -1,0 +1,99 @@
+"use client";
+
+import { useRef, useState } from "react";
+import { Problems } from "../frame/problems";
+
+export interface DroppedText {
+  name: string;
+  text: string;
+}
+
+const LIMIT = 8_000_000;
+
+/** The well: drop files, choose them, or paste. What is too large is refused here, with its size. */
+export function ImportWell({ onTexts, label }: { onTexts: (texts: DroppedText[]) => void; label: string }) {
+  const [over, setOver] = useState(false);
+  const [problems, setProblems] = useState<{ message: string }[]>([]);
+  const [pasted, setPasted] = useState("");
+  const input = useRef<HTMLInputElement>(null);
+
+  const read = async (files: File[]) => {
+    const large = files.filter((f) => f.size > LIMIT);
+    setProblems(
+      large.map((f) => ({
+        message: `${f.name} has ${Math.round(f.size / 1e6)} MB; the largest that is read is ${LIMIT / 1e6} MB, and a whole bundle is under 1 MB. Is this the right file?`,
+      })),
+    );
+    const texts = await Promise.all(
+      files.filter((f) => f.size <= LIMIT).map(async (f) => ({ name: f.name, text: await f.text() })),
+    );
+    if (texts.length > 0) onTexts(texts);
+  };
+
+  return (
+    <div>
+      <div
+        onDragOver={(e) => {
+          e.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={(e) => {
+          e.preventDefault();
+          setOver(false);
+          void read([...e.dataTransfer.files]);
+        }}
+        className="my-3 border border-dashed p-3"
+        style={{
+          borderColor: "currentColor",
+          background: over ? "color-mix(in oklab, var(--color-warning) 18%, transparent)" : undefined,
+        }}
+      >
+        <div className="flex flex-wrap items-center gap-3">
+          <span className="font-medium">{label}</span>
+          <button type="button" className="stamp" onClick={() => input.current?.click()}>
+            Choose files
+          </button>
+          <input
+            ref={input}
+            type="file"
+            multiple
+            className="sr-only"
+            aria-label={label}
+            tabIndex={-1}
+            onChange={(e) => void read([...(e.target.files ?? [])])}
+          />
+          <span className="quiet text-[0.86rem]">or paste what a tool printed:</span>
+        </div>
+        <textarea
+          aria-label="Paste a tool's output"
+          className="pen mt-2 text-[0.86rem]"
+          rows={2}
+          spellCheck={false}
+          value={pasted}
+          placeholder="lsblk -J -b -O, dmidecode, a bundle …"
+          onChange={(e) => setPasted(e.target.value)}
+        />
+        {pasted.trim() !== "" && (
+          <button
+            type="button"
+            className="stamp mt-2"
+            onClick={() => {
+              if (pasted.length > LIMIT)
+                return setProblems([
+                  {
+                    message: `The pasted text has ${Math.round(pasted.length / 1e6)} MB; at most ${LIMIT / 1e6} MB are read.`,
+                  },
+                ]);
+              onTexts([{ name: "pasted text", text: pasted }]);
+              setPasted("");
+            }}
+          >
+            Read it
+          </button>
+        )}
+      </div>
+      <Problems problems={problems} title="Too large" />
+    </div>
+  );
+}

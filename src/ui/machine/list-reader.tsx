@@ -1,0 +1,104 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Problem } from "@/core/result";
+import { Problems } from "../frame/problems";
+import { ImportWell } from "./import-well";
+
+interface Preview {
+  rows: {
+    line: number;
+    name: string;
+    site: string;
+    does: "new machine" | "fills in" | "nothing new";
+    fills: string[];
+  }[];
+  newSites: string[];
+  warnings: Problem[];
+}
+type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
+
+/** Reads a list of machines: row by row what it would do, and then: take it over. */
+export function ListReader({
+  look,
+  take,
+}: {
+  look: (text: string, from: string) => Promise<Answer<Preview>>;
+  take: (text: string, from: string) => Promise<Answer<unknown>>;
+}) {
+  const router = useRouter();
+  const [text, setText] = useState<{ name: string; text: string } | null>(null);
+  const [preview, setPreview] = useState<Preview | null>(null);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const useful = preview?.rows.filter((r) => r.does !== "nothing new").length ?? 0;
+  return (
+    <div>
+      <p className="max-w-[75ch]">
+        A table with a line of column names: <span className="value">name</span> and{" "}
+        <span className="value">site</span> are needed; maker, model, serial, asset tag, place, role,
+        controller address, MACs, cores, memory and notes are read when they are there. A list fills what is
+        empty and never overwrites what was read or typed; cores and memory count as expected, not as
+        observed.
+      </p>
+      <ImportWell
+        label="Drop the list as CSV"
+        onTexts={async ([first]) => {
+          if (!first) return;
+          setText(first);
+          const answer = await look(first.text, first.name);
+          setPreview(answer.ok ? answer.value : null);
+          setProblems(answer.ok ? [] : answer.problems);
+        }}
+      />
+      <Problems problems={problems} title="This list was not read" />
+      {preview && (
+        <>
+          <Problems problems={preview.warnings} title="Passed over in this list" />
+          {preview.newSites.length > 0 && <p className="my-2">New sites: {preview.newSites.join(", ")}</p>}
+          <div
+            className="max-h-[28rem] overflow-auto"
+            tabIndex={0}
+            role="region"
+            aria-label="What the list would do"
+          >
+            <table className="ruled">
+              <thead>
+                <tr>
+                  <th>Line</th>
+                  <th>Machine</th>
+                  <th>Site</th>
+                  <th>What it does</th>
+                  <th>Fills</th>
+                </tr>
+              </thead>
+              <tbody>
+                {preview.rows.map((r) => (
+                  <tr key={r.line}>
+                    <td className="value">{r.line}</td>
+                    <td>{r.name}</td>
+                    <td>{r.site}</td>
+                    <td className={r.does === "nothing new" ? "quiet" : "font-semibold"}>{r.does}</td>
+                    <td className="quiet">{r.fills.join(", ")}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+          <button
+            type="button"
+            className="stamp stamp-main mt-3"
+            disabled={useful === 0}
+            onClick={async () => {
+              const answer = text ? await take(text.text, text.name) : null;
+              if (answer?.ok) router.push("/machines");
+              else setProblems(answer?.problems ?? []);
+            }}
+          >
+            {useful === 0 ? "Nothing in it is new" : `Take ${useful} ${useful === 1 ? "row" : "rows"} over`}
+          </button>
+        </>
+      )}
+    </div>
+  );
+}

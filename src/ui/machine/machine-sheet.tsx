@@ -1,0 +1,170 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState, type ReactNode } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import type { PlacedFinding } from "@/core/finding";
+import type { MachineDocument, MachineDrawing as Drawing } from "@/core/machine";
+import type { Problem } from "@/core/result";
+import { Problems } from "../frame/problems";
+import { Signal, severityColour } from "../frame/signal";
+import { ControllerCard, DriveCard, EmptyBayCard, PortCard, SupplyCard, type DriveFile } from "./cards";
+import { MachineDrawing } from "./machine-drawing";
+import type { Selection } from "./selection";
+
+type Answer = { ok: true; value: number } | { ok: false; problems: Problem[] };
+
+/** The machine: drawings, the card of what is chosen in them and what the rules say in the margin, facts below. */
+export function MachineSheet({
+  document,
+  drawing,
+  files,
+  findings,
+  initial,
+  place,
+  children,
+}: {
+  document: MachineDocument;
+  drawing: Drawing;
+  files: Record<string, DriveFile>;
+  findings: PlacedFinding[];
+  initial: Selection | null;
+  place: (driveId: string, bay: string | null) => Promise<Answer>;
+  children: ReactNode;
+}) {
+  const router = useRouter();
+  const [chosen, setChosen] = useState<Selection | null>(initial);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const focusFace = (face: string) =>
+    window.document
+      .querySelector<HTMLElement>(
+        `[data-face="${face}"] [data-tile][tabindex="0"], [data-face="${face}"] [data-tile]`,
+      )
+      ?.focus();
+  useHotkeys("f", () => focusFace(drawing.front.length > 0 ? "front" : "tray"), { preventDefault: true });
+  useHotkeys("r", () => focusFace("rear"), { preventDefault: true });
+  useHotkeys("escape", () => setChosen(null));
+  const put = async (driveId: string, bay: string | null) => {
+    const answer = await place(driveId, bay);
+    setProblems(answer.ok ? [] : answer.problems);
+    if (answer.ok) {
+      setChosen({ kind: "drive", id: driveId });
+      router.refresh();
+    }
+  };
+  const groups = [...drawing.front, ...drawing.rear, ...drawing.inside];
+  const freeBays = groups.flatMap((g) => g.bays.filter((b) => b.drive === null).map((b) => b.name));
+  return (
+    <div className="grid gap-x-6 gap-y-5 sheet:grid-cols-[minmax(0,1fr)_20rem] sheet:grid-rows-[auto_1fr]">
+      <div className="min-w-0">
+        <MachineDrawing drawing={drawing} chosen={chosen} onChoose={setChosen} />
+      </div>
+      <aside aria-label="Margin" className="min-w-0 sheet:row-span-2">
+        <div
+          className="sheet:sticky sheet:top-14 sheet:max-h-[calc(100dvh-8rem)] sheet:space-y-4 sheet:overflow-y-auto"
+          aria-live="polite"
+        >
+          <Problems problems={problems} />
+          {chosen ? (
+            card()
+          ) : (
+            <p className="quiet mb-3">
+              Choose a bay, port or controller in the drawing: its card stands here.
+            </p>
+          )}
+          <Findings
+            findings={findings}
+            onDrive={(id) => setChosen({ kind: "drive", id })}
+            drives={document.facts.drives.map((d) => d.id)}
+          />
+        </div>
+      </aside>
+      <div className="min-w-0">{children}</div>
+    </div>
+  );
+
+  function card(): ReactNode {
+    if (chosen?.kind === "drive") {
+      const drive = document.facts.drives.find((d) => d.id === chosen.id);
+      return drive ? (
+        <DriveCard
+          drive={drive}
+          file={files[drive.id] ?? null}
+          document={document}
+          freeBays={freeBays}
+          onPlace={(bay) => void put(drive.id, bay)}
+        />
+      ) : null;
+    }
+    if (chosen?.kind === "bay")
+      return (
+        <EmptyBayCard bay={chosen.name} loose={drawing.unplaced} onPut={(id) => void put(id, chosen.name)} />
+      );
+    if (chosen?.kind === "port") {
+      const port = document.facts.ports.find((p) => p.mac === chosen.mac);
+      return port ? <PortCard port={port} document={document} /> : null;
+    }
+    if (chosen?.kind === "controller") return <ControllerCard id={chosen.id} document={document} />;
+    return chosen ? <SupplyCard id={chosen.id} document={document} /> : null;
+  }
+}
+
+/** What the rules say of the machine as it stands; one about a drive opens that drive. */
+function Findings({
+  findings,
+  drives,
+  onDrive,
+}: {
+  findings: PlacedFinding[];
+  drives: string[];
+  onDrive: (id: string) => void;
+}) {
+  if (findings.length === 0)
+    return <p className="quiet">The rules have nothing to say about this machine.</p>;
+  return (
+    <section aria-label="Findings" className="space-y-2.5">
+      {findings.map((f) => (
+        <article
+          key={f.key}
+          className="border-l-2 pl-2.5"
+          style={{ borderColor: severityColour(f.severity) }}
+        >
+          <h3 className="flex items-center gap-1.5 leading-5" style={{ color: severityColour(f.severity) }}>
+            <Signal severity={f.severity} />
+            <span className="font-semibold">{f.severity}</span>
+            <span className="text-base-content">{f.title}</span>
+          </h3>
+          <p className="leading-snug [overflow-wrap:anywhere]">{f.says}</p>
+          <details>
+            <summary className="link-quiet quiet cursor-pointer list-none text-[0.86rem]">
+              what to do, and why
+            </summary>
+            <div className="mt-1 space-y-1 leading-snug">
+              <p>{f.remedy}</p>
+              <dl className="grid grid-cols-[auto_1fr] gap-x-2 text-[0.9rem]">
+                {f.evidence.map((e) => (
+                  <div key={e.what + e.value} className="contents">
+                    <dt className="quiet">{e.what}</dt>
+                    <dd>
+                      <span className="value [overflow-wrap:anywhere]">{e.value}</span>{" "}
+                      <span className="quiet">({e.source})</span>
+                    </dd>
+                  </div>
+                ))}
+              </dl>
+            </div>
+          </details>
+          {f.subject && drives.includes(f.subject) && (
+            <button
+              type="button"
+              className="link-quiet quiet ml-3 text-[0.86rem]"
+              onClick={() => onDrive(f.subject ?? "")}
+            >
+              show the drive
+            </button>
+          )}
+        </article>
+      ))}
+    </section>
+  );
+}

@@ -1,0 +1,96 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Problem } from "@/core/result";
+import { Problems } from "../frame/problems";
+import { PreviewTables, readThem, type ImportPreview } from "./import-panel";
+import { ImportWell, type DroppedText } from "./import-well";
+
+interface Props {
+  sites: { id: string; name: string }[];
+  create: (
+    siteId: string,
+    siteName: string,
+    name: string,
+    texts: DroppedText[],
+  ) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
+}
+
+/** A new machine from what its tools printed; without anything to drop it can be made by name and read later. */
+export function NewMachine({ sites, create }: Props) {
+  const router = useRouter();
+  const [texts, setTexts] = useState<DroppedText[]>([]);
+  const [preview, setPreview] = useState<ImportPreview | null>(null);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const [name, setName] = useState("");
+  const [site, setSite] = useState(sites[0]?.id ?? "");
+  const [siteName, setSiteName] = useState("");
+  const [busy, setBusy] = useState(false);
+
+  const look = async (dropped: DroppedText[]) => {
+    const answer = await readThem(null, dropped);
+    setProblems(answer.ok ? [] : answer.problems);
+    if (!answer.ok) return;
+    setTexts(dropped);
+    setPreview(answer.value);
+    if (name === "" && answer.value.understood.length > 0) setName(answer.value.suggestedName);
+  };
+  const make = async () => {
+    setBusy(true);
+    const answer = await create(site, siteName, name, preview && preview.understood.length > 0 ? texts : []);
+    setBusy(false);
+    if (answer.ok) router.push(`/machines/${answer.value}`);
+    else setProblems(answer.problems);
+  };
+  return (
+    <div className="space-y-4">
+      <ImportWell onTexts={look} label="Drop what the machine's tools printed, or a collector bundle" />
+      {preview && <PreviewTables preview={preview} />}
+      <Problems problems={problems} />
+      <form
+        className="grid max-w-2xl gap-4 sm:grid-cols-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void make();
+        }}
+      >
+        <label>
+          <span className="legend">Name, as written on its front</span>
+          <input className="pen" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
+        </label>
+        <label>
+          <span className="legend">Site</span>
+          <select className="pen" value={site} onChange={(e) => setSite(e.target.value)}>
+            {sites.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}
+              </option>
+            ))}
+            <option value="">a new site …</option>
+          </select>
+        </label>
+        {site === "" && (
+          <label>
+            <span className="legend">Name of the new site</span>
+            <input
+              className="pen"
+              value={siteName}
+              maxLength={80}
+              onChange={(e) => setSiteName(e.target.value)}
+            />
+          </label>
+        )}
+        <div className="col-span-full">
+          <button
+            type="submit"
+            className="stamp stamp-main"
+            disabled={busy || name.trim() === "" || (site === "" && siteName.trim() === "")}
+          >
+            Keep this machine
+          </button>
+        </div>
+      </form>
+    </div>
+  );
+}

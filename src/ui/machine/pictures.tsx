@@ -1,0 +1,118 @@
+"use client";
+
+import Image from "next/image";
+import { useRouter } from "next/navigation";
+import { useRef, useState } from "react";
+import type { Problem } from "@/core/result";
+import { Problems } from "../frame/problems";
+
+export interface Picture {
+  id: string;
+  at: string;
+  by: string;
+  caption: string;
+}
+
+/** Pictures beside the notes: dropped, pasted or chosen; each with a caption and who took it. */
+export function Pictures({
+  machineId,
+  pictures,
+  remove,
+}: {
+  machineId: string;
+  pictures: Picture[];
+  remove: (id: string) => Promise<void>;
+}) {
+  const router = useRouter();
+  const input = useRef<HTMLInputElement>(null);
+  const [caption, setCaption] = useState("");
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const send = async (files: File[]) => {
+    for (const file of files) {
+      const response = await fetch(
+        `/api/v1/machines/${machineId}/pictures?caption=${encodeURIComponent(caption || file.name)}`,
+        {
+          method: "POST",
+          headers: { "Content-Type": file.type },
+          body: file,
+        },
+      ).catch(() => null);
+      const answer = response
+        ? ((await response.json()) as { ok: boolean; problems?: Problem[] })
+        : { ok: false, problems: [{ message: "The server does not answer; the picture was not kept." }] };
+      setProblems(answer.ok ? [] : (answer.problems ?? []));
+      if (!answer.ok) return;
+    }
+    setCaption("");
+    router.refresh();
+  };
+  return (
+    <div
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        void send([...e.dataTransfer.files]);
+      }}
+      onPaste={(e) => {
+        const files = [...e.clipboardData.files];
+        if (files.length > 0) void send(files);
+      }}
+    >
+      {pictures.length > 0 && (
+        <ul className="mb-3 flex flex-wrap gap-4">
+          {pictures.map((p) => (
+            <li key={p.id} className="w-56">
+              <a href={`/api/v1/pictures/${p.id}`}>
+                <Image
+                  unoptimized
+                  width={224}
+                  height={150}
+                  src={`/api/v1/pictures/${p.id}`}
+                  alt={p.caption}
+                  className="h-36 w-56 border object-cover"
+                  style={{ borderColor: "var(--color-base-300)" }}
+                />
+              </a>
+              <p className="leading-snug [overflow-wrap:anywhere]">{p.caption}</p>
+              <p className="quiet text-[0.86rem]">
+                {p.at.slice(0, 10)}, {p.by}{" "}
+                <button
+                  type="button"
+                  className="link-quiet"
+                  onClick={() => void remove(p.id).then(() => router.refresh())}
+                >
+                  remove
+                </button>
+              </p>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="flex flex-wrap items-end gap-3">
+        <label className="w-72">
+          <span className="legend">Caption of the next picture</span>
+          <input
+            className="pen"
+            value={caption}
+            maxLength={200}
+            onChange={(e) => setCaption(e.target.value)}
+          />
+        </label>
+        <button type="button" className="stamp" onClick={() => input.current?.click()}>
+          Choose a picture
+        </button>
+        <input
+          ref={input}
+          type="file"
+          accept="image/png,image/jpeg,image/webp"
+          className="sr-only"
+          aria-label="Picture"
+          tabIndex={-1}
+          onChange={(e) => void send([...(e.target.files ?? [])])}
+        />
+        <span className="quiet">or drop or paste one here</span>
+      </div>
+      <Problems problems={problems} />
+    </div>
+  );
+}

@@ -1,0 +1,55 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Problem } from "@/core/result";
+import { Slip } from "../frame/dialog";
+import { Problems } from "../frame/problems";
+
+/** A sheet for a twin: place, role, keys and bays are taken along, facts are not. */
+export function TwinSlip({
+  make,
+}: {
+  make: (name: string) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
+}) {
+  const router = useRouter();
+  const [open, setOpen] = useState(false);
+  const [name, setName] = useState("");
+  const [problems, setProblems] = useState<Problem[]>([]);
+  return (
+    <>
+      <button type="button" className="stamp" onClick={() => setOpen(true)}>
+        Twin of it
+      </button>
+      <Slip open={open} onClose={() => setOpen(false)} title="A sheet for its twin">
+        <form
+          onSubmit={async (e) => {
+            e.preventDefault();
+            const answer = await make(name);
+            if (answer.ok) router.push(`/machines/${answer.value}`);
+            else setProblems(answer.problems);
+          }}
+        >
+          <p className="mb-3">
+            Place, role, keys, bays and delivery note are taken along. Facts are not: they come from the twin
+            itself.
+          </p>
+          <label>
+            <span className="legend">Name, as written on its front</span>
+            <input
+              className="pen"
+              autoFocus
+              value={name}
+              maxLength={80}
+              onChange={(e) => setName(e.target.value)}
+            />
+          </label>
+          <Problems problems={problems} />
+          <button type="submit" className="stamp stamp-main mt-4" disabled={name.trim() === ""}>
+            Make it
+          </button>
+        </form>
+      </Slip>
+    </>
+  );
+}

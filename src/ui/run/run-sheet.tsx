@@ -1,0 +1,249 @@
+"use client";
+
+import Link from "next/link";
+import { useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { addSeconds, formatClock, formatDuration, secondsBetween } from "@/core/units";
+import { Problems } from "../frame/problems";
+import { Acceptance } from "./acceptance";
+import { DiffersSlip, WordsSlip, type Asked } from "./slips";
+import { RunLog } from "./run-log";
+import { StateStrip } from "./state-strip";
+import { StepSheet } from "./step-sheet";
+import { useNow, useRun, type RunView } from "./use-run";
+
+/** The run, made to stand beside a remote console at 640 px: strip, step, answer, what comes next, log. */
+export function RunSheet({ initial, hand }: { initial: RunView; hand: string }) {
+  const run = useRun(initial, hand);
+  const { view, say } = run;
+  const { plan, state } = view;
+  const now = useNow(view.now);
+  const [asked, setAsked] = useState<Asked | null>(null);
+  const [showLog, setShowLog] = useState(false);
+  const step = plan.steps[state.current];
+  const busy = run.unsent > 0;
+  const clock = (iso: string): string => formatClock(iso, plan.timeZone);
+
+  const asExpected = () =>
+    step &&
+    step.kind !== "guard" &&
+    state.status === "running" &&
+    !busy &&
+    say({ kind: "as expected", step: step.id });
+  useHotkeys("enter", (e) => {
+    if (!(e.target instanceof HTMLElement) || !e.target.closest("a,button,summary,dialog")) asExpected();
+  });
+  useHotkeys("d", () => step && setAsked({ kind: "differs" }));
+  useHotkeys("n", () => setAsked({ kind: "note" }));
+  useHotkeys("r", () => setAsked({ kind: "reading" }));
+  useHotkeys("t", () => step && state.status === "running" && say({ kind: "timer", step: step.id }));
+  useHotkeys("c", () => void (step?.type[0] && navigator.clipboard.writeText(step.type[0].value)));
+  useHotkeys("l", () => setShowLog((s) => !s));
+
+  return (
+    <div className="mx-auto w-full max-w-[46rem] flex-1 px-4 pb-6">
+      <div className="flex flex-wrap items-baseline gap-x-4 pt-2">
+        <h1 className="text-[1.15rem] font-semibold">
+          {plan.machineName}{" "}
+          <span className="quiet font-normal">
+            · {plan.number} rev {plan.revision}
+          </span>
+        </h1>
+        <Link href={`/builds/${view.buildId}`} className="link-quiet quiet text-[0.93rem]">
+          sheet
+        </Link>
+        <span className="value ml-auto">
+          {step ? `step ${state.current + 1} of ${plan.steps.length}` : "all steps done"}
+        </span>
+        <span className="value" title="since the start">
+          {state.startedAt ? formatDuration(secondsBetween(state.startedAt, state.endedAt ?? now)) : ""}
+        </span>
+      </div>
+      <StateStrip state={state} plan={plan} />
+      {plan.defects.length > 0 && (
+        <p className="mt-1 text-[0.93rem]">
+          <span className="font-semibold">Known defect:</span> {plan.defects.join("; ")}
+        </p>
+      )}
+      {run.cut && (
+        <p
+          role="status"
+          className="mt-2 border-l-4 bg-base-200 px-3 py-1.5"
+          style={{ borderColor: "var(--color-warning)" }}
+        >
+          The server does not answer.{" "}
+          {run.unsent > 0
+            ? "What you answered is kept in this browser and sent as soon as it does."
+            : "Trying again."}
+        </p>
+      )}
+      <Problems problems={run.problems} title="Not taken" />
+      {state.status === "stopped" && (
+        <Stopped why={state.stoppedBy ?? ""} onResume={() => setAsked({ kind: "resumed" })} />
+      )}
+      {step ? (
+        <StepSheet
+          key={step.id}
+          step={step}
+          plan={plan}
+          state={state}
+          now={now}
+          busy={busy || state.status === "stopped"}
+          onAsExpected={asExpected}
+          onDiffers={() => setAsked({ kind: "differs" })}
+          onGuard={(typed) => say({ kind: "guard", step: step.id, typed })}
+        />
+      ) : null}
+      {(step?.id === "collect" || !step || state.acceptance) && (
+        <Acceptance view={view} hand={hand} onAccepted={run.refresh} />
+      )}
+      {!step && <HandOver view={view} busy={busy} onHandOver={(to) => say({ kind: "handed over", to })} />}
+      <ComingUp view={view} now={now} clock={clock} />
+      <div
+        className="mt-3 flex flex-wrap gap-2 border-t pt-3"
+        style={{ borderColor: "var(--color-base-300)" }}
+      >
+        <Act text="Note" letter="N" onClick={() => setAsked({ kind: "note" })} />
+        <Act text="Reading" letter="R" onClick={() => setAsked({ kind: "reading" })} />
+        {step && state.status === "running" && (
+          <Act text="Timer" letter="T" onClick={() => say({ kind: "timer", step: step.id })} />
+        )}
+        {step && step.kind !== "guard" && state.status === "running" && (
+          <Act text="Skip" letter="" onClick={() => setAsked({ kind: "skipped" })} />
+        )}
+        <Act
+          text={showLog ? "Fold the log" : `Log (${view.log.length})`}
+          letter="L"
+          onClick={() => setShowLog(!showLog)}
+        />
+      </div>
+      {showLog && <RunLog view={view} onCorrect={(seq) => setAsked({ kind: "corrected", seq })} />}
+      <WordsSlip asked={asked} step={step?.id ?? null} onClose={() => setAsked(null)} onSay={say} />
+      <DiffersSlip
+        open={asked?.kind === "differs"}
+        guard={step?.kind === "guard"}
+        onClose={() => setAsked(null)}
+        onDecide={(seen, decision) => step && say({ kind: "differs", step: step.id, seen, decision })}
+      />
+    </div>
+  );
+}
+
+function Act({ text, letter, onClick }: { text: string; letter: string; onClick: () => void }) {
+  return (
+    <button type="button" className="stamp" onClick={onClick}>
+      {text}
+      {letter && <span className="keycap">{letter}</span>}
+    </button>
+  );
+}
+
+function Stopped({ why, onResume }: { why: string; onResume: () => void }) {
+  return (
+    <div role="alert" className="mt-3 border-2 px-4 py-3" style={{ borderColor: "var(--color-error)" }}>
+      <p className="text-[1.07rem] font-semibold" style={{ color: "var(--color-error)" }}>
+        The run is stopped
+      </p>
+      <p className="my-1">{why}</p>
+      <button type="button" className="stamp" onClick={onResume}>
+        Say what was done, and resume
+      </button>
+    </div>
+  );
+}
+
+/** What comes next, and when hands are needed next. */
+function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (iso: string) => string }) {
+  const { plan, state, hands } = view;
+  const next = plan.steps[state.current + 1];
+  const rest = plan.steps.slice(state.current + 1);
+  const left = rest.reduce((sum, s) => sum + s.duration.likelySeconds, 0);
+  const wait = rest.findIndex((s) => s.kind === "wait");
+  const waiting = wait >= 0 ? rest[wait] : undefined;
+  if (!hands && !next) return null;
+  return (
+    <dl
+      className="mt-4 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 border-t pt-3"
+      style={{ borderColor: "var(--color-base-300)" }}
+    >
+      {hands && (
+        <>
+          <dt className="legend pt-0.5">Hands</dt>
+          <dd className={hands.late ? "font-semibold" : ""}>
+            <span className="value font-semibold">{hands.at <= now ? "now" : clock(hands.at)}</span>{" "}
+            {hands.what}
+          </dd>
+        </>
+      )}
+      {next && (
+        <>
+          <dt className="legend pt-0.5">Next</dt>
+          <dd>
+            {next.title}
+            {waiting && waiting !== next && (
+              <span className="quiet">
+                {" "}
+                · then, after {wait} {wait === 1 ? "step" : "steps"},{" "}
+                {formatDuration(waiting.duration.likelySeconds)} without you
+              </span>
+            )}
+            {waiting === next && (
+              <span className="quiet"> · {formatDuration(next.duration.likelySeconds)} without you</span>
+            )}
+          </dd>
+          <dt className="legend pt-0.5">Done by</dt>
+          <dd className="value">
+            {clock(addSeconds(now, left))} <span className="quiet font-sans">likely</span>
+          </dd>
+        </>
+      )}
+    </dl>
+  );
+}
+
+function HandOver({
+  view,
+  busy,
+  onHandOver,
+}: {
+  view: RunView;
+  busy: boolean;
+  onHandOver: (to: string) => void;
+}) {
+  const { state, plan } = view;
+  const [to, setTo] = useState(plan.sheet.handOver.owner);
+  if (state.status === "handed over")
+    return (
+      <p className="mt-4 text-[1.07rem]">
+        Handed over to <strong>{state.handedTo}</strong>.{" "}
+        <Link className="stamp stamp-main ml-2" href={`/runs/${view.id}/record`}>
+          The record
+        </Link>
+      </p>
+    );
+  return (
+    <form
+      className="mt-4 flex flex-wrap items-end gap-3 border-t pt-4"
+      style={{ borderColor: "var(--color-base-content)" }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        onHandOver(to);
+      }}
+    >
+      <label className="flex-1">
+        <span className="legend">Handed over to</span>
+        <input className="pen" value={to} maxLength={200} onChange={(e) => setTo(e.target.value)} />
+      </label>
+      <button
+        type="submit"
+        className="stamp stamp-main"
+        disabled={busy || !state.acceptance || to.trim() === ""}
+      >
+        Hand over
+      </button>
+      {!state.acceptance && (
+        <p className="quiet w-full">First read the installed system back and accept it above.</p>
+      )}
+    </form>
+  );
+}

@@ -1,0 +1,159 @@
+"use client";
+
+import { useState } from "react";
+import { Slip } from "../frame/dialog";
+import type { Said } from "./use-run";
+
+export type Asked =
+  { kind: "differs" | "note" | "reading" | "skipped" | "resumed" } | { kind: "corrected"; seq: number };
+
+const TITLES: Record<Asked["kind"], string> = {
+  differs: "What do you see?",
+  note: "Note",
+  reading: "Reading",
+  skipped: "Skip this step: why?",
+  resumed: "What was done about it?",
+  corrected: "Correct an entry",
+};
+
+/** One slip for everything that is said in a few words. The draft stays in the browser until it is said. */
+export function WordsSlip({
+  asked,
+  step,
+  onClose,
+  onSay,
+}: {
+  asked: Asked | null;
+  step: string | null;
+  onClose: () => void;
+  onSay: (said: Said) => void;
+}) {
+  const open = asked !== null && asked.kind !== "differs";
+  const [text, setText] = useState("");
+  const [what, setWhat] = useState("");
+  const say = () => {
+    if (!asked) return;
+    if (asked.kind === "note") onSay({ kind: "note", step, text });
+    if (asked.kind === "reading") onSay({ kind: "reading", step, what, value: text });
+    if (asked.kind === "skipped" && step) onSay({ kind: "skipped", step, reason: text });
+    if (asked.kind === "resumed") onSay({ kind: "resumed", reason: text });
+    if (asked.kind === "corrected") onSay({ kind: "corrected", seq: asked.seq, text });
+    setText("");
+    setWhat("");
+    onClose();
+  };
+  return (
+    <Slip
+      open={open}
+      onClose={onClose}
+      title={asked ? TITLES[asked.kind] + (asked.kind === "corrected" ? ` ${asked.seq}` : "") : ""}
+    >
+      <form
+        onSubmit={(e) => {
+          e.preventDefault();
+          say();
+        }}
+      >
+        {asked?.kind === "reading" && (
+          <label className="mb-3 block">
+            <span className="legend">What was read</span>
+            <input
+              autoFocus
+              className="pen"
+              value={what}
+              maxLength={200}
+              placeholder="inlet temperature"
+              onChange={(e) => setWhat(e.target.value)}
+            />
+          </label>
+        )}
+        <label className="block">
+          <span className="legend">
+            {asked?.kind === "reading" ? "Value with its unit" : "In a few words"}
+          </span>
+          <textarea
+            autoFocus={asked?.kind !== "reading"}
+            className="pen"
+            rows={asked?.kind === "reading" ? 1 : 3}
+            value={text}
+            maxLength={4000}
+            onChange={(e) => setText(e.target.value)}
+            onKeyDown={(e) => e.key === "Enter" && (e.ctrlKey || e.metaKey) && say()}
+          />
+        </label>
+        {asked?.kind === "corrected" && (
+          <p className="quiet mt-2">The entry stays as it was; the correction stands behind it.</p>
+        )}
+        <button
+          type="submit"
+          className="stamp stamp-main mt-3"
+          disabled={text.trim() === "" || (asked?.kind === "reading" && what.trim() === "")}
+        >
+          Put it on the log
+        </button>
+      </form>
+    </Slip>
+  );
+}
+
+/** What was seen instead, and what follows from it: go on, go back, or stop. */
+export function DiffersSlip({
+  open,
+  guard,
+  onClose,
+  onDecide,
+}: {
+  open: boolean;
+  guard: boolean;
+  onClose: () => void;
+  onDecide: (seen: string, decision: "go on" | "go back" | "stop") => void;
+}) {
+  const [seen, setSeen] = useState("");
+  const decide = (decision: "go on" | "go back" | "stop") => {
+    onDecide(seen, decision);
+    setSeen("");
+    onClose();
+  };
+  return (
+    <Slip open={open} onClose={onClose} title={TITLES.differs}>
+      <label className="block">
+        <span className="legend">Write down what the screen shows</span>
+        <textarea
+          autoFocus
+          className="pen"
+          rows={3}
+          value={seen}
+          maxLength={4000}
+          onChange={(e) => setSeen(e.target.value)}
+        />
+      </label>
+      <div className="mt-3 flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="stamp"
+          disabled={seen.trim() === "" || guard}
+          onClick={() => decide("go on")}
+        >
+          Go on all the same
+        </button>
+        <button
+          type="button"
+          className="stamp"
+          disabled={seen.trim() === ""}
+          onClick={() => decide("go back")}
+        >
+          Go back a step
+        </button>
+        <button
+          type="button"
+          className="stamp stamp-main"
+          disabled={seen.trim() === ""}
+          onClick={() => decide("stop")}
+        >
+          Stop here
+        </button>
+      </div>
+      {guard && <p className="quiet mt-2">A guard is not passed with a difference.</p>}
+    </Slip>
+  );
+}

@@ -1,0 +1,43 @@
+import type { RunPlan, RunState } from "@/core/run";
+
+/** Power, media, next boot and the target: always in view, each as word and mark. */
+export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) {
+  const { strip } = state;
+  const guard = plan.steps.find((s) => s.guard)?.guard;
+  const risky = strip.target === "at risk" || strip.target === "erased";
+  const loud = { color: "var(--color-error)" };
+  return (
+    <div
+      className="sticky top-[2.4rem] z-10 mt-2 border-y-2 bg-base-100 py-1.5"
+      style={{ borderColor: "var(--color-base-content)" }}
+      aria-label="State of the machine"
+    >
+      <dl className="flex flex-wrap gap-x-5 gap-y-0.5">
+        <Cell label="Power" value={strip.power} />
+        <Cell
+          label="Media"
+          value={strip.media}
+          style={strip.media !== "none" && strip.target === "installed" ? loud : undefined}
+        />
+        <Cell
+          label="Next boot"
+          value={strip.nextBoot}
+          style={strip.nextBoot.startsWith("always") ? loud : undefined}
+        />
+        <Cell label="Target" value={strip.target} style={risky ? loud : undefined} />
+      </dl>
+      {guard && <p className="value truncate text-[0.86rem]">{guard.target}</p>}
+    </div>
+  );
+}
+
+function Cell({ label, value, style }: { label: string; value: string; style?: React.CSSProperties }) {
+  return (
+    <div className="flex items-baseline gap-1.5">
+      <dt className="legend">{label}</dt>
+      <dd className="value font-semibold" style={style}>
+        {value}
+      </dd>
+    </div>
+  );
+}

@@ -1,0 +1,244 @@
+"use client";
+
+import { TriangleAlert } from "lucide-react";
+import { useState, type ReactNode } from "react";
+import type { Step } from "@/core/build";
+import type { RunPlan, RunState } from "@/core/run";
+import { formatClock, formatDuration, secondsBetween } from "@/core/units";
+import { CopyValue } from "../frame/copy-value";
+import { FigureValue } from "../fields/figure-value";
+
+interface Props {
+  step: Step;
+  plan: RunPlan;
+  state: RunState;
+  now: string;
+  busy: boolean;
+  onAsExpected: () => void;
+  onDiffers: () => void;
+  onGuard: (typed: string) => void;
+}
+
+/** The current step, large: what must be seen, what may not be there, what to do and type, and the answer. */
+export function StepSheet({ step, plan, state, now, busy, onAsExpected, onDiffers, onGuard }: Props) {
+  return (
+    <section aria-label="Current step" className="mt-4">
+      <p className="legend">
+        zone {step.zone} · {step.place}
+        {step.kind === "guard" && " · guard"}
+        {step.kind === "wait" && " · wait"}
+      </p>
+      <h2 className="text-[1.65rem] leading-tight font-semibold">{step.title}</h2>
+      {step.hazards.map((h) => (
+        <p key={h} className="mt-2 flex gap-2 font-medium" style={{ color: "var(--color-warning)" }}>
+          <TriangleAlert aria-label="Caution" size={17} className="mt-0.5 shrink-0" />
+          {h}
+        </p>
+      ))}
+      <div className="mt-3 space-y-3 text-[1.07rem]">
+        <Part title="Do" show={step.do.length > 0}>
+          <ul className="space-y-0.5">
+            {step.do.map((d) => (
+              <li key={d}>{d}</li>
+            ))}
+          </ul>
+        </Part>
+        <Part title="You should see" show={step.see.length > 0}>
+          <ul className="space-y-0.5">
+            {step.see.map((s) => (
+              <li
+                key={s}
+                className="value border-l-2 pl-2 [overflow-wrap:anywhere]"
+                style={{ borderColor: "var(--color-success)" }}
+              >
+                {s}
+              </li>
+            ))}
+          </ul>
+        </Part>
+        <Part title="Never" show={step.never.length > 0 || (step.guard?.leaveAlone.length ?? 0) > 0}>
+          <ul className="space-y-0.5">
+            {step.never.map((s) => (
+              <li key={s} className="border-l-2 pl-2" style={{ borderColor: "var(--color-error)" }}>
+                {s}
+              </li>
+            ))}
+            {step.guard?.leaveAlone.map((d) => (
+              <li key={d.name} className="border-l-2 pl-2" style={{ borderColor: "var(--color-error)" }}>
+                <span className="value">{d.name}</span>{" "}
+                <span className="quiet">– leave alone: {d.holds}</span>
+              </li>
+            ))}
+          </ul>
+        </Part>
+        <Part title="Type" show={step.type.length > 0 || step.secret.length > 0}>
+          <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
+            {step.type.map((t) => (
+              <div key={t.label} className="contents">
+                <dt className="quiet">{t.label}</dt>
+                <dd>
+                  <CopyValue value={t.value} className="text-[1.15rem]" />
+                </dd>
+              </div>
+            ))}
+          </dl>
+          {step.secret.map((s) => (
+            <p key={s}>{s}</p>
+          ))}
+        </Part>
+        <Part title="Keys" show={step.keys !== ""}>
+          <span className="value font-semibold">{step.keys}</span>
+        </Part>
+        <Part title="Looks wrong, is expected" show={step.expected.length > 0}>
+          <ul>
+            {step.expected.map((e) => (
+              <li key={e.looks}>
+                {e.looks} <span className="quiet">– {e.means}</span>
+              </li>
+            ))}
+          </ul>
+        </Part>
+      </div>
+      <Timer step={step} state={state} now={now} timeZone={plan.timeZone} />
+      {step.guard ? (
+        <GuardForm asks={step.guard.asks} busy={busy} onGuard={onGuard} onDiffers={onDiffers} />
+      ) : (
+        <div className="mt-5 flex gap-3">
+          <button
+            type="button"
+            disabled={busy}
+            onClick={onAsExpected}
+            className="stamp stamp-main flex-1 justify-center py-2.5 text-[1.15rem]"
+          >
+            As expected <span className="keycap">Enter</span>
+          </button>
+          <button
+            type="button"
+            disabled={busy}
+            onClick={onDiffers}
+            className="stamp flex-1 justify-center py-2.5 text-[1.15rem]"
+          >
+            Differs <span className="keycap">D</span>
+          </button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+function Part({ title, show, children }: { title: string; show: boolean; children: ReactNode }) {
+  if (!show) return null;
+  return (
+    <div className="grid gap-x-4 sm:grid-cols-[8rem_minmax(0,1fr)]">
+      <h3 className="legend pt-1">{title}</h3>
+      <div className="min-w-0">{children}</div>
+    </div>
+  );
+}
+
+function GuardForm({
+  asks,
+  busy,
+  onGuard,
+  onDiffers,
+}: {
+  asks: string;
+  busy: boolean;
+  onGuard: (typed: string) => void;
+  onDiffers: () => void;
+}) {
+  const [typed, setTyped] = useState("");
+  return (
+    <form
+      className="mt-5 border-2 p-4"
+      style={{ borderColor: "var(--color-error)" }}
+      onSubmit={(e) => {
+        e.preventDefault();
+        onGuard(typed);
+        setTyped("");
+      }}
+    >
+      <label className="block">
+        <span className="text-[1.07rem]">Type {asks}</span>
+        <input
+          autoFocus
+          className="pen mt-1 text-[1.5rem] tracking-wider uppercase"
+          value={typed}
+          maxLength={60}
+          autoComplete="off"
+          spellCheck={false}
+          onChange={(e) => setTyped(e.target.value)}
+          aria-label="What the console shows"
+        />
+      </label>
+      <div className="mt-3 flex gap-3">
+        <button
+          type="submit"
+          className="stamp stamp-main flex-1 justify-center py-2"
+          disabled={busy || typed.trim() === ""}
+        >
+          This is the drive <span className="keycap">Enter</span>
+        </button>
+        <button type="button" className="stamp" disabled={busy} onClick={onDiffers}>
+          Differs
+        </button>
+      </div>
+    </form>
+  );
+}
+
+/** How long it takes, likely and late; while a timer runs, a bar from its start to its late time. */
+function Timer({
+  step,
+  state,
+  now,
+  timeZone,
+}: {
+  step: Step;
+  state: RunState;
+  now: string;
+  timeZone: string;
+}) {
+  const { duration, figure } = step;
+  const words = `${formatDuration(duration.likelySeconds)} likely, ${formatDuration(duration.lateSeconds)} late`;
+  const { timer } = state;
+  if (!timer)
+    return <p className="quiet mt-4">{figure ? <FigureValue text={words} figure={figure} /> : words}</p>;
+  const whole = Math.max(secondsBetween(timer.startedAt, timer.lateAt), 1);
+  const gone = Math.max(0, secondsBetween(timer.startedAt, now));
+  const likely = (100 * secondsBetween(timer.startedAt, timer.likelyAt)) / whole;
+  const late = now > timer.lateAt;
+  const left = secondsBetween(now, timer.likelyAt);
+  return (
+    <div className="mt-4" role="timer" aria-label="Timer">
+      <p className="flex flex-wrap gap-x-4">
+        <strong className="value text-[1.3rem]">
+          {late
+            ? `late since ${formatClock(timer.lateAt, timeZone)}`
+            : left > 0
+              ? `${formatDuration(left)} left`
+              : "any moment now"}
+        </strong>
+        <span className="quiet self-center">
+          likely {formatClock(timer.likelyAt, timeZone)}, late {formatClock(timer.lateAt, timeZone)}
+        </span>
+      </p>
+      <div
+        className="relative mt-1 h-3 border"
+        style={{ borderColor: "currentColor", color: late ? "var(--color-error)" : undefined }}
+      >
+        <div className="hatched h-full" style={{ width: `${Math.min(100, (100 * gone) / whole)}%` }} />
+        <span
+          aria-hidden="true"
+          className="absolute -top-1 h-5 w-px bg-current"
+          style={{ left: `${likely}%` }}
+        />
+      </div>
+      {figure && (
+        <p className="quiet mt-1">
+          <FigureValue text="the working" figure={figure} />
+        </p>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,42 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Problem } from "@/core/result";
+import { Problems } from "../frame/problems";
+
+export function NameForm({
+  label,
+  action,
+  target,
+  create,
+}: {
+  label: string;
+  action: string;
+  target: string;
+  create: (name: string) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
+}) {
+  const router = useRouter();
+  const [name, setName] = useState("");
+  const [problems, setProblems] = useState<Problem[]>([]);
+  return (
+    <form
+      className="flex max-w-md items-end gap-3"
+      onSubmit={async (e) => {
+        e.preventDefault();
+        const answer = await create(name);
+        if (answer.ok) router.push(target + answer.value);
+        else setProblems(answer.problems);
+      }}
+    >
+      <label className="flex-1">
+        <span className="legend">{label}</span>
+        <input className="pen" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
+      </label>
+      <button type="submit" className="stamp" disabled={name.trim() === ""}>
+        {action}
+      </button>
+      <Problems problems={problems} />
+    </form>
+  );
+}

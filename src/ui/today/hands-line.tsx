@@ -1,0 +1,132 @@
+import Link from "next/link";
+import { addSeconds, formatClock, secondsBetween } from "@/core/units";
+
+export interface RunningRow {
+  id: string;
+  machine: string;
+  subject: string;
+  number: string;
+  status: string;
+  step: string;
+  position: string;
+  hands: { at: string; what: string; late: boolean } | null;
+  stretches: { from: string; to: string; kind: "hands" | "wait"; past: boolean; title: string }[];
+  timeZone: string;
+}
+
+const HOUR = 3600;
+const BEFORE = HOUR;
+const SPAN = 9 * HOUR;
+
+/**
+ * The hands line: one hour back, eight ahead. Hands-on stretches are solid, waits hatched; the flag is the next moment
+ * that needs a person.
+ */
+export function HandsLine({ rows, now }: { rows: RunningRow[]; now: string }) {
+  const start = addSeconds(now, -BEFORE);
+  const at = (iso: string): number => Math.min(100, Math.max(0, (100 * secondsBetween(start, iso)) / SPAN));
+  const zone = rows[0]?.timeZone ?? "Europe/London";
+  const firstHour = addSeconds(start, HOUR - ((Date.parse(start) / 1000) % HOUR));
+  const hours = Array.from({ length: 9 }, (_, i) => addSeconds(firstHour, i * HOUR));
+  return (
+    <div>
+      <div className="relative ml-0 h-5 sm:ml-56" aria-hidden="true">
+        {hours.map((h) => (
+          <span
+            key={h}
+            className="value quiet absolute -translate-x-1/2 text-[0.79rem]"
+            style={{ left: `${at(h)}%` }}
+          >
+            {formatClock(h, zone)}
+          </span>
+        ))}
+      </div>
+      {rows.map((row) => (
+        <div
+          key={row.id}
+          className="grid grid-cols-1 items-center gap-x-4 border-t py-2.5 sm:grid-cols-[13rem_minmax(0,1fr)]"
+          style={{ borderColor: "var(--color-base-300)" }}
+        >
+          <div>
+            <Link href={`/runs/${row.id}`} className="link-quiet text-[1.07rem] font-semibold">
+              {row.machine}
+            </Link>
+            <div className="quiet text-[0.86rem]">
+              {row.number} · step {row.position}
+            </div>
+          </div>
+          <div>
+            <div
+              className="relative h-9 overflow-hidden"
+              role="img"
+              aria-label={`${row.machine}: ${row.step}`}
+            >
+              {hours.map((h) => (
+                <span
+                  key={h}
+                  className="absolute inset-y-0 w-px"
+                  style={{ left: `${at(h)}%`, background: "var(--color-base-300)" }}
+                />
+              ))}
+              {row.stretches.map((s, i) => (
+                <span
+                  key={i}
+                  title={s.title}
+                  className={`absolute top-3 h-5 ${s.kind === "wait" ? "hatched border-y" : "bg-current"}`}
+                  style={{
+                    left: `${at(s.from)}%`,
+                    width: `${Math.max(0, at(s.to) - at(s.from))}%`,
+                    borderColor: "currentColor",
+                    opacity: s.past ? 0.4 : 0.85,
+                  }}
+                />
+              ))}
+              <span
+                className="absolute inset-y-0 w-0.5"
+                style={{ left: `${at(now)}%`, background: "var(--color-error)" }}
+              />
+              {row.hands && (
+                <svg
+                  viewBox="0 0 14 36"
+                  className="absolute top-0 h-9 w-3.5"
+                  style={{ left: `${at(row.hands.at)}%`, color: "var(--color-error)" }}
+                  aria-hidden="true"
+                >
+                  <path d="M1 36 V1 L13 5.5 L1 10" fill="currentColor" stroke="currentColor" />
+                </svg>
+              )}
+            </div>
+            {row.hands && (
+              <p
+                className={row.status === "stopped" || row.hands.late ? "font-semibold" : ""}
+                style={
+                  row.status === "stopped" || row.hands.late ? { color: "var(--color-error)" } : undefined
+                }
+              >
+                <span className="value font-semibold">
+                  {row.hands.at <= now ? "now" : formatClock(row.hands.at, row.timeZone)}
+                </span>{" "}
+                {row.hands.what}
+              </p>
+            )}
+          </div>
+        </div>
+      ))}
+      <p
+        className="quiet flex flex-wrap gap-x-5 border-t pt-1 text-[0.86rem]"
+        style={{ borderColor: "var(--color-base-300)" }}
+      >
+        <span className="flex items-center gap-1.5">
+          <i className="inline-block h-3 w-5 bg-current opacity-85" /> hands on
+        </span>
+        <span className="flex items-center gap-1.5">
+          <i className="hatched inline-block h-3 w-5 border-y" /> waiting
+        </span>
+        <span className="flex items-center gap-1.5">
+          <i className="inline-block h-3 w-0.5" style={{ background: "var(--color-error)" }} /> now
+        </span>
+        <span>flag: next moment that needs a person</span>
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,206 @@
+import { readFileSync } from "node:fs";
+import { expect, test, type Page } from "@playwright/test";
+import { captures } from "../support/formats";
+import { DEMO, loadDemo } from "./servers";
+
+test.beforeAll(loadDemo);
+
+const margin = (page: Page) => page.getByRole("complementary", { name: "Margin" });
+const focused = (page: Page) => page.locator("[data-tile]:focus");
+
+test("drives and ports are chosen from the keyboard", async ({ page }) => {
+  await page.goto(`${DEMO}/machines/m-wrk-st1`);
+  await expect(page.getByRole("group", { name: "Front" }).getByRole("button")).toHaveCount(12);
+  await page.keyboard.press("f");
+  await expect(focused(page)).toHaveAccessibleName(/^bay 0:/);
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("ArrowDown");
+  await expect(focused(page)).toHaveAccessibleName(/^bay 5: Caldbeck 12000, 12\.0 TB, good/);
+  await page.keyboard.press("Enter");
+  await expect(margin(page)).toContainText("CDB12T4445");
+  await page.keyboard.press("End");
+  await expect(focused(page)).toHaveAccessibleName("bay 11, empty");
+  await page.keyboard.press("r");
+  await expect(focused(page)).toHaveAccessibleName(/^power supply PSU 1/);
+  for (let i = 0; i < 3; i += 1) await page.keyboard.press("ArrowRight");
+  await expect(focused(page)).toHaveAccessibleName(/^port eno2/);
+  await page.keyboard.press("Enter");
+  await expect(margin(page)).toContainText("02:61:0a:00:16:02");
+  await expect(margin(page).getByRole("region", { name: "port eno2" })).toContainText("10 Gbit/s");
+  await page.keyboard.press("Escape");
+  await expect(margin(page)).toContainText("Choose a bay");
+});
+
+test("a drive without a bay is put in one by hand, and taken back", async ({ page }) => {
+  await page.goto(`${DEMO}/machines/m-wrk-tm1`);
+  const tray = page.getByRole("group", { name: /bay not known/ });
+  await tray.getByRole("button").click();
+  await margin(page).getByLabel("Put it in bay").fill("1");
+  await margin(page).getByRole("button", { name: "Put" }).click();
+  const front = page.getByRole("group", { name: "Front" });
+  await expect(front.getByRole("button", { name: /^bay 1: Sallow 960/ })).toBeVisible();
+  await expect(tray).toHaveCount(0);
+  await page.reload();
+  await front.getByRole("button", { name: /^bay 1: Sallow 960/ }).click();
+  await margin(page).getByRole("button", { name: "Take back" }).click();
+  await expect(tray.getByRole("button")).toBeVisible();
+});
+
+test("the outputs of a real server become one machine, every drive once", async ({ page }) => {
+  await page.goto(`${DEMO}/machines/new`);
+  const files = captures("server-uefi-2socket").map(({ name, text }) => ({
+    name,
+    mimeType: "text/plain",
+    buffer: Buffer.from(text),
+  }));
+  await page.setInputFiles("input[type=file]", files);
+  const understood = page.getByRole("table", { name: "Understood" });
+  for (const tool of [
+    "lsblk",
+    "smartctl",
+    "nvme list",
+    "lshw",
+    "mdstat",
+    "mdadm",
+    "sensors",
+    "lspci -vmm",
+    "blkid",
+  ])
+    await expect(understood).toContainText(tool);
+  await page.getByLabel("Name, as written on its front").fill("sample-big");
+  await page.getByRole("combobox", { name: /^Site/ }).selectOption({ label: "Cold Lane" });
+  await page.getByRole("button", { name: "Keep this machine" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("sample-big");
+  await expect(page.locator('[data-face="tray"] [data-tile]')).toHaveCount(11);
+  await expect(page.getByRole("table", { name: "Sets" })).toContainText("array md1");
+  await page
+    .getByRole("button", { name: /SSDATA_1920/ })
+    .first()
+    .click();
+  await expect(margin(page)).toContainText("ran 1 h, no error counted");
+  await page.goto(`${DEMO}/machines/drives`);
+  await expect(page.getByRole("table", { name: "Drives" })).toContainText("SAMPLESAS0001");
+});
+
+test("the register tells where a drive sat, and an erasure is written down with the tail of its serial", async ({
+  page,
+}) => {
+  await page.goto(`${DEMO}/machines/drives`);
+  await page.getByText("needs a look", { exact: true }).click();
+  await expect(page.getByRole("row").nth(1)).toContainText("failing");
+  await page.getByText("all", { exact: true }).click();
+  await page.getByLabel("Narrow by any words").fill("cdb2t77120");
+  await page.getByRole("link", { name: "Caldbeck 2000" }).click();
+  const sat = page.getByRole("region", { name: "Where it sat" });
+  await expect(sat.getByRole("listitem")).toHaveCount(2);
+  await expect(sat).toContainText("wrk-st1");
+  await page.getByRole("button", { name: "Write down an erasure" }).click();
+  const slip = page.getByRole("dialog");
+  await slip.getByLabel(/^Tail of the serial/).fill("000000");
+  await expect(slip.getByRole("button", { name: "Write it down" })).toBeDisabled();
+  await slip.getByLabel(/^Tail of the serial/).fill("t77120");
+  await slip.getByLabel("How").selectOption("secure erase of the drive");
+  await slip.getByRole("button", { name: "Write it down" }).click();
+  await expect(page.getByRole("region", { name: "Erasures" }).getByRole("listitem")).toHaveCount(2);
+});
+
+test("a list of machines goes out and comes in; a bad row is named and spoils no other", async ({ page }) => {
+  await page.goto(`${DEMO}/machines`);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "List as CSV" }).click(),
+  ]);
+  const text = readFileSync(await download.path(), "utf8");
+  expect(text).toMatch(/^\uFEFFname,site,maker/);
+  expect(text).toContain("wrk-st1,Works,Ostler,R212,OST7K2S01");
+  await page.goto(`${DEMO}/machines/list`);
+  const rows = `${text}spare-1,Lockup,Ostler,R114,OST-L1\r\n,Lockup,,,\r\n`;
+  await page.setInputFiles("input[type=file]", {
+    name: "machines.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(rows),
+  });
+  await expect(page.getByRole("alert").filter({ hasText: "no name" })).toContainText(
+    `line ${text.trim().split("\r\n").length + 2}`,
+  );
+  await expect(page.getByText("New sites: Lockup")).toBeVisible();
+  await expect(page.getByRole("row", { name: /spare-1/ })).toContainText("new machine");
+  await page.getByRole("button", { name: /^Take \d+ rows? over$/ }).click();
+  await expect(page).toHaveURL(`${DEMO}/machines`);
+  await page.getByLabel("Narrow by any words").fill("lockup r114");
+  await expect(page.getByRole("status")).toHaveText(/^1 of \d+ machines$/);
+  await page.getByText(/^columns/).click();
+  await page.getByRole("checkbox", { name: "Serial" }).check();
+  await expect(page.getByRole("cell", { name: "OST-L1" })).toBeVisible();
+});
+
+test("a verdict on a part shows up on the next build that meets it", async ({ page }) => {
+  await page.goto(`${DEMO}/machines/compatibility`);
+  await page.getByRole("button", { name: "Write a verdict" }).click();
+  const slip = page.getByRole("dialog");
+  await slip.getByLabel("Id, maker:device").fill("12");
+  await slip.getByLabel("Under").selectOption({ label: "Lowland Server" });
+  await slip.getByLabel("Verdict").selectOption("does not work");
+  await slip.getByRole("button", { name: "Keep" }).click();
+  await expect(slip.getByRole("alert")).toContainText("four hexadecimal digits");
+  await slip.getByLabel("Id, maker:device").fill("f0a1:125c");
+  await slip.getByLabel("As people call it").fill("2.5G port of the Pippin");
+  await slip.getByRole("button", { name: "Keep" }).click();
+  const row = page.getByRole("listitem").filter({ hasText: "2.5G port of the Pippin" });
+  await row.getByRole("button", { name: "log a trial" }).click();
+  await page.getByRole("dialog").getByLabel("What was changed or tried").fill("driver from the disc");
+  await page.getByRole("dialog").getByLabel("What happened").fill("link after a restart only");
+  await page.getByRole("dialog").getByRole("button", { name: "Put it on the log" }).click();
+  await expect(row).toContainText("link after a restart only");
+  await page.goto(`${DEMO}/builds/b-tho-a`);
+  await expect(page.locator("article", { hasText: "2.5G port of the Pippin" })).toContainText("stop");
+});
+
+test("bench readings give a verdict that opens to its working, and a wrong unit is refused", async ({
+  page,
+}) => {
+  await page.goto(`${DEMO}/machines/m-cl-ws1/bench?other=m-tho-b&price=420&pass=1`);
+  const verdict = page.getByRole("region", { name: "Verdict" });
+  await expect(verdict).toContainText("Not worth it for this job");
+  await verdict
+    .getByText(/would pay for itself/)
+    .last()
+    .click();
+  await expect(verdict).toContainText("price ÷ (cost a year");
+  await expect(page.getByRole("figure").first()).toBeVisible();
+  await page.getByLabel("Value, W").fill("128000");
+  await page.getByRole("button", { name: "Keep" }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "another unit" })).toContainText("0 to 20000 W");
+  await page.getByLabel("Value, W").fill("126");
+  await page.getByRole("button", { name: "Keep" }).click();
+  await expect(page.getByRole("region", { name: "All readings" })).toContainText("126 W");
+});
+
+test("a picture is kept with its caption; a page dressed up as one is refused", async ({ page }) => {
+  await page.goto(`${DEMO}/machines/m-cl-ws1`);
+  await page.getByLabel("Caption of the next picture").fill("the dead sockets");
+  await page.setInputFiles('input[aria-label="Picture"]', "docs/screenshots/today.png");
+  await expect(page.getByRole("img", { name: "the dead sockets" })).toBeVisible();
+  await page.setInputFiles('input[aria-label="Picture"]', {
+    name: "x.png",
+    mimeType: "image/png",
+    buffer: Buffer.from("<script>alert(1)</script>"),
+  });
+  await expect(page.getByRole("alert").filter({ hasText: "no picture" })).toBeVisible();
+});
+
+test("what was typed about a machine is kept, and its findings follow", async ({ page }) => {
+  await page.goto(`${DEMO}/machines/m-wrk-tm1`);
+  await expect(page.locator("article", { hasText: "Not as delivered" })).toContainText("112 GiB");
+  await page.getByText("Defects", { exact: true }).click();
+  await page.getByLabel("A defect that is known").fill("lid does not lock");
+  await page.getByRole("button", { name: "Write it down" }).click();
+  await expect(page.getByRole("note")).toContainText("lid does not lock");
+  await page.getByRole("button", { name: "mended today" }).click();
+  await expect(page.getByRole("note")).toHaveCount(0);
+  await page.getByRole("button", { name: "Twin of it" }).click();
+  await page.getByRole("dialog").getByLabel("Name, as written on its front").fill("wrk-tm2");
+  await page.getByRole("dialog").getByRole("button", { name: "Make it" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("wrk-tm2");
+  await expect(page.getByText("Nothing has been read from it yet.")).toBeVisible();
+});

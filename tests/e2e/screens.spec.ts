@@ -1,0 +1,80 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test } from "@playwright/test";
+import { DEMO, EMPTY, loadDemo } from "./servers";
+
+const SCREENS = [
+  "/",
+  "/sites",
+  "/sites/s-works",
+  "/machines",
+  "/machines/new",
+  "/machines/m-wrk-st1",
+  "/machines/m-tho-a",
+  "/machines/m-wrk-hv2?drive=TSL1215027",
+  "/machines/m-cl-ws1/bench?pass=1",
+  "/machines/drives",
+  "/machines/drives/CDB2T77120",
+  "/machines/compatibility",
+  "/machines/list",
+  "/images",
+  "/images/new",
+  "/images/i-cairn-9",
+  "/images/profiles/new",
+  "/images/profiles/lowland-server/7",
+  "/builds",
+  "/builds/b-wrk-hv2",
+  "/builds/b-tho-a",
+  "/builds/b-wrk-hv1/history",
+  "/runs/r-wrk-hv1",
+  "/runs/r-tho-b/record",
+  "/nowhere",
+];
+
+test.beforeAll(loadDemo);
+
+for (const theme of ["day-sheet", "night-shift"]) {
+  test(`axe finds nothing serious on any screen, ${theme}`, async ({ page, context }) => {
+    await context.addCookies([{ name: "derrick_theme", value: theme, url: DEMO }]);
+    for (const path of SCREENS) {
+      await page.goto(DEMO + path);
+      await page.evaluate(() => document.fonts.ready);
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");
+      expect(
+        serious.map((v) => `${path} ${v.id}: ${v.nodes.map((n) => n.html.slice(0, 160)).join(" | ")}`),
+      ).toEqual([]);
+    }
+  });
+}
+
+test("no screen runs over at 640 px, and none fails with nothing in it", async ({ page }) => {
+  await page.setViewportSize({ width: 640, height: 800 });
+  for (const url of [
+    ...SCREENS.map((s) => DEMO + s),
+    ...[
+      "/",
+      "/sites",
+      "/machines",
+      "/machines/drives",
+      "/machines/compatibility",
+      "/images",
+      "/builds",
+      "/machines/new",
+      "/images/new",
+    ].map((s) => EMPTY + s),
+  ]) {
+    await page.goto(url);
+    await expect(page.locator("main")).toBeVisible();
+    const over = await page.evaluate(() => document.documentElement.scrollWidth - innerWidth);
+    expect(over, url).toBeLessThanOrEqual(0);
+  }
+});
+
+test("nothing is asked of any other host", async ({ page }) => {
+  const asked: string[] = [];
+  page.on("request", (r) => !r.url().startsWith(DEMO) && !r.url().startsWith("data:") && asked.push(r.url()));
+  for (const path of SCREENS) await page.goto(DEMO + path);
+  expect(asked).toEqual([]);
+  const mono = await page.evaluate(() => document.fonts.check('14px "Atkinson Hyperlegible Mono Variable"'));
+  expect(mono).toBe(true);
+});

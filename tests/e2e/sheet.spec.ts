@@ -1,0 +1,130 @@
+import { expect, test } from "@playwright/test";
+import { DEMO, loadDemo } from "./servers";
+
+const HV2 = `${DEMO}/builds/b-wrk-hv2`;
+
+test.beforeAll(loadDemo);
+
+test("the sheet is worked from the keyboard", async ({ page }) => {
+  await page.goto(HV2);
+  const zoneA = page.locator("#zone-A");
+  await expect(zoneA.getByLabel("Machine", { exact: true })).toHaveCount(0);
+  await page.keyboard.press("a");
+  await expect(zoneA.getByLabel("Machine", { exact: true })).toBeVisible();
+  await page.keyboard.press("]");
+  await expect(page.locator("article:focus")).toHaveAttribute("data-label", "A1");
+  await page.keyboard.press("/");
+  await page.getByPlaceholder(/d2/).fill("e1");
+  await expect(page.getByRole("option", { name: /E1/ })).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/#E1$/);
+  await page.keyboard.press("Shift+Slash");
+  await expect(page.getByRole("heading", { name: "Keys" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("3");
+  await expect(page).toHaveURL(/\/machines$/);
+});
+
+test("each note stands level with its field or below the one above, and none overlap", async ({ page }) => {
+  await page.goto(HV2);
+  await expect(page.locator("article").last()).toBeVisible();
+  const boxes = await page
+    .locator("article")
+    .evaluateAll((notes) => notes.map((n) => n.getBoundingClientRect()).map((r) => [r.top, r.bottom]));
+  boxes.sort((a, b) => a[0]! - b[0]!);
+  boxes.slice(1).forEach(([top], i) => expect(top).toBeGreaterThanOrEqual(boxes[i]![1]!));
+  const head = await page.locator('[data-zone-head="A"]').boundingBox();
+  expect(Math.abs(boxes[0]![0]! - head!.y)).toBeLessThan(12);
+  const address = await page.locator('[data-field="network.address"]').boundingBox();
+  const note = await page.locator("#E1").boundingBox();
+  expect(note!.y).toBeGreaterThanOrEqual(address!.y - 12);
+});
+
+test("a change saves by itself, can be undone, and its finding comes and goes", async ({ page }) => {
+  await page.goto(HV2);
+  const clash = page.locator("article", { hasText: "Fixed address inside a DHCP range" });
+  await expect(clash).toBeVisible();
+  await page.getByRole("button", { name: /next free/ }).click();
+  await expect(clash).toHaveCount(0);
+  await page.locator("body").click({ position: { x: 5, y: 400 } });
+  await page.keyboard.press("u");
+  await expect(clash).toBeVisible();
+  await page.reload();
+  await expect(clash).toBeVisible();
+});
+
+test("a stale save is refused, both versions are shown, and nothing typed is lost", async ({ browser }) => {
+  const [one, two] = await Promise.all([browser.newPage(), browser.newPage()]);
+  for (const page of [one, two]) {
+    await page.goto(HV2);
+    await page.keyboard.press("k");
+  }
+  await one.getByLabel("Handed over to").fill("Night shift");
+  await expect(one.getByRole("status")).toContainText(/^saved/);
+  await two.getByLabel("Handed over to").fill("Day shift");
+  const slip = two.getByRole("dialog", { name: "This sheet was changed by another hand" });
+  await expect(slip).toContainText("Day shift");
+  await expect(slip).toContainText("Night shift");
+  await slip.getByRole("button", { name: "Go on with this choice" }).click();
+  await expect(two.getByRole("status")).toContainText(/^saved/);
+  await two.reload();
+  await two.keyboard.press("k");
+  await expect(two.getByLabel("Handed over to")).toHaveValue("Day shift");
+});
+
+test("the margin is a drawer in a narrow window", async ({ page }) => {
+  await page.setViewportSize({ width: 640, height: 800 });
+  await page.goto(HV2);
+  await expect(page.locator("article").first()).toBeHidden();
+  await page.getByRole("button", { name: /^margin/ }).click();
+  await expect(page.locator("article").first()).toBeVisible();
+});
+
+test("bad input says what and where, and changes nothing", async ({ page }) => {
+  await page.goto(`${DEMO}/machines/m-cl-bk1`);
+  const facts = async () =>
+    (await (await fetch(`${DEMO}/api/v1/export`)).json()).machines.find(
+      (m: { id: string }) => m.id === "m-cl-bk1",
+    ).document.facts;
+  const before = JSON.stringify(await facts());
+  const paste = page.getByLabel("Paste a tool's output");
+  const read = async (text: string) => {
+    await paste.fill(text);
+    await page.getByRole("button", { name: "Read it" }).click();
+  };
+  await read('{"blockdevices": [\n {"name": "sda",');
+  await expect(page.getByRole("alert").filter({ hasText: "cut off" })).toContainText("line 2");
+  await read("total 48\ndrwxr-xr-x 2 root root");
+  await expect(page.getByRole("alert").filter({ hasText: "not recognised" })).toContainText("total 48");
+  await page.setInputFiles("input[type=file]", {
+    name: "huge.bin",
+    mimeType: "text/plain",
+    buffer: Buffer.alloc(50_000_000, 120),
+  });
+  await expect(page.getByRole("alert").filter({ hasText: "50 MB" })).toBeVisible();
+  const refused = await fetch(`${DEMO}/api/v1/imports/preview`, {
+    method: "POST",
+    body: "x".repeat(50_000_000),
+  });
+  expect([refused.status, await refused.text()]).toEqual([413, expect.stringContaining("larger than 24 MB")]);
+  await page.goto(`${DEMO}/images/profiles/new`);
+  await page.getByLabel("Profile as YAML").fill("schema: 1\nprofile: Bad Name\n");
+  await page.getByRole("button", { name: "Check and keep this profile" }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "problems" })).toContainText("line 2, column 10");
+  await expect(page.getByLabel("Profile as YAML")).toHaveValue(/Bad Name/);
+  expect(JSON.stringify(await facts())).toBe(before);
+});
+
+test("the collector posts back once, and its bundle waits on the machine's sheet", async ({ page }) => {
+  await page.goto(`${DEMO}/machines/m-cl-bk1`);
+  await page.getByRole("button", { name: /one-time code/ }).click();
+  const command = await page.getByText(/^curl -s/).textContent();
+  const code = /code=([0-9a-z-]+)/.exec(command ?? "")?.[1];
+  const script = await (await fetch(`${DEMO}/collect.sh?code=${code}`)).text();
+  expect(script).toContain(`POST_URL='${DEMO}/api/collect/${code}'`);
+  const { execFileSync } = await import("node:child_process");
+  expect(execFileSync("sh", { input: script, encoding: "utf8" })).toMatch(/^received/);
+  await page.reload();
+  await page.getByRole("button", { name: "Look at it" }).click();
+  await expect(page.getByRole("table", { name: "Understood" })).toContainText("lscpu");
+});

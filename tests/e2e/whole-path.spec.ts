@@ -1,0 +1,180 @@
+import { execFileSync } from "node:child_process";
+import { readFileSync, writeFileSync } from "node:fs";
+import { expect, test, type Page } from "@playwright/test";
+import { EMPTY } from "./servers";
+
+/** Runs the collector that Derrick serves, on this very machine. */
+async function collect(file: string): Promise<string> {
+  const script = await (await fetch(`${EMPTY}/collect.sh`)).text();
+  const bundle = execFileSync("sh", { input: script, encoding: "utf8" });
+  writeFileSync(file, bundle);
+  return bundle;
+}
+
+const saved = (page: Page) => expect(page.getByRole("status")).toContainText(/^saved/);
+const zone = (page: Page, letter: string) => page.locator(`#zone-${letter}`);
+
+async function open(page: Page, letter: string): Promise<void> {
+  const head = zone(page, letter).getByRole("button").first();
+  if ((await head.getAttribute("aria-expanded")) !== "true") await head.click();
+}
+
+test("a real machine goes from its facts to its record", async ({ page }, info) => {
+  const before = info.outputPath("before.txt");
+  const bundle = await collect(before);
+  await page.goto(EMPTY);
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("No build is being carried out.");
+
+  await test.step("its facts become a machine", async () => {
+    await page.goto(`${EMPTY}/machines/new`);
+    await page.setInputFiles("input[type=file]", before);
+    await expect(page.getByRole("table", { name: "Understood" })).toContainText("lsblk");
+    await page.getByLabel("Name, as written on its front").fill("bench-1");
+    await page.getByLabel("Name of the new site").fill("Bench");
+    await page.getByRole("button", { name: "Keep this machine" }).click();
+    await expect(page.getByRole("heading", { level: 1 })).toHaveText("bench-1");
+    await page.getByLabel("Management controller").selectOption("no");
+    await page.getByRole("button", { name: "Keep", exact: true }).click();
+    await expect(page.getByText("typed · ").first()).toBeVisible();
+  });
+
+  await test.step("an image is typed by hand, and its checksum compared", async () => {
+    const digits = "5e884898da28047151d0e56f8dc6292773603d0d6aabbdd62a11ef721d1542d8";
+    await page.goto(`${EMPTY}/images/new`);
+    await page.getByLabel("OS profile").selectOption("lowland-server");
+    await page.getByLabel("Version").fill("7.4");
+    await page.getByLabel("File name").fill("lowland-server-7.4.iso");
+    await page.getByLabel("Size in bytes").fill("1.9 GB");
+    await page.getByLabel("legacy").check();
+    await page.getByLabel("Its digits").fill(digits);
+    await page.getByRole("button", { name: "Keep this image" }).click();
+    await page.getByLabel("What the checksum tool printed").fill(`${digits}  lowland-server-7.4.iso`);
+    await page.getByRole("button", { name: "Compare" }).click();
+    await expect(page.getByText("The file is the one that was published.")).toBeVisible();
+  });
+
+  await test.step("a sheet is drawn, with true findings", async () => {
+    await page.goto(`${EMPTY}/machines`);
+    await page.getByRole("link", { name: "bench-1" }).click();
+    await page.getByRole("button", { name: "New build sheet for it" }).click();
+    await page.getByLabel("What is this build for?").fill("Install Lowland Server 7 on bench-1");
+    await open(page, "B");
+    await page.getByLabel("Image", { exact: true }).selectOption({ label: "Lowland Server 7.4" });
+    await page.getByLabel("Stick", { exact: true }).fill("green stick");
+    await page.getByLabel("Size of the stick").fill("1 GB");
+    await page.getByLabel("Size of the stick").press("Enter");
+    await saved(page);
+    await expect(page.locator("article", { hasText: "Stick too small" })).toContainText("900 MB");
+    await page.getByLabel("Size of the stick").fill("8 GB");
+    await page.getByLabel("Size of the stick").press("Enter");
+    await saved(page);
+    await expect(page.locator("article", { hasText: "Stick too small" })).toHaveCount(0);
+    await open(page, "D");
+    await zone(page, "D").getByText("target", { exact: true }).first().click();
+    await saved(page);
+    await expect(page.locator("article", { hasText: "The target holds data" })).toContainText(
+      "nobody has agreed",
+    );
+    const wanted = await page.getByLabel("Tail of the serial, to agree").getAttribute("placeholder");
+    await page.getByLabel("Tail of the serial, to agree").fill(wanted ?? "");
+    await page.getByRole("button", { name: "Agree to erase" }).click();
+    await open(page, "E");
+    await zone(page, "E").getByText("dynamic", { exact: true }).click();
+    await open(page, "F");
+    await page.getByRole("button", { name: "add the super-user" }).click();
+    await page.getByLabel("Host name").fill("bench-1");
+    await saved(page);
+    await expect(
+      page.getByText("2 stops").or(page.getByText("1 stop")).or(page.getByText("ready")),
+    ).toBeVisible();
+  });
+
+  await test.step("what is left is settled or set aside with a reason, and a revision is issued", async () => {
+    const state = page.locator("footer");
+    for (let i = 0; i < 6 && (await state.getByText(/\d+ stops?:/).count()) > 0; i += 1) {
+      const stop = page.locator("article", { hasText: "stop" }).filter({ hasNotText: "Waived" }).first();
+      await stop.getByRole("button", { name: "what to do, and why" }).click();
+      await stop.getByRole("button", { name: "Set aside with a reason" }).click();
+      await page.getByLabel(/^Reason/).fill("a bench machine for this test only");
+      await page.getByRole("dialog").getByRole("button", { name: "Set aside" }).click();
+      await expect(page.getByRole("dialog")).toHaveCount(0);
+    }
+    await page.getByRole("button", { name: "Issue revision" }).click();
+    await page.getByRole("button", { name: "Start the run" }).click();
+    await expect(page.getByLabel("Current step").getByRole("heading", { level: 2 })).toHaveText(
+      "Make sure that this is the machine",
+    );
+  });
+
+  await test.step("the run goes to its end beside a console", async () => {
+    await page.setViewportSize({ width: 640, height: 800 });
+    const title = page.getByLabel("Current step").getByRole("heading", { level: 2 });
+    await page.keyboard.press("d");
+    await page.getByLabel("Write down what the screen shows").fill("the label is worn");
+    await page.getByRole("button", { name: "Go on all the same" }).click();
+    await page.keyboard.press("n");
+    await page.getByLabel("In a few words").fill("fan is loud");
+    await page.getByRole("button", { name: "Put it on the log" }).click();
+    await expect(page.getByRole("button", { name: /^Log \(3\)/ })).toBeVisible();
+    const total = Number(
+      /of (\d+)/.exec((await page.getByText(/^step \d+ of \d+$/).textContent()) ?? "")?.[1],
+    );
+    for (let at = 2; at <= total; at += 1) {
+      await expect(page.getByText(`step ${at} of ${total}`)).toBeVisible();
+      const guard = page.getByLabel("What the console shows");
+      if ((await title.textContent()) === "Name the drive before anything is written") {
+        await guard.fill("wrong one");
+        await guard.press("Enter");
+        await expect(page.getByText("The run is stopped")).toBeVisible();
+        await page.reload();
+        await page.getByRole("button", { name: "Say what was done, and resume" }).click();
+        await page.getByLabel("In a few words").fill("read the right line this time");
+        await page.getByRole("button", { name: "Put it on the log" }).click();
+        await expect(page.getByText("The run is stopped")).toHaveCount(0);
+        const size = /"size": (\d+),[^}]*?"mountpoint": "\//s.exec(bundle.replace(/^\| /gm, ""))?.[1] ?? "";
+        const serial = /"serial": "([^"]+)"/.exec(bundle.replace(/^\| /gm, ""))?.[1];
+        await guard.fill(serial ?? size);
+        await guard.press("Enter");
+      } else await page.keyboard.press("Enter");
+    }
+    await expect(page.getByText("all steps done")).toBeVisible();
+  });
+
+  await test.step("it is accepted against a second bundle, and handed over", async () => {
+    const after = info.outputPath("after.txt");
+    const second = await collect(after);
+    writeFileSync(
+      after,
+      second.replace(/^\| ID=.*$/m, "| ID=lowland").replace(/^\| VERSION_ID=.*$/m, '| VERSION_ID="7.4"'),
+    );
+    await page.setInputFiles("input[type=file]", after);
+    const line = (what: string) => page.getByRole("row", { name: what });
+    await expect(line("System and version")).toContainText("as planned");
+    await expect(line("System drive")).toContainText("as planned");
+    await expect(line("Host name")).toContainText("differs");
+    await page.getByRole("button", { name: "Put this on the record" }).click();
+    await page.getByLabel("Handed over to").fill("Bench crew");
+    await page.getByRole("button", { name: "Hand over" }).click();
+    await page.getByRole("link", { name: "The record" }).click();
+  });
+
+  await test.step("its record reads and downloads", async () => {
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await expect(page.getByText("handed over to Bench crew")).toBeVisible();
+    await expect(page.getByText("the label is worn")).toHaveCount(2);
+    for (const [name, ending] of [
+      ["Markdown", "md"],
+      ["JSON", "json"],
+    ] as const) {
+      const [download] = await Promise.all([
+        page.waitForEvent("download"),
+        page.getByRole("link", { name, exact: true }).click(),
+      ]);
+      expect(download.suggestedFilename()).toBe(`B-0001-rev-A.${ending}`);
+      const text = readFileSync(await download.path(), "utf8");
+      expect(text).toContain("Bench crew");
+      if (ending === "json")
+        expect(JSON.parse(text)).toMatchObject({ format: "derrick-record", state: "handed over" });
+    }
+  });
+});

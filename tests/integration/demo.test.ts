@@ -1,0 +1,128 @@
+import { readFileSync } from "node:fs";
+import { beforeAll, describe, expect, it } from "vitest";
+import { buildView } from "@/server/builds";
+import { importAll } from "@/server/exports";
+import { find } from "@/server/find";
+import { machineView } from "@/server/machines";
+import { recordOf } from "@/server/runs";
+import { siteView } from "@/server/sites";
+import { todayView } from "@/server/today";
+import { ownDatabase } from "../support/database";
+
+ownDatabase();
+const DAY = 86_400_000;
+
+beforeAll(async () => {
+  const answer = await importAll(readFileSync("demo/marrowby-water.json", "utf8"), { rebase: true });
+  expect(answer).toEqual({ ok: true, value: { builds: 4, machines: 8 } });
+});
+
+const build = async (id: string) => (await buildView(id))!;
+const onMachine = async (id: string): Promise<string[]> =>
+  (await machineView(id))!.findings.map((f) => `${f.severity} ${f.code}`);
+
+describe("the demo, moved so that now is now", () => {
+  it("has one host in the middle of its installation", async () => {
+    const { running, now } = await todayView();
+    expect(running).toHaveLength(1);
+    const [host] = running;
+    expect(host).toMatchObject({
+      machine: "wrk-hv1",
+      status: "running",
+      step: "The system is being written",
+      position: "14 of 22",
+    });
+    expect(host?.hands?.late).toBe(false);
+    expect(Date.parse(host?.hands?.at ?? "")).toBeGreaterThan(Date.parse(now));
+    const stretches = host?.stretches ?? [];
+    expect(stretches).toHaveLength(22);
+    expect(stretches.filter((s) => s.past)).toHaveLength(13);
+    // One after the other, without a gap backwards in time, from the past over now into what is to come.
+    stretches.forEach((s, i) => {
+      expect(s.to >= s.from, s.title).toBe(true);
+      if (i > 0) expect(s.from >= (stretches[i - 1]?.from ?? ""), s.title).toBe(true);
+    });
+    expect((stretches.find((s) => !s.past)?.from ?? now) < now).toBe(true);
+  });
+
+  it("has two sheets being prepared, each hanging at a stop that protects data or the way in", async () => {
+    const { preparing } = await todayView();
+    expect(preparing.map((p) => [p.number, p.machine, p.hook, p.stops, p.firstStop?.label])).toEqual([
+      ["B-0042", "wrk-hv2", "D", 2, "D1"],
+      ["B-0043", "tho-a", "C", 2, "C1"],
+    ]);
+    expect(preparing[0]?.firstStop?.says).toMatch(/BOOTCARD-A …907F58, 64\.0 GB .*nobody has agreed/);
+    expect(preparing[1]?.firstStop?.says).toContain("will not start in UEFI mode");
+    for (const p of preparing) expect(p.likelySeconds).toBeGreaterThan(1800);
+  });
+
+  it("has dates that are over and dates that come, in order, each leading to its page", async () => {
+    const { dates, now } = await todayView();
+    expect(dates.map((d) => d.date)).toEqual(dates.map((d) => d.date).toSorted());
+    const days = (what: string): number => {
+      const found = dates.find((d) => d.what === what);
+      if (!found) throw new Error(`${what} is not among ${dates.map((d) => d.what).join("; ")}`);
+      return Math.round((Date.parse(found.date) - Date.parse(now)) / DAY);
+    };
+    expect(days("Restore drill: cl-bk1")).toBeLessThan(0);
+    expect(days("Update of system firmware: wrk-st1")).toBeLessThan(0);
+    expect(days("Scrub of the pool reservoir: wrk-st1")).toBeGreaterThan(0);
+    expect(days("Evaluation ends: Install Cairn Hypervisor 9 on wrk-hv1")).toBeGreaterThan(30);
+    expect(dates.every((d) => /^\/(machines|builds|images)\//.test(d.href))).toBe(true);
+  });
+
+  it("finds on the next host what would lose data or clash, before the hardware is touched", async () => {
+    const { evaluation } = await build("b-wrk-hv2");
+    const stops = evaluation.findings.filter((f) => f.severity === "stop");
+    expect(stops.map((f) => `${f.label} ${f.code}`)).toEqual(["D1 storage.holds-data", "E1 network.in-pool"]);
+    expect(stops.map((f) => f.waivable)).toEqual([false, true]);
+    expect(evaluation.findings.map((f) => f.code)).toEqual(
+      expect.arrayContaining(["handover.evaluation", "drive.watch", "machine.hot", "storage.too-small"]),
+    );
+  });
+
+  it("has a waiver with its reason on the running build, and a sheet without a stop that was handed over", async () => {
+    const running = (await build("b-wrk-hv1")).evaluation.findings;
+    expect(running.filter((f) => f.waiver).map((f) => f.code)).toEqual(["storage.removable"]);
+    expect(running.some((f) => f.severity === "stop")).toBe(false);
+    const done = await build("b-tho-b");
+    expect(done.run?.endedAt).not.toBeNull();
+    const record = (await recordOf("r-tho-b"))!;
+    expect(JSON.stringify(record)).toContain("tho-b");
+  });
+
+  it.each([
+    ["m-wrk-st1", ["caution drive.failing", "caution machine.set-degraded", "caution machine.supply"]],
+    ["m-wrk-tm1", ["caution machine.not-as-delivered", "note machine.memory-unequal"]],
+    ["m-cl-bk1", ["caution machine.date-over", "note drive.idle-space"]],
+    ["m-cl-ws1", ["caution drive.moved-in", "note machine.defect"]],
+    ["m-wrk-hv2", ["caution machine.firmware-outdated", "note machine.hot"]],
+  ])("tells on %s what is the matter with it", async (id, expected) => {
+    expect(await onMachine(id)).toEqual(expect.arrayContaining(expected));
+  });
+
+  it("knows who has which address on the management segment", async () => {
+    const works = (await siteView("s-works"))!;
+    expect(works.machines.map((m) => m.name)).toEqual(["wrk-hv1", "wrk-hv2", "wrk-st1", "wrk-tm1"]);
+    for (const { segment, stretches } of works.plans) {
+      expect(stretches.length, segment).toBeGreaterThan(1);
+    }
+  });
+
+  it.each([
+    ["ost7k2s01", ["machine wrk-st1"]],
+    ["B-0042", ["build B-0042 Install Cairn Hypervisor 9 on wrk-hv2"]],
+    ["hypervisor ostler", ["image Cairn Hypervisor 9.0, Ostler build"]],
+    ["no such thing", []],
+    ["  ", []],
+  ])("finds by part of its words: %s", async (query, expected) => {
+    expect((await find(query, null)).map((f) => `${f.kind} ${f.title}`)).toEqual(expected);
+  });
+
+  it("finds findings and steps of the open sheet first", async () => {
+    const found = await find("d1", "b-tho-a");
+    expect(found[0]).toMatchObject({ kind: "finding", title: "D1 The target holds data" });
+    const steps = await find("disk", "b-tho-a");
+    expect(steps.some((f) => f.kind === "step" && f.title === "Choose the disk to install on")).toBe(true);
+  });
+});

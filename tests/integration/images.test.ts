@@ -1,0 +1,161 @@
+import { createHash } from "node:crypto";
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import { createBuild, buildView, saveEdits } from "@/server/builds";
+import { createMachine } from "@/server/imports";
+import {
+  addShippedProfiles,
+  imageView,
+  listImages,
+  listProfiles,
+  profileView,
+  saveComputed,
+  saveImage,
+  saveInside,
+  takeFromList,
+} from "@/server/images";
+import { createSite } from "@/server/sites";
+import { bootTruth, corpusFile, inspectFile } from "../support/corpus";
+import { ownDatabase } from "../support/database";
+import { bundleOf, capture } from "../support/formats";
+
+ownDatabase();
+const by = "M. Arkle";
+const must = <T>(answer: { ok: true; value: T } | { ok: false; problems: { message: string }[] }): T => {
+  if (!answer.ok) throw new Error(answer.problems.map((p) => p.message).join("; "));
+  return answer.value;
+};
+const refusal = (answer: { ok: boolean; problems?: { message: string }[] }): string =>
+  answer.ok ? "" : (answer.problems ?? []).map((p) => p.message).join("; ");
+
+const TYPED = {
+  name: "Lowland Server",
+  version: "7.4",
+  profile: "lowland-server",
+  architecture: "x86_64",
+  sizeBytes: 3_145_728,
+  fileName: "p04-both-hybrid-gpt.iso",
+  published: null,
+  publishedFrom: "",
+  bootModes: ["uefi"],
+  supportEnds: null,
+  notes: "",
+};
+
+/** What the browser would send for a file of the corpus: what was found inside, and its SHA-256. */
+function read(file: string) {
+  const { value, bytesRead } = inspectFile(corpusFile(file));
+  return {
+    found: { ...value, bytesRead },
+    sha256: createHash("sha256")
+      .update(readFileSync(corpusFile(file)))
+      .digest("hex"),
+  };
+}
+
+describe("an image", () => {
+  let id = "";
+  const view = async () => (await imageView(id))!;
+
+  it("is added as typed; a field that is wrong is named and nothing is kept", async () => {
+    await addShippedProfiles();
+    expect(refusal(await saveImage(null, 0, { ...TYPED, name: "" }))).toMatch(/^name: /);
+    expect(await listImages()).toEqual([]);
+    id = must(await saveImage(null, 0, TYPED)).id;
+    expect((await view()).profile?.name).toBe("Lowland Server");
+    expect((await listImages()).map((i) => [i.id, i.builds])).toEqual([[id, []]]);
+  });
+
+  it("refuses a save on an older version and what an inspector did not finish", async () => {
+    expect(must(await saveImage(id, 1, { ...TYPED, notes: "from the shelf" })).version).toBe(2);
+    expect(refusal(await saveImage(id, 1, TYPED))).toContain("in between");
+    expect((await view()).image.notes).toBe("from the shelf");
+    expect(refusal(await saveInside(id, 2, "x.iso", { size: 1 }, by))).toContain("not complete");
+    expect(refusal(await saveInside("i-nowhere", 1, "x.iso", {}, by))).toContain("no longer there");
+  });
+
+  it("keeps what was found inside beside what was typed, through a later save", async () => {
+    const { found } = read(TYPED.fileName);
+    must(await saveInside(id, (await view()).version, TYPED.fileName, found, by));
+    const { image, version } = await view();
+    expect(image.inside).toMatchObject({ fileName: TYPED.fileName, by });
+    expect(image.inside?.found.volumeId).toBe(bootTruth[TYPED.fileName]?.volume_id);
+    expect(image.inside?.found.verdict.stick.x64.answer).toBe("boots");
+    must(await saveImage(id, version, { ...TYPED, name: "Lowland Server, copy" }));
+    expect((await view()).image.inside?.found.verdict.stick.x64.answer).toBe("boots");
+  });
+
+  it("takes its published checksum out of a list by the file's name, or by the value that was computed", async () => {
+    const { sha256 } = read(TYPED.fileName);
+    const list = `${"0".repeat(64)}  other.iso\n${sha256}  ./images/${TYPED.fileName}\n`;
+    const at = (await view()).version;
+    expect(refusal(await takeFromList(id, at, `${"0".repeat(64)}  other.iso\n`, ""))).toContain("other.iso");
+    expect(refusal(await takeFromList(id, at, "nothing of the kind", ""))).not.toBe("");
+    expect(must(await takeFromList(id, at, list, "the download page"))).toMatchObject({
+      by: "name",
+      algorithm: "sha256",
+      signed: false,
+    });
+    expect((await view()).image).toMatchObject({
+      published: { algorithm: "sha256", value: sha256 },
+      publishedFrom: "the download page",
+    });
+    expect(refusal(await takeFromList(id, at, list, ""))).not.toBe("");
+    must(await saveComputed(id, (await view()).version, { algorithm: "sha256", value: sha256 }, by));
+    const renamed = list.replaceAll(TYPED.fileName, "renamed.iso");
+    expect(must(await takeFromList(id, (await view()).version, renamed, ""))).toMatchObject({ by: "value" });
+    expect((await view()).image.publishedFrom).toBe("the download page");
+  });
+});
+
+describe("a build with an image", () => {
+  it("has the findings of the file: cut off, another size, starts in no mode that is planned", async () => {
+    const site = must(await createSite("Works"));
+    const text = bundleOf("big-1", {
+      lsblk: capture("server-uefi-2socket", "lsblk.json"),
+      dmidecode: capture("server-uefi-2socket", "dmidecode.txt"),
+    });
+    const machine = must(await createMachine(site, "big-1", [{ name: "b.txt", text }], by));
+    const image = must(await saveImage(null, 0, TYPED)).id;
+    const build = await createBuild(machine);
+    const rules = async (): Promise<string[]> => {
+      const { evaluation } = (await buildView(build))!;
+      return evaluation.findings.map((f) => f.code).filter((r) => /^(image|boot)\./.test(r));
+    };
+    const before = (await buildView(build))!.build.version;
+    const edited = await saveEdits(
+      build,
+      before,
+      [
+        { path: "image.id", before: null, after: image },
+        { path: "boot.mode", before: null, after: "uefi" },
+        { path: "image.way", before: "virtual media", after: "stick" },
+      ],
+      by,
+    );
+    expect(edited.ok).toBe(true);
+    expect(await rules()).toContain("image.not-inspected");
+
+    must(await saveInside(image, 1, "p09.iso", read("p09-truncated-hybrid.iso").found, by));
+    expect(await rules()).toEqual(expect.arrayContaining(["image.damaged", "image.size-differs"]));
+    expect(await rules()).not.toContain("image.not-inspected");
+
+    must(await saveInside(image, 2, "p01.iso", read("p01-bios-eltorito.iso").found, by));
+    expect(await rules()).toContain("boot.inside");
+
+    must(await saveInside(image, 3, TYPED.fileName, read(TYPED.fileName).found, by));
+    expect(await rules()).not.toContain("boot.inside");
+    expect(await rules()).not.toContain("image.damaged");
+    expect((await imageView(image))!.builds.map((b) => b.id)).toEqual([build]);
+  });
+});
+
+it("shows each shipped profile by family and version, and none that is not there", async () => {
+  const profiles = await listProfiles();
+  expect(profiles.map((p) => `${p.key} ${p.version}`).sort()).toEqual([
+    "cairn-hypervisor 9",
+    "lowland-server 7",
+  ]);
+  for (const { key, version, yaml } of profiles) expect((await profileView(key, version))?.yaml).toBe(yaml);
+  expect(await profileView("lowland-server", "99")).toBeNull();
+});

@@ -1,0 +1,286 @@
+import { readFileSync } from "node:fs";
+import { createClient } from "@libsql/client";
+import { describe, expect, it } from "vitest";
+import { DatabaseTooNewError, openDatabase } from "@/db";
+import {
+  buildHistory,
+  buildView,
+  createBuild,
+  issueRevision,
+  saveEdits,
+  undoSave,
+  waive,
+} from "@/server/builds";
+import { database } from "@/server/database";
+import { exportAll, importAll } from "@/server/exports";
+import { find } from "@/server/find";
+import { addShippedProfiles, importProfile, listProfiles, saveImage } from "@/server/images";
+import { issueCode, receiveBundle } from "@/server/collector";
+import { createMachine, previewImport, takeOver } from "@/server/imports";
+import { machineView } from "@/server/machines";
+import { accept, command, recordOf, runView, startRun } from "@/server/runs";
+import { createSite, saveSite, siteView } from "@/server/sites";
+import { todayView } from "@/server/today";
+import { bundleOf, capture } from "../support/formats";
+import { ownDatabase } from "../support/database";
+
+const { url, folder } = ownDatabase();
+const by = "J. Pell";
+const must = <T>(answer: { ok: true; value: T } | { ok: false; problems: { message: string }[] }): T => {
+  if (!answer.ok) throw new Error(answer.problems.map((p) => p.message).join("; "));
+  return answer.value;
+};
+const captured = (file: string) => capture("server-uefi-2socket", file);
+const bundle = bundleOf("big-1", {
+  lsblk: captured("lsblk.json"),
+  lscpu: captured("lscpu.json"),
+  dmidecode: captured("dmidecode.txt"),
+  "ip-address": captured("ip-addr.json"),
+});
+const texts = [{ name: "bundle.txt", text: bundle }];
+
+describe("one machine, from its facts to its record", () => {
+  let machineId = "";
+  let buildId = "";
+  const version = async (): Promise<number> => (await buildView(buildId))!.build.version;
+  const edit = async (changes: Record<string, unknown>) => {
+    const answer = await saveEdits(
+      buildId,
+      await version(),
+      Object.entries(changes).map(([path, after]) => ({ path, before: null, after })),
+      by,
+    );
+    if (!answer.ok) throw new Error(JSON.stringify(answer.problems));
+    return answer.view;
+  };
+
+  it("is previewed without a change, then taken over", async () => {
+    await addShippedProfiles();
+    const site = must(await createSite("Works"));
+    const view = (await siteView(site))!;
+    const segment = {
+      id: "mgmt",
+      name: "Works management",
+      purpose: "management",
+      prefix: "10.61.10.0/24",
+      gateway: "10.61.10.1",
+      nameServers: ["10.61.10.2"],
+    };
+    must(
+      await saveSite(site, view.version, {
+        ...view.site,
+        segments: [segment],
+        domain: "marrowby.example",
+        timeZone: "Europe/London",
+      }),
+    );
+    const preview = must(await previewImport(null, texts));
+    expect(preview.changes.length).toBeGreaterThan(40);
+    expect(preview.suggestedName).toBe("big-1");
+    machineId = must(await createMachine(site, "big-1", texts, by));
+    expect(must(await previewImport(machineId, texts)).changes).toEqual([]);
+    expect(must(await previewImport(null, texts)).sameSerial).toEqual([{ id: machineId, name: "big-1" }]);
+    expect((await createMachine(site, "big-1", [], by)).ok).toBe(false);
+  });
+
+  it("gets a sheet with every drive left alone and the site's answers", async () => {
+    buildId = await createBuild(machineId);
+    const { build, nextFree } = (await buildView(buildId))!;
+    expect(build.number).toBe("B-0001");
+    expect(build.sheet.storage).toMatchObject({
+      target: null,
+      leaveAlone: expect.arrayContaining(["SAMPLESAS0001", "SAMPLENVME0001"]),
+    });
+    expect(build.sheet.answers).toMatchObject({
+      hostName: "big-1",
+      domain: "marrowby.example",
+      timeZone: "Europe/London",
+    });
+    expect([build.sheet.network.port, build.sheet.network.gateway, nextFree]).toEqual([
+      "52:54:00:aa:00:01",
+      "10.61.10.1",
+      "10.61.10.3",
+    ]);
+  });
+
+  it("cannot start with stops, and says which", async () => {
+    must(await issueRevision(buildId, await version(), by));
+    const refused = await startRun(buildId, await version(), by);
+    expect(!refused.ok && refused.problems[0]?.message).toMatch(/open stops: .*D1 No target drive/);
+  });
+
+  it("refuses a stale save, shows both versions, and changes nothing", async () => {
+    const before = await version();
+    await edit({ "network.address": "10.61.10.20" });
+    const stale = await saveEdits(
+      buildId,
+      before,
+      [{ path: "network.address", before: "", after: "10.61.10.99" }],
+      "M. Arkle",
+    );
+    expect(stale).toMatchObject({ ok: false, stale: { by } });
+    expect(!stale.ok && stale.stale?.view.build.sheet.network.address).toBe("10.61.10.20");
+    expect((await buildView(buildId))!.build.sheet.network.address).toBe("10.61.10.20");
+  });
+
+  it("keeps a history in which one change can be taken back, unless it was changed again", async () => {
+    await edit({ "handOver.owner": "Nobody" });
+    const [last] = await buildHistory(buildId);
+    expect(last).toMatchObject({ by, edits: [{ path: "handOver.owner", before: "", after: "Nobody" }] });
+    must(await undoSave(buildId, last!.version, by));
+    expect((await buildView(buildId))!.build.sheet.handOver.owner).toBe("");
+    await edit({ "handOver.owner": "Control room" });
+    expect((await undoSave(buildId, last!.version, by)).ok).toBe(false);
+  });
+
+  it("waives with a reason, but not what protects data", async () => {
+    const image = must(
+      await saveImage(null, 0, {
+        name: "Lowland 7.4",
+        profile: "lowland-server",
+        version: "7.4",
+        architecture: "x86_64",
+        sizeBytes: 2e9,
+        bootModes: ["uefi"],
+        loaderSigned: "signed",
+      }),
+    );
+    await edit({
+      "image.id": image.id,
+      "storage.target": "SAMPLESATA0001",
+      "storage.leaveAlone": (await buildView(buildId))!.build.sheet.storage.leaveAlone.filter(
+        (d) => d !== "SAMPLESATA0001",
+      ),
+      "answers.accounts": [{ name: "jpell", role: "administrator", logIn: "key" }],
+    });
+    const data = await waive(buildId, await version(), "storage.holds-data", "it is only scratch", by);
+    expect(!data.ok && data.problems[0]?.message).toContain("protects data");
+    const short = await waive(buildId, await version(), "storage.single", "ok", by);
+    expect(short.ok).toBe(false);
+    expect(
+      (await waive(buildId, await version(), "storage.single", "scratch space, rebuilt in an hour", by)).ok,
+    ).toBe(true);
+    await edit({
+      "storage.erase": { drive: "SAMPLESATA0001", tail: "TA0001", by, at: "2026-11-24T08:00:00Z" },
+      "boot.mode": "uefi",
+    });
+  });
+
+  it("runs to its end, is accepted against a second bundle, and gives its record", async () => {
+    const { evaluation } = (await buildView(buildId))!;
+    expect(evaluation.stops).toEqual([]);
+    must(await issueRevision(buildId, await version(), by));
+    const runId = must(await startRun(buildId, await version(), by));
+    expect((await startRun(buildId, await version(), by)).ok).toBe(false);
+    for (let n = 0; ; n += 1) {
+      const { state, plan } = (await runView(runId))!;
+      const step = plan.steps[state.current];
+      if (!step) break;
+      const body = step.guard
+        ? { kind: "guard", step: step.id, typed: step.guard.expect, by }
+        : { kind: "as expected", step: step.id, by };
+      must(await command(runId, `test-key-${n}`, body));
+      must(await command(runId, `test-key-${n}`, body));
+    }
+    const installed = bundleOf("big-1", {
+      lsblk: captured("lsblk.json"),
+      dmidecode: captured("dmidecode.txt"),
+      "os-release": 'ID=lowland\nVERSION_ID="7.4"\nPRETTY_NAME="Lowland Server 7.4"',
+      settings: "collector.settings=1\nhost.name=big-1\nfirmware.mode=uefi\ntime.zone=Europe/London",
+    });
+    must(await accept(runId, "test-key-accept", [{ name: "after.txt", text: installed }], by));
+    must(await command(runId, "test-key-over", { kind: "handed over", to: "Control room", by }));
+    const record = (await recordOf(runId))!;
+    expect(record).toMatchObject({ state: "handed over", revision: "B", handedTo: "Control room" });
+    const verdict = (id: string) => record.acceptance?.lines.find((l) => l.id === id)?.verdict;
+    expect([
+      verdict("system"),
+      verdict("serial"),
+      verdict("gateway"),
+      verdict("untouched-SAMPLESAS0001"),
+    ]).toEqual(["as planned", "as planned", "not seen", "as planned"]);
+    expect((await runView(runId))!.log.filter((l) => l.event.kind === "as expected").length).toBe(
+      (await runView(runId))!.plan.steps.length - 1,
+    );
+  });
+
+  it("shows on the home page and is found", async () => {
+    expect((await todayView()).running).toEqual([]);
+    expect((await find("sample0001", null)).map((f) => f.kind)).toEqual(["machine"]);
+    expect((await find("d1", buildId))[0]?.kind).toBe("finding");
+  });
+});
+
+describe("the collector's way back", () => {
+  it("takes a bundle once for a code, and it waits to be looked at", async () => {
+    const site = must(await createSite("Thornhope"));
+    const id = must(await createMachine(site, "tho-a", [], by));
+    const { code } = must(await issueCode(id));
+    expect(must(await receiveBundle(code, bundle))).toBe(id);
+    expect((await receiveBundle(code, bundle)).ok).toBe(false);
+    expect((await receiveBundle("aaaaa-bbbbb-ccccc-ddddd", bundle)).ok).toBe(false);
+    const view = (await machineView(id))!;
+    expect(view.waiting).toHaveLength(1);
+    expect(view.machine.document.facts.drives).toEqual([]);
+    must(await takeOver(id, view.machine.version, texts, by));
+    expect((await takeOver(id, view.machine.version, texts, by)).ok).toBe(false);
+    expect((await machineView(id))!.machine.document.facts.drives).toHaveLength(11);
+  });
+});
+
+describe("the database", () => {
+  it("refuses a change of the run log", async () => {
+    const client = createClient({ url });
+    await expect(client.execute("UPDATE run_events SET at = ''")).rejects.toThrow("append-only");
+    await expect(client.execute("DELETE FROM run_events")).rejects.toThrow("append-only");
+    await client.execute(
+      "INSERT INTO readings (machine_id, at, by, kind, what, state, value, source) SELECT id, 'x', 'x', 'power', 'x', 'idle', 1, 'typed' FROM machines LIMIT 1",
+    );
+    await expect(client.execute("UPDATE readings SET value = 2")).rejects.toThrow("never changed");
+    await client.execute("DELETE FROM readings WHERE at = 'x'");
+    client.close();
+  });
+
+  it("carries twenty writes at once without one lost", async () => {
+    const { write } = await database();
+    const before = (await exportAll()).sites.length;
+    await Promise.all(Array.from({ length: 20 }, (_, i) => createSite(`Site ${i}`)));
+    expect((await exportAll()).sites.length).toBe(before + 20);
+    await expect(write(async () => Promise.reject(new Error("planned")))).rejects.toThrow("planned");
+    expect((await createSite("after a failure")).ok).toBe(true);
+  });
+
+  it("is not opened when it is newer than this program", async () => {
+    const file = `file:${folder}/newer.db`;
+    const first = await openDatabase(file, undefined, "src/db/migrations");
+    await first.db.run("INSERT INTO __drizzle_migrations (hash, created_at) VALUES ('x', 9999999999999)");
+    first.close();
+    await expect(openDatabase(file, undefined, "src/db/migrations")).rejects.toThrow(DatabaseTooNewError);
+  });
+});
+
+describe("the export", () => {
+  it("reads back into an empty installation only", async () => {
+    const file = await exportAll();
+    expect(file.runs).toHaveLength(1);
+    const refused = await importAll(JSON.stringify(file), { rebase: false });
+    expect(!refused.ok && refused.problems[0]?.message).toContain("already holds data");
+  });
+
+  it("that ships as the demo is valid", async () => {
+    const { parseExport } = await import("@/core/record");
+    expect(parseExport(readFileSync("demo/marrowby-water.json", "utf8"))).toMatchObject({ ok: true });
+  });
+});
+
+it("imports a profile from YAML and replaces it by its version", async () => {
+  const yaml = readFileSync("profiles/cairn-hypervisor-9.yaml", "utf8").replace(
+    "name: Cairn Hypervisor",
+    "name: Cairn Upland",
+  );
+  expect(must(await importProfile(yaml))).toEqual({ key: "cairn-hypervisor", version: "9" });
+  expect(
+    (await listProfiles()).filter((p) => p.key === "cairn-hypervisor").map((p) => p.profile.name),
+  ).toEqual(["Cairn Upland"]);
+  expect((await importProfile("name: x")).ok).toBe(false);
+});
