@@ -11,6 +11,9 @@ import {
 export const at = (minutesAgo: number): string =>
   new Date(Date.parse("2026-11-24T14:00:00Z") - minutesAgo * 60_000).toISOString();
 export const DAY = 1440;
+export const NOW = at(0);
+export const ARKLE = "M. Arkle";
+export const PELL = "J. Pell";
 /** The day so many days from the demo's now; negative for days gone by. */
 export const day = (fromNow: number): string => at(-fromNow * DAY).slice(0, 10);
 

@@ -98,6 +98,7 @@ export function registerOfDemo(machines: Machine[]): { key: string; entry: Regis
       place: "Thornhope cabinet",
       holds: "pump manuals, October",
       written: "legacy",
+      speedClass: "USB 2",
     }),
   );
   entries.set(
@@ -111,6 +112,8 @@ export function registerOfDemo(machines: Machine[]): { key: string; entry: Regis
       place: "Works, M. Arkle's desk",
       holds: "Lowland Server 7.4 installer",
       written: "as the image",
+      speedClass: "USB 3",
+      carries: { imageId: "i-lowland-7", name: "Lowland Server 7.4", at: at(24 * DAY), compared: true },
     }),
   );
   return [...entries].map(([key, entry]) => ({ key, entry }));

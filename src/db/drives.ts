@@ -31,6 +31,12 @@ export async function one(db: Db | Tx, key: string): Promise<DriveRow | null> {
 export const withKeys = async (db: Db | Tx, keys: string[]): Promise<DriveRow[]> =>
   keys.length === 0 ? [] : (await db.select().from(drives).where(inArray(drives.key, keys))).map(read);
 
+/** Sticks and cards that can be carried to a machine: by media, and not sitting in one. */
+export const portable = async (db: Db): Promise<DriveRow[]> =>
+  (await db.select().from(drives).where(isNull(drives.machineId)))
+    .map(read)
+    .filter((r) => r.entry.media === "usb" && r.entry.state !== "destroyed");
+
 /** Spares on the shelf. */
 export const spares = async (db: Db): Promise<DriveRow[]> =>
   (await db.select().from(drives).where(isNull(drives.machineId))).map(read).filter((r) => r.entry.spare);

@@ -2,6 +2,8 @@ export { DatabaseTooNewError, openDatabase, type Database, type Db, type Tx } fr
 export * as siteRows from "./sites";
 export * as machineRows from "./machines";
 export * as imageRows from "./images";
+export * as profileRows from "./profiles";
+export * as transferRows from "./transfers";
 export * as buildRows from "./builds";
 export * as runRows from "./runs";
 export * as driveRows from "./drives";

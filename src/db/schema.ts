@@ -125,16 +125,39 @@ export const pictures = sqliteTable(
   (t) => [index("pictures_machine").on(t.machineId, t.at)],
 );
 
+/** Every edition of every profile: a build keeps the one that it was made with, so none is ever overwritten. */
 export const profiles = sqliteTable(
   "profiles",
   {
     key: text("key").notNull(),
     version: text("version").notNull(),
+    /** Counts from 1 for each version of the operating system. */
+    edition: integer("edition").notNull().default(1),
     name: text("name").notNull(),
-    yaml: text("yaml").notNull(),
+    /** Who wrote this edition; empty for those that ship with Derrick. */
+    by: text("by").notNull().default(""),
     updatedAt: text("updated_at").notNull(),
+    yaml: text("yaml").notNull(),
   },
-  (t) => [primaryKey({ columns: [t.key, t.version] })],
+  (t) => [primaryKey({ columns: [t.key, t.version, t.edition] })],
+);
+
+/** Transfers that runs have measured; rows are added, never changed. */
+export const transfers = sqliteTable(
+  "transfers",
+  {
+    runId: text("run_id")
+      .notNull()
+      .references(() => runs.id, { onDelete: "cascade" }),
+    step: text("step").notNull(),
+    way: text("way").notNull(),
+    through: text("through").notNull(),
+    bytes: real("bytes").notNull(),
+    seconds: real("seconds").notNull(),
+    at: text("at").notNull(),
+    where: text("where_seen").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.runId, t.step] }), index("transfers_way").on(t.way, t.at)],
 );
 
 export const images = sqliteTable("images", {

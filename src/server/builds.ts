@@ -5,24 +5,41 @@ import {
   evaluateBuild,
   invertEdits,
   nextRevision,
+  roadLines,
   valueAt,
+  waysOf,
   type BuildContext,
   type BuildView,
   type Edit,
   type Neighbour,
   type SaveAnswer,
+  type ShelfImage,
   type Sheet,
 } from "@/core/build";
+import type { StickOnHand } from "@/core/boot";
+import type { RateSample } from "@/core/estimate";
 import { imageSchema } from "@/core/image";
+import { formatBytes } from "@/core/units";
 import { visibleDrives } from "@/core/machine";
 import { nextFreeAddress, segmentPlan } from "@/core/network";
 import { waiverSchema } from "@/core/finding";
-import { buildRows, compatRows, imageRows, machineRows, runRows, siteRows, type Db } from "@/db";
+import {
+  buildRows,
+  compatRows,
+  driveRows,
+  imageRows,
+  machineRows,
+  profileRows,
+  runRows,
+  siteRows,
+  transferRows,
+  type Db,
+} from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { database, now } from "./database";
 import { newId } from "./ids";
 import { circuitOf, drivePasts } from "./machines";
-import { profileFor } from "./images";
+import { editionFor, newestProfiles } from "./profiles";
 import { takenAddresses } from "./sites";
 
 export type BuildRow = NonNullable<Awaited<ReturnType<typeof buildRows.one>>>;
@@ -31,11 +48,19 @@ export type BuildRow = NonNullable<Awaited<ReturnType<typeof buildRows.one>>>;
 export interface Surroundings {
   marks: machineRows.MachineMark[];
   builds: buildRows.BuildMark[];
+  editions: profileRows.ProfileRow[];
+  shelf: ShelfImage[];
+  sticks: StickOnHand[];
+  samples: RateSample[];
 }
 
 export const surroundings = async (db: Db): Promise<Surroundings> => ({
   marks: await machineRows.marks(db),
   builds: await buildRows.marks(db),
+  editions: await profileRows.all(db),
+  shelf: (await imageRows.all(db)).map(({ id, image }) => ({ id, image })),
+  sticks: (await driveRows.portable(db)).map(({ key, entry }) => ({ key, entry })),
+  samples: await transferRows.newest(db),
 });
 
 /** Loads what the rules of a sheet look at. */
@@ -45,15 +70,16 @@ export async function contextOf(
   sheet: Sheet,
   around: Surroundings,
 ): Promise<BuildContext> {
-  const { marks, builds } = around;
+  const { marks, builds, editions, shelf, sticks, samples } = around;
   const [machine, imageRow] = await Promise.all([
     sheet.machine.id ? machineRows.one(db, sheet.machine.id) : null,
     sheet.image.id ? imageRows.one(db, sheet.image.id) : null,
   ]);
-  const [site, profile] = await Promise.all([
+  const [site, edition] = await Promise.all([
     machine ? siteRows.one(db, machine.siteId) : null,
-    imageRow ? profileFor(db, imageRow.image) : null,
+    imageRow ? editionFor(editions, imageRow.image, sheet.image.edition) : null,
   ]);
+  const profile = edition?.profile ?? null;
   const [pasts, circuit, compat] = await Promise.all([
     machine ? drivePasts(db, machine) : [],
     machine ? circuitOf(db, machine.document, site?.site ?? null, marks, machine.siteId) : null,
@@ -84,6 +110,11 @@ export async function contextOf(
     pasts,
     circuit,
     compat,
+    profiles: newestProfiles(editions),
+    shelf,
+    sticks,
+    samples,
+    edition: edition && { kept: edition.kept, newest: edition.newest },
   };
 }
 
@@ -93,9 +124,8 @@ export async function buildView(id: string): Promise<BuildView | null> {
   if (!build) return null;
   const around = await surroundings(db);
   const { marks, builds } = around;
-  const [context, images, sites, runs] = await Promise.all([
+  const [context, sites, runs] = await Promise.all([
     contextOf(db, id, build.sheet, around),
-    imageRows.all(db),
     siteRows.all(db),
     runRows.marks(db),
   ]);
@@ -103,11 +133,13 @@ export async function buildView(id: string): Promise<BuildView | null> {
   const taken = context.site && segment ? takenAddresses(context.site, marks, builds) : null;
   const plan = segment && taken ? segmentPlan(segment, taken) : [];
   const siteNames = new Map(sites.map((s) => [s.id, s.site.name]));
-  const { neighbours: _, ...shown } = context;
+  const { neighbours: _, profiles: __, shelf, sticks, samples: ___, ...shown } = context;
   return {
     build,
     context: shown,
     evaluation: evaluateBuild(context),
+    roads: roadLines(context),
+    ways: waysOf(context),
     nextFree: nextFreeAddress(plan),
     segmentPlan: plan,
     run: runs.find((r) => r.buildId === id) ?? null,
@@ -117,7 +149,13 @@ export async function buildView(id: string): Promise<BuildView | null> {
         name: m.name,
         site: siteNames.get(m.siteId) ?? "",
       })),
-      images: images.map((i) => ({ id: i.id, name: i.image.name })),
+      images: shelf
+        .filter(({ image }) => image.purpose === "installer")
+        .map((i) => ({ id: i.id, name: i.image.name })),
+      sticks: sticks.map(({ key, entry }) => ({
+        key,
+        name: `${entry.label || entry.model || key}, ${formatBytes(entry.sizeBytes)}`,
+      })),
     },
   };
 }

@@ -7,29 +7,33 @@ import {
   imageRows,
   machineRows,
   pictureRows,
+  profileRows,
   readingRows,
   runRows,
   siteRows,
+  transferRows,
 } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { database, now } from "./database";
 import { sightAll } from "./imports";
+import { addShippedProfiles } from "./profiles";
 
 /** Everything that this installation keeps, as one file. Raw import texts and collector codes are left out. */
 export async function exportAll(): Promise<Export> {
   const { db } = await database();
-  const [sites, machines, images, profiles, builds, runs, drives, readings, notes, pictures] =
+  const [sites, machines, images, profiles, builds, runs, drives, readings, notes, pictures, transfers] =
     await Promise.all([
       siteRows.all(db),
       machineRows.all(db),
       imageRows.all(db),
-      imageRows.allProfiles(db),
+      profileRows.all(db),
       buildRows.all(db),
       runRows.all(db),
       driveRows.all(db),
       readingRows.byMachine(db),
       compatRows.all(db),
       pictureRows.all(db),
+      transferRows.all(db),
     ]);
   return exportSchema.parse({
     format: "derrick-export",
@@ -37,7 +41,15 @@ export async function exportAll(): Promise<Export> {
     exportedAt: now(),
     sites: sites.map((s) => ({ id: s.id, document: s.site })),
     machines: machines.map(({ id, siteId, name, document }) => ({ id, siteId, name, document })),
-    profiles: profiles.map(({ key, version, yaml }) => ({ key, version, yaml })),
+    profiles: profiles.map(({ key, version, edition, by, updatedAt, yaml }) => ({
+      key,
+      version,
+      edition,
+      by,
+      at: updatedAt,
+      yaml,
+    })),
+    transfers,
     images: images.map((i) => ({ id: i.id, document: i.image })),
     builds: await Promise.all(
       builds.map(async ({ id, number, sheet, revision }) => ({
@@ -80,13 +92,10 @@ export async function importAll(
     );
   const at = now();
   await write(async (tx) => {
-    for (const p of file.profiles) {
+    await profileRows.clear(tx);
+    for (const { at: updatedAt = at, ...p } of file.profiles) {
       const profile = parseProfileYaml(p.yaml);
-      await imageRows.putProfile(
-        tx,
-        { ...p, name: profile.ok ? profile.value.name : p.key, updatedAt: at },
-        true,
-      );
+      await profileRows.add(tx, { ...p, name: profile.ok ? profile.value.name : p.key, updatedAt });
     }
     for (const s of file.sites) await siteRows.insert(tx, s.id, s.document, at);
     for (const m of file.machines) await machineRows.insert(tx, m.id, m.siteId, m.name, m.document, at);
@@ -115,6 +124,8 @@ export async function importAll(
       });
       for (const entry of r.log) await runRows.append(tx, r.id, entry);
     }
+    for (const { runId, step, ...sample } of file.transfers) await transferRows.put(tx, runId, step, sample);
   });
+  await addShippedProfiles();
   return yes({ builds: file.builds.length, machines: file.machines.length });
 }

@@ -1,5 +1,5 @@
 import { evaluateBuild } from "@/core/build";
-import { buildRows, imageRows, machineRows, runRows, siteRows } from "@/db";
+import { buildRows, imageRows, machineRows, profileRows, runRows, siteRows } from "@/db";
 import { contextOf, surroundings } from "./builds";
 import { database } from "./database";
 
@@ -29,7 +29,7 @@ export async function find(query: string, openBuild: string | null): Promise<Fou
     imageRows.all(db),
     buildRows.marks(db),
     siteRows.all(db),
-    imageRows.allProfiles(db),
+    profileRows.newest(db),
     runRows.marks(db),
   ]);
   const machineName = (id: string | null): string => machines.find((m) => m.id === id)?.name ?? "";

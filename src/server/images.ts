@@ -1,85 +1,9 @@
-import { readdirSync, readFileSync } from "node:fs";
-import { join } from "node:path";
-import {
-  imageSchema,
-  inspectionSchema,
-  matchChecksum,
-  parseChecksumList,
-  parseProfileYaml,
-  type Checksum,
-  type Image,
-  type Profile,
-} from "@/core/image";
-import { buildRows, imageRows, type Db } from "@/db";
+import { imageSchema, inspectionSchema, matchChecksum, parseChecksumList, type Checksum } from "@/core/image";
+import { buildRows, imageRows } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { database, now } from "./database";
-import { readEnvironment } from "./environment";
 import { newId } from "./ids";
-
-/** Adds the profiles that ship with Derrick where they are absent; a profile that a person changed stays. */
-export async function addShippedProfiles(): Promise<void> {
-  const { profilesFolder } = readEnvironment();
-  const { write } = await database();
-  for (const name of readdirSync(profilesFolder).filter((n) => n.endsWith(".yaml"))) {
-    const yaml = readFileSync(join(profilesFolder, name), "utf8");
-    const read = parseProfileYaml(yaml);
-    if (!read.ok) throw new Error(`The shipped profile ${name} is not valid: ${read.problems[0]?.message}`);
-    const { profile: key, version, name: title } = read.value;
-    await write((tx) =>
-      imageRows.putProfile(tx, { key, version, name: title, yaml, updatedAt: now() }, false),
-    );
-  }
-}
-
-export interface ProfileView {
-  key: string;
-  version: string;
-  yaml: string;
-  profile: Profile;
-}
-
-// Reading a profile takes longer than all checks of a build; the same text always gives the same profile.
-const readProfiles = new Map<string, Profile | null>();
-
-function profileOf(yaml: string): Profile | null {
-  const known = readProfiles.get(yaml);
-  if (known !== undefined) return known;
-  const read = parseProfileYaml(yaml);
-  if (readProfiles.size > 200) readProfiles.clear();
-  readProfiles.set(yaml, read.ok ? read.value : null);
-  return read.ok ? read.value : null;
-}
-
-function viewOf({ key, version, yaml }: { key: string; version: string; yaml: string }): ProfileView[] {
-  const profile = profileOf(yaml);
-  return profile ? [{ key, version, yaml, profile }] : [];
-}
-
-export const listProfiles = async (): Promise<ProfileView[]> =>
-  (await imageRows.allProfiles((await database()).db)).flatMap(viewOf);
-
-export async function profileView(key: string, version: string): Promise<ProfileView | null> {
-  const row = await imageRows.profileRow((await database()).db, key, version);
-  return row ? (viewOf(row)[0] ?? null) : null;
-}
-
-/** The profile for an image: of its family, the version that its own version begins with. */
-export async function profileFor(db: Db, image: Image): Promise<Profile | null> {
-  const rows = (await imageRows.allProfiles(db)).filter((p) => p.key === image.profile);
-  const row =
-    rows.find((p) => image.version === p.version || image.version.startsWith(`${p.version}.`)) ?? rows[0];
-  return row ? (viewOf(row)[0]?.profile ?? null) : null;
-}
-
-export async function importProfile(yaml: string): Promise<Answer<{ key: string; version: string }>> {
-  const read = parseProfileYaml(yaml);
-  if (!read.ok) return { ok: false, problems: read.problems };
-  const { profile: key, version, name } = read.value;
-  await (
-    await database()
-  ).write((tx) => imageRows.putProfile(tx, { key, version, name, yaml, updatedAt: now() }, true));
-  return yes({ key, version });
-}
+import { profileFor } from "./profiles";
 
 export async function listImages() {
   const { db } = await database();

@@ -1,10 +1,11 @@
 import { evaluateBuild } from "@/core/build";
-import { emptyMachine, mergeReadings, readTexts, type NamedText } from "@/core/machine";
+import { emptyMachine, mergeReadings, readTexts, recordWriting, type NamedText } from "@/core/machine";
 import { makeRecord, type BuildRecord } from "@/core/record";
 import {
   decide,
   foldRun,
   freezePlan,
+  measuredTransfer,
   nextHands,
   runCommandSchema,
   type LoggedEvent,
@@ -13,7 +14,7 @@ import {
   type RunState,
 } from "@/core/run";
 import { compareWithPlan, type AcceptanceLine } from "@/core/verify";
-import { buildRows, runRows } from "@/db";
+import { buildRows, driveRows, runRows, transferRows, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { contextOf, surroundings } from "./builds";
 import { database, now } from "./database";
@@ -100,16 +101,39 @@ async function append(
     const run = await runRows.one(tx, runId);
     if (!run) return no("This run is no longer there.");
     if (await runRows.hasKey(tx, runId, key)) return yes(null);
-    const decided = event(run.plan, foldRun(run.plan.steps, await runRows.log(tx, runId)));
+    const state = foldRun(run.plan.steps, await runRows.log(tx, runId));
+    const decided = event(run.plan, state);
     if (!decided.ok) return decided;
     const at = now();
     await runRows.append(tx, runId, { at, key, event: decided.value });
+    if (decided.value.kind === "as expected") await learnFrom(tx, run, state, at);
     if (decided.value.kind === "handed over") await runRows.end(tx, runId, at);
     return yes(null);
   });
   if (!refused.ok) return refused;
   const view = await runView(runId);
   return view ? yes(view) : no("This run is no longer there.");
+}
+
+/** A step that moved data has ended: its time is kept as a measurement, and a written stick says what it carries. */
+async function learnFrom(tx: Tx, run: runRows.RunRow, state: RunState, at: string): Promise<void> {
+  const learned = measuredTransfer(run.plan, state, at);
+  if (!learned) return;
+  await transferRows.put(tx, run.id, learned.step, learned.sample);
+  const { way, through } = learned.sample;
+  const stick = way === "stick" ? await driveRows.one(tx, through) : null;
+  if (!stick) return;
+  const { sheet, imageName } = run.plan;
+  const { written } = sheet.image.stick;
+  const entry = recordWriting(stick.entry, {
+    imageId: sheet.image.id ?? "",
+    name: imageName,
+    written,
+    scheme: written === "as the image" ? null : written === "legacy" ? "MBR" : "GPT",
+    compared: true,
+    at,
+  });
+  await driveRows.put(tx, stick.key, entry, stick.version + 1, at);
 }
 
 /** Compares texts read from the installed system with the plan, and changes nothing. */

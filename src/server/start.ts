@@ -1,4 +1,4 @@
-import { addShippedProfiles } from "./images";
+import { addShippedProfiles } from "./profiles";
 import { database } from "./database";
 
 /** Opens the database (which brings it up to date) before the first request; what cannot be opened ends the start. */

@@ -14,7 +14,7 @@ const DAY = 86_400_000;
 
 beforeAll(async () => {
   const answer = await importAll(readFileSync("demo/marrowby-water.json", "utf8"), { rebase: true });
-  expect(answer).toEqual({ ok: true, value: { builds: 4, machines: 8 } });
+  expect(answer).toEqual({ ok: true, value: { builds: 6, machines: 8 } });
 });
 
 const build = async (id: string) => (await buildView(id))!;
@@ -29,14 +29,14 @@ describe("the demo, moved so that now is now", () => {
     expect(host).toMatchObject({
       machine: "wrk-hv1",
       status: "running",
-      step: "The system is being written",
-      position: "14 of 22",
+      step: "The system is being upgraded",
+      position: "22 of 29",
     });
     expect(host?.hands?.late).toBe(false);
     expect(Date.parse(host?.hands?.at ?? "")).toBeGreaterThan(Date.parse(now));
     const stretches = host?.stretches ?? [];
-    expect(stretches).toHaveLength(22);
-    expect(stretches.filter((s) => s.past)).toHaveLength(13);
+    expect(stretches).toHaveLength(29);
+    expect(stretches.filter((s) => s.past)).toHaveLength(21);
     // One after the other, without a gap backwards in time, from the past over now into what is to come.
     stretches.forEach((s, i) => {
       expect(s.to >= s.from, s.title).toBe(true);
@@ -49,10 +49,11 @@ describe("the demo, moved so that now is now", () => {
     const { preparing } = await todayView();
     expect(preparing.map((p) => [p.number, p.machine, p.hook, p.stops, p.firstStop?.label])).toEqual([
       ["B-0042", "wrk-hv2", "D", 2, "D1"],
+      ["B-0044", "wrk-st1", "H", 0, undefined],
       ["B-0043", "tho-a", "C", 2, "C1"],
     ]);
     expect(preparing[0]?.firstStop?.says).toMatch(/BOOTCARD-A …907F58, 64\.0 GB .*nobody has agreed/);
-    expect(preparing[1]?.firstStop?.says).toContain("will not start in UEFI mode");
+    expect(preparing[2]?.firstStop?.says).toContain("will not start in UEFI mode");
     for (const p of preparing) expect(p.likelySeconds).toBeGreaterThan(1800);
   });
 
@@ -91,6 +92,38 @@ describe("the demo, moved so that now is now", () => {
     expect(JSON.stringify(record)).toContain("tho-b");
   });
 
+  it("leads over a stepping stone where the boot card forces it, and converts the appliance in place", async () => {
+    const hv2 = await build("b-wrk-hv2");
+    expect(hv2.roads.find((r) => r.road === "fresh")?.legs).toEqual([
+      { words: "install Cairn Hypervisor 6.7", through: "installer", image: "Cairn Hypervisor 6.7" },
+      {
+        words: "upgrade Cairn Hypervisor 9",
+        through: "installer",
+        image: "Cairn Hypervisor 9.0, Ostler build",
+      },
+    ]);
+    const st1 = await build("b-wrk-st1");
+    expect(st1.evaluation.steps.map((s) => s.id)).not.toContain("media-in");
+    expect(st1.evaluation.steps.slice(0, 3).map((s) => s.id)).toEqual([
+      "identity",
+      "save-lists",
+      "screen-keys",
+    ]);
+    expect(st1.ways).toBeNull();
+    expect(st1.roads.map((r) => [r.road, r.open])).toEqual([
+      ["fresh", true],
+      ["upgrade", false],
+      ["convert", true],
+    ]);
+  });
+
+  it("has the backup server's hand-over, with what its run measured", async () => {
+    expect((await recordOf("r-cl-bk1"))?.handedTo).toBe("Office");
+    const { ways } = await build("b-tho-a");
+    const stick = ways?.plans.find((p) => p.way === "stick");
+    expect(stick?.figure.inputs.find((i) => i.name === "rate")).toMatchObject({ source: "measured" });
+  });
+
   it.each([
     ["m-wrk-st1", ["caution drive.failing", "caution machine.set-degraded", "caution machine.supply"]],
     ["m-wrk-tm1", ["caution machine.not-as-delivered", "note machine.memory-unequal"]],
@@ -104,9 +137,18 @@ describe("the demo, moved so that now is now", () => {
   it("knows who has which address on the management segment", async () => {
     const works = (await siteView("s-works"))!;
     expect(works.machines.map((m) => m.name)).toEqual(["wrk-hv1", "wrk-hv2", "wrk-st1", "wrk-tm1"]);
-    for (const { segment, stretches } of works.plans) {
-      expect(stretches.length, segment).toBeGreaterThan(1);
-    }
+    const plan = works.plans.find((p) => p.segment === "works-mgmt");
+    const who = (address: string): string =>
+      plan?.stretches.find((s) => s.from === address && s.to === address)?.what ?? "";
+    expect(["10.61.10.4", "10.61.10.9", "10.61.10.21", "10.61.10.30"].map(who)).toEqual([
+      "switch wrk-sw1",
+      "rack A power strip",
+      expect.stringContaining("wrk-hv1"),
+      expect.stringContaining("B-0044"),
+    ]);
+    // Every address of the segment stands in one stretch, in order, and none in two.
+    const total = plan?.stretches.reduce((sum, s) => sum + s.count, 0);
+    expect(total).toBe(256);
   });
 
   it.each([

@@ -11,7 +11,7 @@ import {
   wipeDrive,
 } from "@/server/drives";
 import { exportAll } from "@/server/exports";
-import { addShippedProfiles } from "@/server/images";
+import { addShippedProfiles } from "@/server/profiles";
 import { createMachine, previewImport, takeOver } from "@/server/imports";
 import { previewList, takeList } from "@/server/machine-list";
 import {

@@ -14,7 +14,8 @@ import {
 import { database } from "@/server/database";
 import { exportAll, importAll } from "@/server/exports";
 import { find } from "@/server/find";
-import { addShippedProfiles, importProfile, listProfiles, saveImage } from "@/server/images";
+import { saveImage } from "@/server/images";
+import { addShippedProfiles, importProfile, listProfiles } from "@/server/profiles";
 import { issueCode, receiveBundle } from "@/server/collector";
 import { createMachine, previewImport, takeOver } from "@/server/imports";
 import { machineView } from "@/server/machines";
@@ -278,9 +279,9 @@ it("imports a profile from YAML and replaces it by its version", async () => {
     "name: Cairn Hypervisor",
     "name: Cairn Upland",
   );
-  expect(must(await importProfile(yaml))).toEqual({ key: "cairn-hypervisor", version: "9" });
+  expect(must(await importProfile(yaml, "J. Pell"))).toMatchObject({ key: "cairn-hypervisor", version: "9" });
   expect(
     (await listProfiles()).filter((p) => p.key === "cairn-hypervisor").map((p) => p.profile.name),
-  ).toEqual(["Cairn Upland"]);
-  expect((await importProfile("name: x")).ok).toBe(false);
+  ).toEqual(["Cairn Upland", "Cairn Hypervisor"]);
+  expect((await importProfile("name: x", "J. Pell")).ok).toBe(false);
 });

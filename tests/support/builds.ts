@@ -83,6 +83,11 @@ export interface BuildChanges {
   pasts?: BuildContext["pasts"];
   circuit?: BuildContext["circuit"];
   compat?: BuildContext["compat"];
+  profiles?: BuildContext["profiles"];
+  shelf?: BuildContext["shelf"];
+  sticks?: BuildContext["sticks"];
+  samples?: BuildContext["samples"];
+  edition?: BuildContext["edition"];
 }
 
 const SOUND_SHEET: Record<string, unknown> = {
@@ -167,6 +172,11 @@ export function aBuild(changes: BuildChanges = {}): BuildContext {
     pasts: changes.pasts ?? [],
     circuit: changes.circuit ?? null,
     compat: changes.compat ?? [],
+    profiles: changes.profiles ?? (changes.profile === null ? [] : [profile]),
+    shelf: changes.shelf ?? [],
+    sticks: changes.sticks ?? [],
+    samples: changes.samples ?? [],
+    edition: changes.edition ?? null,
     neighbours: (changes.neighbours ?? []).map((n) => ({
       serial: null,
       macs: [],

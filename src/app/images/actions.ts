@@ -2,7 +2,8 @@
 
 import { revalidatePath } from "next/cache";
 import { checksumProblem, type Checksum } from "@/core/image";
-import { importProfile, saveComputed, saveImage, saveInside, takeFromList } from "@/server/images";
+import { saveComputed, saveImage, saveInside, takeFromList } from "@/server/images";
+import { importProfile, saveProfile } from "@/server/profiles";
 import { no } from "@/server/answer";
 import { currentHand } from "../hand";
 
@@ -29,7 +30,16 @@ export async function keepComputed(
 }
 
 export async function keepProfile(yaml: string) {
-  return importProfile(yaml);
+  const answer = await importProfile(yaml, await currentHand());
+  revalidatePath("/images");
+  return answer;
+}
+
+/** Keeps the fields of the profile form as the next edition. */
+export async function keepProfileFields(key: string, version: string, edition: number, fields: object) {
+  const answer = await saveProfile(key, version, edition, fields, await currentHand());
+  revalidatePath(`/images/profiles/${key}/${version}`);
+  return answer;
 }
 
 export async function keepInside(id: string, version: number, fileName: string, found: unknown) {

@@ -1,7 +1,8 @@
 import Link from "next/link";
 import { verificationOf } from "@/core/image";
 import { formatBytes } from "@/core/units";
-import { listImages, listProfiles } from "@/server/images";
+import { listImages } from "@/server/images";
+import { listProfiles } from "@/server/profiles";
 import { Page, Ruled } from "@/ui/frame/page";
 
 export const dynamic = "force-dynamic";

@@ -1,1 +1,2 @@
 export { modeWords, stickBoots, type Mode, type StickWritten } from "./mode";
+export * from "./ways";

@@ -1,7 +1,7 @@
 export type Mode = "uefi" | "legacy";
 
 /** For which firmware a stick was prepared, when it was written; "as the image" is a byte-for-byte copy. */
-export type StickWritten = "as the image" | "uefi" | "legacy" | "unknown";
+export type StickWritten = "as the image" | "uefi" | "legacy" | "several images" | "data only" | "unknown";
 
 export const modeWords = (mode: Mode): string => (mode === "uefi" ? "UEFI" : "legacy");
 
@@ -11,6 +11,6 @@ export function stickBoots(
   imageModes: readonly Mode[],
   mode: Mode,
 ): boolean | "unknown" {
-  if (written === "unknown") return "unknown";
+  if (written === "unknown" || written === "several images") return "unknown";
   return written === "as the image" ? imageModes.includes(mode) : written === mode;
 }

@@ -1,3 +1,5 @@
+import type { StickOnHand } from "../boot";
+import type { RateSample } from "../estimate";
 import type { Image, Profile } from "../image";
 import type { CompatNote } from "../compat";
 import type { CircuitState, Drive, DrivePast, Facts, MachineDocument, Port } from "../machine";
@@ -28,12 +30,43 @@ export interface BuildContext {
   pasts: readonly DrivePast[];
   circuit: CircuitState | null;
   compat: readonly CompatNote[];
+  /** Every OS profile, through which the roads to the wanted system lead. */
+  profiles: readonly Profile[];
+  /** Every image, for stepping stones and to see whether a newer one is there. */
+  shelf: readonly ShelfImage[];
+  /** Sticks and cards of the register. */
+  sticks: readonly StickOnHand[];
+  /** Measured transfers. */
+  samples: readonly RateSample[];
+  /** The editions of the image's profile: the one this sheet is made from, and the newest. */
+  edition: { kept: number; newest: number } | null;
+}
+
+export interface ShelfImage {
+  id: string;
+  image: Image;
 }
 
 export const factsOf = (context: BuildContext): Facts | null => context.machine?.document.facts ?? null;
 
 export function targetOf({ sheet, machine }: BuildContext): Drive | null {
   return machine?.document.facts.drives.find((d) => d.id === sheet.storage.target) ?? null;
+}
+
+/** The stick that the sheet names: as the register knows it, else as it is described on the sheet. */
+export function stickOf({ sheet, sticks }: BuildContext) {
+  const { stick } = sheet.image;
+  const known = sticks.find((s) => s.key === stick.key) ?? null;
+  const { entry } = known ?? {};
+  return {
+    known,
+    name: entry?.label || entry?.model || stick.name,
+    serial: entry?.serial ?? null,
+    sizeBytes: entry?.sizeBytes ?? stick.sizeBytes,
+    /** How it stands when the machine starts from it: as this build writes it, or as it was written before. */
+    written: stick.ready && entry ? (entry.written ?? "unknown") : stick.written,
+    holds: (entry ? entry.holds : stick.holds).trim(),
+  };
 }
 
 export function portOf({ sheet, machine }: BuildContext): Port | null {

@@ -1,7 +1,19 @@
 export { emptySheet, sheetSchema, type Sheet } from "./sheet";
 export { applyEdits, diffSheets, editSchema, invertEdits, nextRevision, valueAt, type Edit } from "./edits";
 export { fieldWords } from "./field-words";
-export { drivesOf, factsOf, portOf, segmentOf, targetOf, type BuildContext, type Neighbour } from "./context";
+export {
+  drivesOf,
+  factsOf,
+  portOf,
+  segmentOf,
+  stickOf,
+  targetOf,
+  type BuildContext,
+  type Neighbour,
+  type ShelfImage,
+} from "./context";
+export { faultsHere, installedOn, legsOf, roadOf, roadsOf, targetKind } from "./roads";
+export { roadLines, waysOf, type RoadLine, type WaysView } from "./roads-view";
 export { BUILD_CHECKS } from "./checks";
 export { BUILD_MESSAGES } from "./messages.en";
 export { effectSchema, guardSchema, stepSchema, type Effect, type Guard, type Step } from "./step";

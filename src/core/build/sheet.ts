@@ -1,6 +1,8 @@
 import { z } from "zod";
 import { waiverSchema } from "../finding";
+import { WAYS } from "../boot";
 import { accountSchema } from "../identity";
+import { ROADS } from "../image";
 
 const word = z.string().max(400).default("");
 
@@ -12,9 +14,16 @@ export const sheetSchema = z.object({
   image: z
     .object({
       id: z.string().nullable().default(null),
-      way: z.enum(["virtual media", "stick"]).default("virtual media"),
+      /** The edition of the OS profile that the steps are made from; null for the newest. */
+      edition: z.number().int().positive().nullable().default(null),
+      road: z.enum(ROADS).default("fresh"),
+      way: z.enum(WAYS).default("virtual media"),
       stick: z
         .object({
+          /** Key in the drive register; empty for a stick that is only described here. */
+          key: word,
+          /** It is used as it was written before; no step writes it. */
+          ready: z.boolean().default(false),
           name: word,
           sizeBytes: z.number().int().nonnegative().nullable().default(null),
           written: z.enum(["as the image", "uefi", "legacy", "unknown"]).default("as the image"),

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { durationSchema, figureSchema } from "../estimate";
+import { durationSchema, figureSchema, rateSampleSchema } from "../estimate";
 import { zoneSchema } from "../finding";
 
 /** What stands before a destructive step: the operator types the tail of the serial that the console shows. */
@@ -36,6 +36,11 @@ export const stepSchema = z.object({
   guard: guardSchema.nullable(),
   duration: durationSchema,
   figure: figureSchema.nullable(),
+  /** What is read or written through the medium meanwhile; the time it takes is measured in the run and learned. */
+  moves: z
+    .object({ way: rateSampleSchema.shape.way, through: z.string(), bytes: z.number().positive() })
+    .nullable()
+    .default(null),
   after: effectSchema,
 });
 

@@ -5,6 +5,11 @@ import { netmaskOf, prefixLengthOf } from "../network";
 import { installerSize } from "../storage";
 import { portOf, segmentOf, targetOf, type BuildContext } from "./context";
 
+function systemFound({ machine }: BuildContext): string {
+  const { osName, osVersion } = machine?.document.facts.system ?? {};
+  return osName ?? osVersion ?? "";
+}
+
 /** Every value that a profile's texts may name, from its one home in the sheet, the machine or the site; "" when open. */
 export function valuesOf(context: BuildContext): Record<(typeof PLACEHOLDERS)[number], string> {
   const { sheet, image, machine } = context;
@@ -36,6 +41,7 @@ export function valuesOf(context: BuildContext): Record<(typeof PLACEHOLDERS)[nu
     "locale.name": answers.locale,
     "machine.name": machine?.name ?? "",
     "management.address": machine?.document.facts.controller?.address ?? "",
+    "system.found": systemFound(context),
     "target.name": target ? driveName(target) : "",
     "target.seenAs": target?.seenAs ?? "",
     "target.size": target ? installerSize(target) : "",

@@ -2,6 +2,7 @@ import type { SegmentStretch } from "../network";
 import type { Problem } from "../result";
 import type { BuildContext } from "./context";
 import type { Evaluation } from "./evaluate";
+import type { RoadLine, WaysView } from "./roads-view";
 import type { Sheet } from "./sheet";
 
 /** The sheet as the interface shows it, with all that follows from it. */
@@ -15,12 +16,18 @@ export interface BuildView {
     updatedAt: string;
     sheet: Sheet;
   };
-  context: Omit<BuildContext, "neighbours">;
+  context: Omit<BuildContext, "neighbours" | "profiles" | "shelf" | "sticks" | "samples">;
   evaluation: Evaluation;
+  roads: RoadLine[];
+  ways: WaysView | null;
   nextFree: string | null;
   segmentPlan: SegmentStretch[];
   run: { id: string; endedAt: string | null } | null;
-  choices: { machines: { id: string; name: string; site: string }[]; images: { id: string; name: string }[] };
+  choices: {
+    machines: { id: string; name: string; site: string }[];
+    images: { id: string; name: string }[];
+    sticks: { key: string; name: string }[];
+  };
 }
 
 /** What a save came to: the new state, or the other version that stands in the way. */

@@ -3,7 +3,7 @@ import { z } from "zod";
 const inputSchema = z.object({
   name: z.string(),
   value: z.string(),
-  source: z.enum(["imported", "typed", "default", "computed"]),
+  source: z.enum(["imported", "typed", "default", "computed", "measured"]),
 });
 
 /** A number with its working: the formula with names, each input with its value and where it came from. */

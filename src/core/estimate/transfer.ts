@@ -1,6 +1,7 @@
-import { formatBytes } from "../units";
+import { formatBytes, formatDecimalBytes } from "../units";
 import type { Duration } from "./estimate";
 import type { Figure, FigureInput } from "./figure";
+import type { LearnedRate } from "./learn";
 
 /** What is known of the path between the console and the machine; rates are bits each second, as links are sold. */
 export interface LinkMeasure {
@@ -11,6 +12,44 @@ export interface LinkMeasure {
   outstandingRequests: number;
   /** True where the person typed the link; the other values are defaults until they are measured. */
   linkTyped: boolean;
+}
+
+/** Controllers differ; until one is measured these are taken. */
+export const DEFAULT_LINK: LinkMeasure = {
+  linkBitsPerSecond: 100e6,
+  roundTripSeconds: 0.005,
+  controllerCeilingBytesPerSecond: 6e6,
+  blockBytes: 65_536,
+  outstandingRequests: 1,
+  linkTyped: false,
+};
+
+/** Time to move bytes at a rate that is known from measurements, or taken as it is for want of one. */
+export function readEstimate(
+  sizeBytes: number,
+  rate: LearnedRate | { likely: number; slow: number; words: string; count: 0 },
+  what = "size",
+): { duration: Duration; figure: Figure } {
+  const likelySeconds = sizeBytes / rate.likely;
+  const measured = rate.count > 0;
+  return {
+    duration: { likelySeconds, lateSeconds: sizeBytes / rate.slow, handsShare: 0 },
+    figure: {
+      value: likelySeconds,
+      unit: "s",
+      formula: measured
+        ? `${what} ÷ the median rate; late is ${what} ÷ the rate that one in ten falls below`
+        : `${what} ÷ the usual rate`,
+      inputs: [
+        { name: what, value: formatBytes(sizeBytes), source: "imported" },
+        {
+          name: "rate",
+          value: `${formatDecimalBytes(rate.likely)}/s, slow ${formatDecimalBytes(rate.slow)}/s (${rate.words})`,
+          source: measured ? "measured" : "default",
+        },
+      ],
+    },
+  };
 }
 
 /**

@@ -4,6 +4,8 @@ import { inspectionSchema, type Cell } from "./inspect";
 /** Hexadecimal digits of each digest; the weak two are read because old lists still use them. */
 const DIGITS = { md5: 32, sha1: 40, sha256: 64, sha512: 128 } as const;
 
+export const PURPOSES = ["installer", "guest drivers", "recovery", "firmware"] as const;
+
 export const checksumSchema = z.object({
   algorithm: z.enum(["md5", "sha1", "sha256", "sha512"]),
   value: z.string(),
@@ -16,6 +18,10 @@ export const imageSchema = z.object({
   name: z.string().trim().min(1, "an image needs a name"),
   profile: z.string().min(1, "choose the OS profile that this image installs"),
   version: z.string().trim().min(1, "an image needs its version"),
+  /** What the file is for: an installer, or something that goes with one. */
+  purpose: z.enum(PURPOSES).default("installer"),
+  /** Ids of the images that this one goes with; for guest drivers and recovery media. */
+  goesWith: z.array(z.string()).default([]),
   variant: z.enum(["full", "network installer", "boot only", "maker's custom"]).default("full"),
   architecture: z.enum(["x86_64", "aarch64"]),
   fileName: z.string().default(""),
@@ -66,10 +72,11 @@ export function verificationOf(
  */
 export function insideVerdict(
   image: Image,
-  way: "virtual media" | "stick",
+  way: "virtual media" | "stick" | "network" | "disc",
   mode: "uefi" | "legacy",
 ): Cell | null {
-  if (!image.inside) return null;
+  // Over the network the loader comes from the boot service, not out of the file.
+  if (!image.inside || way === "network") return null;
   const row = image.inside.found.verdict[way === "stick" ? "stick" : "optical"];
   return mode === "legacy" ? row.legacy : row[image.architecture === "aarch64" ? "aa64" : "x64"];
 }

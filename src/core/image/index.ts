@@ -3,12 +3,12 @@ export {
   checksumSchema,
   imageSchema,
   insideVerdict,
+  PURPOSES,
   verificationOf,
   type Checksum,
   type Image,
 } from "./image";
-export { profileSchema, PLACEHOLDERS, type Profile, type Screen } from "./profile";
-export { parseProfileYaml, profileJsonSchema, renderProfileYaml } from "./profile-yaml";
+export * from "./profile";
 export { isWeak, matchChecksum, parseChecksumList, type ListedChecksum } from "./checksum-list";
 export * from "./inspect";
 export type { ImageWork } from "./work";

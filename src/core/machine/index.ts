@@ -38,11 +38,12 @@ export {
 } from "./layout";
 export { hoursWords, judgeDrive, wearWords, type DriveJudgement, type Verdict } from "./health";
 export { compareDelivery, type DeliveryLine } from "./expected";
-export { compareVersions } from "./versions";
 export {
   cameFrom,
   layOnShelf,
   recordWipe,
+  recordWriting,
+  SPEED_CLASSES,
   registerEntrySchema,
   registerKey,
   sightDrive,

@@ -3,13 +3,13 @@ import { aBuild, aDrive } from "../../../tests/support/builds";
 import {
   bayName,
   compareDelivery,
-  compareVersions,
   drawMachine,
   judgeDrive,
   machineDocumentSchema,
   type BayGroup,
   type Drive,
 } from ".";
+import { compareVersions } from "../text";
 
 const document = (facts: object, typed: object = {}) => {
   const base = aBuild().machine!.document;

@@ -6,6 +6,9 @@ import { plainWwn } from "./identity";
 /** How a stick was written, which is a property of the stick until it is written again. */
 export const WRITTEN = ["as the image", "uefi", "legacy", "several images", "data only", "unknown"] as const;
 
+/** How fast a stick's port is; it bounds writing and reading until the stick itself was measured. */
+export const SPEED_CLASSES = ["USB 2", "USB 3"] as const;
+
 export const wipeSchema = z.object({
   at: z.iso.datetime(),
   by: text,
@@ -39,6 +42,14 @@ export const registerEntrySchema = z.object({
   health: healthSchema.nullable().default(null),
   holds: z.string().max(2000).default(""),
   written: z.enum(WRITTEN).nullable().default(null),
+  /** The partition scheme that the writing program was told to make; null for a plain copy of the image. */
+  scheme: z.enum(["GPT", "MBR"]).nullable().default(null),
+  speedClass: z.enum(SPEED_CLASSES).nullable().default(null),
+  /** The image that it was written with, and whether it was read back and compared. */
+  carries: z
+    .object({ imageId: text, name: text, at: z.iso.datetime(), compared: z.boolean() })
+    .nullable()
+    .default(null),
   /** Newest last; `until` null means that it sits there now. */
   stays: z
     .array(
@@ -137,7 +148,32 @@ export function recordWipe(entry: RegisterEntry, wipe: Omit<Wipe, "was">): Regis
     held: [...entry.held, { at: wipe.at, machine: "", what: `erased: ${wipe.method}` }],
     holds: wipe.method === "signatures only" ? "signatures removed; the data is still there" : "nothing",
     written: null,
+    scheme: null,
+    carries: null,
     state: wipe.method === "destroyed" ? "destroyed" : entry.state,
+  };
+}
+
+/** A stick was written with an image: what it held before goes into its past. */
+export function recordWriting(
+  entry: RegisterEntry,
+  writing: {
+    imageId: string;
+    name: string;
+    written: (typeof WRITTEN)[number];
+    scheme: RegisterEntry["scheme"];
+    compared: boolean;
+    at: string;
+  },
+): RegisterEntry {
+  const { imageId, name, written, scheme, compared, at } = writing;
+  return {
+    ...entry,
+    written,
+    scheme: written === "as the image" ? null : scheme,
+    carries: { imageId, name, at, compared },
+    holds: `installer: ${name}`.slice(0, 2000),
+    held: [...entry.held, { at, machine: "", what: `written with ${name}` }].slice(-MOST_KEPT),
   };
 }
 

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { editSchema, sheetSchema } from "../build";
+import { rateSampleSchema } from "../estimate";
 import { imageSchema } from "../image";
 import { compatNoteSchema } from "../compat";
 import { machineDocumentSchema, registerEntrySchema } from "../machine";
@@ -21,7 +22,16 @@ export const exportSchema = z.object({
   sites: z.array(z.object({ id, document: siteSchema })),
   machines: z.array(z.object({ id, siteId: id, name: z.string(), document: machineDocumentSchema })),
   /** Profiles travel as the YAML that people write. */
-  profiles: z.array(z.object({ key: z.string(), version: z.string(), yaml: z.string() })),
+  profiles: z.array(
+    z.object({
+      key: z.string(),
+      version: z.string(),
+      edition: z.number().int().positive().default(1),
+      by: z.string().default(""),
+      at: time.optional(),
+      yaml: z.string(),
+    }),
+  ),
   images: z.array(z.object({ id, document: imageSchema })),
   builds: z.array(
     z.object({
@@ -43,6 +53,7 @@ export const exportSchema = z.object({
   runs: z.array(z.object({ id, buildId: id, plan: runPlanSchema, log: z.array(loggedEventSchema) })),
   drives: z.array(z.object({ key: z.string().min(1), entry: registerEntrySchema })).default([]),
   readings: z.array(z.object({ machineId: id, reading: readingSchema })).default([]),
+  transfers: z.array(rateSampleSchema.extend({ runId: id, step: z.string() })).default([]),
   compatNotes: z.array(z.object({ id, note: compatNoteSchema })).default([]),
   pictures: z
     .array(
@@ -79,6 +90,7 @@ function danglingReferences(file: Export): string[] {
   const sites = new Set(file.sites.map((s) => s.id));
   const machines = new Set(file.machines.map((m) => m.id));
   const builds = new Set(file.builds.map((b) => b.id));
+  const runs = new Set(file.runs.map((r) => r.id));
   return [
     ...file.machines
       .filter((m) => !sites.has(m.siteId))
@@ -86,6 +98,9 @@ function danglingReferences(file: Export): string[] {
     ...[...file.readings, ...file.pictures]
       .filter((r) => !machines.has(r.machineId))
       .map((r) => `a reading or picture is of the machine ${r.machineId}, which is not in the file`),
+    ...file.transfers
+      .filter((t) => !runs.has(t.runId))
+      .map((t) => `a transfer was measured by the run ${t.runId}, which is not in the file`),
     ...file.runs
       .filter((r) => !builds.has(r.buildId))
       .map((r) => `run ${r.id} is of the build ${r.buildId}, which is not in the file`),

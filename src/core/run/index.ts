@@ -12,3 +12,4 @@ export { foldRun, nextHands, type RunState, type StepState } from "./state";
 export { decide } from "./decide";
 export { logLine } from "./log-line";
 export { freezePlan } from "./freeze";
+export { measuredTransfer } from "./measured";

@@ -1,4 +1,4 @@
-import { listProfiles } from "@/server/images";
+import { listProfiles } from "@/server/profiles";
 import { Page } from "@/ui/frame/page";
 import { ImageForm } from "@/ui/image/image-form";
 import { keepImage } from "../actions";

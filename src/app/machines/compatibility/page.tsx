@@ -1,5 +1,5 @@
 import { notesWithMachines } from "@/server/compat";
-import { listProfiles } from "@/server/images";
+import { listProfiles } from "@/server/profiles";
 import { CompatNotes } from "@/ui/compat/notes";
 import { Page } from "@/ui/frame/page";
 import { MACHINE_SHEETS, SubSheets } from "@/ui/frame/sub-sheets";

@@ -1,7 +1,8 @@
-import { stickBoots, modeWords } from "../../boot";
-import { checksumProblem, insideVerdict, verificationOf } from "../../image";
+import { mediumWords, modeWords } from "../../boot";
+import { checksumProblem, insideVerdict, isWeak, verificationOf } from "../../image";
 import { formatBytes, formatExactBytes } from "../../units";
-import { factsOf, sourceWords, targetOf } from "../context";
+import { factsOf, sourceWords, stickOf, targetOf, type BuildContext } from "../context";
+import { legsOf, startsFromMedia } from "../roads";
 import { profileName } from "./machine-rules";
 import { evidence, hit, rule, type Rule } from "./rules";
 
@@ -19,6 +20,17 @@ export const imageRules: readonly Rule[] = [
 
   rule("image.no-checksum", "B", ({ image }) =>
     image && !image.published ? hit("caution", "image.id", { file: image.fileName || image.name }) : null,
+  ),
+
+  rule("image.weak-checksum", "B", ({ image }) =>
+    image?.published && isWeak(image.published.algorithm)
+      ? hit(
+          "note",
+          "image.id",
+          { algorithm: image.published.algorithm },
+          evidence("published", image.published.algorithm, image.publishedFrom || "typed"),
+        )
+      : null,
   ),
 
   rule("image.bad-checksum", "B", ({ image }) => {
@@ -100,14 +112,18 @@ export const imageRules: readonly Rule[] = [
     );
   }),
 
-  rule("image.not-inspected", "B", ({ image }) =>
-    image && !image.inside ? hit("note", "image.id", { file: image.fileName || image.name }) : null,
-  ),
+  rule("image.not-inspected", "B", (context) => {
+    const { image } = context;
+    if (!image || image.inside || !startsFromMedia(context)) return null;
+    return hit("note", "image.id", { file: image.fileName || image.name });
+  }),
 
-  rule("boot.inside", "C", ({ image, sheet }) => {
-    const { way, stick } = sheet.image;
+  rule("boot.inside", "C", (context) => {
+    const { image, sheet } = context;
+    const { way } = sheet.image;
     // A stick that a program prepared for one firmware is no longer what stands in the file.
-    if (!image || (way === "stick" && stick.written !== "as the image")) return null;
+    if (!image || !startsFromMedia(context)) return null;
+    if (way === "stick" && stickOf(context).written !== "as the image") return null;
     const verdict = insideVerdict(image, way, sheet.boot.mode);
     if (!verdict || verdict.answer === "boots") return null;
     return hit(
@@ -115,7 +131,7 @@ export const imageRules: readonly Rule[] = [
       "boot.mode",
       {
         verdict: verdict.answer === "does not" ? "does not start" : "starts on some firmware only",
-        way: way === "stick" ? "as a stick" : "as virtual CD",
+        way: way === "stick" ? "as a stick" : `as ${mediumWords[way]}`,
         mode: modeWords(sheet.boot.mode),
         reason: verdict.reason,
       },
@@ -124,48 +140,11 @@ export const imageRules: readonly Rule[] = [
     );
   }),
 
-  rule("stick.too-small", "B", ({ image, sheet }) => {
-    const size = sheet.image.stick.sizeBytes;
-    if (sheet.image.way !== "stick" || !image || size === null || size >= image.sizeBytes) return null;
-    return hit(
-      "stop",
-      "image.stick.sizeBytes",
-      { short: formatBytes(image.sizeBytes - size) },
-      evidence("stick", formatBytes(size), "typed"),
-      evidence("image", formatBytes(image.sizeBytes), image.name),
-    );
-  }),
-
-  rule("stick.holds-data", "B", ({ sheet }) =>
-    sheet.image.way === "stick" && sheet.image.stick.holds.trim() !== ""
-      ? hit(
-          "caution",
-          "image.stick.holds",
-          { holds: sheet.image.stick.holds },
-          evidence("on the stick", sheet.image.stick.holds, "typed"),
-        )
-      : null,
-  ),
-
-  rule("stick.wrong-mode", "C", ({ image, sheet }) => {
-    const { way, stick } = sheet.image;
-    if (way !== "stick" || !image) return null;
-    // What was found inside the file is a better witness than what was typed about it (see boot.inside).
-    if (image.inside && stick.written === "as the image") return null;
-    const boots = stickBoots(stick.written, image.bootModes, sheet.boot.mode);
-    if (boots === true) return null;
-    return hit(
-      boots === "unknown" ? "caution" : "stop",
-      "boot.mode",
-      { mode: modeWords(sheet.boot.mode), verdict: boots === "unknown" ? "may not start" : "will not start" },
-      evidence("stick written", stick.written, stick.name || "this sheet"),
-      evidence("boot mode", modeWords(sheet.boot.mode), "this sheet"),
-    );
-  }),
-
-  rule("boot.image-mode", "C", ({ image, sheet }) => {
-    if (!image || image.inside || sheet.image.way === "stick" || image.bootModes.includes(sheet.boot.mode))
-      return null;
+  rule("boot.image-mode", "C", (context) => {
+    const { image, sheet } = context;
+    const byFile =
+      startsFromMedia(context) && (sheet.image.way === "virtual media" || sheet.image.way === "disc");
+    if (!image || image.inside || !byFile || image.bootModes.includes(sheet.boot.mode)) return null;
     return hit(
       "stop",
       "boot.mode",
@@ -233,11 +212,32 @@ export const imageRules: readonly Rule[] = [
     );
   }),
 
-  rule("boot.secure-off", "C", ({ sheet }) =>
-    sheet.boot.mode === "uefi" && sheet.boot.secureBoot === "off"
-      ? hit("note", "boot.secureBoot", {}, evidence("secure boot", "off", "this sheet"))
-      : null,
-  ),
+  rule("boot.secure-profile", "C", (context) => {
+    const { sheet } = context;
+    const refuses = wantsItOff(context);
+    if (sheet.boot.mode !== "uefi" || sheet.boot.secureBoot !== "on" || !refuses) return null;
+    return hit(
+      "stop",
+      "boot.secureBoot",
+      { profile: refuses },
+      evidence("secure boot", "on", "this sheet"),
+      evidence("secure boot", "must be off", `OS profile ${refuses}`),
+    );
+  }),
+
+  // Where a system on the road wants it off, its profile is the reason; elsewhere a person gives one.
+  rule("boot.secure-off", "C", (context) => {
+    const { boot } = context.sheet;
+    if (boot.mode !== "uefi" || boot.secureBoot === "on") return null;
+    const refuses = wantsItOff(context);
+    return hit(
+      refuses ? "note" : "caution",
+      "boot.secureBoot",
+      {},
+      evidence("secure boot", "off", "this sheet"),
+      ...(refuses ? [evidence("secure boot", "must be off", `OS profile ${refuses}`)] : []),
+    );
+  }),
 
   rule("boot.mbr-limit", "C", (context) => {
     const target = targetOf(context);
@@ -257,3 +257,9 @@ export const imageRules: readonly Rule[] = [
     );
   }),
 ];
+
+/** The first system on the road that does not start with secure boot; null when all of them do. */
+const wantsItOff = (context: BuildContext): string | null => {
+  const profile = legsOf(context).find((l) => l.profile.secureBoot === "must be off")?.profile;
+  return profile ? `${profile.name} ${profile.version}` : null;
+};

@@ -2,7 +2,9 @@ import { answerRules } from "./answer-rules";
 import { imageRules } from "./image-rules";
 import { machineRules } from "./machine-rules";
 import { networkRules } from "./network-rules";
+import { roadRules } from "./road-rules";
 import type { Rule } from "./rules";
+import { stickRules } from "./stick-rules";
 import { storageRules } from "./storage-rules";
 import { MACHINE_CHECKS, type MachineCheck } from "../../machine";
 
@@ -20,6 +22,8 @@ export const BUILD_CHECKS: readonly Rule[] = [
   ...machineRules,
   ...MACHINE_CHECKS.map(ofMachine),
   ...imageRules,
+  ...roadRules,
+  ...stickRules,
   ...storageRules,
   ...networkRules,
   ...answerRules,

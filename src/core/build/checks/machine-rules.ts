@@ -1,7 +1,8 @@
 import { matchNotes, type CompatNote } from "../../compat";
-import { compareVersions } from "../../machine";
+import { compareVersions } from "../../text";
 import { formatBinaryBytes, formatBytes } from "../../units";
 import { factsOf, portOf, sourceWords, targetOf, type BuildContext } from "../context";
+import { startsFromMedia } from "../roads";
 import { evidence, hit, rule, type Rule } from "./rules";
 
 /** Compares a measured amount with what the profile asks: under the least is a stop, under the recommended a caution. */
@@ -180,8 +181,7 @@ export const machineRules: readonly Rule[] = [
 
   rule("machine.no-remote-hands", "A", (context) => {
     const controller = factsOf(context)?.controller;
-    if (!context.machine || controller?.present !== false || context.sheet.image.way !== "virtual media")
-      return null;
+    if (!context.machine || controller?.present !== false || !byVirtualMedia(context)) return null;
     return hit(
       "stop",
       "image.way",
@@ -193,7 +193,7 @@ export const machineRules: readonly Rule[] = [
 
   rule("machine.media-licence", "A", (context) => {
     const media = factsOf(context)?.controller?.virtualMedia;
-    if (context.sheet.image.way !== "virtual media" || !media || media === "licensed") return null;
+    if (!byVirtualMedia(context) || !media || media === "licensed") return null;
     return hit(
       media === "not licensed" ? "stop" : "caution",
       "image.way",
@@ -203,6 +203,9 @@ export const machineRules: readonly Rule[] = [
     );
   }),
 ];
+
+const byVirtualMedia = (context: BuildContext): boolean =>
+  context.sheet.image.way === "virtual media" && startsFromMedia(context);
 
 /** Shared with the storage rules: disk size against the profile. */
 export const requiredAmount = amount;

@@ -1,8 +1,9 @@
-import { contentWords, driveName, holdsData, judgeDrive, serialTail } from "../../machine";
+import { contentWords, driveName, holdsData, judgeDrive, serialTail, type Drive } from "../../machine";
 import { dispositionOf, drivesAlike, identityOf, installerSize, memberPartners } from "../../storage";
 import { formatBytes } from "../../units";
-import { drivesOf, factsOf, sourceWords, targetOf } from "../context";
-import { requiredAmount } from "./machine-rules";
+import { drivesOf, factsOf, sourceWords, targetOf, type BuildContext } from "../context";
+import { roadOf, targetKind } from "../roads";
+import { profileName, requiredAmount } from "./machine-rules";
 import { evidence, hit, rule, type Rule } from "./rules";
 
 const TARGET = "storage.target";
@@ -58,7 +59,8 @@ export const storageRules: readonly Rule[] = [
 
   rule("storage.holds-data", "D", (context) => {
     const target = targetOf(context);
-    if (!target || !holdsData(target)) return null;
+    // A road that keeps the system erases nothing; storage.upgrade-target looks after it.
+    if (!target || !holdsData(target) || keepsTarget(context)) return null;
     const { erase } = context.sheet.storage;
     const agreed =
       erase?.drive === target.id && erase.tail === (serialTail(target) || String(target.sizeBytes));
@@ -83,7 +85,7 @@ export const storageRules: readonly Rule[] = [
   rule("storage.breaks-set", "D", (context) => {
     const target = targetOf(context);
     const facts = factsOf(context);
-    if (!target || !facts) return null;
+    if (!target || !facts || keepsTarget(context)) return null;
     return memberPartners(facts, target)
       .map((set) => ({
         ...set,
@@ -177,6 +179,37 @@ export const storageRules: readonly Rule[] = [
       : null;
   }),
 
+  rule("storage.upgrade-target", "D", (context) => {
+    const target = targetOf(context);
+    const holdsSystem = (d: Drive): boolean => d.contents.some((c) => c.mountedAt.includes("/"));
+    const system = drivesOf(context).find(holdsSystem);
+    if (!target || !keepsTarget(context) || !system || holdsSystem(target)) return null;
+    return {
+      ...hit(
+        "stop",
+        TARGET,
+        { road: context.sheet.image.road, system: driveName(system) },
+        evidence("target", driveName(target), "this sheet"),
+        evidence("runs from", driveName(system), sourceWords(context, `drives.${system.id}.contents`)),
+      ),
+      protectsData: true,
+    };
+  }),
+
+  rule("storage.boot-target", "D", (context) => {
+    const target = targetOf(context);
+    const kind = target && targetKind(target);
+    const said = context.profile?.bootTargets.find((b) => b.kind === kind);
+    if (!target || !said || said.verdict === "supported") return null;
+    return hit(
+      said.verdict === "not supported" ? "stop" : "caution",
+      TARGET,
+      { profile: profileName(context), kind: said.kind, verdict: said.verdict, words: said.words },
+      evidence("target", `${said.kind}: ${driveName(target)}`, "this sheet"),
+      evidence("as boot device", said.verdict, `OS profile ${profileName(context)}`),
+    );
+  }),
+
   rule("storage.removable", "D", (context) => {
     const target = targetOf(context);
     if (!target || (!target.removable && target.media !== "usb" && target.media !== "card")) return null;
@@ -205,3 +238,9 @@ export const storageRules: readonly Rule[] = [
 
 const planOf = (sheet: { storage: { target: string | null; leaveAlone: string[]; free: string[] } }) =>
   sheet.storage;
+
+/** Whether the chosen road leaves the system on the target in place. */
+function keepsTarget(context: BuildContext): boolean {
+  const road = context.sheet.image.road === "fresh" ? null : roadOf(context);
+  return road !== null && road.legs.length > 0;
+}

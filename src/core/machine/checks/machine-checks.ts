@@ -1,7 +1,7 @@
 import { formatBinaryBytes, secondsBetween } from "../../units";
 import { factWords } from "../describe";
 import { compareDelivery } from "../expected";
-import { compareVersions } from "../versions";
+import { compareVersions } from "../../text";
 import { check, readBy, say, shows, type MachineCheck } from "./context";
 
 const DAY = 86_400;

@@ -1,6 +1,6 @@
 import { notFound } from "next/navigation";
 import { formatBinaryBytes, formatBytes, formatDuration } from "@/core/units";
-import { profileView } from "@/server/images";
+import { profileView } from "@/server/profiles";
 import { Page, Ruled } from "@/ui/frame/page";
 import { ProfileImport } from "@/ui/image/profile-import";
 import { TitleBlock } from "@/ui/frame/title-block";

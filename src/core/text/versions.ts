@@ -18,3 +18,7 @@ export function compareVersions(a: string, b: string): number {
   }
   return 0;
 }
+
+/** Whether a version belongs to a line: "9.10" and "9" are in the line "9", "90" is not. */
+export const inLine = (version: string, line: string): boolean =>
+  version === line || version.startsWith(`${line}.`);

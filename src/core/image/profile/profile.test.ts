@@ -7,7 +7,7 @@ import {
   profileJsonSchema,
   renderProfileYaml,
   verificationOf,
-} from ".";
+} from "..";
 
 const shipped = readdirSync("profiles").map((name) => ({
   name,

@@ -1,7 +1,7 @@
 import { isNode, LineCounter, parseDocument, stringify, type Document } from "yaml";
 import { z } from "zod";
-import { fail, ok, type Problem, type Result } from "../result";
-import { excerptAt } from "../text";
+import { fail, ok, type Problem, type Result } from "../../result";
+import { excerptAt } from "../../text";
 import { profileSchema, type Profile } from "./profile";
 
 /** The largest profile text that is read; the shipped ones are under 20 kB. */

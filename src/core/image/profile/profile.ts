@@ -1,91 +1,34 @@
 import { z } from "zod";
-import { placeholdersOf } from "../text";
-
-/** Every name that a profile's texts may use in {curly braces}; each is filled from the build. */
-export const PLACEHOLDERS = [
-  "account.admin",
-  "account.super",
-  "account.where",
-  "boot.mode",
-  "host.address",
-  "host.domain",
-  "host.fqdn",
-  "host.gateway",
-  "host.mac",
-  "host.name",
-  "host.nameServers",
-  "host.netmask",
-  "host.port",
-  "host.prefix",
-  "image.file",
-  "image.name",
-  "image.version",
-  "keyboard.layout",
-  "locale.name",
-  "machine.name",
-  "management.address",
-  "target.name",
-  "target.seenAs",
-  "target.size",
-  "target.tail",
-  "time.zone",
-] as const;
-
-const template = z.string().superRefine((text, context) => {
-  for (const name of placeholdersOf(text)) {
-    if (!(PLACEHOLDERS as readonly string[]).includes(name))
-      context.addIssue({
-        code: "custom",
-        message: `{${name}} is not a value of the build; the known ones are ${PLACEHOLDERS.join(", ")}`,
-      });
-  }
-});
-
-const seconds = z.number().positive();
+import { screenSchema, seconds, slug, template } from "./screen";
+import { fateSchema, faultSchema, TARGET_KINDS, upgradeSchema } from "./upgrade";
 
 const requirementSchema = z
   .object({ least: z.number().nonnegative(), recommended: z.number().nonnegative() })
   .strict();
 
-/** One screen of the installer (or one piece of first-boot work): what it shows, what to type, when to go on. */
-export const screenSchema = z
-  .object({
-    id: z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, digits and hyphens"),
-    title: template.min(1),
-    /** What must be on the screen before anything is pressed. */
-    see: z.array(template).default([]),
-    /** What may not be there: seeing it means stop. */
-    never: z.array(template).default([]),
-    do: z.array(template).default([]),
-    type: z.array(z.object({ label: z.string(), value: template }).strict()).default([]),
-    /** A secret is named, never written: the operator takes it from where the build says it is kept. */
-    secret: z.array(z.string()).default([]),
-    keys: z.string().default(""),
-    /** True where the screen erases or overwrites the target: a guard goes before it. */
-    destroys: z.boolean().default(false),
-    /** True where the operator only waits. */
-    wait: z.boolean().default(false),
-    /** Looks wrong, is expected here; and until when. */
-    expected: z.array(z.object({ looks: z.string(), means: z.string() }).strict()).default([]),
-    /** The share of the image that is read through the media while this screen stands (0 to 1). */
-    readsShare: z.number().min(0).max(1).default(0),
-    when: z.enum(["always", "fixed address", "dynamic address"]).default("always"),
-    likely: seconds,
-    late: seconds,
-  })
-  .strict()
-  .refine((s) => s.late >= s.likely, { message: "late is earlier than likely", path: ["late"] });
-export type Screen = z.infer<typeof screenSchema>;
-
 /** How one family of operating system, in one version, is installed. Profiles are data: users add their own. */
 export const profileSchema = z
   .object({
     schema: z.literal(1),
-    profile: z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, digits and hyphens"),
+    profile: slug,
     name: z.string().min(1),
     version: z.string().min(1),
     family: z.string().min(1),
     installer: z.enum(["graphical", "text"]),
+    /** The format in which this installer takes its answers from a file; "none" leaves the answer card. */
+    answerFile: z.enum(["kickstart", "preseed", "cloud-config", "script", "none"]).default("none"),
+    /** Words of a file name or volume name by which an image of this profile is recognised; all must occur. */
+    recognise: z.array(z.string().min(1)).default([]),
+    support: z
+      .object({
+        channel: z.enum(["long-term", "current", "pre-release", "out of support"]).default("current"),
+        ends: z.iso.date().nullable().default(null),
+      })
+      .strict()
+      .prefault({}),
+    editions: z
+      .array(z.object({ name: z.string().min(1), suits: z.string().min(1), lacks: z.string() }).strict())
+      .default([]),
     /** What a running system says of itself in /etc/os-release. */
     identify: z.object({ id: z.string(), version: z.string() }).strict(),
     requirements: z
@@ -119,6 +62,23 @@ export const profileSchema = z
     firmware: z
       .object({ modes: z.array(z.enum(["uefi", "legacy"])).min(1), bootMenuSeconds: seconds.default(10) })
       .strict(),
+    secureBoot: z.enum(["works", "must be off"]).default("works"),
+    /** Keys that open other consoles beside the installer. */
+    consoleKeys: z
+      .array(z.object({ keys: z.string().min(1), opens: z.string().min(1) }).strict())
+      .default([]),
+    /** From what it can start; a kind that is not listed is not known. */
+    bootTargets: z
+      .array(
+        z
+          .object({
+            kind: z.enum(TARGET_KINDS),
+            verdict: z.enum(["supported", "discouraged", "not supported"]),
+            words: z.string().default(""),
+          })
+          .strict(),
+      )
+      .default([]),
     passwords: z
       .object({
         leastLength: z.number().int().positive(),
@@ -134,6 +94,10 @@ export const profileSchema = z
       })
       .strict(),
     hostName: z.object({ domain: z.enum(["required", "wanted", "not used"]) }).strict(),
+    /** Log-ins that exist before anybody chose one; `changedOn` is the screen that changes them. */
+    defaultLogins: z
+      .array(z.object({ name: z.string().min(1), opens: z.string().min(1), changedOn: slug }).strict())
+      .default([]),
     /** Layouts that the installer offers, by its own names; empty means that it offers every common one. */
     keyboards: z.array(z.string()).default([]),
     management: z
@@ -144,6 +108,10 @@ export const profileSchema = z
       })
       .strict(),
     evaluationDays: z.number().int().positive().nullable().default(null),
+    knownFaults: z.array(faultSchema).default([]),
+    /** What a fresh installation keeps of what was on the machine, and loses. */
+    fresh: fateSchema.prefault({}),
+    upgrades: z.array(upgradeSchema).default([]),
     screens: z.array(screenSchema).min(1),
     firstBoot: z.array(screenSchema).default([]),
     restart: z.object({ likely: seconds, late: seconds }).strict(),
@@ -154,6 +122,22 @@ export const profileSchema = z
     const twice = ids.find((id, i) => ids.indexOf(id) !== i);
     if (twice)
       context.addIssue({ code: "custom", message: `two screens have the id "${twice}"`, path: ["screens"] });
+    const edges = profile.upgrades.map((u) => u.id);
+    const edgeTwice = edges.find((id, i) => edges.indexOf(id) !== i);
+    if (edgeTwice)
+      context.addIssue({
+        code: "custom",
+        message: `two upgrades have the id "${edgeTwice}"`,
+        path: ["upgrades"],
+      });
+    profile.defaultLogins.forEach((login, i) => {
+      if (!ids.includes(login.changedOn))
+        context.addIssue({
+          code: "custom",
+          message: `no screen has the id "${login.changedOn}", so nothing would change this log-in`,
+          path: ["defaultLogins", i, "changedOn"],
+        });
+    });
     if (!profile.screens.some((s) => s.destroys))
       context.addIssue({
         code: "custom",

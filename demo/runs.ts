@@ -1,0 +1,192 @@
+// The runs of the demo, told step by step: each command is decided by the core at its time.
+import { readdirSync, readFileSync } from "node:fs";
+import type { BuildContext, Neighbour, Sheet } from "@/core/build";
+import { parseProfileYaml, type Profile } from "@/core/image";
+import {
+  decide,
+  foldRun,
+  freezePlan,
+  measuredTransfer,
+  type LoggedEvent,
+  type RunCommand,
+  type RunEvent,
+  type RunPlan,
+} from "@/core/run";
+import type { Site } from "@/core/site";
+import { inLine } from "@/core/text";
+import { addSeconds } from "@/core/units";
+import type { AcceptanceLine } from "@/core/verify";
+import { images } from "./images";
+import { ARKLE, at, DAY, NOW, PELL } from "./parts";
+import { notesOfDemo, registerOfDemo } from "./register";
+import { bk1, hv1, thoB } from "./sheets";
+import { machines, sites } from "./sites";
+
+export const profiles = readdirSync("profiles").map((name) => {
+  const yaml = readFileSync(`profiles/${name}`, "utf8");
+  const read = parseProfileYaml(yaml);
+  if (!read.ok) throw new Error(`${name}: ${read.problems[0]?.message}`);
+  return { yaml, profile: read.value };
+});
+
+function contextFor(sheet: Sheet, now: string): BuildContext {
+  const machine = machines.find((m) => m.id === sheet.machine.id);
+  const found = images.find((i) => i.id === sheet.image.id)?.document ?? null;
+  const neighbours: Neighbour[] = machines
+    .filter((m) => m !== machine)
+    .map((m) => ({
+      name: m.name,
+      serial: m.document.facts.chassis?.serial ?? null,
+      macs: m.document.facts.ports.map((p) => p.mac),
+      hostNames: [m.document.facts.system?.hostName ?? ""].filter(Boolean),
+      addresses: [],
+    }));
+  return {
+    now,
+    sheet,
+    machine: machine ? { name: machine.name, document: machine.document } : null,
+    site: sites.find((s) => s.id === machine?.siteId)?.document as Site,
+    image: found,
+    profile: profiles.find(
+      (p) => p.profile.profile === found?.profile && inLine(found.version, p.profile.version),
+    )?.profile as Profile,
+    neighbours,
+    profiles: profiles.map((p) => p.profile),
+    shelf: images.map(({ id, document }) => ({ id, image: document })),
+    sticks: registerOfDemo(machines).filter((d) => d.entry.media === "usb"),
+    samples: [],
+    edition: null,
+    pasts: [],
+    circuit: null,
+    compat: notesOfDemo.map((n) => n.note).filter((n) => n.profile === found?.profile),
+  };
+}
+
+/** A log as an operator would have made it: each command decided by the core at its time. */
+class Teller {
+  readonly log: LoggedEvent[] = [];
+  constructor(
+    readonly plan: RunPlan,
+    private clock: string,
+    readonly by: string,
+  ) {
+    this.put({ kind: "started", by });
+  }
+  private put(event: RunEvent): void {
+    this.log.push({
+      seq: this.log.length + 1,
+      at: this.clock,
+      key: `demo-${String(this.log.length + 1).padStart(4, "0")}`,
+      event,
+    });
+  }
+  wait(seconds: number): this {
+    this.clock = addSeconds(this.clock, seconds);
+    return this;
+  }
+  say(command: RunCommand): this {
+    const decided = decide(this.plan, foldRun(this.plan.steps, this.log), command);
+    if (!decided.ok) throw new Error(decided.problems[0]?.message);
+    this.put(decided.value);
+    return this;
+  }
+  note(text: string): this {
+    return this.say({ kind: "note", step: this.step?.id ?? null, text, by: this.by });
+  }
+  get step() {
+    return this.plan.steps[foldRun(this.plan.steps, this.log).current];
+  }
+  /** Goes on as expected up to a step, each step taking its likely time, more or less. */
+  to(id: string): this {
+    for (let i = 0; this.step && this.step.id !== id; i += 1) {
+      this.wait(this.step.duration.likelySeconds * (0.8 + ((i * 7) % 5) / 10));
+      this.say(
+        this.step.guard
+          ? { kind: "guard", step: this.step.id, typed: this.step.guard.expect, by: this.by }
+          : { kind: "as expected", step: this.step.id, by: this.by },
+      );
+    }
+    return this;
+  }
+  accept(lines: AcceptanceLine[]): this {
+    this.put({ kind: "accepted", from: `${this.plan.machineName}-installed.txt`, lines, by: this.by });
+    return this;
+  }
+}
+
+export const planHv1 = freezePlan({ number: "B-0041", revision: "B" }, contextFor(hv1, at(60)));
+const tellHv1 = (startMinutesAgo: number): Teller => {
+  const teller = new Teller(planHv1, at(startMinutesAgo), ARKLE).to("firmware");
+  teller.to("stone1-media-in").wait(40).say({
+    kind: "differs",
+    step: "stone1-media-in",
+    seen: "the session dropped once while mapping; mapped again",
+    decision: "go on",
+    by: ARKLE,
+  });
+  teller
+    .to("stone1-restart")
+    .wait(60)
+    .note(
+      "Boot module shows: mirror degraded, secondary card syncing 38 %. Expected until about 14:50; a fault after that.",
+    )
+    .to("screen-disk")
+    .wait(40)
+    .say({ kind: "reading", step: "screen-disk", what: "inlet temperature", value: "23 °C", by: ARKLE });
+  return teller.to("screen-writing");
+};
+// Start so long ago that the writing has been going on for two minutes when the demo opens.
+const first = tellHv1(200);
+const secondsTaken = (Date.parse(first.log.at(-1)?.at ?? NOW) - Date.parse(first.log[0]?.at ?? NOW)) / 1000;
+export const runHv1 = tellHv1(secondsTaken / 60 + 2);
+
+export const planB = freezePlan({ number: "B-0038", revision: "A" }, contextFor(thoB, at(22 * DAY)));
+export const runB = new Teller(planB, at(22 * DAY + 400), PELL).to("collect");
+/** Lines of an acceptance: all as planned but those that are named. */
+const lines = (plan: RunPlan, other: Record<string, Partial<AcceptanceLine>>): AcceptanceLine[] =>
+  plan.expectations.map(({ id, zone, what, planned }) => ({
+    id,
+    zone,
+    what,
+    planned,
+    found: planned,
+    verdict: "as planned",
+    ...other[id],
+  }));
+runB.wait(120).accept(
+  lines(planB, {
+    keyboard: { found: "us", verdict: "differs" },
+    gateway: { found: "", verdict: "not seen" },
+    system: { found: "Lowland Server 7.4" },
+    target: { found: "the system stands on SLW5129944" },
+  }),
+);
+runB.wait(60).note("Keyboard was us on the console; set to gb after the comparison.").to("end");
+runB.wait(300).say({ kind: "handed over", to: "Pump crew", by: PELL });
+
+export const planBk1 = freezePlan({ number: "B-0031", revision: "A" }, contextFor(bk1, at(31 * DAY)));
+export const runBk1 = new Teller(planBk1, at(31 * DAY + 300), PELL).to("collect");
+runBk1.wait(150).accept(
+  lines(planBk1, {
+    system: { found: "Hopper Backup 3.2" },
+    target: { found: "the system stands on CDB4T00931" },
+  }),
+);
+runBk1
+  .wait(60)
+  .note("Root volume left at the installer's default, 107 GB of 4.00 TB. It grows while mounted.")
+  .to("end");
+runBk1.wait(300).say({ kind: "handed over", to: "Office", by: PELL });
+
+/** What the runs measured on the way, as the application would have kept it. */
+export const transfers = [
+  { run: "r-wrk-hv1", plan: planHv1, log: runHv1.log },
+  { run: "r-tho-b", plan: planB, log: runB.log },
+  { run: "r-cl-bk1", plan: planBk1, log: runBk1.log },
+].flatMap(({ run, plan, log }) =>
+  log.flatMap((entry, i) => {
+    if (entry.event.kind !== "as expected") return [];
+    const learned = measuredTransfer(plan, foldRun(plan.steps, log.slice(0, i)), entry.at);
+    return learned ? [{ runId: run, step: learned.step, ...learned.sample }] : [];
+  }),
+);

@@ -1,0 +1,156 @@
+// The build sheets of the demo, each in the middle of something.
+import { applyEdits, emptySheet, valueAt, type Sheet } from "@/core/build";
+import { ARKLE, at, DAY, PELL } from "./parts";
+import { wrkSt1 } from "./works";
+
+function sheetWith(values: Record<string, unknown>): Sheet {
+  const empty = emptySheet();
+  const made = applyEdits(
+    empty,
+    Object.entries(values).map(([path, after]) => ({ path, before: valueAt(empty, path), after })),
+  );
+  if (!made.ok) throw new Error(JSON.stringify(made.problems));
+  return made.value;
+}
+
+const usual = {
+  "answers.domain": "marrowby.example",
+  "answers.keyboard": "gb",
+  "answers.locale": "en_GB.UTF-8",
+  "answers.timeZone": "Europe/London",
+};
+const works = {
+  ...usual,
+  "network.segment": "works-mgmt",
+  "network.gateway": "10.61.10.1",
+  "network.nameServers": ["10.61.10.2", "10.61.10.3"],
+  "boot.menuKey": "F11",
+  "image.id": "i-cairn-9",
+};
+const thornhope = {
+  ...usual,
+  "network.segment": "tho-lan",
+  "network.school": "reserved",
+  "network.gateway": "10.61.20.1",
+  "network.nameServers": ["10.61.20.1"],
+  "boot.menuKey": "F7",
+  "image.id": "i-lowland-7",
+  "image.way": "stick",
+  "image.stick.key": "PBL3-7742",
+};
+const root = { name: "root", role: "super-user", logIn: "password" };
+
+const hv = (n: 1 | 2, card: string, store: string) => ({
+  ...works,
+  subject: `Install Cairn Hypervisor 9 on wrk-hv${n}`,
+  "machine.id": `m-wrk-hv${n}`,
+  "boot.secureBoot": "off",
+  "storage.target": card,
+  "storage.leaveAlone": [store],
+  "network.port": `02:61:0a:00:1${n + 3}:01`,
+  "answers.hostName": `wrk-hv${n}`,
+  "answers.accounts": [root],
+  "answers.secretsKept": "Works safe, envelope 14",
+  "handOver.owner": "Control room",
+  "handOver.licence": "evaluation",
+  "handOver.evaluationEnds": "2027-01-23",
+});
+
+export const hv1 = sheetWith({
+  ...hv(1, "BM4471907F31", "R5D9A00514"),
+  "network.address": "10.61.10.21",
+  "storage.erase": { drive: "BM4471907F31", tail: "907F31", by: ARKLE, at: at(300) },
+  "handOver.notes":
+    "The old system is not trusted since a card failed in spring, so the installation is fresh; version 9 does not install fresh on the boot card of this model, so 6.7 goes on first. Guests of store-14 are registered again afterwards.",
+  waivers: [
+    {
+      key: "storage.removable",
+      reason: "two cards are mirrored in the module, and the configuration is kept in envelope 14",
+      by: ARKLE,
+      at: at(290),
+    },
+  ],
+});
+export const hv2 = sheetWith({
+  ...hv(2, "BM4471907F58", "R5D9A00515"),
+  "network.address": "10.61.10.122",
+  "handOver.evaluationEnds": null,
+});
+export const thoA = sheetWith({
+  ...thornhope,
+  subject: "Install Lowland Server 7 on tho-a",
+  "machine.id": "m-tho-a",
+  "storage.target": "SLW5129931",
+  "network.port": "02:61:14:00:00:01",
+  "network.address": "10.61.20.11",
+  "image.stick.written": "legacy",
+  "answers.hostName": "tho-a",
+  "answers.accounts": [
+    { ...root, logIn: "none" },
+    { name: "jpell", role: "administrator", logIn: "password" },
+  ],
+  "answers.secretsKept": "Thornhope cabinet, sealed card",
+  "handOver.owner": "Pump crew",
+});
+export const thoB = sheetWith({
+  ...thornhope,
+  subject: "Install Lowland Server 7 on tho-b",
+  "machine.id": "m-tho-b",
+  "storage.target": "SLW5129944",
+  "network.port": "02:61:14:00:00:02",
+  "network.address": "10.61.20.12",
+  "image.stick.written": "uefi",
+  "answers.hostName": "tho-b",
+  "answers.accounts": [
+    { ...root, logIn: "none" },
+    { name: "jpell", role: "administrator", logIn: "password" },
+  ],
+  "answers.secretsKept": "Thornhope cabinet, sealed card",
+  "handOver.owner": "Pump crew",
+});
+
+/** The legacy appliance keeps its pools: converted in place, by the update file. */
+export const st1 = sheetWith({
+  ...works,
+  subject: "Convert wrk-st1 to Cistern NAS 13",
+  "machine.id": "m-wrk-st1",
+  "image.id": "i-cistern-13",
+  "image.road": "convert",
+  "boot.secureBoot": "off",
+  "storage.target": "ALD240A7710",
+  "storage.leaveAlone": wrkSt1.facts.drives.map((d) => d.id).filter((id) => id !== "ALD240A7710"),
+  "network.port": wrkSt1.facts.ports[0]?.mac ?? null,
+  "network.address": "10.61.10.30",
+  "answers.hostName": "wrk-st1",
+  "answers.accounts": [root, { name: "marnold", role: "administrator", logIn: "password" }],
+  "answers.secretsKept": "Works safe, envelope 15",
+  "handOver.owner": "Control room",
+});
+
+/** The old desktop at the office: handed over a month ago. */
+export const bk1 = sheetWith({
+  ...usual,
+  subject: "Install Hopper Backup 3 on cl-bk1",
+  "machine.id": "m-cl-bk1",
+  "image.id": "i-hopper-3",
+  "image.way": "stick",
+  "image.stick.key": "PBL3-7751",
+  "boot.mode": "legacy",
+  "boot.menuKey": "F12",
+  "storage.target": "CDB4T00931",
+  "storage.erase": { drive: "CDB4T00931", tail: "T00931", by: PELL, at: at(32 * DAY) },
+  "network.port": "02:61:1e:00:00:01",
+  "network.segment": "cl-lan",
+  "network.address": "10.61.30.12",
+  "network.gateway": "10.61.30.1",
+  "network.nameServers": ["10.61.30.1"],
+  "answers.hostName": "cl-bk1",
+  "answers.accounts": [
+    { ...root, logIn: "none" },
+    { name: "jpell", role: "administrator", logIn: "password" },
+  ],
+  "answers.secretsKept": "Cold Lane, key cupboard",
+  "handOver.owner": "Office",
+  "handOver.notes":
+    "The root volume takes a quarter of the disk and can grow; the catalogue will need it within a year.",
+});

@@ -1,0 +1,22 @@
+export { mediumWords, WAYS, type Way, type WayPlan } from "./way";
+export {
+  learnedMedia,
+  mediaEstimate,
+  mediaThrough,
+  networkThrough,
+  planWays,
+  portRate,
+  WRITE_HANDS,
+  writingEstimate,
+  type StickOnHand,
+  type WaysGround,
+} from "./plan-ways";
+export {
+  ANSWER_FILE_SECONDS,
+  answerFileBreakEven,
+  atOnce,
+  breakEven,
+  elapsedSeconds,
+  handsSeconds,
+  sharedSeconds,
+} from "./fleet";

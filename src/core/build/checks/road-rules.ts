@@ -1,0 +1,164 @@
+import { compareVersions, inLine } from "../../text";
+import { factsOf, sourceWords, type BuildContext } from "../context";
+import { faultsHere, imageOfLeg, installedOn, legsOf, roadOf, roadsOf } from "../roads";
+import { profileName } from "./machine-rules";
+import { evidence, hit, rule, type Rule } from "./rules";
+
+const ROAD = "image.road";
+const found = (context: BuildContext): string => {
+  const { osName, osVersion } = factsOf(context)?.system ?? {};
+  return osName ?? osVersion ?? "";
+};
+const foundEvidence = (context: BuildContext) =>
+  evidence("on the machine", found(context), sourceWords(context, "system.osName"));
+
+/** Rules about the road to the wanted system, and about the profile that it is planned with. */
+export const roadRules: readonly Rule[] = [
+  rule("image.road-closed", "B", (context) => {
+    const road = roadOf(context);
+    if (!road || road.legs.length > 0) return null;
+    return hit(
+      "stop",
+      ROAD,
+      { road: road.road, why: road.why },
+      evidence("road", road.road, "this sheet"),
+      found(context) ? foundEvidence(context) : evidence("wanted", profileName(context), "OS profile"),
+    );
+  }),
+
+  rule("image.stone-missing", "B", (context) =>
+    legsOf(context)
+      .slice(0, -1)
+      .filter((leg) => leg.through === "installer" && !imageOfLeg(context, leg, false))
+      .map((leg) => ({
+        ...hit(
+          "stop",
+          ROAD,
+          { stone: `${leg.profile.name} ${leg.version}` },
+          evidence(
+            "stepping stone",
+            `${leg.profile.name} ${leg.version}`,
+            `OS profile ${profileName(context)}`,
+          ),
+          evidence("on the shelf", "no image of it", "images"),
+        ),
+        subject: `${leg.profile.profile} ${leg.version}`,
+      })),
+  ),
+
+  rule("image.stepping-stone", "B", (context) => {
+    const road = roadOf(context);
+    const stones = legsOf(context).slice(0, -1);
+    if (!road || stones.length === 0) return null;
+    return hit(
+      "note",
+      ROAD,
+      { stones: stones.map((l) => `${l.profile.name} ${l.version}`).join(", then "), why: road.why },
+      ...stones.map((l) =>
+        evidence("stepping stone", `${l.profile.name} ${l.version}`, `${l.kind}, by ${l.through}`),
+      ),
+    );
+  }),
+
+  rule("image.road-loses", "B", (context) => {
+    const road = roadOf(context);
+    if (!road || road.loses.length === 0 || !installedOn(context)) return null;
+    return hit(
+      "caution",
+      ROAD,
+      { found: found(context), road: road.road, loses: road.loses.join(", ") },
+      foundEvidence(context),
+      evidence("lost on this road", road.loses.join(", "), `OS profile ${profileName(context)}`),
+    );
+  }),
+
+  rule("image.road-kept", "B", (context) => {
+    if (context.sheet.image.road !== "fresh") return null;
+    const other = roadsOf(context).find((r) => r.road !== "fresh" && r.legs.length > 0);
+    if (!other) return null;
+    return hit(
+      "note",
+      ROAD,
+      { found: found(context), road: other.road, keeps: other.keeps.join(", ") },
+      foundEvidence(context),
+      evidence(`kept by ${other.road}`, other.keeps.join(", "), `OS profile ${profileName(context)}`),
+    );
+  }),
+
+  rule("image.known-fault", "B", (context) =>
+    faultsHere(context)
+      // One that forces a stepping stone is told with the stone.
+      .filter(({ fault }) => !fault.stone)
+      .map(({ fault, leg }) => ({
+        ...hit(
+          // What meets everybody is worth knowing; what meets this hardware wants a decision.
+          fault.when.target || fault.when.model || fault.when.part ? "caution" : "note",
+          "image.id",
+          { profile: `${leg.profile.name} ${leg.profile.version}`, looks: fault.looks, remedy: fault.remedy },
+          evidence(
+            "when",
+            Object.values(fault.when).join(", "),
+            `OS profile ${leg.profile.name} ${leg.profile.version}`,
+          ),
+        ),
+        subject: `${leg.profile.profile} ${fault.id}`,
+      })),
+  ),
+
+  rule("image.profile-newer", "B", ({ edition }) =>
+    edition && edition.kept < edition.newest
+      ? hit(
+          "note",
+          "image.edition",
+          { kept: String(edition.kept), newest: String(edition.newest) },
+          evidence("this sheet", `edition ${edition.kept}`, "this sheet"),
+          evidence("newest", `edition ${edition.newest}`, "OS profiles"),
+        )
+      : null,
+  ),
+
+  rule("image.newer-exists", "B", ({ image, shelf, sheet }) => {
+    if (!image) return null;
+    const newer = shelf
+      .filter(({ id, image: other }) => id !== sheet.image.id && other.purpose === "installer")
+      .filter(
+        ({ image: other }) => other.profile === image.profile && other.architecture === image.architecture,
+      )
+      .filter(({ image: other }) => compareVersions(other.version, image.version) > 0)
+      .toSorted((a, b) => compareVersions(b.image.version, a.image.version))[0];
+    return newer
+      ? hit(
+          "note",
+          "image.id",
+          { version: image.version, newer: newer.image.name },
+          evidence("this image", image.version, image.name),
+          evidence("on the shelf", newer.image.version, newer.image.name),
+        )
+      : null;
+  }),
+
+  rule("image.pre-release", "B", (context) => {
+    const { profile, image } = context;
+    if (!image || profile?.support.channel !== "pre-release") return null;
+    return hit(
+      "caution",
+      "image.id",
+      { profile: profileName(context) },
+      evidence("channel", "pre-release", `OS profile ${profileName(context)}`),
+    );
+  }),
+
+  rule("image.line-over", "B", (context) => {
+    const { profile, image, now } = context;
+    const ends = profile?.support.ends;
+    // A date on the image itself is the better witness (image.support-over).
+    if (!image || image.supportEnds || !profile || !inLine(image.version, profile.version)) return null;
+    if (profile.support.channel !== "out of support" && (!ends || ends >= now.slice(0, 10))) return null;
+    return hit(
+      "caution",
+      "image.id",
+      { profile: profileName(context), ended: ends ?? "an unknown day" },
+      evidence("support ended", ends ?? profile.support.channel, `OS profile ${profileName(context)}`),
+    );
+  }),
+];

@@ -1,0 +1,39 @@
+import type { Duration, RateSample } from "../../estimate";
+import type { Step } from "../step";
+
+/** The usual cautions, at the steps where they matter. They defer to local rules and the maker's manual. */
+export const HAZARD = {
+  static: "Static discharge: touch bare metal of the chassis or wear a strap before reaching inside.",
+  lift: "Racking: two people or a lift for anything you would not carry alone; follow the maker's manual.",
+  mains: "Mains and UPS work follow local rules and belong to licensed people.",
+  laser: "An open disc drive or optical port may hold a laser: do not look into it.",
+  erase: "From here on the target's content is lost for good.",
+};
+
+const STEP: Omit<Step, "id" | "zone" | "title" | "duration"> = {
+  kind: "act",
+  place: "desk",
+  see: [],
+  never: [],
+  do: [],
+  type: [],
+  secret: [],
+  keys: "",
+  expected: [],
+  hazards: [],
+  guard: null,
+  figure: null,
+  moves: null,
+  after: {},
+};
+
+type Made = Partial<Step> & Pick<Step, "title">;
+export const step = (id: string, zone: Step["zone"], duration: Duration, made: Made): Step => ({
+  ...STEP,
+  id,
+  zone,
+  duration,
+  ...made,
+});
+
+export type Moves = { way: RateSample["way"]; through: string; bytes: number };

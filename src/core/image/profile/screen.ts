@@ -1,0 +1,76 @@
+import { z } from "zod";
+import { placeholdersOf } from "../../text";
+
+/** Every name that a profile's texts may use in {curly braces}; each is filled from the build. */
+export const PLACEHOLDERS = [
+  "account.admin",
+  "account.super",
+  "account.where",
+  "boot.mode",
+  "host.address",
+  "host.domain",
+  "host.fqdn",
+  "host.gateway",
+  "host.mac",
+  "host.name",
+  "host.nameServers",
+  "host.netmask",
+  "host.port",
+  "host.prefix",
+  "image.file",
+  "image.name",
+  "image.version",
+  "keyboard.layout",
+  "locale.name",
+  "machine.name",
+  "management.address",
+  "system.found",
+  "target.name",
+  "target.seenAs",
+  "target.size",
+  "target.tail",
+  "time.zone",
+] as const;
+
+export const template = z.string().superRefine((text, context) => {
+  for (const name of placeholdersOf(text)) {
+    if (!(PLACEHOLDERS as readonly string[]).includes(name))
+      context.addIssue({
+        code: "custom",
+        message: `{${name}} is not a value of the build; the known ones are ${PLACEHOLDERS.join(", ")}`,
+      });
+  }
+});
+
+export const slug = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, digits and hyphens");
+export const seconds = z.number().positive();
+
+/** One screen of the installer (or one piece of first-boot work): what it shows, what to type, when to go on. */
+export const screenSchema = z
+  .object({
+    id: slug,
+    title: template.min(1),
+    /** What must be on the screen before anything is pressed. */
+    see: z.array(template).default([]),
+    /** What may not be there: seeing it means stop. */
+    never: z.array(template).default([]),
+    do: z.array(template).default([]),
+    type: z.array(z.object({ label: z.string(), value: template }).strict()).default([]),
+    /** A secret is named, never written: the operator takes it from where the build says it is kept. */
+    secret: z.array(z.string()).default([]),
+    keys: z.string().default(""),
+    /** True where the screen erases or overwrites the target: a guard goes before it. */
+    destroys: z.boolean().default(false),
+    /** True where the operator only waits. */
+    wait: z.boolean().default(false),
+    /** Looks wrong, is expected here; and until when. */
+    expected: z.array(z.object({ looks: z.string(), means: z.string() }).strict()).default([]),
+    /** The share of the image that is read through the media while this screen stands (0 to 1). */
+    readsShare: z.number().min(0).max(1).default(0),
+    when: z.enum(["always", "fixed address", "dynamic address"]).default("always"),
+    likely: seconds,
+    late: seconds,
+  })
+  .strict()
+  .refine((s) => s.late >= s.likely, { message: "late is earlier than likely", path: ["late"] });
+export type Screen = z.infer<typeof screenSchema>;

@@ -1,0 +1,29 @@
+import { desc } from "drizzle-orm";
+import type { RateSample } from "@/core/estimate";
+import type { Db, Tx } from "./client";
+import { transfers } from "./schema";
+
+/** As many as rates are learned from; see learnRate for how it chooses among them. */
+const NEWEST = 400;
+
+export async function newest(db: Db): Promise<RateSample[]> {
+  const rows = await db.select().from(transfers).orderBy(desc(transfers.at)).limit(NEWEST);
+  return rows.map(({ way, through, bytes, seconds, at, where }) => ({
+    way: way as RateSample["way"],
+    through,
+    bytes,
+    seconds,
+    at,
+    where,
+  }));
+}
+
+export const all = (db: Db): Promise<(typeof transfers.$inferSelect)[]> => db.select().from(transfers);
+
+/** Keeps a measurement; one that is repeated, after going back in a run, replaces the one before. */
+export async function put(tx: Tx, runId: string, step: string, sample: RateSample): Promise<void> {
+  await tx
+    .insert(transfers)
+    .values({ runId, step, ...sample })
+    .onConflictDoUpdate({ target: [transfers.runId, transfers.step], set: sample });
+}
