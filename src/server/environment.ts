@@ -13,6 +13,8 @@ const environmentSchema = z.object({
   DERRICK_DB_TOKEN: z.string().optional(),
   /** The address under which the collector reaches Derrick; its post-back lines are written with it. */
   DERRICK_ORIGIN: z.url().default("http://127.0.0.1:4360"),
+  /** A folder of this server with image files; they can be put on the shelf from there. */
+  DERRICK_IMAGE_DIR: z.string().min(1).optional(),
 });
 
 export type Environment = z.infer<typeof environmentSchema> & {

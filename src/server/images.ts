@@ -1,22 +1,52 @@
-import { imageSchema, inspectionSchema, matchChecksum, parseChecksumList, type Checksum } from "@/core/image";
-import { buildRows, imageRows } from "@/db";
+import {
+  draftImage,
+  imageSchema,
+  inspectionSchema,
+  matchChecksum,
+  parseChecksumList,
+  shelfMarks,
+  type Checksum,
+  type Image,
+} from "@/core/image";
+import { buildRows, imageRows, profileRows } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { database, now } from "./database";
 import { newId } from "./ids";
-import { profileFor } from "./profiles";
+import { editionFor, newestProfiles, profileFor } from "./profiles";
 
+const GONE = "This image is no longer there.";
+
+/** The shelf: each image with the sheets that use it and what is the matter with it. */
 export async function listImages() {
   const { db } = await database();
-  const [images, builds] = await Promise.all([imageRows.all(db), buildRows.marks(db)]);
-  return images.map((i) => ({ ...i, builds: builds.filter((b) => b.imageId === i.id) }));
+  const [images, builds, editions] = await Promise.all([
+    imageRows.all(db),
+    buildRows.marks(db),
+    profileRows.all(db),
+  ]);
+  const usedBy = (id: string) => builds.filter((b) => b.imageId === id);
+  const marks = shelfMarks(
+    images.map(({ id, image }) => ({ id, image, used: usedBy(id).length > 0 })),
+    (image) => editionFor(editions, image, null)?.profile ?? null,
+    now(),
+  );
+  return images.map((i) => ({ ...i, builds: usedBy(i.id), marks: marks.get(i.id) ?? [] }));
 }
 
+/** One image with its profile, the sheets that use it, and what goes with it in either direction. */
 export async function imageView(id: string) {
-  const { db } = await database();
-  const row = await imageRows.one(db, id);
-  if (!row) return null;
-  const [builds, profile] = await Promise.all([buildRows.marks(db), profileFor(db, row.image)]);
-  return { ...row, profile, builds: builds.filter((b) => b.imageId === id) };
+  const shelf = await listImages();
+  const own = shelf.find((i) => i.id === id);
+  if (!own) return null;
+  const profile = await profileFor((await database()).db, own.image);
+  return {
+    ...own,
+    profile,
+    others: shelf.filter((i) => i.id !== id).map(({ id: other, image }) => ({ id: other, image })),
+    companions: shelf
+      .filter((i) => own.image.goesWith.includes(i.id) || i.image.goesWith.includes(id))
+      .map(({ id: other, image }) => ({ id: other, name: image.name, purpose: image.purpose })),
+  };
 }
 
 /** Adds an image (`id` null) or saves one. Problems name the field. */
@@ -47,38 +77,62 @@ export async function saveImage(
   return saved ? yes({ id, version: version + 1 }) : no(STALE);
 }
 
-/** Keeps what a checksum tool printed over the file; the comparison is made by the core, each time it is shown. */
-export async function saveComputed(
-  id: string,
-  version: number,
-  checksum: Checksum,
+/**
+ * Puts a file on the shelf by what was found inside it. A file that is there already, by its name and size, is not added
+ * again: its own entry gets what was found.
+ */
+export async function addFile(
+  fileName: string,
+  found: unknown,
   by: string,
-): Promise<Answer<number>> {
+): Promise<Answer<{ id: string; known: boolean }>> {
   const { db, write } = await database();
-  const row = await imageRows.one(db, id);
-  if (!row) return no("This image is no longer there.");
-  const saved = await write((tx) =>
-    imageRows.update(tx, id, version, { ...row.image, computed: { checksum, at: now(), by } }, now()),
+  const read = inspectionSchema.safeParse(found);
+  if (!read.success) return no("What the inspector sent is not complete; nothing was kept.");
+  const name = fileName.slice(0, 300);
+  const inside: Image["inside"] = { found: read.data, fileName: name, at: now(), by };
+  const there = (await imageRows.all(db)).find(
+    ({ image }) => image.fileName === name && image.sizeBytes === read.data.sizeBytes,
   );
-  return saved ? yes(version + 1) : no(STALE);
+  if (there) {
+    const kept = await amend(there.id, (image) => ({ ...image, inside }));
+    return kept.ok ? yes({ id: there.id, known: true }) : kept;
+  }
+  const draft = draftImage(name, read.data, newestProfiles(await profileRows.all(db)));
+  const image = imageSchema.safeParse({ schemaVersion: 1, ...draft, inside });
+  if (!image.success)
+    return no(`${name} cannot stand on the shelf: ${image.error.issues[0]?.message ?? "it is empty"}.`);
+  const id = newId("i");
+  await write((tx) => imageRows.insert(tx, id, image.data, now()));
+  return yes({ id, known: false });
 }
+
+/** Changes one part of an image as it stands now; a form that is open on an older version is told when it is saved. */
+async function amend(id: string, change: (image: Image) => Image): Promise<Answer<number>> {
+  const { write } = await database();
+  return write(async (tx) => {
+    const row = await imageRows.one(tx, id);
+    if (!row) return no(GONE);
+    await imageRows.update(tx, id, row.version, change(row.image), now());
+    return yes(row.version + 1);
+  });
+}
+
+/** Keeps what a checksum tool printed over the file; the comparison is made by the core, each time it is shown. */
+export const saveComputed = (id: string, checksum: Checksum, by: string): Promise<Answer<number>> =>
+  amend(id, (image) => ({ ...image, computed: { checksum, at: now(), by } }));
 
 /** Keeps what was found inside a file. A size or mode that was typed differently stays, and becomes a finding. */
 export async function saveInside(
   id: string,
-  version: number,
   fileName: string,
   found: unknown,
   by: string,
 ): Promise<Answer<number>> {
-  const { db, write } = await database();
-  const row = await imageRows.one(db, id);
-  if (!row) return no("This image is no longer there.");
   const read = inspectionSchema.safeParse(found);
   if (!read.success) return no("What the inspector sent is not complete; nothing was kept.");
   const inside = { found: read.data, fileName: fileName.slice(0, 300), at: now(), by };
-  const saved = await write((tx) => imageRows.update(tx, id, version, { ...row.image, inside }, now()));
-  return saved ? yes(version + 1) : no(STALE);
+  return amend(id, (image) => ({ ...image, inside }));
 }
 
 /** Takes the published checksum for this image out of a list: by file name, or by the value that was computed. */
@@ -90,7 +144,7 @@ export async function takeFromList(
 ): Promise<Answer<{ by: "name" | "value" | "alone"; algorithm: string; signed: boolean }>> {
   const { db, write } = await database();
   const row = await imageRows.one(db, id);
-  if (!row) return no("This image is no longer there.");
+  if (!row) return no(GONE);
   const list = parseChecksumList(text);
   if (!list.ok) return { ok: false, problems: list.problems };
   const name = row.image.fileName || row.image.inside?.fileName || "";

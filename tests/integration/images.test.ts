@@ -61,13 +61,13 @@ describe("an image", () => {
     expect(must(await saveImage(id, 1, { ...TYPED, notes: "from the shelf" })).version).toBe(2);
     expect(refusal(await saveImage(id, 1, TYPED))).toContain("in between");
     expect((await view()).image.notes).toBe("from the shelf");
-    expect(refusal(await saveInside(id, 2, "x.iso", { size: 1 }, by))).toContain("not complete");
-    expect(refusal(await saveInside("i-nowhere", 1, "x.iso", {}, by))).toContain("no longer there");
+    expect(refusal(await saveInside(id, "x.iso", { size: 1 }, by))).toContain("not complete");
+    expect(refusal(await saveInside("i-nowhere", "x.iso", read(TYPED.fileName).found, by))).toContain("no longer there");
   });
 
   it("keeps what was found inside beside what was typed, through a later save", async () => {
     const { found } = read(TYPED.fileName);
-    must(await saveInside(id, (await view()).version, TYPED.fileName, found, by));
+    must(await saveInside(id, TYPED.fileName, found, by));
     const { image, version } = await view();
     expect(image.inside).toMatchObject({ fileName: TYPED.fileName, by });
     expect(image.inside?.found.volumeId).toBe(bootTruth[TYPED.fileName]?.volume_id);
@@ -92,7 +92,7 @@ describe("an image", () => {
       publishedFrom: "the download page",
     });
     expect(refusal(await takeFromList(id, at, list, ""))).not.toBe("");
-    must(await saveComputed(id, (await view()).version, { algorithm: "sha256", value: sha256 }, by));
+    must(await saveComputed(id, { algorithm: "sha256", value: sha256 }, by));
     const renamed = list.replaceAll(TYPED.fileName, "renamed.iso");
     expect(must(await takeFromList(id, (await view()).version, renamed, ""))).toMatchObject({ by: "value" });
     expect((await view()).image.publishedFrom).toBe("the download page");
@@ -127,14 +127,14 @@ describe("a build with an image", () => {
     expect(edited.ok).toBe(true);
     expect(await rules()).toContain("image.not-inspected");
 
-    must(await saveInside(image, 1, "p09.iso", read("p09-truncated-hybrid.iso").found, by));
+    must(await saveInside(image, "p09.iso", read("p09-truncated-hybrid.iso").found, by));
     expect(await rules()).toEqual(expect.arrayContaining(["image.damaged", "image.size-differs"]));
     expect(await rules()).not.toContain("image.not-inspected");
 
-    must(await saveInside(image, 2, "p01.iso", read("p01-bios-eltorito.iso").found, by));
+    must(await saveInside(image, "p01.iso", read("p01-bios-eltorito.iso").found, by));
     expect(await rules()).toContain("boot.inside");
 
-    must(await saveInside(image, 3, TYPED.fileName, read(TYPED.fileName).found, by));
+    must(await saveInside(image, TYPED.fileName, read(TYPED.fileName).found, by));
     expect(await rules()).not.toContain("boot.inside");
     expect(await rules()).not.toContain("image.damaged");
     expect((await imageView(image))!.builds.map((b) => b.id)).toEqual([build]);

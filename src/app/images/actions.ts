@@ -2,7 +2,8 @@
 
 import { revalidatePath } from "next/cache";
 import { checksumProblem, type Checksum } from "@/core/image";
-import { saveComputed, saveImage, saveInside, takeFromList } from "@/server/images";
+import { computeFromFolder, shelveFromFolder, stopFolderJob } from "@/server/image-folder";
+import { addFile, saveComputed, saveImage, saveInside, takeFromList } from "@/server/images";
 import { importProfile, saveProfile } from "@/server/profiles";
 import { no } from "@/server/answer";
 import { currentHand } from "../hand";
@@ -14,17 +15,12 @@ export async function keepImage(id: string | null, version: number, fields: obje
 }
 
 /** Reads the digits out of what a checksum tool prints ("DIGITS  file" or "NAME (file) = DIGITS") and keeps them. */
-export async function keepComputed(
-  id: string,
-  version: number,
-  algorithm: Checksum["algorithm"],
-  line: string,
-) {
+export async function keepComputed(id: string, algorithm: Checksum["algorithm"], line: string) {
   const digits = /\b[0-9a-f]{32,128}\b/i.exec(line)?.[0] ?? line.trim();
   const checksum: Checksum = { algorithm, value: digits.toLowerCase() };
   const problem = checksumProblem(checksum);
   if (problem) return no(`This is not what ${algorithm}sum prints: ${problem}. Paste the whole line.`);
-  const answer = await saveComputed(id, version, checksum, await currentHand());
+  const answer = await saveComputed(id, checksum, await currentHand());
   revalidatePath(`/images/${id}`);
   return answer;
 }
@@ -42,8 +38,27 @@ export async function keepProfileFields(key: string, version: string, edition: n
   return answer;
 }
 
-export async function keepInside(id: string, version: number, fileName: string, found: unknown) {
-  return saveInside(id, version, fileName, found, await currentHand());
+export async function keepInside(id: string, fileName: string, found: unknown) {
+  return saveInside(id, fileName, found, await currentHand());
+}
+
+/** Puts a file that this browser looked into on the shelf. */
+export async function keepFile(fileName: string, found: unknown) {
+  return addFile(fileName, found, await currentHand());
+}
+
+export async function shelve(name: string) {
+  const answer = await shelveFromFolder(name, await currentHand());
+  revalidatePath("/images");
+  return answer;
+}
+
+export async function computeOnServer(id: string, name: string) {
+  return computeFromFolder(id, name, await currentHand());
+}
+
+export async function stopOnServer(name: string) {
+  stopFolderJob(name);
 }
 
 export async function readList(id: string, version: number, text: string, from: string) {
@@ -51,12 +66,7 @@ export async function readList(id: string, version: number, text: string, from: 
 }
 
 /** Keeps a digest that this browser computed over the whole file. */
-export async function keepDigest(
-  id: string,
-  algorithm: Checksum["algorithm"],
-  version: number,
-  value: string,
-) {
+export async function keepDigest(id: string, algorithm: Checksum["algorithm"], value: string) {
   const problem = checksumProblem({ algorithm, value });
-  return problem ? no(problem) : saveComputed(id, version, { algorithm, value }, await currentHand());
+  return problem ? no(problem) : saveComputed(id, { algorithm, value }, await currentHand());
 }

@@ -1,15 +1,21 @@
 import Link from "next/link";
 import { verificationOf } from "@/core/image";
 import { formatBytes } from "@/core/units";
+import { imageFolder } from "@/server/image-folder";
 import { listImages } from "@/server/images";
 import { listProfiles } from "@/server/profiles";
 import { Page, Ruled } from "@/ui/frame/page";
+import { AddFile } from "@/ui/image/add-file";
+import { ImageFolder } from "@/ui/image/folder";
+import { computeOnServer, keepDigest, keepFile, shelve, stopOnServer } from "./actions";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Images" };
 
+const COLOUR = { matches: "var(--color-success)", differs: "var(--color-error)" } as Record<string, string>;
+
 export default async function Images() {
-  const [images, profiles] = await Promise.all([listImages(), listProfiles()]);
+  const [images, profiles, folder] = await Promise.all([listImages(), listProfiles(), imageFolder()]);
   return (
     <Page
       title="Images"
@@ -19,12 +25,13 @@ export default async function Images() {
             Import a profile
           </Link>
           <Link className="stamp" href="/images/new">
-            Add an image
+            Add an image by hand
           </Link>
         </div>
       }
     >
-      <Ruled title="Image files">
+      <AddFile keepFile={keepFile} keepDigest={keepDigest} />
+      <Ruled title="On the shelf">
         {images.length === 0 && <p className="quiet">No image yet.</p>}
         {images.length > 0 && (
           <table className="ruled">
@@ -35,26 +42,56 @@ export default async function Images() {
                 <th>Size</th>
                 <th>Starts in</th>
                 <th>Checksum</th>
+                <th>Support ends</th>
                 <th>Used by</th>
               </tr>
             </thead>
             <tbody>
-              {images.map(({ id, image, builds }) => (
+              {images.map(({ id, image, builds, marks }) => (
                 <tr key={id}>
                   <td className="font-medium">
                     <Link className="link-quiet" href={`/images/${id}`}>
                       {image.name}
                     </Link>
+                    {image.purpose !== "installer" && (
+                      <span className="quiet font-normal"> {image.purpose}</span>
+                    )}
+                    {marks.map((m) => (
+                      <div
+                        key={m.words}
+                        className="text-[0.86rem] font-normal"
+                        style={{ color: "var(--color-warning)" }}
+                      >
+                        {m.words}
+                      </div>
+                    ))}
                   </td>
                   <td className="value [overflow-wrap:anywhere]">{image.fileName || "–"}</td>
                   <td className="value whitespace-nowrap">{formatBytes(image.sizeBytes)}</td>
-                  <td>{image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(", ")}</td>
-                  <td>{verificationOf(image)}</td>
+                  <td>
+                    {image.purpose === "installer"
+                      ? image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(", ")
+                      : "–"}
+                  </td>
+                  <td style={{ color: COLOUR[verificationOf(image)] }}>{verificationOf(image)}</td>
+                  <td className="value whitespace-nowrap">{image.supportEnds ?? "–"}</td>
                   <td className="value">{builds.map((b) => b.number).join(", ") || "–"}</td>
                 </tr>
               ))}
             </tbody>
           </table>
+        )}
+      </Ruled>
+      <Ruled title="Image folder of the server">
+        {folder === null && (
+          <p className="quiet">
+            None. Start Derrick with <span className="value">DERRICK_IMAGE_DIR</span> naming a folder, and its
+            files can be put on the shelf from here, their checksums computed by the server.
+          </p>
+        )}
+        {folder?.ok === false && <p role="alert">{folder.problems[0]?.message}</p>}
+        {folder?.ok && (
+          <ImageFolder initial={folder.value} shelve={shelve} compute={computeOnServer} stop={stopOnServer} />
         )}
       </Ruled>
       <Ruled title="OS profiles" note="how one family of operating system is installed; data, in YAML">
@@ -63,13 +100,15 @@ export default async function Images() {
             <tr>
               <th>Profile</th>
               <th>Family</th>
-              <th>Installer</th>
+              <th>Answers from</th>
               <th>Screens</th>
-              <th>Evaluation</th>
+              <th>Jumps onto it</th>
+              <th>Support ends</th>
+              <th>Edition</th>
             </tr>
           </thead>
           <tbody>
-            {profiles.map(({ key, version, profile }) => (
+            {profiles.map(({ key, version, edition, by, profile }) => (
               <tr key={key + version}>
                 <td className="font-medium">
                   <Link className="link-quiet" href={`/images/profiles/${key}/${version}`}>
@@ -77,11 +116,25 @@ export default async function Images() {
                   </Link>
                 </td>
                 <td>{profile.family}</td>
-                <td>{profile.installer}</td>
+                <td>{profile.answerFile === "none" ? "the answer card" : profile.answerFile}</td>
                 <td>
                   {profile.screens.length} and {profile.firstBoot.length} at first boot
                 </td>
-                <td>{profile.evaluationDays ? `${profile.evaluationDays} days` : "–"}</td>
+                <td>
+                  {profile.upgrades.length === 0
+                    ? "–"
+                    : profile.upgrades
+                        .map(
+                          (u) =>
+                            `${u.from.profile === key ? "" : `${u.from.profile} `}${u.from.least ?? u.from.version}`,
+                        )
+                        .join(", ")}
+                </td>
+                <td className="value whitespace-nowrap">{profile.support.ends ?? "–"}</td>
+                <td>
+                  <span className="value">{edition}</span>
+                  {by && <span className="quiet">, {by}</span>}
+                </td>
               </tr>
             ))}
           </tbody>

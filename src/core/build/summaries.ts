@@ -1,8 +1,9 @@
-import { modeWords } from "../boot";
+import { mediumWords, modeWords } from "../boot";
 import type { Zone } from "../finding";
 import { driveName, machineLine } from "../machine";
 import { formatDuration } from "../units";
-import { factsOf, portOf, segmentOf, targetOf, type BuildContext } from "./context";
+import { factsOf, portOf, segmentOf, stickOf, targetOf, type BuildContext } from "./context";
+import { roadOf, startsFromMedia } from "./roads";
 import type { Step } from "./step";
 import { sumDurations } from "../estimate";
 
@@ -21,8 +22,11 @@ export function zoneSummaries(context: BuildContext, steps: readonly Step[]): Re
   const target = targetOf(context);
   const port = portOf(context);
   const { network, answers, handOver } = sheet;
-  const stick = sheet.image.stick;
-  const media = sheet.image.way === "stick" ? `stick ${stick.name || "(not named)"}` : "virtual CD";
+  const media =
+    sheet.image.way === "stick"
+      ? `stick ${stickOf(context).name || "(not named)"}`
+      : mediumWords[sheet.image.way];
+  const road = roadOf(context);
   const kept = sheet.storage.leaveAlone.length;
   const runTotals = sumDurations(
     steps.filter((s) => s.zone !== "I" && s.zone !== "K").map((s) => s.duration),
@@ -32,10 +36,22 @@ export function zoneSummaries(context: BuildContext, steps: readonly Step[]): Re
       machine && facts
         ? said(`${machine.name}: ${machineLine(facts) || "no facts yet"}`)
         : open("Which machine?"),
-    B: image ? said(`${image.name}, by ${media}`) : open("Which image, and how does it get there?"),
-    C: said(
-      `${modeWords(sheet.boot.mode)}, ${sheet.boot.start === "one-time boot" ? `${media} once, then the target` : "media first for good"}`,
-    ),
+    B: image
+      ? said(
+          [
+            sheet.image.road === "fresh" ? image.name : `${sheet.image.road} to ${image.name}`,
+            startsFromMedia(context) ? `by ${media}` : "in the running system",
+            ...(road && road.legs.length > 1
+              ? [`over ${road.legs[0]?.profile.name} ${road.legs[0]?.version}`]
+              : []),
+          ].join(", "),
+        )
+      : open("Which image, and how does it get there?"),
+    C: !startsFromMedia(context)
+      ? said("Nothing is started from media; the machine restarts as it does now")
+      : said(
+          `${modeWords(sheet.boot.mode)}, ${sheet.boot.start === "one-time boot" ? `${media} once, then the target` : "media first for good"}`,
+        ),
     D: target
       ? said(
           `On ${driveName(target)}${kept > 0 ? `; ${kept} ${kept === 1 ? "drive" : "drives"} left alone` : ""}`,

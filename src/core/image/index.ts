@@ -12,3 +12,4 @@ export * from "./profile";
 export { isWeak, matchChecksum, parseChecksumList, type ListedChecksum } from "./checksum-list";
 export * from "./inspect";
 export type { ImageWork } from "./work";
+export { draftImage, shelfMarks, type ImageDraft, type ShelfMark } from "./shelf";

@@ -1,3 +1,4 @@
+import { mediumWords } from "@/core/boot";
 import { ChoiceField, TextField } from "../fields/fields";
 import type { ZoneProps } from "./zone-props";
 
@@ -62,8 +63,7 @@ export function BootZone({ view, sheet, edit, marks }: ZoneProps) {
 
 /** What the firmware starts now, after the installer's restart, and after a power loss a month later. */
 function BootPath({ sheet }: Pick<ZoneProps, "sheet">) {
-  const stick = sheet.image.way === "stick";
-  const media = stick ? "stick" : "virtual CD";
+  const media = mediumWords[sheet.image.way];
   const forGood = sheet.boot.start === "media first in the boot order";
   const rows = [
     { when: "now", first: media, ends: "the installer starts", bad: false },

@@ -1,12 +1,9 @@
 import Link from "next/link";
 import { formatBytes, formatExactBytes, parseByteSize } from "@/core/units";
 import { ChoiceField, ParsedField, SelectField, TextField } from "../fields/fields";
+import { RoadsTable } from "./roads-table";
+import { WaysTable } from "./ways-table";
 import type { ZoneProps } from "./zone-props";
-
-const WAYS = [
-  { value: "virtual media", text: "virtual media" },
-  { value: "stick", text: "stick" },
-] as const;
 
 const WRITTEN = [
   { value: "as the image", text: "byte for byte" },
@@ -15,9 +12,9 @@ const WRITTEN = [
   { value: "unknown", text: "not known" },
 ] as const;
 
-export function ImageZone({ view, sheet, edit, marks }: ZoneProps) {
-  const { image } = view.context;
-  const { stick } = sheet.image;
+export function ImageZone(props: ZoneProps) {
+  const { view, sheet, edit, marks } = props;
+  const { image, edition } = view.context;
   return (
     <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
       <SelectField
@@ -27,7 +24,7 @@ export function ImageZone({ view, sheet, edit, marks }: ZoneProps) {
         value={sheet.image.id ?? ""}
         empty="choose …"
         options={view.choices.images.map((i) => ({ value: i.id, text: i.name }))}
-        onChange={(id) => edit({ "image.id": id || null })}
+        onChange={(id) => edit({ "image.id": id || null, "image.edition": null })}
         hint={
           sheet.image.id ? (
             <Link className="link-quiet" href={`/images/${sheet.image.id}`}>
@@ -40,34 +37,108 @@ export function ImageZone({ view, sheet, edit, marks }: ZoneProps) {
           )
         }
       />
-      {image ? (
-        <dl className="grid grid-cols-[auto_1fr] content-start gap-x-3 gap-y-0.5">
-          <dt className="legend pt-0.5">Size</dt>
-          <dd className="value">
-            {formatBytes(image.sizeBytes)} <span className="quiet">{formatExactBytes(image.sizeBytes)}</span>
-          </dd>
-          <dt className="legend pt-0.5">Starts in</dt>
-          <dd>
-            {image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(" and ")},{" "}
-            {image.architecture}
-          </dd>
-          <dt className="legend pt-0.5">Checksum</dt>
-          <dd className="value truncate" title={image.published?.value}>
-            {image.published ? `${image.published.algorithm} …${image.published.value.slice(-12)}` : "none"}
-          </dd>
-        </dl>
-      ) : (
-        <span />
+      {image ? <Facts {...props} /> : <span />}
+      {edition && edition.kept < edition.newest && (
+        <div data-field="image.edition" className="col-span-full">
+          Steps are made from edition {edition.kept} of the OS profile.{" "}
+          <button
+            type="button"
+            className="link-quiet"
+            onClick={() => edit({ "image.edition": edition.newest })}
+          >
+            take edition {edition.newest}
+          </button>
+        </div>
       )}
-      <ChoiceField
-        path="image.way"
-        label="Way to the machine"
-        marks={marks("image.way")}
-        value={sheet.image.way}
-        options={WAYS}
-        onChange={(way) => edit({ "image.way": way })}
+      {view.roads.length > 0 && (
+        <RoadsTable
+          roads={view.roads}
+          chosen={sheet.image.road}
+          marks={marks("image.road")}
+          onChoose={(road) => edit({ "image.road": road })}
+        />
+      )}
+      {view.ways ? (
+        <WaysTable
+          ways={view.ways}
+          chosen={sheet.image.way}
+          marks={marks("image.way")}
+          onChoose={(way) => edit({ "image.way": way })}
+        />
+      ) : (
+        image && <p className="quiet col-span-full">This road starts from no media: no way is needed.</p>
+      )}
+      {view.ways && sheet.image.way === "stick" && <Stick {...props} />}
+    </div>
+  );
+}
+
+function Facts({ view }: ZoneProps) {
+  const { image } = view.context;
+  if (!image) return null;
+  return (
+    <dl className="grid grid-cols-[auto_1fr] content-start gap-x-3 gap-y-0.5">
+      <dt className="legend pt-0.5">Size</dt>
+      <dd className="value">
+        {formatBytes(image.sizeBytes)} <span className="quiet">{formatExactBytes(image.sizeBytes)}</span>
+      </dd>
+      <dt className="legend pt-0.5">Starts in</dt>
+      <dd>
+        {image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(" and ")}, {image.architecture}
+      </dd>
+      <dt className="legend pt-0.5">Checksum</dt>
+      <dd className="value truncate" title={image.published?.value}>
+        {image.published ? `${image.published.algorithm} …${image.published.value.slice(-12)}` : "none"}
+      </dd>
+    </dl>
+  );
+}
+
+/** A stick of the register brings its size, serial and content; another one is described here. */
+function Stick({ view, sheet, edit, marks }: ZoneProps) {
+  const { stick } = sheet.image;
+  return (
+    <>
+      <SelectField
+        path="image.stick.key"
+        label="Stick of the register"
+        marks={[...marks("image.stick.key"), ...(stick.key ? marks("image.stick.holds") : [])]}
+        value={stick.key}
+        empty="another one, described here"
+        options={view.choices.sticks.map((s) => ({ value: s.key, text: s.name }))}
+        onChange={(key) => edit({ "image.stick.key": key, "image.stick.ready": false })}
+        hint={
+          stick.key ? (
+            <Link className="link-quiet" href={`/machines/drives/${encodeURIComponent(stick.key)}`}>
+              what is on it, and was
+            </Link>
+          ) : undefined
+        }
       />
-      {sheet.image.way === "stick" && (
+      {stick.key !== "" && (
+        <ChoiceField
+          path="image.stick.ready"
+          label="Before this build"
+          marks={marks("image.stick.ready")}
+          value={stick.ready ? "ready" : "write"}
+          options={[
+            { value: "write", text: "it is written" },
+            { value: "ready", text: "it carries the image already" },
+          ]}
+          onChange={(v) => edit({ "image.stick.ready": v === "ready" })}
+        />
+      )}
+      {!stick.ready && (
+        <ChoiceField
+          path="image.stick.written"
+          label="Written"
+          marks={marks("image.stick.written")}
+          value={stick.written}
+          options={WRITTEN}
+          onChange={(v) => edit({ "image.stick.written": v })}
+        />
+      )}
+      {stick.key === "" && (
         <>
           <TextField
             path="image.stick.name"
@@ -91,14 +162,6 @@ export function ImageZone({ view, sheet, edit, marks }: ZoneProps) {
             }}
             onChange={(n) => edit({ "image.stick.sizeBytes": n })}
           />
-          <ChoiceField
-            path="image.stick.written"
-            label="Written"
-            marks={marks("image.stick.written")}
-            value={stick.written}
-            options={WRITTEN}
-            onChange={(v) => edit({ "image.stick.written": v })}
-          />
           <TextField
             path="image.stick.holds"
             label="What is on it now (will be erased)"
@@ -109,6 +172,6 @@ export function ImageZone({ view, sheet, edit, marks }: ZoneProps) {
           />
         </>
       )}
-    </div>
+    </>
   );
 }

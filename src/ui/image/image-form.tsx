@@ -12,6 +12,8 @@ interface Props {
   version: number;
   image: Image | null;
   families: { key: string; name: string }[];
+  /** Installers that a guest-driver or recovery image may go with. */
+  others: { id: string; name: string }[];
   save: (
     id: string | null,
     version: number,
@@ -20,7 +22,7 @@ interface Props {
 }
 
 /** An image typed by hand: what was published about it. Sizes are read when the form is saved, with their place on error. */
-export function ImageForm({ id, version, image, families, save }: Props) {
+export function ImageForm({ id, version, image, families, others, save }: Props) {
   const router = useRouter();
   const [problems, setProblems] = useState<Problem[]>([]);
   const [saved, setSaved] = useState(false);
@@ -35,6 +37,8 @@ export function ImageForm({ id, version, image, families, save }: Props) {
         `${families.find((f) => f.key === get("profile"))?.name ?? ""} ${get("version")}`.trim(),
       profile: get("profile"),
       version: get("version"),
+      purpose: get("purpose"),
+      goesWith: form.getAll("goesWith").map(String),
       variant: get("variant"),
       architecture: get("architecture"),
       fileName: get("fileName"),
@@ -91,14 +95,20 @@ export function ImageForm({ id, version, image, families, save }: Props) {
         void submit(new FormData(e.currentTarget));
       }}
     >
-      {select(
-        "profile",
-        "OS profile",
-        image?.profile ?? families[0]?.key ?? "",
-        families.map((f) => [f.key, f.name]),
-      )}
+      {select("profile", "OS profile", image?.profile ?? families[0]?.key ?? "", [
+        ...(image && !families.some((f) => f.key === image.profile)
+          ? [[image.profile, `${image.profile} (no such profile here)`] as [string, string]]
+          : []),
+        ...families.map((f): [string, string] => [f.key, f.name]),
+      ])}
       {text("version", "Version", image?.version ?? "", { required: true })}
       {text("name", "Name", image?.name ?? "", { placeholder: "profile and version" })}
+      {select("purpose", "What it is for", image?.purpose ?? "installer", [
+        ["installer", "installing"],
+        ["guest drivers", "drivers for guests"],
+        ["recovery", "recovery"],
+        ["firmware", "firmware update"],
+      ])}
       {select("variant", "Variant", image?.variant ?? "full", [
         ["full", "full"],
         ["network installer", "network installer"],
@@ -155,6 +165,23 @@ export function ImageForm({ id, version, image, families, save }: Props) {
       })}
       {text("supportEnds", "Support ends", image?.supportEnds ?? "", { type: "date" })}
       {text("notes", "Notes", image?.notes ?? "")}
+      {others.length > 0 && (
+        <fieldset className="col-span-full">
+          <legend className="legend">Goes with</legend>
+          {others.map((o) => (
+            <label key={o.id} className="mr-5 inline-flex items-center gap-2 py-1">
+              <input
+                type="checkbox"
+                name="goesWith"
+                value={o.id}
+                defaultChecked={image?.goesWith.includes(o.id)}
+                className="checkbox checkbox-xs"
+              />
+              {o.name}
+            </label>
+          ))}
+        </fieldset>
+      )}
       <div className="col-span-full">
         <Problems problems={problems} />
         <button type="submit" className="stamp stamp-main">

@@ -41,6 +41,12 @@ function workerNow(): Remote<ImageWork> {
   return worker.remote;
 }
 
+/** Looks inside a file without computing anything; null when it cannot be read. */
+export const lookInto = (file: File): Promise<Inspection | null> =>
+  workerNow()
+    .inspect(file)
+    .catch(() => null);
+
 /** Looks inside a file and computes its checksum; one file at a time, a new one ends the old. */
 export async function startJob(
   imageId: string,

@@ -19,7 +19,7 @@ export const dynamic = "force-dynamic";
 export default async function ImagePage({ params }: { params: Promise<{ id: string }> }) {
   const [view, profiles] = await Promise.all([imageView((await params).id), listProfiles()]);
   if (!view) notFound();
-  const { id, image, version, profile, builds } = view;
+  const { id, image, version, profile, builds, marks, companions, others } = view;
   const families = [...new Map(profiles.map((p) => [p.key, { key: p.key, name: p.profile.name }])).values()];
   const verdict = verificationOf(image);
   return (
@@ -29,9 +29,32 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
         lead={
           profile
             ? `Installed as ${profile.name} ${profile.version}: ${profile.family}`
-            : "Its OS profile is not in this installation."
+            : `The OS profile "${image.profile}" is not in this installation; choose another below, or import it.`
         }
       >
+        {(marks.length > 0 || companions.length > 0) && (
+          <ul className="mb-6 space-y-1">
+            {marks.map((m) => (
+              <li key={m.words} className="border-l-4 pl-3" style={{ borderColor: "var(--color-warning)" }}>
+                {m.other ? (
+                  <Link className="link-quiet" href={`/images/${m.other}`}>
+                    {m.words}
+                  </Link>
+                ) : (
+                  m.words
+                )}
+              </li>
+            ))}
+            {companions.map((c) => (
+              <li key={c.id}>
+                <span className="legend mr-2">{c.purpose === "installer" ? "goes with" : c.purpose}</span>
+                <Link className="link-quiet" href={`/images/${c.id}`}>
+                  {c.name}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        )}
         <Ruled
           title="Where it starts"
           note={
@@ -42,7 +65,6 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
         >
           <LookInside
             imageId={id}
-            version={version}
             algorithm={image.published?.algorithm ?? "sha256"}
             keepInside={keepInside.bind(null, id)}
             keepDigest={keepDigest.bind(null, id, image.published?.algorithm ?? "sha256")}
@@ -85,7 +107,7 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
             key={`v${version}`}
             image={image}
             verdict={verdict}
-            save={keepComputed.bind(null, id, version, image.published?.algorithm ?? "sha256")}
+            save={keepComputed.bind(null, id, image.published?.algorithm ?? "sha256")}
           />
           <ChecksumListForm take={readList.bind(null, id, version)} />
         </Ruled>
@@ -96,13 +118,16 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
             version={version}
             image={image}
             families={families}
+            others={others
+              .filter((o) => o.image.purpose === "installer")
+              .map((o) => ({ id: o.id, name: o.image.name }))}
             save={keepImage}
           />
         </Ruled>
       </Page>
       <TitleBlock
         cells={[
-          { label: "Image", value: image.name },
+          { label: image.purpose === "installer" ? "Image" : image.purpose, value: image.name },
           { label: "File", value: image.fileName || "–", mono: true, grow: true },
           { label: "Size", value: formatExactBytes(image.sizeBytes), mono: true },
           { label: "Checksum", value: verdict },

@@ -1,0 +1,113 @@
+import { inLine } from "../text";
+import { verificationOf, type Image } from "./image";
+import type { Inspection } from "./inspect";
+import type { Profile } from "./profile";
+
+const ARM = /(aarch64|arm64)/i;
+const VERSION = /\d+(?:\.\d+)*/g;
+/** Numbers in file names that are no versions: processors, bits, years of a date. */
+const NO_VERSION = /x86[_-]?64|amd64|aarch64|arm64|i[36]86|\b(?:19|20)\d{6}\b/gi;
+
+/** What a file says of itself by its name and its inside: a draft that the person looks over. */
+export type ImageDraft = Pick<
+  Image,
+  "name" | "profile" | "version" | "variant" | "architecture" | "fileName" | "sizeBytes" | "bootModes"
+>;
+
+/** The profile whose words all occur in the names, and of its versions the one that a number there belongs to. */
+function recognise(
+  names: string,
+  profiles: readonly Profile[],
+): { profile: Profile; version: string } | null {
+  const lower = names.toLowerCase();
+  const family = profiles
+    .filter((p) => p.recognise.length > 0 && p.recognise.every((w) => lower.includes(w.toLowerCase())))
+    .toSorted((a, b) => b.recognise.join("").length - a.recognise.join("").length);
+  const numbers = names.replace(NO_VERSION, " ").match(VERSION) ?? [];
+  for (const profile of family) {
+    const version = numbers.find((n) => inLine(n, profile.version));
+    if (version) return { profile, version };
+  }
+  const [first] = family;
+  return first ? { profile: first, version: numbers[0] ?? first.version } : null;
+}
+
+const boots = (found: Inspection, key: "legacy" | "x64" | "aa64"): boolean =>
+  found.verdict.optical[key].answer !== "does not" || found.verdict.stick[key].answer !== "does not";
+
+/** Drafts an image from a file: profile and version by its names, processor and boot modes by what is inside. */
+export function draftImage(fileName: string, found: Inspection, profiles: readonly Profile[]): ImageDraft {
+  const known = recognise(`${fileName} ${found.volumeId ?? ""}`, profiles);
+  const arm = boots(found, "aa64") && !boots(found, "x64");
+  const modes = [
+    ...(boots(found, arm ? "aa64" : "x64") ? (["uefi"] as const) : []),
+    ...(!arm && boots(found, "legacy") ? (["legacy"] as const) : []),
+  ];
+  const plain = fileName.replace(/\.[a-z0-9]{2,4}$/i, "");
+  return {
+    name: known ? `${known.profile.name} ${known.version}` : plain.slice(0, 120) || "image",
+    profile: known?.profile.profile ?? "not known yet",
+    version: known?.version ?? plain.replace(NO_VERSION, " ").match(VERSION)?.[0] ?? "not known yet",
+    variant: /netinst|net-?boot|network/i.test(plain)
+      ? "network installer"
+      : /boot-?only|mini/i.test(plain)
+        ? "boot only"
+        : "full",
+    architecture: arm || ARM.test(plain) ? "aarch64" : "x86_64",
+    fileName,
+    sizeBytes: found.sizeBytes,
+    bootModes: modes.length > 0 ? modes : ["uefi"],
+  };
+}
+
+export interface ShelfMark {
+  kind: "same file" | "same release" | "stale";
+  words: string;
+  /** The other image, for those that are two of one. */
+  other: string | null;
+}
+
+const digests = (image: Image): string[] =>
+  [image.published, image.computed?.checksum].flatMap((c) =>
+    c ? [`${c.algorithm} ${c.value.trim().toLowerCase()}`] : [],
+  );
+
+function sameAs(a: Image, b: Image): ShelfMark["kind"] | null {
+  if (digests(a).some((d) => digests(b).includes(d))) return "same file";
+  const volume = a.inside?.found.volumeId;
+  if (volume && a.sizeBytes === b.sizeBytes && volume === b.inside?.found.volumeId) return "same file";
+  const release = (i: Image): string =>
+    [i.profile, i.version, i.variant, i.architecture, i.purpose].join(" ").toLowerCase();
+  return release(a) === release(b) ? "same release" : null;
+}
+
+/**
+ * What is the matter with each image of the shelf: two entries for one file or one release, and images that are stale.
+ * By id; images without a mark are absent.
+ */
+export function shelfMarks(
+  shelf: readonly { id: string; image: Image; used: boolean }[],
+  profileOf: (image: Image) => Profile | null,
+  now: string,
+): Map<string, ShelfMark[]> {
+  const today = now.slice(0, 10);
+  const marks = new Map<string, ShelfMark[]>();
+  for (const { id, image, used } of shelf) {
+    const own: ShelfMark[] = [];
+    for (const other of shelf) {
+      const kind = other.id === id ? null : sameAs(image, other.image);
+      if (kind) own.push({ kind, words: `${kind} as ${other.image.name}`, other: other.id });
+    }
+    const ends = image.supportEnds ?? profileOf(image)?.support.ends;
+    if (ends && ends < today)
+      own.push({
+        kind: "stale",
+        words: `support ended ${ends}${used ? "" : ", no sheet uses it"}`,
+        other: null,
+      });
+    if (verificationOf(image) === "differs")
+      own.push({ kind: "stale", words: "not the file that was published", other: null });
+    if (own.length > 0) marks.set(id, own);
+  }
+  return marks;
+}

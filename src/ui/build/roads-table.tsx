@@ -1,0 +1,126 @@
+import { useId, type ReactNode } from "react";
+import type { RoadLine } from "@/core/build";
+import type { Road } from "@/core/image";
+import { formatDuration } from "@/core/units";
+import { Field, type FieldMark } from "../fields/fields";
+
+const TITLES: Record<Road, string> = { fresh: "install fresh", upgrade: "upgrade", convert: "convert" };
+
+/** The roads to the wanted system side by side: how each goes, how long, what it keeps and what it loses. */
+export function RoadsTable({
+  roads,
+  chosen,
+  marks,
+  onChoose,
+}: {
+  roads: readonly RoadLine[];
+  chosen: Road;
+  marks: FieldMark[];
+  onChoose: (road: Road) => void;
+}) {
+  const name = useId();
+  const open = roads.filter((r) => r.open);
+  const plain = open.length === 1 && open[0]?.legs.length === 1 && chosen === "fresh";
+  // With nothing known on the machine there is nothing to compare.
+  if (plain && roads.every((r) => r.open || r.why.startsWith("Nothing")))
+    return (
+      <Field path="image.road" label="Road" marks={marks} span>
+        <p>
+          Install fresh. <span className="quiet">{roads.find((r) => !r.open)?.why}</span>
+        </p>
+      </Field>
+    );
+  const rows: { title: string; of: (road: RoadLine) => ReactNode }[] = [
+    { title: "keeps", of: (r) => r.keeps.join(", ") || "nothing" },
+    {
+      title: "loses",
+      of: (r) =>
+        r.loses.length > 0 ? (
+          <span style={{ color: "var(--color-error)" }}>{r.loses.join(", ")}</span>
+        ) : (
+          "nothing"
+        ),
+    },
+  ];
+  return (
+    <Field path="image.road" label="Road" marks={marks} span>
+      <div className="overflow-x-auto">
+        <table className="ruled min-w-[34rem]" aria-label="Roads side by side">
+          <thead>
+            <tr>
+              <th className="w-20"></th>
+              {roads.map((r) => (
+                <th key={r.road} className="w-[30%]">
+                  <label
+                    className={`cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${chosen === r.road ? "font-semibold" : ""}`}
+                    style={{ borderColor: chosen === r.road ? "currentColor" : "transparent" }}
+                  >
+                    <input
+                      type="radio"
+                      className="sr-only"
+                      name={name}
+                      checked={chosen === r.road}
+                      onChange={() => onChoose(r.road)}
+                    />
+                    {TITLES[r.road]}
+                  </label>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            <tr>
+              <th scope="row">how</th>
+              {roads.map((r) => (
+                <td key={r.road} className="align-top">
+                  {r.open ? (
+                    <ol>
+                      {r.legs.map((leg, i) => (
+                        <li key={leg.words}>
+                          {i > 0 && <span className="quiet">then </span>}
+                          {leg.words}
+                          {leg.through === "running system" && (
+                            <span className="quiet">, in the running system</span>
+                          )}
+                          {leg.image === null && leg.through === "installer" && (
+                            <strong style={{ color: "var(--color-error)" }}> – no image of it here</strong>
+                          )}
+                        </li>
+                      ))}
+                    </ol>
+                  ) : (
+                    <span className="quiet">{r.why}</span>
+                  )}
+                </td>
+              ))}
+            </tr>
+            <tr>
+              <th scope="row">time</th>
+              {roads.map((r) => (
+                <td key={r.road} className="value">
+                  {r.open && `${formatDuration(r.likelySeconds)} … ${formatDuration(r.lateSeconds)}`}
+                </td>
+              ))}
+            </tr>
+            {rows.map(({ title, of }) => (
+              <tr key={title}>
+                <th scope="row">{title}</th>
+                {roads.map((r) => (
+                  <td key={r.road}>{r.open && of(r)}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {open
+        .filter((r) => r.road === chosen)
+        .flatMap((r) => [...(r.why ? [r.why] : []), ...r.words])
+        .map((w) => (
+          <p key={w} className="mt-1 max-w-[44rem] text-[0.93rem]">
+            {w}
+          </p>
+        ))}
+    </Field>
+  );
+}

@@ -1,0 +1,202 @@
+import { useId, useState } from "react";
+import {
+  atOnce,
+  breakEven,
+  elapsedSeconds,
+  handsSeconds,
+  sharedSeconds,
+  type Way,
+  type WayPlan,
+} from "@/core/boot";
+import type { WaysView } from "@/core/build";
+import { formatDuration } from "@/core/units";
+import { Field, type FieldMark } from "../fields/fields";
+import { FigureValue } from "../fields/figure-value";
+
+const COLOUR: Record<WayPlan["verdict"], string> = {
+  possible: "var(--color-success)",
+  "not certain": "var(--color-warning)",
+  "not possible": "var(--color-error)",
+};
+
+/** The ways to the machine side by side: possible or not and why, how long, and what a number of machines would cost. */
+export function WaysTable({
+  ways,
+  chosen,
+  marks,
+  onChoose,
+}: {
+  ways: WaysView;
+  chosen: Way;
+  marks: FieldMark[];
+  onChoose: (way: Way) => void;
+}) {
+  const name = useId();
+  const [machines, setMachines] = useState(1);
+  const { plans } = ways;
+  const longest = Math.max(1, ...plans.map((p) => p.once.lateSeconds + p.each.lateSeconds));
+  return (
+    <Field path="image.way" label="Way to the machine" marks={marks} span>
+      <div className="overflow-x-auto">
+        <table className="ruled min-w-[38rem]" aria-label="Ways to the machine">
+          <thead>
+            <tr>
+              <th className="w-28"></th>
+              <th>Possible?</th>
+              <th className="w-56">Until the image is read</th>
+              <th className="w-24 text-right">Hands</th>
+            </tr>
+          </thead>
+          <tbody>
+            {plans.map((p) => (
+              <tr key={p.way}>
+                <th scope="row">
+                  <label
+                    className={`cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${chosen === p.way ? "font-semibold" : ""}`}
+                    style={{ borderColor: chosen === p.way ? "currentColor" : "transparent" }}
+                  >
+                    <input
+                      type="radio"
+                      className="sr-only"
+                      name={name}
+                      checked={chosen === p.way}
+                      onChange={() => onChoose(p.way)}
+                    />
+                    {p.way}
+                  </label>
+                </th>
+                <td className="align-top">
+                  <span className="font-semibold" style={{ color: COLOUR[p.verdict] }}>
+                    {p.verdict}
+                  </span>{" "}
+                  <span className="quiet text-[0.86rem]">{p.reasons[0]}</span>
+                  {chosen === p.way && <Particulars plan={p} />}
+                </td>
+                <td className="align-top">
+                  <FigureValue
+                    figure={p.figure}
+                    text={`${formatDuration(elapsedSeconds(p, machines))}${machines === 1 ? ` … ${formatDuration(p.once.lateSeconds + p.each.lateSeconds)}` : ""}`}
+                  />
+                  <Bar plan={p} longest={longest} />
+                </td>
+                <td className="value text-right align-top">{formatDuration(handsSeconds(p, machines))}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div className="mt-1 flex flex-wrap items-baseline gap-x-4 gap-y-1 text-[0.93rem]">
+        <label className="flex items-baseline gap-2">
+          <span className="quiet">for</span>
+          <input
+            className="pen value w-14 text-right"
+            type="number"
+            min={1}
+            max={500}
+            value={machines}
+            aria-label="Number of machines"
+            onChange={(e) => setMachines(Math.min(500, Math.max(1, Math.round(Number(e.target.value)) || 1)))}
+          />
+          <span className="quiet">{machines === 1 ? "machine" : "machines"}</span>
+        </label>
+        <Pays plans={plans} chosen={chosen} />
+        {ways.answerFile && (
+          <span>
+            An answer file pays from{" "}
+            <FigureValue
+              words
+              figure={ways.answerFile.figure}
+              text={`${ways.answerFile.machines} ${ways.answerFile.machines === 1 ? "machine" : "machines"} on`}
+            />
+          </span>
+        )}
+        {machines > 1 && <SharedLink ways={ways} machines={machines} />}
+      </div>
+    </Field>
+  );
+}
+
+function Particulars({ plan }: { plan: WayPlan }) {
+  return (
+    <div className="mt-1 text-[0.86rem]">
+      {plan.reasons.slice(1).map((r) => (
+        <p key={r} className="quiet">
+          {r}
+        </p>
+      ))}
+      <p>Before: {plan.preparation.join(" ")}</p>
+      <p>Goes wrong: {plan.risks.join(" ")}</p>
+    </div>
+  );
+}
+
+/** Once hatched, each solid, late as a thin line; all bars to one scale. */
+function Bar({ plan, longest }: { plan: WayPlan; longest: number }) {
+  const share = (seconds: number): string => `${(100 * seconds) / longest}%`;
+  return (
+    <div className="relative mt-1 h-2 w-full" aria-hidden="true">
+      <div className="absolute inset-y-0 left-0 flex" style={{ width: "100%" }}>
+        <div className="hatched h-full" style={{ width: share(plan.once.likelySeconds) }} />
+        <div
+          className="h-full"
+          style={{ width: share(plan.each.likelySeconds), background: "var(--color-primary)" }}
+        />
+      </div>
+      <div
+        className="absolute top-1/2 left-0 h-px"
+        style={{ width: share(plan.once.lateSeconds + plan.each.lateSeconds), background: "currentColor" }}
+      />
+    </div>
+  );
+}
+
+/** From how many machines another way costs fewer hands than the chosen one. */
+function Pays({ plans, chosen }: { plans: readonly WayPlan[]; chosen: Way }) {
+  const own = plans.find((p) => p.way === chosen);
+  if (!own) return null;
+  const better = plans
+    .filter((p) => p.way !== chosen && p.verdict !== "not possible")
+    .map((p) => ({ way: p.way, from: breakEven(own, p) }))
+    .filter((b): b is { way: Way; from: number } => b.from !== null)
+    .sort((a, b) => a.from - b.from);
+  if (better.length === 0)
+    return <span className="quiet">No other way costs fewer hands, however many.</span>;
+  return (
+    <span>
+      Fewer hands:{" "}
+      {better
+        .map((b) => (b.from === 1 ? `${b.way} at once` : `${b.way} from ${b.from} machines on`))
+        .join("; ")}
+    </span>
+  );
+}
+
+const LINKS = [1, 2.5, 10, 25] as const;
+
+/** How many machines one boot server feeds before its link, not their own port, decides. */
+function SharedLink({ ways, machines }: { ways: WaysView; machines: number }) {
+  const [gigabits, setGigabits] = useState<number>(1);
+  const server = (gigabits * 1e9) / 8;
+  const seconds = sharedSeconds(machines, ways.bytes, server, ways.portBytesPerSecond);
+  return (
+    <span className="flex flex-wrap items-baseline gap-x-2">
+      <span className="quiet">from one server with</span>
+      <select
+        className="pen w-24"
+        aria-label="Link of the boot server"
+        value={gigabits}
+        onChange={(e) => setGigabits(Number(e.target.value))}
+      >
+        {LINKS.map((g) => (
+          <option key={g} value={g}>
+            {g} Gbit/s
+          </option>
+        ))}
+      </select>
+      <span>
+        {atOnce(server, ways.portBytesPerSecond)} at full speed; all {machines} at once take{" "}
+        <span className="value">{formatDuration(seconds)}</span> each
+      </span>
+    </span>
+  );
+}

@@ -1,0 +1,125 @@
+"use client";
+
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useEffect, useState } from "react";
+import type { Problem } from "@/core/result";
+import { formatBytes } from "@/core/units";
+import { Problems } from "../frame/problems";
+import { Progress } from "./progress";
+
+export interface FolderLine {
+  name: string;
+  sizeBytes: number;
+  image: { id: string; name: string } | null;
+  job: {
+    algorithm: string;
+    state: "computing" | "done" | "stopped" | "failed";
+    done: number;
+    size: number;
+    rate: number;
+    problem: string | null;
+  } | null;
+}
+type Plain = { ok: true } | { ok: false; problems: Problem[] };
+
+const EVERY_MS = 1000;
+
+/** Files of the server's image folder: put on the shelf from there, their checksums computed by the server. */
+export function ImageFolder({
+  initial,
+  shelve,
+  compute,
+  stop,
+}: {
+  initial: FolderLine[];
+  shelve: (name: string) => Promise<Plain>;
+  compute: (id: string, name: string) => Promise<Plain>;
+  stop: (name: string) => Promise<void>;
+}) {
+  const router = useRouter();
+  const [files, setFiles] = useState(initial);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const running = files.some((f) => f.job?.state === "computing");
+  const reload = async () => {
+    const answer = (await fetch("/api/v1/image-folder").then((r) => r.json())) as
+      { ok: true; value: FolderLine[] } | { ok: false; problems: Problem[] };
+    if (answer.ok) setFiles(answer.value);
+    else setProblems(answer.problems);
+    return answer.ok && answer.value.some((f) => f.job?.state === "computing");
+  };
+  useEffect(() => {
+    if (!running) return;
+    const timer = setInterval(() => {
+      void reload().then((more) => {
+        if (!more) router.refresh();
+      });
+    }, EVERY_MS);
+    return () => clearInterval(timer);
+  }, [running, router]);
+  const ask = async (work: Promise<Plain>) => {
+    const answer = await work;
+    setProblems(answer.ok ? [] : answer.problems);
+    await reload();
+    router.refresh();
+  };
+  if (files.length === 0) return <p className="quiet">The folder holds no files.</p>;
+  return (
+    <>
+      <table className="ruled" aria-label="Files of the image folder">
+        <thead>
+          <tr>
+            <th>File</th>
+            <th>Size</th>
+            <th>On the shelf</th>
+            <th className="w-[40%]"></th>
+          </tr>
+        </thead>
+        <tbody>
+          {files.map((f) => (
+            <tr key={f.name}>
+              <td className="value [overflow-wrap:anywhere]">{f.name}</td>
+              <td className="value whitespace-nowrap">{formatBytes(f.sizeBytes)}</td>
+              <td>
+                {f.image ? (
+                  <Link className="link-quiet" href={`/images/${f.image.id}`}>
+                    {f.image.name}
+                  </Link>
+                ) : (
+                  <span className="quiet">not yet</span>
+                )}
+              </td>
+              <td>
+                {f.job?.state === "computing" ? (
+                  <Progress {...f.job} fileName={f.name} onStop={() => void stop(f.name).then(reload)} />
+                ) : (
+                  <span className="flex flex-wrap items-baseline gap-3">
+                    {f.image ? (
+                      <button
+                        type="button"
+                        className="link-quiet"
+                        onClick={() => void ask(compute(f.image?.id ?? "", f.name))}
+                      >
+                        compute its checksum
+                      </button>
+                    ) : (
+                      <button type="button" className="link-quiet" onClick={() => void ask(shelve(f.name))}>
+                        put it on the shelf
+                      </button>
+                    )}
+                    {f.job && (
+                      <span className="quiet" role="status">
+                        {f.job.state === "failed" ? f.job.problem : `${f.job.algorithm} ${f.job.state}`}
+                      </span>
+                    )}
+                  </span>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <Problems problems={problems} />
+    </>
+  );
+}
