@@ -10,6 +10,7 @@ const server = (port: number, name: string) => ({
   env: {
     DERRICK_DB_URL: `file:${folder}/${name}/test.db`,
     DERRICK_ORIGIN: `http://127.0.0.1:${port}`,
+    DERRICK_IMAGE_DIR: resolve(".derrick/corpus"),
     NEXT_TELEMETRY_DISABLED: "1",
   },
 });

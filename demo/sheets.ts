@@ -14,6 +14,7 @@ function sheetWith(values: Record<string, unknown>): Sheet {
 }
 
 const usual = {
+  "image.edition": 1,
   "answers.domain": "marrowby.example",
   "answers.keyboard": "gb",
   "answers.locale": "en_GB.UTF-8",

@@ -219,6 +219,13 @@ async function adoptMachine(
   };
 }
 
+/** Choosing an image keeps the edition of its profile that is the newest now; a later one does not change the steps. */
+async function adoptImage(db: Db, sheet: Sheet): Promise<void> {
+  const row = sheet.image.id ? await imageRows.one(db, sheet.image.id) : null;
+  const edition = row ? editionFor(await profileRows.all(db), row.image, null) : null;
+  sheet.image.edition = edition?.newest ?? null;
+}
+
 /** Saves edits that were made on `version`. A stale save changes nothing and returns what stands there now. */
 export async function saveEdits(id: string, version: number, edits: Edit[], by: string): Promise<SaveAnswer> {
   const { db, write } = await database();
@@ -233,6 +240,7 @@ export async function saveEdits(id: string, version: number, edits: Edit[], by: 
     if (!machine) return { ...no("This machine is no longer there."), stale: null };
     await adoptMachine(db, applied.value, machine);
   }
+  if (edits.some((e) => e.path === "image.id")) await adoptImage(db, applied.value);
   const all = diffSheets(build.sheet, applied.value);
   if (
     all.length > 0 &&

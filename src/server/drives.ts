@@ -1,6 +1,7 @@
 import {
   layOnShelf,
   recordWipe,
+  recordWriting,
   registerEntrySchema,
   whereWords,
   writeCsv,
@@ -9,7 +10,7 @@ import {
   type RegisterEntry,
   type Wipe,
 } from "@/core/machine";
-import { driveRows } from "@/db";
+import { driveRows, imageRows } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { database, now } from "./database";
 
@@ -163,6 +164,24 @@ export const wipeDrive = (
 ): Promise<Answer<number>> =>
   change(key, version, (entry) => recordWipe(entry, { at: now(), by, method, remark }));
 
+/** Writes down that a stick was written with an image of the shelf. */
+export async function writeDrive(
+  key: string,
+  version: number,
+  writing: {
+    imageId: string;
+    written: NonNullable<RegisterEntry["written"]>;
+    scheme: RegisterEntry["scheme"];
+    compared: boolean;
+  },
+): Promise<Answer<number>> {
+  const image = await imageRows.one((await database()).db, writing.imageId);
+  if (!image) return no("This image is no longer on the shelf.");
+  return change(key, version, (entry) =>
+    recordWriting(entry, { ...writing, name: image.image.name, at: now() }),
+  );
+}
+
 export const shelveDrive = (
   key: string,
   version: number,
@@ -173,5 +192,5 @@ export const shelveDrive = (
 export const editDrive = (
   key: string,
   version: number,
-  part: Partial<Pick<RegisterEntry, "label" | "notes" | "holds" | "written">>,
+  part: Partial<Pick<RegisterEntry, "label" | "notes" | "holds" | "written" | "speedClass">>,
 ): Promise<Answer<number>> => change(key, version, (entry) => ({ ...entry, ...part }));

@@ -25,11 +25,7 @@ export async function listImages() {
     profileRows.all(db),
   ]);
   const usedBy = (id: string) => builds.filter((b) => b.imageId === id);
-  const marks = shelfMarks(
-    images.map(({ id, image }) => ({ id, image, used: usedBy(id).length > 0 })),
-    (image) => editionFor(editions, image, null)?.profile ?? null,
-    now(),
-  );
+  const marks = shelfMarks(images, (image) => editionFor(editions, image, null)?.profile ?? null, now());
   return images.map((i) => ({ ...i, builds: usedBy(i.id), marks: marks.get(i.id) ?? [] }));
 }
 

@@ -62,7 +62,9 @@ describe("an image", () => {
     expect(refusal(await saveImage(id, 1, TYPED))).toContain("in between");
     expect((await view()).image.notes).toBe("from the shelf");
     expect(refusal(await saveInside(id, "x.iso", { size: 1 }, by))).toContain("not complete");
-    expect(refusal(await saveInside("i-nowhere", "x.iso", read(TYPED.fileName).found, by))).toContain("no longer there");
+    expect(refusal(await saveInside("i-nowhere", "x.iso", read(TYPED.fileName).found, by))).toContain(
+      "no longer there",
+    );
   });
 
   it("keeps what was found inside beside what was typed, through a later save", async () => {

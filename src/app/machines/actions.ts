@@ -7,7 +7,7 @@ import { createMachine } from "@/server/imports";
 import { cloneMachine, placeInBay, removePicture, saveNotes, saveTyped, typeFacts } from "@/server/machines";
 import { importReadings, typeReading } from "@/server/readings";
 import { previewList, takeList } from "@/server/machine-list";
-import { addToRegister, editDrive, shelveDrive, wipeDrive } from "@/server/drives";
+import { addToRegister, editDrive, shelveDrive, wipeDrive, writeDrive } from "@/server/drives";
 import { addNote, addTrial, judgeNote } from "@/server/compat";
 import { createSite } from "@/server/sites";
 import { currentHand } from "../hand";
@@ -94,6 +94,14 @@ export async function recordErasure(
   remark: string,
 ) {
   return wipeDrive(key, version, method, remark, await currentHand());
+}
+
+export async function writeDownWriting(
+  key: string,
+  version: number,
+  writing: Parameters<typeof writeDrive>[2],
+) {
+  return writeDrive(key, version, writing);
 }
 
 export async function putOnShelf(key: string, version: number, place: string, spare: boolean) {

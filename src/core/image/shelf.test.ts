@@ -66,7 +66,7 @@ describe("the shelf", () => {
     });
   const sum = { algorithm: "sha256" as const, value: "a".repeat(64) };
   const marks = (...images: object[]) => {
-    const shelf = images.map((i, n) => ({ id: `i${n}`, image: image(i), used: n === 0 }));
+    const shelf = images.map((i, n) => ({ id: `i${n}`, image: image(i) }));
     const found = shelfMarks(shelf, () => null, "2026-11-20T08:00:00Z");
     return shelf.map(({ id }) => (found.get(id) ?? []).map((m) => m.words));
   };
@@ -97,10 +97,10 @@ describe("the shelf", () => {
 
   it("shows what is stale, by the image's own date before its profile's", () => {
     expect(marks({ supportEnds: "2026-01-01" })).toEqual([["support ended 2026-01-01"]]);
-    const old = [{ id: "i", image: image({}), used: false }];
+    const old = [{ id: "i", image: image({}) }];
     const cairn6 = shippedProfile("cairn-hypervisor-6");
     expect(shelfMarks(old, () => cairn6, "2026-11-20T08:00:00Z").get("i")?.[0]?.words).toBe(
-      "support ended 2025-11-15, no sheet uses it",
+      "support ended 2025-11-15",
     );
     expect(
       marks({

@@ -86,13 +86,13 @@ function sameAs(a: Image, b: Image): ShelfMark["kind"] | null {
  * By id; images without a mark are absent.
  */
 export function shelfMarks(
-  shelf: readonly { id: string; image: Image; used: boolean }[],
+  shelf: readonly { id: string; image: Image }[],
   profileOf: (image: Image) => Profile | null,
   now: string,
 ): Map<string, ShelfMark[]> {
   const today = now.slice(0, 10);
   const marks = new Map<string, ShelfMark[]>();
-  for (const { id, image, used } of shelf) {
+  for (const { id, image } of shelf) {
     const own: ShelfMark[] = [];
     for (const other of shelf) {
       const kind = other.id === id ? null : sameAs(image, other.image);
@@ -102,7 +102,7 @@ export function shelfMarks(
     if (ends && ends < today)
       own.push({
         kind: "stale",
-        words: `support ended ${ends}${used ? "" : ", no sheet uses it"}`,
+        words: `support ended ${ends}`,
         other: null,
       });
     if (verificationOf(image) === "differs")

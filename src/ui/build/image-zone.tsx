@@ -24,7 +24,7 @@ export function ImageZone(props: ZoneProps) {
         value={sheet.image.id ?? ""}
         empty="choose …"
         options={view.choices.images.map((i) => ({ value: i.id, text: i.name }))}
-        onChange={(id) => edit({ "image.id": id || null, "image.edition": null })}
+        onChange={(id) => edit({ "image.id": id || null })}
         hint={
           sheet.image.id ? (
             <Link className="link-quiet" href={`/images/${sheet.image.id}`}>

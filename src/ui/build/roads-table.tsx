@@ -52,7 +52,7 @@ export function RoadsTable({
               {roads.map((r) => (
                 <th key={r.road} className="w-[30%]">
                   <label
-                    className={`cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${chosen === r.road ? "font-semibold" : ""}`}
+                    className={`relative block w-fit cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${chosen === r.road ? "font-semibold" : ""}`}
                     style={{ borderColor: chosen === r.road ? "currentColor" : "transparent" }}
                   >
                     <input

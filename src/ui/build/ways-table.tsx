@@ -44,7 +44,7 @@ export function WaysTable({
               <th className="w-28"></th>
               <th>Possible?</th>
               <th className="w-56">Until the image is read</th>
-              <th className="w-24 text-right">Hands</th>
+              <th className="w-28 text-right">Hands</th>
             </tr>
           </thead>
           <tbody>
@@ -52,7 +52,7 @@ export function WaysTable({
               <tr key={p.way}>
                 <th scope="row">
                   <label
-                    className={`cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${chosen === p.way ? "font-semibold" : ""}`}
+                    className={`relative block w-fit cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${chosen === p.way ? "font-semibold" : ""}`}
                     style={{ borderColor: chosen === p.way ? "currentColor" : "transparent" }}
                   >
                     <input
@@ -79,7 +79,9 @@ export function WaysTable({
                   />
                   <Bar plan={p} longest={longest} />
                 </td>
-                <td className="value text-right align-top">{formatDuration(handsSeconds(p, machines))}</td>
+                <td className="value text-right whitespace-nowrap">
+                  {formatDuration(handsSeconds(p, machines))}
+                </td>
               </tr>
             ))}
           </tbody>

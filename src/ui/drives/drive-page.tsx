@@ -2,11 +2,12 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { WRITTEN, type RegisterEntry, type Wipe } from "@/core/machine";
+import { SPEED_CLASSES, WRITTEN, type RegisterEntry, type Wipe } from "@/core/machine";
 import type { Problem } from "@/core/result";
 import { SelectField, TextField } from "../fields/fields";
 import { Slip } from "../frame/dialog";
 import { Problems } from "../frame/problems";
+import { WritingSlip, type Writing } from "./writing-slip";
 
 type Answer = { ok: true; value: number } | { ok: false; problems: Problem[] };
 const METHODS: Wipe["method"][] = [
@@ -24,16 +25,22 @@ export function DriveActions({
   keep,
   shelve,
   wipe,
+  write,
+  images,
 }: {
   entry: RegisterEntry;
   tail: string;
-  keep: (part: Partial<Pick<RegisterEntry, "label" | "notes" | "holds" | "written">>) => Promise<Answer>;
+  keep: (
+    part: Partial<Pick<RegisterEntry, "label" | "notes" | "holds" | "written" | "speedClass">>,
+  ) => Promise<Answer>;
   shelve: (place: string, spare: boolean) => Promise<Answer>;
   wipe: (method: Wipe["method"], remark: string) => Promise<Answer>;
+  write: (writing: Writing) => Promise<Answer>;
+  images: readonly { id: string; name: string }[];
 }) {
   const router = useRouter();
   const [problems, setProblems] = useState<Problem[]>([]);
-  const [slip, setSlip] = useState<"shelf" | "wipe" | null>(null);
+  const [slip, setSlip] = useState<"shelf" | "wipe" | "write" | null>(null);
   const [place, setPlace] = useState(entry.place);
   const [spare, setSpare] = useState(entry.spare);
   const [method, setMethod] = useState<Wipe["method"]>("secure erase of the drive");
@@ -54,6 +61,16 @@ export function DriveActions({
     <>
       <div className="grid max-w-3xl gap-x-8 gap-y-3 sm:grid-cols-2">
         <TextField path="label" label="Name written on it" value={label} onChange={setLabel} />
+        {stick && (
+          <SelectField
+            path="speed"
+            label="Speed class"
+            value={entry.speedClass ?? ""}
+            empty="not known"
+            options={SPEED_CLASSES.map((c) => ({ value: c, text: c }))}
+            onChange={(v) => void done(keep({ speedClass: (v || null) as RegisterEntry["speedClass"] }))}
+          />
+        )}
         {stick && (
           <SelectField
             path="written"
@@ -90,6 +107,11 @@ export function DriveActions({
             <button type="button" className="stamp" onClick={() => setSlip("shelf")}>
               Lay it on a shelf
             </button>
+            {stick && (
+              <button type="button" className="stamp" onClick={() => setSlip("write")}>
+                Write down a writing
+              </button>
+            )}
             <button type="button" className="stamp" onClick={() => setSlip("wipe")}>
               Write down an erasure
             </button>
@@ -97,6 +119,12 @@ export function DriveActions({
         )}
       </div>
       <Problems problems={problems} />
+      <WritingSlip
+        open={slip === "write"}
+        onClose={() => setSlip(null)}
+        images={images}
+        keep={(writing) => void done(write(writing))}
+      />
       <Slip open={slip === "shelf"} onClose={() => setSlip(null)} title="On the shelf">
         <TextField
           path="place"

@@ -1,16 +1,27 @@
+import { profileView } from "@/server/profiles";
 import { Page } from "@/ui/frame/page";
-import { ProfileImport } from "@/ui/image/profile-import";
+import { ProfileImport } from "@/ui/profile/profile-import";
 import { keepProfile } from "../../actions";
 
+export const dynamic = "force-dynamic";
 export const metadata = { title: "Import a profile" };
 
-export default function NewProfile() {
+export default async function NewProfile({
+  searchParams,
+}: {
+  searchParams: Promise<{ from?: string; version?: string }>;
+}) {
+  const { from, version } = await searchParams;
+  const copied = from && version ? await profileView(from, version) : null;
   return (
     <Page
-      title="Import a profile"
+      title={copied ? `Copy of ${copied.profile.name} ${copied.version}` : "Import a profile"}
       lead={
         <>
-          How a family of operating system is installed, as YAML. Its shape is published as{" "}
+          {copied
+            ? "Change its version (and what else differs), then keep it; with the same version it becomes the next edition. "
+            : "How a family of operating system is installed, as YAML. "}
+          Its shape is published as{" "}
           <a className="link-quiet" href="/api/v1/schemas/profile.json">
             JSON Schema
           </a>
@@ -18,7 +29,7 @@ export default function NewProfile() {
         </>
       }
     >
-      <ProfileImport initial="" save={keepProfile} />
+      <ProfileImport initial={copied?.yaml ?? ""} save={keepProfile} />
     </Page>
   );
 }

@@ -3,18 +3,22 @@ import { notFound } from "next/navigation";
 import { bayWords } from "@/core/machine";
 import { formatBytes, formatDateTime, formatExactBytes } from "@/core/units";
 import { registerLine } from "@/server/drives";
+import { listImages } from "@/server/images";
 import { DriveActions } from "@/ui/drives/drive-page";
 import { CopyValue } from "@/ui/frame/copy-value";
 import { Page, Ruled } from "@/ui/frame/page";
 import { MACHINE_SHEETS, SubSheets } from "@/ui/frame/sub-sheets";
 import { TitleBlock } from "@/ui/frame/title-block";
 import { HealthMark } from "@/ui/machine/health-mark";
-import { keepDrive, putOnShelf, recordErasure } from "../../actions";
+import { keepDrive, putOnShelf, recordErasure, writeDownWriting } from "../../actions";
 
 export const dynamic = "force-dynamic";
 
 export default async function DrivePage({ params }: { params: Promise<{ key: string }> }) {
-  const line = await registerLine(decodeURIComponent((await params).key));
+  const [line, images] = await Promise.all([
+    registerLine(decodeURIComponent((await params).key)),
+    listImages(),
+  ]);
   if (!line) notFound();
   const { key, version, entry, where, verdict, reasons, wear, machineId } = line;
   return (
@@ -52,7 +56,24 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
               {entry.written && (
                 <>
                   <dt className="quiet">Written</dt>
-                  <dd>{entry.written}</dd>
+                  <dd>
+                    {entry.written}
+                    {entry.scheme && `, ${entry.scheme}`}
+                  </dd>
+                </>
+              )}
+              {entry.carries && (
+                <>
+                  <dt className="quiet">Carries</dt>
+                  <dd>
+                    <Link className="link-quiet" href={`/images/${entry.carries.imageId}`}>
+                      {entry.carries.name}
+                    </Link>
+                    <span className="quiet">
+                      , {entry.carries.at.slice(0, 10)},{" "}
+                      {entry.carries.compared ? "read back and compared" : "not compared"}
+                    </span>
+                  </dd>
                 </>
               )}
             </dl>
@@ -116,6 +137,8 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
           keep={keepDrive.bind(null, key, version)}
           shelve={putOnShelf.bind(null, key, version)}
           wipe={recordErasure.bind(null, key, version)}
+          write={writeDownWriting.bind(null, key, version)}
+          images={images.map((i) => ({ id: i.id, name: i.image.name }))}
         />
       </Page>
       <TitleBlock

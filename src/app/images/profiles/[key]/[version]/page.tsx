@@ -1,87 +1,101 @@
+import Link from "next/link";
 import { notFound } from "next/navigation";
-import { formatBinaryBytes, formatBytes, formatDuration } from "@/core/units";
 import { profileView } from "@/server/profiles";
 import { Page, Ruled } from "@/ui/frame/page";
-import { ProfileImport } from "@/ui/image/profile-import";
 import { TitleBlock } from "@/ui/frame/title-block";
-import { keepProfile } from "../../../actions";
+import { ProfileFacts } from "@/ui/profile/profile-facts";
+import { ProfileForm } from "@/ui/profile/profile-form";
+import { ProfileImport } from "@/ui/profile/profile-import";
+import { keepProfile, keepProfileFields } from "../../../actions";
 
 export const dynamic = "force-dynamic";
 
-export default async function ProfilePage({ params }: { params: Promise<{ key: string; version: string }> }) {
+export default async function ProfilePage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ key: string; version: string }>;
+  searchParams: Promise<{ edition?: string }>;
+}) {
   const { key, version } = await params;
-  const view = await profileView(decodeURIComponent(key), decodeURIComponent(version));
+  const asked = Number((await searchParams).edition);
+  const view = await profileView(
+    decodeURIComponent(key),
+    decodeURIComponent(version),
+    Number.isInteger(asked) && asked > 0 ? asked : null,
+  );
   if (!view) notFound();
-  const { profile, yaml } = view;
-  const { requirements: r } = profile;
+  const { profile, yaml, edition, editions, by } = view;
+  const here = `/images/profiles/${key}/${version}`;
+  const newest = editions[0]?.edition ?? edition;
   return (
     <>
-      <Page title={`${profile.name} ${profile.version}`} lead={profile.family}>
-        <Ruled title="Requirements">
-          <table className="ruled max-w-3xl">
-            <thead>
-              <tr>
-                <th></th>
-                <th>Least</th>
-                <th>Recommended</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr>
-                <td>Memory</td>
-                <td className="value">{formatBinaryBytes(r.memoryBytes.least)}</td>
-                <td className="value">{formatBinaryBytes(r.memoryBytes.recommended)}</td>
-              </tr>
-              <tr>
-                <td>Disk</td>
-                <td className="value">{formatBytes(r.diskBytes.least)}</td>
-                <td className="value">{formatBytes(r.diskBytes.recommended)}</td>
-              </tr>
-              <tr>
-                <td>Cores</td>
-                <td className="value">{r.cores.least}</td>
-                <td className="value">{r.cores.recommended}</td>
-              </tr>
-              <tr>
-                <td>Virtualisation</td>
-                <td colSpan={2}>{r.virtualisation}</td>
-              </tr>
-            </tbody>
-          </table>
-        </Ruled>
-        <Ruled title="Screens, in order">
-          <ol>
-            {[...profile.screens, ...profile.firstBoot].map((s, i) => (
-              <li
-                key={s.id}
-                className="grid grid-cols-[2rem_minmax(0,1fr)_auto] gap-2 border-b py-1"
-                style={{ borderColor: "var(--color-base-300)" }}
-              >
-                <span className="value quiet text-right">{i + 1}</span>
-                <span>
-                  {s.title}
-                  {s.destroys && (
-                    <strong style={{ color: "var(--color-error)" }}> – erases the target</strong>
-                  )}
-                  {s.when !== "always" && <span className="quiet"> – {s.when} only</span>}
-                </span>
-                <span className="value">
-                  {formatDuration(s.likely)} … {formatDuration(s.late)}
+      <Page
+        title={`${profile.name} ${profile.version}`}
+        lead={`${profile.family}; ${profile.installer} installer, answers from ${profile.answerFile === "none" ? "the answer card" : profile.answerFile}; support ${profile.support.ends ? `until ${profile.support.ends}` : profile.support.channel}`}
+        aside={
+          <div className="flex gap-2">
+            <a className="stamp" href={`/api/v1/profiles/${key}/${version}?edition=${edition}`} download>
+              Save as YAML
+            </a>
+            <Link className="stamp" href={`/images/profiles/new?from=${key}&version=${version}`}>
+              Copy for another version
+            </Link>
+          </div>
+        }
+      >
+        {edition < newest && (
+          <p className="mb-4 border-l-4 pl-3" style={{ borderColor: "var(--color-warning)" }}>
+            This is edition {edition}; the newest is{" "}
+            <Link className="link-quiet" href={here}>
+              edition {newest}
+            </Link>
+            .
+          </p>
+        )}
+        <ProfileFacts profile={profile} />
+        {edition === newest && (
+          <Ruled
+            title="Change it"
+            note="keeping it makes the next edition; sheets stay with theirs until you take the new one"
+          >
+            <details>
+              <summary className="link-quiet cursor-pointer">In a form</summary>
+              <ProfileForm
+                key={edition}
+                profile={profile}
+                save={keepProfileFields.bind(null, view.key, view.version, edition)}
+              />
+            </details>
+            <details className="mt-2">
+              <summary className="link-quiet cursor-pointer">As YAML</summary>
+              <ProfileImport key={edition} initial={yaml} save={keepProfile} />
+            </details>
+          </Ruled>
+        )}
+        <Ruled title="Editions">
+          <ul>
+            {editions.map((e) => (
+              <li key={e.edition}>
+                <Link
+                  className={e.edition === edition ? "font-semibold" : "link-quiet"}
+                  href={`${here}?edition=${e.edition}`}
+                >
+                  Edition {e.edition}
+                </Link>
+                <span className="quiet">
+                  , {e.updatedAt.slice(0, 10)}, {e.by || "shipped with Derrick"}
                 </span>
               </li>
             ))}
-          </ol>
+          </ul>
         </Ruled>
-        <details>
-          <summary className="link-quiet cursor-pointer">Change it as YAML</summary>
-          <ProfileImport initial={yaml} save={keepProfile} />
-        </details>
       </Page>
       <TitleBlock
         cells={[
           { label: "Profile", value: `${profile.name} ${profile.version}` },
-          { label: "Installer", value: profile.installer },
-          { label: "Passwords", value: profile.passwords.words, grow: true },
+          { label: "Edition", value: `${edition}${by ? `, ${by}` : ""}` },
+          { label: "Installer", value: profile.installer, grow: true },
           { label: "Evaluation", value: profile.evaluationDays ? `${profile.evaluationDays} days` : "none" },
         ]}
       />

@@ -1,0 +1,84 @@
+import { useState } from "react";
+import { WRITTEN, type RegisterEntry } from "@/core/machine";
+import { ChoiceField, SelectField } from "../fields/fields";
+import { Slip } from "../frame/dialog";
+
+export interface Writing {
+  imageId: string;
+  written: (typeof WRITTEN)[number];
+  scheme: RegisterEntry["scheme"];
+  compared: boolean;
+}
+
+/** A stick was written outside of a run: with which image, for which firmware, and whether it was read back. */
+export function WritingSlip({
+  open,
+  onClose,
+  images,
+  keep,
+}: {
+  open: boolean;
+  onClose: () => void;
+  images: readonly { id: string; name: string }[];
+  keep: (writing: Writing) => void;
+}) {
+  const [values, setValues] = useState<Writing>({
+    imageId: "",
+    written: "as the image",
+    scheme: "GPT",
+    compared: false,
+  });
+  const set = (part: Partial<Writing>) => setValues({ ...values, ...part });
+  const prepared = values.written === "uefi" || values.written === "legacy";
+  return (
+    <Slip open={open} onClose={onClose} title="A writing, for the register">
+      <div className="grid gap-3">
+        <SelectField
+          path="w.image"
+          label="Image"
+          value={values.imageId}
+          empty="choose …"
+          options={images.map((i) => ({ value: i.id, text: i.name }))}
+          onChange={(imageId) => set({ imageId })}
+        />
+        <SelectField
+          path="w.written"
+          label="How"
+          value={values.written}
+          options={WRITTEN.filter((w) => w !== "data only").map((w) => ({ value: w, text: w }))}
+          onChange={(v) => set({ written: v as Writing["written"] })}
+        />
+        {prepared && (
+          <ChoiceField
+            path="w.scheme"
+            label="Partition scheme"
+            value={values.scheme ?? "GPT"}
+            options={[
+              { value: "GPT", text: "GPT" },
+              { value: "MBR", text: "MBR" },
+            ]}
+            onChange={(scheme) => set({ scheme })}
+          />
+        )}
+        <ChoiceField
+          path="w.compared"
+          label="Read back and compared"
+          value={values.compared ? "yes" : "no"}
+          options={[
+            { value: "no", text: "no" },
+            { value: "yes", text: "yes, it is the same" },
+          ]}
+          onChange={(v) => set({ compared: v === "yes" })}
+        />
+      </div>
+      <button
+        type="button"
+        className="stamp stamp-main mt-4"
+        disabled={values.imageId === ""}
+        onClick={() => keep({ ...values, scheme: prepared ? values.scheme : null })}
+      >
+        Write it down
+      </button>
+    </Slip>
+  );
+}

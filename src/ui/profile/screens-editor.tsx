@@ -1,0 +1,106 @@
+import { useFieldArray, useFormContext, useWatch } from "react-hook-form";
+import type { Profile } from "@/core/image";
+import { Choice, Input, Lines, Rows, Tick } from "./inputs";
+
+const NEW_SCREEN = {
+  id: "",
+  title: "",
+  see: [],
+  never: [],
+  do: [],
+  type: [],
+  secret: [],
+  keys: "",
+  destroys: false,
+  wait: false,
+  expected: [],
+  readsShare: 0,
+  when: "always",
+  likely: 60,
+  late: 180,
+};
+
+/** Screens in their order: each opens to its fields, moves up and down, and can be taken out. */
+export function ScreensEditor({ path, what }: { path: string; what: string }) {
+  const { control } = useFormContext<Profile>();
+  const { fields, append, remove, move } = useFieldArray({ control, name: path as never });
+  return (
+    <div className="col-span-full">
+      {fields.map((field, i) => (
+        <details key={field.id} className="border-b py-1" style={{ borderColor: "var(--color-base-300)" }}>
+          <summary className="flex cursor-pointer items-baseline gap-3">
+            <span className="fold-mark" aria-hidden="true" />
+            <span className="value quiet w-6 text-right">{i + 1}</span>
+            <Heading path={`${path}.${i}`} />
+          </summary>
+          <div className="grid gap-x-6 gap-y-2 py-2 pl-10 sm:grid-cols-3">
+            <Input path={`${path}.${i}.title`} label="Title" />
+            <Input path={`${path}.${i}.id`} label="Short name" />
+            <Choice
+              path={`${path}.${i}.when`}
+              label="Comes"
+              options={["always", "fixed address", "dynamic address"]}
+            />
+            <Lines path={`${path}.${i}.see`} label="Must be on the screen" />
+            <Lines path={`${path}.${i}.never`} label="May not be there" rows={1} />
+            <Lines path={`${path}.${i}.do`} label="To do" />
+            <Rows
+              path={`${path}.${i}.type`}
+              label="To type"
+              columns={[
+                { key: "label", title: "label", width: "30%" },
+                { key: "value", title: "value, with {placeholders}" },
+              ]}
+            />
+            <Lines path={`${path}.${i}.secret`} label="Secrets, named and never written" rows={1} />
+            <Rows
+              path={`${path}.${i}.expected`}
+              label="Looks wrong and is expected"
+              columns={[
+                { key: "looks", title: "looks like", width: "40%" },
+                { key: "means", title: "means, and until when" },
+              ]}
+            />
+            <Input path={`${path}.${i}.keys`} label="Keys" />
+            <Input path={`${path}.${i}.likely`} label="Likely, seconds" kind="number" />
+            <Input path={`${path}.${i}.late`} label="Late, seconds" kind="number" />
+            <Input path={`${path}.${i}.readsShare`} label="Share of the image read, 0 to 1" kind="number" />
+            <Tick path={`${path}.${i}.wait`} label="only waiting" />
+            <Tick path={`${path}.${i}.destroys`} label="erases the target: a guard goes before it" />
+            <p className="col-span-full flex gap-4">
+              <button type="button" className="link-quiet" disabled={i === 0} onClick={() => move(i, i - 1)}>
+                earlier
+              </button>
+              <button
+                type="button"
+                className="link-quiet"
+                disabled={i === fields.length - 1}
+                onClick={() => move(i, i + 1)}
+              >
+                later
+              </button>
+              <button type="button" className="link-quiet" onClick={() => remove(i)}>
+                take this {what} out
+              </button>
+            </p>
+          </div>
+        </details>
+      ))}
+      <button type="button" className="link-quiet mt-1" onClick={() => append(NEW_SCREEN as never)}>
+        add a {what}
+      </button>
+    </div>
+  );
+}
+
+function Heading({ path }: { path: string }) {
+  const { control } = useFormContext<Profile>();
+  const screen = useWatch({ control, name: path as never }) as
+    { title?: string; destroys?: boolean } | undefined;
+  return (
+    <span>
+      {screen?.title || "without a title yet"}
+      {screen?.destroys && <strong style={{ color: "var(--color-error)" }}> – erases the target</strong>}
+    </span>
+  );
+}

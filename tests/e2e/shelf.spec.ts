@@ -1,0 +1,184 @@
+import { createHash } from "node:crypto";
+import { readFileSync } from "node:fs";
+import { expect, test, type Page } from "@playwright/test";
+import { corpusFile } from "../support/corpus";
+import { DEMO, loadDemo } from "./servers";
+
+test.beforeAll(loadDemo);
+
+/** Opens the zone of the image; the key is heard only when the page has come to life. */
+const openImageZone = async (page: Page, build: string) => {
+  await page.goto(`${DEMO}/builds/${build}`);
+  const field = page.locator('[data-field="image.id"]');
+  await expect(async () => {
+    if (!(await field.isVisible())) await page.keyboard.press("b");
+    await expect(field).toBeVisible({ timeout: 1000 });
+  }).toPass();
+};
+
+test("a real image is put on the shelf by dropping it, compared with its list, and a sheet plans its way with it", async ({
+  page,
+}) => {
+  const buffer = readFileSync(corpusFile("p10-memtest-x64.iso"));
+  const digest = createHash("sha256").update(buffer).digest("hex");
+  const name = "lowland-server-7.9-x86_64.iso";
+  await page.goto(`${DEMO}/images`);
+  await page.setInputFiles('input[aria-label="Image file"]', {
+    name,
+    mimeType: "application/octet-stream",
+    buffer,
+  });
+  await expect(page.getByRole("heading", { name: "Lowland Server 7.9" })).toBeVisible();
+  await expect(page.getByText("Installed as Lowland Server 7:")).toBeVisible();
+  await expect(page.getByText(`Computed over ${name}.`)).toBeVisible();
+  await expect(page.getByRole("row", { name: /Stick, byte for byte/ })).toContainText("boots");
+  await page.getByLabel("Or paste the published list of checksums").fill(`SHA256 (${name}) = ${digest}\n`);
+  await page.getByRole("button", { name: "Find this image in it" }).click();
+  await expect(page.getByText("The file is the one that was published.")).toBeVisible();
+  await page.goto(`${DEMO}/images`);
+  await expect(page.getByRole("row", { name: new RegExp(name) })).toContainText("matches");
+  // The same file again is not a second entry.
+  await page.setInputFiles('input[aria-label="Image file"]', {
+    name,
+    mimeType: "application/octet-stream",
+    buffer,
+  });
+  await expect(page.getByRole("heading", { name: "Lowland Server 7.9" })).toBeVisible();
+  await page.goto(`${DEMO}/images`);
+  await expect(page.getByRole("row", { name: new RegExp(name) })).toHaveCount(1);
+
+  await openImageZone(page, "b-tho-a");
+  await page.getByLabel("Image", { exact: true }).selectOption({ label: "Lowland Server 7.9" });
+  const ways = page.getByRole("table", { name: "Ways to the machine" });
+  await expect(ways.getByRole("row", { name: /^stick/ })).toContainText("possible UEFI: a FAT partition");
+  await expect(ways.getByRole("row", { name: /^virtual media/ })).toContainText(
+    "There is no management controller.",
+  );
+  await expect(page.locator("article", { hasText: "Nobody has looked inside" })).toHaveCount(0);
+  await page.getByLabel("Number of machines").fill("40");
+  await expect(page.getByText(/Fewer hands: .*network from \d+ machines on/)).toBeVisible();
+  await expect(page.getByText(/at full speed; all 40 at once take/)).toBeVisible();
+  await page.getByLabel("Stick of the register").selectOption({ label: "green stick, 31.5 GB (29.3 GiB)" });
+  await expect(page.locator("article", { hasText: "Lowland Server 7.4 installer" })).toContainText(
+    "erases all of it",
+  );
+  await page.getByRole("radio", { name: "it carries the image already" }).check({ force: true });
+  await expect(page.locator("article", { hasText: "The stick carries something else" })).toContainText(
+    "carries: Lowland Server 7.4",
+  );
+  await page.getByRole("radio", { name: "it is written" }).check({ force: true });
+  await ways.getByText("network", { exact: true }).click();
+  await expect(page.getByText("Lowland Server 7.9, by network")).toBeVisible();
+  await expect(page.getByLabel("Stick of the register")).toHaveCount(0);
+});
+
+test("a file of the server's folder is put on the shelf, and the server computes its checksum", async ({
+  page,
+}) => {
+  const digest = createHash("sha256")
+    .update(readFileSync(corpusFile("p17-data-udf-bridge.iso")))
+    .digest("hex");
+  await page.goto(`${DEMO}/images`);
+  const files = page.getByRole("table", { name: "Files of the image folder" });
+  const row = files.getByRole("row", { name: /p17-data-udf-bridge\.iso/ });
+  await expect(row).toContainText("not yet");
+  await row.getByRole("button", { name: "put it on the shelf" }).click();
+  await expect(row).toContainText("sha256 done");
+  await row.getByRole("link").click();
+  await expect(page.getByText(digest)).toBeVisible();
+  await expect(
+    page.getByText("operator, on the server").or(page.getByText("on the server:")).first(),
+  ).toBeVisible();
+});
+
+test("the roads stand side by side, and the steps follow the one that is chosen", async ({ page }) => {
+  await openImageZone(page, "b-wrk-hv2");
+  const roads = page.getByRole("table", { name: "Roads side by side" });
+  await expect(roads.getByRole("row", { name: /^how/ })).toContainText(
+    "install Cairn Hypervisor 6.7then upgrade Cairn Hypervisor 9",
+  );
+  await expect(page.locator("article", { hasText: "By way of a stepping stone" })).toHaveCount(1);
+  await roads.getByRole("radio", { name: "upgrade" }).check({ force: true });
+  await expect(page.getByText("upgrade to Cairn Hypervisor 9.0, Ostler build, by virtual CD")).toBeVisible();
+  await expect(page.locator("article", { hasText: "By way of a stepping stone" })).toHaveCount(0);
+  await expect(page.locator("article", { hasText: "The target holds data" })).toHaveCount(0);
+  await roads.getByRole("radio", { name: "convert" }).check({ force: true });
+  await expect(page.locator("article", { hasText: "No such road" })).toContainText(
+    "No chain of allowed jumps",
+  );
+  await roads.getByRole("radio", { name: "install fresh" }).check({ force: true });
+  await expect(page.locator("article", { hasText: "No such road" })).toHaveCount(0);
+});
+
+test("a profile is changed in the form: a wrong field is shown, the next edition kept, and sheets ask before they take it", async ({
+  page,
+}) => {
+  await page.goto(`${DEMO}/images/profiles/lowland-server/7`);
+  await page.getByText("In a form").click();
+  const form = page.getByRole("form", { name: "Profile in a form" });
+  await form.getByText("Screens of the installer").click();
+  await form.getByText("Choose the disk to install on").click();
+  const late = form.getByLabel("Late, seconds").and(page.locator('[name="screens.5.late"]'));
+  await late.fill("10");
+  await form.getByText("Screens of the installer").click();
+  await form.getByRole("button", { name: "Keep as the next edition" }).click();
+  await expect(form.getByRole("alert")).toContainText("screens.5.late: late is earlier than likely");
+  await expect(late).toBeFocused();
+  await late.fill("444");
+  await form.locator('[name="screens.5.title"]').fill("Choose the one disk to install on");
+  await form.getByText("Firmware, boot targets and consoles").click();
+  await form.getByLabel("take out Other consoles 2").click();
+  await form.getByText("Known faults").click();
+  await form.getByRole("button", { name: "add a fault" }).click();
+  await form.locator('[name="knownFaults.1.id"]').fill("long-names");
+  await form
+    .locator('[name="knownFaults.1.looks"]')
+    .fill("The clock is an hour wrong after the first start.");
+  await form.locator('[name="knownFaults.1.remedy"]').fill("Set the hardware clock to UTC.");
+  await form.getByRole("button", { name: "Keep as the next edition" }).click();
+  await expect(page.getByText("Choose the one disk to install on").first()).toBeVisible();
+  await expect(page.getByText("The clock is an hour wrong after the first start.").first()).toBeVisible();
+  await expect(page.getByRole("link", { name: "Edition 2" })).toBeVisible();
+  await page.getByRole("link", { name: "Edition 1" }).click();
+  await expect(page.getByText("This is edition 1; the newest is")).toBeVisible();
+  const yaml = await (await page.request.get(`${DEMO}/api/v1/profiles/lowland-server/7`)).text();
+  expect(yaml).toContain("title: Choose the one disk to install on");
+  expect(yaml.split("\n")[0]).toMatch(/^# Lowland Server 7: a general Linux/);
+
+  await openImageZone(page, "b-tho-b");
+  await expect(page.locator("article", { hasText: "A newer edition of the profile" })).toHaveCount(1);
+  await page.getByRole("button", { name: "take edition 2" }).click();
+  await expect(page.locator("article", { hasText: "A newer edition of the profile" })).toHaveCount(0);
+  await expect(page.locator("article", { hasText: "Known fault" })).toHaveCount(1);
+});
+
+test("a profile is copied for another version, and a wrong text is told with its line", async ({ page }) => {
+  await page.goto(`${DEMO}/images/profiles/millrace/12`);
+  await page.getByRole("link", { name: "Copy for another version" }).click();
+  await expect(page.getByRole("heading", { name: "Copy of Millrace 12" })).toBeVisible();
+  const text = page.getByLabel("Profile as YAML");
+  const yaml = await text.inputValue();
+  await text.fill(yaml.replace("installer: text", "installer: spoken"));
+  await page.getByRole("button", { name: "Check and keep this profile" }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "Not taken: 1 problem" })).toContainText(
+    "installer: ",
+  );
+  await text.fill(yaml.replace('version: "12"', 'version: "13"'));
+  await page.getByRole("button", { name: "Check and keep this profile" }).click();
+  await expect(page.getByRole("heading", { name: "Millrace 13" })).toBeVisible();
+});
+
+test("a writing is noted on a stick of the register", async ({ page }) => {
+  await page.goto(`${DEMO}/machines/drives/PBL3-7742`);
+  await page.getByRole("button", { name: "Write down a writing" }).click();
+  const slip = page.getByRole("dialog");
+  await slip.getByLabel("Image").selectOption({ label: "Hopper Backup 3.2" });
+  await slip.getByLabel("How").selectOption("uefi");
+  await slip.getByRole("radio", { name: "MBR" }).check({ force: true });
+  await slip.getByRole("radio", { name: "yes, it is the same" }).check({ force: true });
+  await slip.getByRole("button", { name: "Write it down" }).click();
+  await expect(page.getByText("read back and compared")).toBeVisible();
+  await expect(page.getByText("uefi, MBR")).toBeVisible();
+  await page.getByLabel("Speed class").selectOption("USB 3");
+  await expect(page.getByLabel("Speed class")).toHaveValue("USB 3");
+});
