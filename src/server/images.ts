@@ -134,12 +134,10 @@ export async function saveInside(
 /** Takes the published checksum for this image out of a list: by file name, or by the value that was computed. */
 export async function takeFromList(
   id: string,
-  version: number,
   text: string,
   from: string,
 ): Promise<Answer<{ by: "name" | "value" | "alone"; algorithm: string; signed: boolean }>> {
-  const { db, write } = await database();
-  const row = await imageRows.one(db, id);
+  const row = await imageRows.one((await database()).db, id);
   if (!row) return no(GONE);
   const list = parseChecksumList(text);
   if (!list.ok) return { ok: false, problems: list.problems };
@@ -152,13 +150,12 @@ export async function takeFromList(
         .map((e) => e.name ?? "(no name)")
         .join(", ")}.`,
     );
-  const image = {
-    ...row.image,
+  const kept = await amend(id, (image) => ({
+    ...image,
     published: match.entry.checksum,
-    publishedFrom: from || row.image.publishedFrom,
-  };
-  const saved = await write((tx) => imageRows.update(tx, id, version, image, now()));
-  return saved
+    publishedFrom: from || image.publishedFrom,
+  }));
+  return kept.ok
     ? yes({ by: match.by, algorithm: match.entry.checksum.algorithm, signed: list.value.signed })
-    : no(STALE);
+    : kept;
 }

@@ -61,8 +61,8 @@ export async function stopOnServer(name: string) {
   stopFolderJob(name);
 }
 
-export async function readList(id: string, version: number, text: string, from: string) {
-  return takeFromList(id, version, text, from);
+export async function readList(id: string, text: string, from: string) {
+  return takeFromList(id, text, from);
 }
 
 /** Keeps a digest that this browser computed over the whole file. */

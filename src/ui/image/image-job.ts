@@ -86,8 +86,10 @@ export async function startJob(
       }),
     );
     if (!isMine()) return;
-    set(digest === null ? { state: "stopped" } : { state: "done", digest });
-    if (digest !== null) await onDigest(digest);
+    if (digest === null) return set({ state: "stopped" });
+    // "Done" is said when the digest is kept, not when it is computed.
+    await onDigest(digest);
+    if (isMine()) set({ state: "done", digest });
   } catch {
     if (isMine())
       set({

@@ -109,7 +109,7 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
             verdict={verdict}
             save={keepComputed.bind(null, id, image.published?.algorithm ?? "sha256")}
           />
-          <ChecksumListForm take={readList.bind(null, id, version)} />
+          <ChecksumListForm take={readList.bind(null, id)} />
         </Ruled>
         <Ruled title="What was published about it">
           <ImageForm
