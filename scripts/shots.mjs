@@ -27,7 +27,7 @@ const VIEWS = [
   { name: "build-sheet", path: "/builds/b-wrk-hv2" },
   { name: "build-sheet-storage", path: "/builds/b-tho-a", open: ["d", "h"], at: "#zone-D" },
   { name: "build-sheet-night", path: "/builds/b-tho-a", night: true },
-  { name: "build-history", path: "/builds/b-wrk-hv1/history" },
+  { name: "build-sheet-image", path: "/builds/b-wrk-hv2", open: ["b"], at: "#zone-B" },
   { name: "run", path: "/runs/r-wrk-hv1", width: 640 },
   { name: "run-night", path: "/runs/r-wrk-hv1", width: 640, night: true },
   { name: "record", path: "/runs/r-tho-b/record" },

@@ -34,6 +34,8 @@ test.beforeAll(loadDemo);
 
 for (const theme of ["day-sheet", "night-shift"]) {
   test(`axe finds nothing serious on any screen, ${theme}`, async ({ page, context }) => {
+    // Some thirty screens, each examined in full.
+    test.setTimeout(300_000);
     await context.addCookies([{ name: "derrick_theme", value: theme, url: DEMO }]);
     for (const path of SCREENS) {
       await page.goto(DEMO + path);

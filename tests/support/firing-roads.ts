@@ -129,6 +129,24 @@ export const ROAD_FIRING: Firing[] = [
     { profile: { support: { channel: "pre-release", ends: null } } },
   ],
   [
+    "image.odd-name",
+    "note",
+    /called setup\.iso; those of Cairn Hypervisor have cairn/,
+    { image: { fileName: "setup.iso" } },
+  ],
+  [
+    "image.maker-build",
+    "caution",
+    /nothing in its name says that it is made for Ostler/,
+    { image: { variant: "maker's custom" } },
+  ],
+  [
+    "image.maker-build",
+    "note",
+    /Cairn 9, Ostler build is on the shelf for machines of Ostler/,
+    { shelf: [onShelf("i2", { name: "Cairn 9, Ostler build", variant: "maker's custom" })] },
+  ],
+  [
     "image.line-over",
     "caution",
     /last corrections on 2025-11-15/,

@@ -142,6 +142,18 @@ export const BUILD_MESSAGES: Readonly<Record<string, Message>> = {
     "Take the newer one, or say why not.",
     "The image in reach is the one from last time.",
   ),
+  "image.odd-name": message(
+    "Unusual file name",
+    "The file is called {file}; those of {profile} have {words} in their names.",
+    "Make sure that it came from the right page, and compare its checksum.",
+    "Download pages offer other files beside the one that is wanted, in larger letters.",
+  ),
+  "image.maker-build": message(
+    "General or maker's image",
+    "About this image: {says}.",
+    "Take the image that the maker of the machine offers for it, or write down why not.",
+    "The maker's image holds drivers for its own network and storage parts; the general one is newer.",
+  ),
   "image.pre-release": message(
     "Pre-release",
     "{profile} is a pre-release.",

@@ -1,4 +1,4 @@
 export { durationSchema, sumDurations, takes, type Duration } from "./estimate";
 export { figureSchema, type Figure, type FigureInput } from "./figure";
-export { DEFAULT_LINK, readEstimate, transferEstimate, type LinkMeasure } from "./transfer";
+export { DEFAULT_LINK, fetchEstimate, readEstimate, transferEstimate, type LinkMeasure } from "./transfer";
 export { learnRate, rateSampleSchema, type LearnedRate, type RateSample } from "./learn";

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { learnRate, readEstimate, type RateSample } from ".";
+import { fetchEstimate, learnRate, readEstimate, type RateSample } from ".";
 
 const sample = (
   through: string,
@@ -66,4 +66,11 @@ it("gives a time with its working, and says whether the rate was measured", () =
     formula: "size ÷ the usual rate",
     inputs: [{}, { source: "default" }],
   });
+});
+
+it("fetches over a line in bits, with nine tenths of it, and late with two fifths", () => {
+  // 900 MB over 80 Mbit/s: 10 MB/s × 0.9 = 100 s; × 0.4 = 225 s.
+  const { duration, figure } = fetchEstimate(900e6, 80e6);
+  expect(duration).toEqual({ likelySeconds: 100, lateSeconds: 225, handsShare: 0 });
+  expect(figure).toMatchObject({ formula: "size ÷ (line ÷ 8 × share)", inputs: [{}, { source: "default" }] });
 });

@@ -94,3 +94,21 @@ export function transferEstimate(
     },
   };
 }
+
+/** What a line carries of its nominal rate: headers take a tenth, and late is a line that others use as well. */
+const LINE_SHARE = { likely: 0.9, slow: 0.4 };
+
+/** Time to fetch a file over a line that is sold in bits each second. */
+export function fetchEstimate(
+  sizeBytes: number,
+  bitsPerSecond: number,
+): { duration: Duration; figure: Figure } {
+  const bytes = bitsPerSecond / 8;
+  const { duration, figure } = readEstimate(sizeBytes, {
+    likely: bytes * LINE_SHARE.likely,
+    slow: bytes * LINE_SHARE.slow,
+    count: 0,
+    words: `a line of ${bitsPerSecond / 1e6} Mbit/s, of which 90 %, late 40 %`,
+  });
+  return { duration, figure: { ...figure, formula: "size ÷ (line ÷ 8 × share)" } };
+}

@@ -130,6 +130,28 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
           </Ruled>
         </div>
       </div>
+      {profile.editions.length > 0 && (
+        <Ruled title="Which product of the family">
+          <table className="ruled">
+            <thead>
+              <tr>
+                <th>Product</th>
+                <th>Suits</th>
+                <th>Lacks</th>
+              </tr>
+            </thead>
+            <tbody>
+              {profile.editions.map((e) => (
+                <tr key={e.name}>
+                  <th scope="row">{e.name}</th>
+                  <td>{e.suits}</td>
+                  <td>{e.lacks}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </Ruled>
+      )}
       <Ruled title="Screens, in order">
         <Screens screens={profile.screens} />
       </Ruled>

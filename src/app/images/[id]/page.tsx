@@ -3,13 +3,16 @@ import { notFound } from "next/navigation";
 import { verificationOf } from "@/core/image";
 import { formatBytes, formatExactBytes } from "@/core/units";
 import { imageView } from "@/server/images";
+import { driveRegister } from "@/server/drives";
 import { listProfiles } from "@/server/profiles";
+import { listSites } from "@/server/sites";
 import { Page, Ruled } from "@/ui/frame/page";
 import { TitleBlock } from "@/ui/frame/title-block";
 import { ByteMap } from "@/ui/image/byte-map";
 import { ImageForm } from "@/ui/image/image-form";
 import { ChecksumListForm } from "@/ui/image/list-form";
 import { LookInside } from "@/ui/image/look-inside";
+import { Reach } from "@/ui/image/reach";
 import { VerdictTable } from "@/ui/image/verdict-table";
 import { VerifyForm } from "@/ui/image/verify-form";
 import { keepComputed, keepDigest, keepImage, keepInside, readList } from "../actions";
@@ -17,7 +20,13 @@ import { keepComputed, keepDigest, keepImage, keepInside, readList } from "../ac
 export const dynamic = "force-dynamic";
 
 export default async function ImagePage({ params }: { params: Promise<{ id: string }> }) {
-  const [view, profiles] = await Promise.all([imageView((await params).id), listProfiles()]);
+  const [view, profiles, sites, register] = await Promise.all([
+    imageView((await params).id),
+    listProfiles(),
+    listSites(),
+    driveRegister(),
+  ]);
+  const sticks = register.filter(({ entry }) => entry.media === "usb" && entry.state !== "destroyed");
   if (!view) notFound();
   const { id, image, version, profile, builds, marks, companions, others } = view;
   const families = [...new Map(profiles.map((p) => [p.key, { key: p.key, name: p.profile.name }])).values()];
@@ -110,6 +119,12 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
             save={keepComputed.bind(null, id, image.published?.algorithm ?? "sha256")}
           />
           <ChecksumListForm take={readList.bind(null, id)} />
+        </Ruled>
+        <Ruled
+          title="Until it is there"
+          note="fetching it over each site's line, and the sticks that hold it"
+        >
+          <Reach image={image} imageId={id} sites={sites} sticks={sticks} />
         </Ruled>
         <Ruled title="What was published about it">
           <ImageForm

@@ -1,3 +1,4 @@
+import type { Image } from "../../image";
 import { compareVersions, inLine } from "../../text";
 import { factsOf, sourceWords, type BuildContext } from "../context";
 import { faultsHere, imageOfLeg, installedOn, legsOf, roadOf, roadsOf } from "../roads";
@@ -135,6 +136,57 @@ export const roadRules: readonly Rule[] = [
           evidence("on the shelf", newer.image.version, newer.image.name),
         )
       : null;
+  }),
+
+  rule("image.odd-name", "B", ({ image, profile }) => {
+    const words = profile?.recognise ?? [];
+    const name = image?.fileName.toLowerCase() ?? "";
+    if (!image || name === "" || words.length === 0 || words.every((w) => name.includes(w.toLowerCase())))
+      return null;
+    return hit(
+      "note",
+      "image.id",
+      { file: image.fileName, words: words.join(" and "), profile: profile?.name ?? "" },
+      evidence("file name", image.fileName, image.name),
+      evidence(
+        "names of this family hold",
+        words.join(", "),
+        `OS profile ${profile?.name} ${profile?.version}`,
+      ),
+    );
+  }),
+
+  rule("image.maker-build", "B", (context) => {
+    const { image, sheet } = context;
+    const maker = factsOf(context)?.chassis?.maker;
+    if (!image || !maker) return null;
+    const names = (i: Image): boolean =>
+      `${i.name} ${i.fileName} ${i.notes}`.toLowerCase().includes(maker.toLowerCase());
+    const custom = (i: Image): boolean => i.variant === "maker's custom";
+    if (custom(image) && !names(image))
+      return hit(
+        "caution",
+        "image.id",
+        { says: `it is a maker's custom build, and nothing in its name says that it is made for ${maker}` },
+        evidence("variant", image.variant, image.name),
+        evidence("maker", maker, sourceWords(context, "chassis.maker")),
+      );
+    const better = context.shelf.find(
+      ({ id, image: other }) =>
+        id !== sheet.image.id &&
+        custom(other) &&
+        names(other) &&
+        other.profile === image.profile &&
+        compareVersions(other.version, image.version) === 0,
+    );
+    if (custom(image) || !better) return null;
+    return hit(
+      "note",
+      "image.id",
+      { says: `it is the general one, and ${better.image.name} is on the shelf for machines of ${maker}` },
+      evidence("this image", image.variant, image.name),
+      evidence("maker", maker, sourceWords(context, "chassis.maker")),
+    );
   }),
 
   rule("image.pre-release", "B", (context) => {

@@ -1,0 +1,98 @@
+import Link from "next/link";
+import { fetchEstimate } from "@/core/estimate";
+import type { Image } from "@/core/image";
+import type { RegisterEntry } from "@/core/machine";
+import type { Site } from "@/core/site";
+import { formatBytes, formatDuration } from "@/core/units";
+import { FigureValue } from "../fields/figure-value";
+
+/** How long it takes until the image is at each site, and which sticks are large enough or carry it already. */
+export function Reach({
+  image,
+  imageId,
+  sites,
+  sticks,
+}: {
+  image: Image;
+  imageId: string;
+  sites: readonly { id: string; site: Site }[];
+  sticks: readonly { key: string; where: string; entry: RegisterEntry }[];
+}) {
+  return (
+    <div className="grid gap-x-10 gap-y-4 lg:grid-cols-2">
+      <table className="ruled" aria-label="Fetching it">
+        <thead>
+          <tr>
+            <th>Site</th>
+            <th>Fetched in</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sites.map(({ id, site }) => (
+            <tr key={id}>
+              <th scope="row">
+                <Link className="link-quiet" href={`/sites/${id}`}>
+                  {site.name}
+                </Link>
+              </th>
+              <td>
+                {site.link ? (
+                  <Fetched sizeBytes={image.sizeBytes} bitsPerSecond={site.link.bitsPerSecond} />
+                ) : (
+                  <span className="quiet">no line is noted for this site</span>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <table className="ruled" aria-label="Sticks for it">
+        <thead>
+          <tr>
+            <th>Stick</th>
+            <th>Size</th>
+            <th>Holds now</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sticks.map(({ key, where, entry }) => {
+            const fits = entry.sizeBytes >= image.sizeBytes;
+            return (
+              <tr key={key}>
+                <th scope="row">
+                  <Link className="link-quiet" href={`/machines/drives/${encodeURIComponent(key)}`}>
+                    {entry.label || entry.model || key}
+                  </Link>
+                  <span className="quiet block text-[0.86rem]">{where}</span>
+                </th>
+                <td className="value" style={fits ? undefined : { color: "var(--color-error)" }}>
+                  {formatBytes(entry.sizeBytes)}
+                  {!fits && " – too small"}
+                </td>
+                <td>
+                  {entry.carries?.imageId === imageId ? (
+                    <strong style={{ color: "var(--color-success)" }}>
+                      this image{entry.carries.compared ? ", compared" : ", not compared"}
+                    </strong>
+                  ) : (
+                    entry.holds || <span className="quiet">not known</span>
+                  )}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Fetched({ sizeBytes, bitsPerSecond }: { sizeBytes: number; bitsPerSecond: number }) {
+  const { duration, figure } = fetchEstimate(sizeBytes, bitsPerSecond);
+  return (
+    <FigureValue
+      figure={figure}
+      text={`${formatDuration(duration.likelySeconds)} … ${formatDuration(duration.lateSeconds)}`}
+    />
+  );
+}
