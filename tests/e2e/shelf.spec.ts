@@ -1,10 +1,14 @@
 import { createHash } from "node:crypto";
-import { readFileSync } from "node:fs";
+import { copyFileSync, mkdirSync, readFileSync, truncateSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
 import { corpusFile } from "../support/corpus";
 import { DEMO, loadDemo } from "./servers";
 
-test.beforeAll(loadDemo);
+const folder = ".derrick/e2e-files";
+test.beforeAll(async () => {
+  mkdirSync(folder, { recursive: true });
+  await loadDemo();
+});
 
 /** Opens the zone of the image; the key is heard only when the page has come to life. */
 const openImageZone = async (page: Page, build: string) => {
@@ -89,6 +93,29 @@ test("a file of the server's folder is put on the shelf, and the server computes
   await expect(
     page.getByText("operator, on the server").or(page.getByText("on the server:")).first(),
   ).toBeVisible();
+});
+
+test("a checksum goes on while other pages are open, can be stopped, and is kept when it ends", async ({
+  page,
+}) => {
+  const file = `${folder}/large-download.iso`;
+  copyFileSync(corpusFile("p04-both-hybrid-gpt.iso"), file);
+  truncateSync(file, 500_000_000);
+  await page.goto(`${DEMO}/images/i-hopper-3`);
+  await page.waitForLoadState("networkidle");
+  const bar = page.getByText(/sha256 of large-download\.iso/);
+  await page.setInputFiles('input[aria-label="Image file"]', file);
+  await expect(bar).toContainText("of 500 MB");
+  await page.getByRole("button", { name: "stop" }).click();
+  await expect(page.getByText("Stopped; what was found inside is kept.")).toBeVisible();
+  await page.setInputFiles('input[aria-label="Image file"]', file);
+  await expect(bar).toBeVisible();
+  await page.getByRole("link", { name: "Machines", exact: true }).click();
+  await expect(page.getByRole("heading", { level: 1, name: "Machines" })).toBeVisible();
+  await page.getByRole("link", { name: "Images", exact: true }).click();
+  await page.getByRole("link", { name: "Hopper Backup 3.2" }).click();
+  await expect(page.getByText("Computed over large-download.iso.")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText("The file is NOT the one that was published.")).toBeVisible();
 });
 
 test("the roads stand side by side, and the steps follow the one that is chosen", async ({ page }) => {

@@ -218,6 +218,15 @@ export const ROAD_FIRING: Firing[] = [
     },
   ],
   [
+    "stick.scheme",
+    "caution",
+    /blue stick was written with a GPT/,
+    {
+      sticks: [aStick({ written: "legacy", scheme: "GPT", ...carries("i1", true) })],
+      sheet: { ...stickSheet, "image.stick.ready": true, "boot.mode": "legacy" },
+    },
+  ],
+  [
     "boot.secure-profile",
     "stop",
     /Cairn Hypervisor 6 does not start with it/,

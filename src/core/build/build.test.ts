@@ -1,3 +1,4 @@
+import { readdirSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, shippedProfile } from "../../../tests/support/builds";
@@ -116,6 +117,33 @@ describe("steps", () => {
       const at = (id: string) => made.findIndex((s) => s.id === id);
       expect(at("media-out")).toBeLessThan(at("restart"));
       expect(made.some((s) => s.id.includes("network-fixed"))).toBe(false);
+    },
+  );
+
+  it.each(readdirSync("profiles").map((f) => f.replace(".yaml", "")))(
+    "of %s fill every placeholder, for an answer card that can be read from",
+    (file) => {
+      const profile = shippedProfile(file);
+      for (const school of ["fixed", "reserved"]) {
+        const made = deriveSteps(
+          aBuild({
+            profile,
+            profiles: [profile],
+            facts: { system: { osName: "Old System 1", osVersion: "1" } },
+            sheet: {
+              "network.school": school,
+              "answers.accounts": [
+                { name: "root", role: "super-user", logIn: "none" },
+                { name: "jpell", role: "administrator", logIn: "password" },
+              ],
+            },
+          }),
+        );
+        expect(JSON.stringify(made)).not.toMatch(/\{[a-z]+\.[a-zA-Z]+\}/);
+        expect(made.flatMap((s) => s.type).every((t) => t.value.trim() !== "")).toBe(true);
+        expect(made.filter((s) => s.type.length > 0 || s.secret.length > 0).length).toBeGreaterThan(0);
+        expect(made.filter((s) => s.kind === "guard")).toHaveLength(1);
+      }
     },
   );
 

@@ -196,6 +196,12 @@ export const BUILD_MESSAGES: Readonly<Record<string, Message>> = {
     "Read it back and compare, or let this build write it again.",
     "A worn stick takes what is written and gives something else back.",
   ),
+  "stick.scheme": message(
+    "GPT stick in legacy mode",
+    "{stick} was written with a GPT; some legacy firmware starts only from an MBR.",
+    "Write it again with an MBR, or start in UEFI mode.",
+    "Such a stick is listed, chosen, and passed over without a word.",
+  ),
   "boot.secure-profile": message(
     "Secure boot must be off",
     "Secure boot is on, and {profile} does not start with it.",

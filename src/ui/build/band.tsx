@@ -9,12 +9,15 @@ export function Band({
   hook,
   open,
   onToggle,
+  onWork,
   children,
 }: {
   stage: StageState;
   hook: boolean;
   open: boolean;
   onToggle: () => void;
+  /** Somebody is working in it. */
+  onWork: () => void;
   children?: ReactNode;
 }) {
   const foldable = children !== undefined && children !== null;
@@ -85,7 +88,15 @@ export function Band({
             )}
           </button>
         </h2>
-        {open && foldable && <div className="pt-2.5 pb-2 pl-0 sheet:pl-[6.35rem]">{children}</div>}
+        {open && foldable && (
+          <div
+            className="pt-2.5 pb-2 pl-0 sheet:pl-[6.35rem]"
+            onFocusCapture={onWork}
+            onChangeCapture={onWork}
+          >
+            {children}
+          </div>
+        )}
       </div>
     </section>
   );

@@ -50,6 +50,11 @@ export function BuildSheet({
     );
   const toggle = (zone: Zone): void => setToggled({ ...toggled, [zone]: !isOpen(zone) });
 
+  // A stage that somebody works in does not fold under the hands because it has just been settled.
+  const keepOpen = (zone: Zone): void => {
+    if (toggled[zone] === undefined) setToggled({ ...toggled, [zone]: true });
+  };
+
   useHotkeys("a,b,c,d,e,f,h,i,j,k", (_, key) => {
     const zone = (key.keys?.join("") ?? "").toUpperCase() as Zone;
     toggle(zone);
@@ -130,6 +135,7 @@ export function BuildSheet({
             hook={stage.zone === evaluation.hook}
             open={isOpen(stage.zone)}
             onToggle={() => toggle(stage.zone)}
+            onWork={() => keepOpen(stage.zone)}
           >
             {stage.state === "folded" ? null : contents[stage.zone]}
           </Band>

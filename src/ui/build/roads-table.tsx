@@ -3,6 +3,7 @@ import type { RoadLine } from "@/core/build";
 import type { Road } from "@/core/image";
 import { formatDuration } from "@/core/units";
 import { Field, type FieldMark } from "../fields/fields";
+import { RadioWord } from "../fields/radio-word";
 
 const TITLES: Record<Road, string> = { fresh: "install fresh", upgrade: "upgrade", convert: "convert" };
 
@@ -51,19 +52,12 @@ export function RoadsTable({
               <th className="w-20"></th>
               {roads.map((r) => (
                 <th key={r.road} className="w-[30%]">
-                  <label
-                    className={`relative block w-fit cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${chosen === r.road ? "font-semibold" : ""}`}
-                    style={{ borderColor: chosen === r.road ? "currentColor" : "transparent" }}
-                  >
-                    <input
-                      type="radio"
-                      className="sr-only"
-                      name={name}
-                      checked={chosen === r.road}
-                      onChange={() => onChoose(r.road)}
-                    />
-                    {TITLES[r.road]}
-                  </label>
+                  <RadioWord
+                    name={name}
+                    text={TITLES[r.road]}
+                    checked={chosen === r.road}
+                    onChoose={() => onChoose(r.road)}
+                  />
                 </th>
               ))}
             </tr>

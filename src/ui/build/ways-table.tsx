@@ -12,6 +12,7 @@ import type { WaysView } from "@/core/build";
 import { formatDuration } from "@/core/units";
 import { Field, type FieldMark } from "../fields/fields";
 import { FigureValue } from "../fields/figure-value";
+import { RadioWord } from "../fields/radio-word";
 
 const COLOUR: Record<WayPlan["verdict"], string> = {
   possible: "var(--color-success)",
@@ -51,19 +52,12 @@ export function WaysTable({
             {plans.map((p) => (
               <tr key={p.way}>
                 <th scope="row">
-                  <label
-                    className={`relative block w-fit cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${chosen === p.way ? "font-semibold" : ""}`}
-                    style={{ borderColor: chosen === p.way ? "currentColor" : "transparent" }}
-                  >
-                    <input
-                      type="radio"
-                      className="sr-only"
-                      name={name}
-                      checked={chosen === p.way}
-                      onChange={() => onChoose(p.way)}
-                    />
-                    {p.way}
-                  </label>
+                  <RadioWord
+                    name={name}
+                    text={p.way}
+                    checked={chosen === p.way}
+                    onChoose={() => onChoose(p.way)}
+                  />
                 </th>
                 <td className="align-top">
                   <span className="font-semibold" style={{ color: COLOUR[p.verdict] }}>

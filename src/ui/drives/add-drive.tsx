@@ -1,13 +1,11 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { MEDIA, type Drive } from "@/core/machine";
 import type { Problem } from "@/core/result";
 import { formatBytes, parseByteSize } from "@/core/units";
 import { ParsedField, SelectField, TextField } from "../fields/fields";
-import { Slip } from "../frame/dialog";
-import { Problems } from "../frame/problems";
+import { SlipForm } from "../frame/slip-form";
 
 interface Values {
   label: string;
@@ -37,95 +35,82 @@ export function AddDrive({
 }: {
   add: (values: Values) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
 }) {
-  const router = useRouter();
   const [open, setOpen] = useState(false);
   const [values, setValues] = useState(EMPTY);
-  const [problems, setProblems] = useState<Problem[]>([]);
   const set = (part: Partial<Values>) => setValues({ ...values, ...part });
   return (
     <>
       <button type="button" className="stamp" onClick={() => setOpen(true)}>
         Add a stick, card or spare
       </button>
-      <Slip open={open} onClose={() => setOpen(false)} title="Into the register">
-        <form
-          onSubmit={async (e) => {
-            e.preventDefault();
-            const answer = await add(values);
-            setProblems(answer.ok ? [] : answer.problems);
-            if (!answer.ok) return;
-            setOpen(false);
-            setValues(EMPTY);
-            router.refresh();
-          }}
-        >
-          <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-            <TextField
-              path="n.label"
-              label="Name written on it"
-              value={values.label}
-              onChange={(label) => set({ label })}
+      <SlipForm
+        open={open}
+        onClose={() => setOpen(false)}
+        title="Into the register"
+        button="Keep"
+        send={async () => {
+          const answer = await add(values);
+          if (answer.ok) setValues(EMPTY);
+          return answer;
+        }}
+      >
+        <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+          <TextField
+            path="n.label"
+            label="Name written on it"
+            value={values.label}
+            onChange={(label) => set({ label })}
+          />
+          <TextField
+            path="n.serial"
+            label="Serial"
+            value={values.serial}
+            onChange={(serial) => set({ serial })}
+          />
+          <TextField path="n.model" label="Model" value={values.model} onChange={(model) => set({ model })} />
+          <SelectField
+            path="n.media"
+            label="Class"
+            value={values.media}
+            options={MEDIA.filter((m) => m !== "virtual").map((m) => ({ value: m, text: m }))}
+            onChange={(v) => set({ media: v as Drive["media"] })}
+          />
+          <ParsedField
+            path="n.size"
+            label="Size"
+            value={values.sizeBytes}
+            placeholder="16 GB"
+            format={(n) => (n === 0 ? "" : formatBytes(n))}
+            parse={(t) => {
+              const read = parseByteSize(t);
+              return read.ok ? { value: read.value } : { problem: read.problems[0]?.message ?? "a size" };
+            }}
+            onChange={(sizeBytes) => set({ sizeBytes })}
+          />
+          <TextField
+            path="n.place"
+            label="Where it lies"
+            value={values.place}
+            placeholder="store room, shelf 2"
+            onChange={(place) => set({ place })}
+          />
+          <TextField
+            path="n.holds"
+            label="What is on it"
+            value={values.holds}
+            onChange={(holds) => set({ holds })}
+          />
+          <label className="flex items-center gap-2 self-end pb-1">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-sm"
+              checked={values.spare}
+              onChange={(e) => set({ spare: e.target.checked })}
             />
-            <TextField
-              path="n.serial"
-              label="Serial"
-              value={values.serial}
-              onChange={(serial) => set({ serial })}
-            />
-            <TextField
-              path="n.model"
-              label="Model"
-              value={values.model}
-              onChange={(model) => set({ model })}
-            />
-            <SelectField
-              path="n.media"
-              label="Class"
-              value={values.media}
-              options={MEDIA.filter((m) => m !== "virtual").map((m) => ({ value: m, text: m }))}
-              onChange={(v) => set({ media: v as Drive["media"] })}
-            />
-            <ParsedField
-              path="n.size"
-              label="Size"
-              value={values.sizeBytes}
-              placeholder="16 GB"
-              format={(n) => (n === 0 ? "" : formatBytes(n))}
-              parse={(t) => {
-                const read = parseByteSize(t);
-                return read.ok ? { value: read.value } : { problem: read.problems[0]?.message ?? "a size" };
-              }}
-              onChange={(sizeBytes) => set({ sizeBytes })}
-            />
-            <TextField
-              path="n.place"
-              label="Where it lies"
-              value={values.place}
-              placeholder="store room, shelf 2"
-              onChange={(place) => set({ place })}
-            />
-            <TextField
-              path="n.holds"
-              label="What is on it"
-              value={values.holds}
-              onChange={(holds) => set({ holds })}
-            />
-            <label className="flex items-center gap-2 self-end pb-1">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-sm"
-                checked={values.spare}
-                onChange={(e) => set({ spare: e.target.checked })}
-              />
-              kept as a spare
-            </label>
-          </div>
-          <Problems problems={problems} />
-          <button type="submit" className="stamp stamp-main mt-4">
-            Keep
-          </button>
-        </form>
-      </Slip>
+            kept as a spare
+          </label>
+        </div>
+      </SlipForm>
     </>
   );
 }

@@ -94,6 +94,19 @@ export const stickRules: readonly Rule[] = [
     );
   }),
 
+  rule("stick.scheme", "C", (context) => {
+    const scheme = stickOf(context).known?.entry.scheme;
+    const { boot, image } = context.sheet;
+    if (!onStick(context) || !image.stick.ready || boot.mode !== "legacy" || scheme !== "GPT") return null;
+    return hit(
+      "caution",
+      "boot.mode",
+      { stick: stickOf(context).name },
+      evidence("partition scheme", scheme, "drive register"),
+      evidence("boot mode", modeWords(boot.mode), "this sheet"),
+    );
+  }),
+
   rule("stick.too-small", "B", (context) => {
     const { image } = context;
     const size = stickOf(context).sizeBytes;

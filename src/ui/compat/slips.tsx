@@ -1,0 +1,119 @@
+import { useState } from "react";
+import { VERDICTS, type CompatNote, type Trial } from "@/core/compat";
+import type { Problem } from "@/core/result";
+import { ChoiceField, SelectField, TextField } from "../fields/fields";
+import { SlipForm } from "../frame/slip-form";
+
+type Sent = { ok: true } | { ok: false; problems: Problem[] };
+export type Judgement = Pick<CompatNote, "verdict" | "condition" | "evidence">;
+
+/** Verdict, condition and evidence: of a new note and of one that is judged again. */
+export function JudgementFields({
+  value,
+  onChange,
+}: {
+  value: Judgement;
+  onChange: (part: Partial<Judgement>) => void;
+}) {
+  return (
+    <>
+      <SelectField
+        path="c.verdict"
+        label="Verdict"
+        value={value.verdict}
+        options={VERDICTS.map((v) => ({ value: v, text: v }))}
+        onChange={(v) => onChange({ verdict: v as CompatNote["verdict"] })}
+      />
+      <TextField
+        path="c.condition"
+        label="Condition"
+        value={value.condition}
+        onChange={(condition) => onChange({ condition })}
+        span
+      />
+      <TextField
+        path="c.evidence"
+        label="Evidence: what was seen, or where it stands"
+        value={value.evidence}
+        onChange={(evidence) => onChange({ evidence })}
+        span
+      />
+    </>
+  );
+}
+
+interface SlipProps<T> {
+  open: boolean;
+  onClose: () => void;
+  /** What the note is about. */
+  name: string;
+  send: (value: T) => Promise<Sent>;
+}
+
+/** An attempt: what was changed, what happened. */
+export function TrialSlip({ open, onClose, name, send }: SlipProps<Omit<Trial, "at" | "by">>) {
+  const [trial, setTrial] = useState<Omit<Trial, "at" | "by">>({
+    changed: "",
+    expected: "",
+    happened: "",
+    outcome: "unclear",
+  });
+  const texts = [
+    ["changed", "What was changed or tried"],
+    ["expected", "What was expected"],
+    ["happened", "What happened"],
+  ] as const;
+  return (
+    <SlipForm
+      open={open}
+      onClose={onClose}
+      title={`A trial of ${name}`}
+      button="Put it on the log"
+      send={() => send(trial)}
+    >
+      <div className="space-y-3">
+        {texts.map(([key, label]) => (
+          <TextField
+            key={key}
+            path={`t.${key}`}
+            label={label}
+            value={trial[key]}
+            onChange={(text) => setTrial({ ...trial, [key]: text })}
+          />
+        ))}
+        <ChoiceField
+          path="t.outcome"
+          label="Outcome"
+          value={trial.outcome}
+          options={(["worked", "did not work", "unclear"] as const).map((o) => ({ value: o, text: o }))}
+          onChange={(outcome) => setTrial({ ...trial, outcome })}
+        />
+      </div>
+    </SlipForm>
+  );
+}
+
+/** The verdict of a note, judged again. */
+export function VerdictSlip({
+  open,
+  onClose,
+  name,
+  note,
+  send,
+}: SlipProps<Judgement> & { note: CompatNote }) {
+  const { verdict, condition, evidence } = note;
+  const [part, setPart] = useState<Judgement>({ verdict, condition, evidence });
+  return (
+    <SlipForm
+      open={open}
+      onClose={onClose}
+      title={`The verdict on ${name}`}
+      button="Keep"
+      send={() => send(part)}
+    >
+      <div className="grid gap-y-3">
+        <JudgementFields value={part} onChange={(change) => setPart({ ...part, ...change })} />
+      </div>
+    </SlipForm>
+  );
+}

@@ -1,0 +1,49 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState, type ReactNode } from "react";
+import type { Problem } from "@/core/result";
+import { Slip } from "./dialog";
+import { Problems } from "./problems";
+
+/** A slip with something to send: problems are shown on it, and it closes when the answer is good. */
+export function SlipForm({
+  open,
+  onClose,
+  title,
+  button,
+  send,
+  disabled = false,
+  children,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  button: string;
+  send: () => Promise<{ ok: true } | { ok: false; problems: Problem[] }>;
+  disabled?: boolean;
+  children: ReactNode;
+}) {
+  const router = useRouter();
+  const [problems, setProblems] = useState<Problem[]>([]);
+  return (
+    <Slip open={open} onClose={onClose} title={title}>
+      <form
+        onSubmit={async (e) => {
+          e.preventDefault();
+          const answer = await send();
+          setProblems(answer.ok ? [] : answer.problems);
+          if (!answer.ok) return;
+          onClose();
+          router.refresh();
+        }}
+      >
+        {children}
+        <Problems problems={problems} />
+        <button type="submit" className="stamp stamp-main mt-4" disabled={disabled}>
+          {button}
+        </button>
+      </form>
+    </Slip>
+  );
+}
