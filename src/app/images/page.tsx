@@ -38,7 +38,6 @@ export default async function Images() {
             <thead>
               <tr>
                 <th>Image</th>
-                <th>File</th>
                 <th>Size</th>
                 <th>Starts in</th>
                 <th>Checksum</th>
@@ -56,6 +55,11 @@ export default async function Images() {
                     {image.purpose !== "installer" && (
                       <span className="quiet font-normal"> {image.purpose}</span>
                     )}
+                    {image.fileName && (
+                      <div className="value quiet text-[0.86rem] font-normal [overflow-wrap:anywhere]">
+                        {image.fileName}
+                      </div>
+                    )}
                     {marks.map((m) => (
                       <div
                         key={m.words}
@@ -66,7 +70,6 @@ export default async function Images() {
                       </div>
                     ))}
                   </td>
-                  <td className="value [overflow-wrap:anywhere]">{image.fileName || "–"}</td>
                   <td className="value whitespace-nowrap">{formatBytes(image.sizeBytes)}</td>
                   <td>
                     {image.purpose === "installer"
@@ -75,7 +78,14 @@ export default async function Images() {
                   </td>
                   <td style={{ color: COLOUR[verificationOf(image)] }}>{verificationOf(image)}</td>
                   <td className="value whitespace-nowrap">{image.supportEnds ?? "–"}</td>
-                  <td className="value">{builds.map((b) => b.number).join(", ") || "–"}</td>
+                  <td className="value">
+                    {builds.length === 0 && "–"}
+                    {builds.map((b) => (
+                      <span key={b.id} className="mr-2 inline-block whitespace-nowrap">
+                        {b.number}
+                      </span>
+                    ))}
+                  </td>
                 </tr>
               ))}
             </tbody>

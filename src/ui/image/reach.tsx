@@ -28,6 +28,13 @@ export function Reach({
           </tr>
         </thead>
         <tbody>
+          {sites.length === 0 && (
+            <tr>
+              <td colSpan={2} className="quiet">
+                no site is noted yet
+              </td>
+            </tr>
+          )}
           {sites.map(({ id, site }) => (
             <tr key={id}>
               <th scope="row">
@@ -55,6 +62,13 @@ export function Reach({
           </tr>
         </thead>
         <tbody>
+          {sticks.length === 0 && (
+            <tr>
+              <td colSpan={3} className="quiet">
+                no stick is in the register
+              </td>
+            </tr>
+          )}
           {sticks.map(({ key, where, entry }) => {
             const fits = entry.sizeBytes >= image.sizeBytes;
             return (

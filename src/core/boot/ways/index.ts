@@ -1,8 +1,10 @@
 export { mediumWords, WAYS, type Way, type WayPlan } from "./way";
 export {
+  discEstimate,
   learnedMedia,
   mediaEstimate,
   mediaThrough,
+  networkEstimate,
   networkThrough,
   planWays,
   portRate,

@@ -211,8 +211,20 @@ export function portRate(facts: Facts | null): { bytesPerSecond: number; known: 
 
 export const networkThrough = (site: Site | null): string => `boot service at ${site?.name ?? "this site"}`;
 
+/** Time to read bytes from a boot service: by measurement, else at 60 % of the speed of the port. */
+export function networkEstimate(bytes: number, { facts, samples, site }: MediaGround) {
+  const { bytesPerSecond, known } = portRate(facts);
+  const rate =
+    learnRate(samples, "network", networkThrough(site)) ??
+    usual(bytesPerSecond * 0.6, known ? "60 % of the port's speed" : "60 % of 1 Gbit/s");
+  return readEstimate(bytes, rate);
+}
+
+/** Time to read bytes from a disc. */
+export const discEstimate = (bytes: number) => readEstimate(bytes, usual(DISC_READ, "12 times"));
+
 function network(ground: WaysGround): WayPlan {
-  const { facts, image, readShare, samples, site } = ground;
+  const { facts, image, readShare } = ground;
   const { bad, open, good } = insideReasons(ground, "network");
   const wired = (facts?.ports ?? []).filter((p) => p.kind === "ethernet");
   if (facts && facts.ports.length > 0 && wired.length === 0)
@@ -220,11 +232,7 @@ function network(ground: WaysGround): WayPlan {
   else if (wired.some((p) => p.link === "up")) good.push("A wired port has a link.");
   else open.push("No wired port was seen with a link.");
   open.push("A boot service must answer on the segment, beside its DHCP service.");
-  const { bytesPerSecond, known } = portRate(facts);
-  const rate =
-    learnRate(samples, "network", networkThrough(site)) ??
-    usual(bytesPerSecond * 0.6, known ? "60 % of the port's speed" : "60 % of 1 Gbit/s");
-  const { duration, figure } = readEstimate(image.sizeBytes * readShare, rate);
+  const { duration, figure } = networkEstimate(image.sizeBytes * readShare, ground);
   return {
     way: "network",
     ...judged({ bad, open, good }),
@@ -267,10 +275,7 @@ function disc(ground: WaysGround): WayPlan {
     ],
     risks: ["An old drive does not read what a new one wrote.", "It stays in the drive and starts again."],
     once: together(takes(120, 300), { ...writing.duration, handsShare: 0.05 }),
-    each: together(
-      WALK,
-      takes((image.sizeBytes * readShare) / DISC_READ, (2 * image.sizeBytes * readShare) / DISC_READ, 0),
-    ),
+    each: together(WALK, discEstimate(image.sizeBytes * readShare).duration),
     figure: writing.figure,
     parallel: false,
   };

@@ -1,5 +1,5 @@
-import { mediaEstimate } from "../../boot";
-import { readEstimate, takes } from "../../estimate";
+import { discEstimate, mediaEstimate, networkEstimate } from "../../boot";
+import { takes } from "../../estimate";
 import type { Screen } from "../../image";
 import { contentWords, driveName, serialTail } from "../../machine";
 import { dispositionOf } from "../../storage";
@@ -71,11 +71,17 @@ function screenDuration(context: BuildContext, screen: Screen): Pick<Step, "dura
   const way = wayOf(context);
   if (screen.readsShare === 0 || !context.image || way === "stick") return { duration: plain, figure: null };
   const bytes = context.image.sizeBytes * screen.readsShare;
-  const facts = context.machine?.document.facts ?? null;
+  const ground = {
+    facts: context.machine?.document.facts ?? null,
+    samples: context.samples,
+    site: context.site,
+  };
   const { duration, figure } =
     way === "virtual media"
-      ? mediaEstimate(bytes, { facts, samples: context.samples, site: context.site })
-      : readEstimate(bytes, SLOWEST[way]);
+      ? mediaEstimate(bytes, ground)
+      : way === "network"
+        ? networkEstimate(bytes, ground)
+        : discEstimate(bytes);
   if (duration.likelySeconds <= plain.likelySeconds) return { duration: plain, figure: null };
   return {
     duration: {
@@ -86,12 +92,6 @@ function screenDuration(context: BuildContext, screen: Screen): Pick<Step, "dura
     figure,
   };
 }
-
-/** Reading rates of the two ways that are seldom the narrowest, in bytes per second. */
-const SLOWEST = {
-  network: { likely: 75e6, slow: 30e6, words: "60 % of 1 Gbit/s", count: 0 as const },
-  disc: { likely: 16e6, slow: 8e6, words: "12 times", count: 0 as const },
-};
 
 function guardFor(context: BuildContext): Guard | null {
   const target = targetOf(context);
