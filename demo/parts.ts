@@ -39,6 +39,8 @@ export const drive = (
   seenAs,
   logicalSectorBytes: 512,
   physicalSectorBytes: media === "spinning" ? 4096 : 512,
+  // lsblk reads every drive that it sees; members behind a controller it does not see.
+  ...(seenAs !== "?" && { contents: [] as Part[] }),
   ...more,
 });
 
@@ -134,13 +136,36 @@ export function read(
   for (const key of Object.keys(controller ?? {}))
     sources[`controller.${key}`] = { tool: "typed", from: "M. Arkle", at: at(minutesAgo - 30) };
   return machineDocumentSchema.parse({
-    schemaVersion: 1,
+    schemaVersion: 2,
     facts: { ...facts, controller },
     sources,
     typed,
     notes,
   });
 }
+
+/** What an installed system says of itself, at a site with these networks. */
+export const systemOf = (
+  os: { osId: string; osName: string; osVersion: string },
+  hostName: string,
+  net: { interface: string; address: string; prefixLength: number; gateway: string },
+  rootBytes: { size: number; free: number },
+) => ({
+  ...os,
+  hostName,
+  gateway: net.gateway,
+  nameServers: [net.gateway],
+  addresses: [
+    { interface: net.interface, address: net.address, prefixLength: net.prefixLength, dynamic: false },
+  ],
+  timeZone: "Europe/London",
+  locale: "en_GB.UTF-8",
+  keyboard: "gb",
+  clockFollows: true,
+  rootKind: "ext4",
+  rootSizeBytes: rootBytes.size,
+  rootFreeBytes: rootBytes.free,
+});
 
 export const dated = (what: string, due: string, by: string) => ({
   id: `t-${what.replace(/\W+/g, "-")}`,

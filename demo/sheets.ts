@@ -60,7 +60,9 @@ const hv = (n: 1 | 2, card: string, store: string) => ({
 export const hv1 = sheetWith({
   ...hv(1, "BM4471907F31", "R5D9A00514"),
   "network.address": "10.61.10.21",
-  "storage.erase": { drive: "BM4471907F31", tail: "907F31", by: ARKLE, at: at(300) },
+  "storage.erase": [
+    { drive: "BM4471907F31", typed: "907F31", holds: 'vfat "BOOT", vfat "CAIRN6"', by: ARKLE, at: at(300) },
+  ],
   "handOver.notes":
     "The old system is not trusted since a card failed in spring, so the installation is fresh; version 9 does not install fresh on the boot card of this model, so 6.7 goes on first. Guests of store-14 are registered again afterwards.",
   waivers: [
@@ -139,7 +141,9 @@ export const bk1 = sheetWith({
   "boot.mode": "legacy",
   "boot.menuKey": "F12",
   "storage.target": "CDB4T00931",
-  "storage.erase": { drive: "CDB4T00931", tail: "T00931", by: PELL, at: at(32 * DAY) },
+  "storage.erase": [
+    { drive: "CDB4T00931", typed: "T00931", holds: 'ntfs "Office"', by: PELL, at: at(32 * DAY) },
+  ],
   "network.port": "02:61:1e:00:00:01",
   "network.segment": "cl-lan",
   "network.address": "10.61.30.12",

@@ -1,6 +1,6 @@
 // Thornhope and Cold Lane: two mini PCs, the backup desktop, and a workstation to be judged.
 import type { MachineDocument } from "@/core/machine";
-import { DAY, dated, day, drive, memory, pci, port, read, temperature } from "./parts";
+import { DAY, dated, day, drive, memory, pci, port, read, systemOf, temperature } from "./parts";
 
 const pippin = (
   serial: string,
@@ -8,7 +8,7 @@ const pippin = (
   disk: string,
   minutesAgo: number,
   os: object,
-  contents: { part: string; sizeBytes: number; kind: string; label?: string }[],
+  contents: { part: string; sizeBytes: number; kind: string; label?: string; mountedAt?: string[] }[],
 ): MachineDocument =>
   read(
     {
@@ -90,68 +90,102 @@ export const thornhopeA = pippin(
     { part: "nvme0n1p2", sizeBytes: 511_500_000_000, kind: "ext4", label: "old-root" },
   ],
 );
-export const thornhopeB = pippin("PPN30052", 2, "SLW5129944", 30 * DAY, {}, []);
+/** As it was delivered: nothing on its drive. */
+export const thornhopeBBefore = pippin("PPN30052", 2, "SLW5129944", 30 * DAY, {}, []);
+/** As it was handed over: what its acceptance read came home. */
+export const thornhopeB = pippin(
+  "PPN30052",
+  2,
+  "SLW5129944",
+  22 * DAY,
+  systemOf(
+    { osId: "lowland", osName: "Lowland Server 7.4", osVersion: "7.4" },
+    "tho-b",
+    { interface: "enp1s0", address: "10.61.20.12", prefixLength: 26, gateway: "10.61.20.1" },
+    { size: 509_000_000_000, free: 503_200_000_000 },
+  ),
+  [
+    { part: "nvme0n1p1", sizeBytes: 629_145_600, kind: "vfat", label: "EFI", mountedAt: ["/boot/efi"] },
+    { part: "nvme0n1p2", sizeBytes: 511_400_000_000, kind: "xfs", label: "root", mountedAt: ["/"] },
+  ],
+);
 
 /** Handed over a month ago: the restore drill is overdue, and the root volume takes a small part of the drive. */
-export const coldLaneBackup = read(
-  {
-    chassis: { maker: "Generic", model: "Desktop", serial: "CL-0007", form: "Desktop", weightKilograms: 9 },
-    firmware: {
-      mode: "legacy",
-      maker: "Generic",
-      version: "F8",
-      releaseDate: "08/11/2015",
-      order: [],
-      entries: [],
+const backup = (
+  minutesAgo: number,
+  system: object,
+  contents: { part: string; sizeBytes: number; kind: string; label?: string; mountedAt?: string[] }[],
+): MachineDocument =>
+  read(
+    {
+      chassis: { maker: "Generic", model: "Desktop", serial: "CL-0007", form: "Desktop", weightKilograms: 9 },
+      firmware: {
+        mode: "legacy",
+        maker: "Generic",
+        version: "F8",
+        releaseDate: "08/11/2015",
+        order: [],
+        entries: [],
+      },
+      processors: {
+        model: "Silica Rook 4",
+        maker: "Silica",
+        architecture: "x86_64",
+        level: "x86-64-v3",
+        sockets: 1,
+        cores: 4,
+        threads: 4,
+        virtualisation: true,
+      },
+      memory: memory(2, 4, 7.7, "DDR3", 1600),
+      system,
+      drives: [
+        drive("CDB4T00931", "Caldbeck 4000", 4_000_787_030_016, "spinning", "sda", {
+          maker: "Caldbeck",
+          rotationRpm: 5400,
+          health: { passed: true, hours: 8240, temperatureC: 36, reallocated: 0, warnings: [] },
+          contents,
+        }),
+      ],
+      ports: [port(1, "02:61:1e:00:00:01", "up", "03:00.0", "enp3s0")],
+      pci: [
+        pci("03:00.0", "0200", "Ethernet controller", "Rushden", "gigabit port", "f0d4:8168", {
+          driver: "rgb",
+        }),
+      ],
+      sensors: [temperature("processor", 39, 80, 100)],
     },
-    processors: {
-      model: "Silica Rook 4",
-      maker: "Silica",
-      architecture: "x86_64",
-      level: "x86-64-v3",
-      sockets: 1,
-      cores: 4,
-      threads: 4,
-      virtualisation: true,
+    minutesAgo,
+    { present: false },
+    {
+      role: "backup",
+      place: "store room, shelf 1",
+      circuit: "office",
+      keys: { setup: "Del", bootMenu: "F12", network: "", seconds: 12 },
+      dates: [dated("Restore drill", day(-3), "J. Pell")],
+      noise: "a tick from the drive at night",
     },
-    memory: memory(2, 4, 7.7, "DDR3", 1600),
-    system: {
-      osId: "hopper",
-      osName: "Hopper Backup 3",
-      osVersion: "3.2",
-      hostName: "cl-bk1",
-      nameServers: ["10.61.30.1"],
-    },
-    drives: [
-      drive("CDB4T00931", "Caldbeck 4000", 4_000_787_030_016, "spinning", "sda", {
-        maker: "Caldbeck",
-        rotationRpm: 5400,
-        health: { passed: true, hours: 8240, temperatureC: 36, reallocated: 0, warnings: [] },
-        contents: [
-          { part: "sda1", sizeBytes: 1_073_741_824, kind: "ext4", label: "boot", mountedAt: ["/boot"] },
-          { part: "sda2", sizeBytes: 107_374_182_400, kind: "ext4", label: "root", mountedAt: ["/"] },
-        ],
-      }),
-    ],
-    ports: [port(1, "02:61:1e:00:00:01", "up", "03:00.0", "enp3s0")],
-    pci: [
-      pci("03:00.0", "0200", "Ethernet controller", "Rushden", "gigabit port", "f0d4:8168", {
-        driver: "rgb",
-      }),
-    ],
-    sensors: [temperature("processor", 39, 80, 100)],
-  },
+    "Handed over on the 24th of October. The root volume was left at the installer's default; nobody has used the rest yet.",
+  );
+
+/** As it stood in the office: a desktop with somebody's files. */
+export const coldLaneBackupBefore = backup(
+  33 * DAY,
+  { osName: "an old desktop system", nameServers: ["10.61.30.1"] },
+  [{ part: "sda1", sizeBytes: 4_000_000_000_000, kind: "ntfs", label: "Office" }],
+);
+export const coldLaneBackup = backup(
   31 * DAY,
-  { present: false },
-  {
-    role: "backup",
-    place: "store room, shelf 1",
-    circuit: "office",
-    keys: { setup: "Del", bootMenu: "F12", network: "", seconds: 12 },
-    dates: [dated("Restore drill", day(-3), "J. Pell")],
-    noise: "a tick from the drive at night",
-  },
-  "Handed over on the 24th of October. The root volume was left at the installer's default; nobody has used the rest yet.",
+  systemOf(
+    { osId: "hopper", osName: "Hopper Backup 3.2", osVersion: "3.2" },
+    "cl-bk1",
+    { interface: "enp3s0", address: "10.61.30.12", prefixLength: 24, gateway: "10.61.30.1" },
+    { size: 105_000_000_000, free: 88_400_000_000 },
+  ),
+  [
+    { part: "sda1", sizeBytes: 1_073_741_824, kind: "ext4", label: "boot", mountedAt: ["/boot"] },
+    { part: "sda2", sizeBytes: 107_374_182_400, kind: "ext4", label: "root", mountedAt: ["/"] },
+  ],
 );
 
 /** Judged for use as a small hypervisor: power, heat and shared pass-through groups argue against it. */

@@ -6,8 +6,8 @@ import { exportSchema, type Export } from "@/core/record";
 import { images } from "./images";
 import { ARKLE, at, DAY, NOW, PELL } from "./parts";
 import { notesOfDemo, readingsOfDemo, registerOfDemo } from "./register";
-import { planB, planBk1, planHv1, profiles, runB, runBk1, runHv1, transfers } from "./runs";
-import { bk1, hv1, hv2, st1, thoA, thoB } from "./sheets";
+import { planB, planBk1, planHv1, profiles, runB, runBk1, runHv1, signedHv1, transfers } from "./runs";
+import { bk1, hv2, st1, thoA, thoB } from "./sheets";
 import { machines, sites } from "./sites";
 
 type BuildOut = Export["builds"][number];
@@ -46,7 +46,7 @@ const file: Export = exportSchema.parse({
   })),
   images,
   builds: [
-    build("b-wrk-hv1", "B-0041", hv1, ARKLE, 3, ["A", "B"]),
+    build("b-wrk-hv1", "B-0041", signedHv1, ARKLE, 3, ["A", "B"]),
     build("b-wrk-hv2", "B-0042", hv2, ARKLE, 1, []),
     build("b-tho-a", "B-0043", thoA, PELL, 2, []),
     build("b-tho-b", "B-0038", thoB, PELL, 23, ["A"]),

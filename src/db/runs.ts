@@ -25,6 +25,15 @@ export const open = async (db: Db): Promise<RunRow[]> =>
 export const all = async (db: Db): Promise<RunRow[]> =>
   (await db.select().from(runs).orderBy(asc(runs.startedAt))).map(read);
 
+/** The run of a build that is not handed over; null when there is none. */
+export async function openOf(tx: Tx, buildId: string): Promise<string | null> {
+  const row = await tx.query.runs.findFirst({
+    where: and(eq(runs.buildId, buildId), isNull(runs.endedAt)),
+    columns: { id: true },
+  });
+  return row?.id ?? null;
+}
+
 export interface RunMark {
   id: string;
   buildId: string;

@@ -1,4 +1,15 @@
-import { blob, index, integer, primaryKey, real, sqliteTable, text, unique } from "drizzle-orm/sqlite-core";
+import { sql } from "drizzle-orm";
+import {
+  blob,
+  index,
+  integer,
+  primaryKey,
+  real,
+  sqliteTable,
+  text,
+  unique,
+  uniqueIndex,
+} from "drizzle-orm/sqlite-core";
 
 // Columns for identity, references and what is searched; one validated JSON document for the rest.
 // `version` counts saves of a row: a save names the version that it was based on. Documents stand last: what stands
@@ -218,7 +229,14 @@ export const runs = sqliteTable(
     endedAt: text("ended_at"),
     plan: text("plan", { mode: "json" }).notNull(),
   },
-  (t) => [index("runs_build").on(t.buildId), index("runs_open").on(t.endedAt)],
+  (t) => [
+    index("runs_build").on(t.buildId),
+    index("runs_open").on(t.endedAt),
+    // One build is carried out by one run at a time, whoever asks and however often.
+    uniqueIndex("runs_one_open")
+      .on(t.buildId)
+      .where(sql`ended_at is null`),
+  ],
 );
 
 /** The run log: rows are added, never changed. The key makes a repeated message harmless. */

@@ -1,11 +1,14 @@
 import {
   applyEdits,
+  consentTo,
+  consentViews,
   diffSheets,
   emptySheet,
   evaluateBuild,
   invertEdits,
   nextRevision,
   roadLines,
+  signedAnew,
   valueAt,
   waysOf,
   type BuildContext,
@@ -140,6 +143,7 @@ export async function buildView(id: string): Promise<BuildView | null> {
     evaluation: evaluateBuild(context),
     roads: roadLines(context),
     ways: waysOf(context),
+    consents: consentViews(context),
     nextFree: nextFreeAddress(plan),
     segmentPlan: plan,
     run: runs.find((r) => r.buildId === id) ?? null,
@@ -196,7 +200,10 @@ async function adoptMachine(
   const { facts } = machine.document;
   const site = (await siteRows.one(db, machine.siteId))?.site;
   sheet.machine.id = machine.id;
-  sheet.storage = { target: null, leaveAlone: visibleDrives(facts).map((d) => d.id), free: [], erase: null };
+  sheet.storage = {
+    ...emptySheet().storage,
+    leaveAlone: visibleDrives(facts).map((d) => d.id),
+  };
   sheet.boot.mode = facts.firmware?.mode ?? sheet.boot.mode;
   const port =
     facts.ports.find((p) => p.link === "up" && p.kind === "ethernet") ??
@@ -226,29 +233,40 @@ async function adoptImage(db: Db, sheet: Sheet): Promise<void> {
   sheet.image.edition = edition?.newest ?? null;
 }
 
-/** Saves edits that were made on `version`. A stale save changes nothing and returns what stands there now. */
+const gone = (message: string): SaveAnswer => ({ ...no(message), stale: null });
+
+/**
+ * Saves edits that were made on `version`. A stale save changes nothing and returns what stands there now. What a person
+ * signs (consents, waivers) has doors of its own: an edit can end it, and never make it.
+ */
 export async function saveEdits(id: string, version: number, edits: Edit[], by: string): Promise<SaveAnswer> {
-  const { db, write } = await database();
+  const { db } = await database();
   const build = await buildRows.one(db, id);
-  if (!build) return { ...no("This build is no longer there."), stale: null };
+  if (!build) return gone("This build is no longer there.");
   if (build.version !== version) return staleAnswer(id);
   const applied = applyEdits(build.sheet, edits);
   if (!applied.ok) return { ok: false, problems: applied.problems, stale: null };
+  const forged = signedAnew(build.sheet, applied.value);
+  if (forged) return gone(forged);
   const chosen = edits.find((e) => e.path === "machine.id");
   if (chosen && typeof chosen.after === "string") {
     const machine = await machineRows.one(db, chosen.after);
-    if (!machine) return { ...no("This machine is no longer there."), stale: null };
+    if (!machine) return gone("This machine is no longer there.");
     await adoptMachine(db, applied.value, machine);
   }
   if (edits.some((e) => e.path === "image.id")) await adoptImage(db, applied.value);
-  const all = diffSheets(build.sheet, applied.value);
-  if (
-    all.length > 0 &&
-    !(await write((tx) => buildRows.save(tx, id, version, applied.value, all, by, now())))
-  )
+  return store(build, applied.value, by);
+}
+
+/** Writes the next state of a sheet with all that changed, guarded by the version that it was made from. */
+async function store(build: BuildRow, next: Sheet, by: string): Promise<SaveAnswer> {
+  const { write } = await database();
+  const { id, version } = build;
+  const all = diffSheets(build.sheet, next);
+  if (all.length > 0 && !(await write((tx) => buildRows.save(tx, id, version, next, all, by, now()))))
     return staleAnswer(id);
   const view = await buildView(id);
-  return view ? { ok: true, view } : { ...no("This build is no longer there."), stale: null };
+  return view ? { ok: true, view } : gone("This build is no longer there.");
 }
 
 async function staleAnswer(id: string): Promise<SaveAnswer> {
@@ -262,19 +280,24 @@ async function staleAnswer(id: string): Promise<SaveAnswer> {
 
 export const buildHistory = async (id: string) => buildRows.history((await database()).db, id);
 
-/** Takes back one save of the history. Fields that were changed again since then are left, and named. */
-export async function undoSave(id: string, target: number, by: string): Promise<Answer<number>> {
+/**
+ * Takes back one save of the history with everything that it brought along, and nothing beside. Fields that were changed
+ * again since then are left, and named.
+ */
+export async function undoSave(id: string, target: number, by: string): Promise<SaveAnswer> {
   const { db } = await database();
   const build = await buildRows.one(db, id);
   const entry = (await buildRows.history(db, id)).find((h) => h.version === target);
-  if (!build || !entry) return no("This change is not in the history.");
+  if (!build || !entry) return gone("This change is not in the history.");
   const stands = (e: Edit): boolean =>
     JSON.stringify(valueAt(build.sheet, e.path) ?? null) === JSON.stringify(e.after ?? null);
   const changedSince = entry.edits.filter((e) => !stands(e)).map((e) => e.path);
   if (changedSince.length > 0)
-    return no(`Changed again since then, so nothing was taken back: ${changedSince.join(", ")}.`);
-  const saved = await saveEdits(id, build.version, invertEdits(entry.edits), by);
-  return saved.ok ? yes(saved.view.build.version) : saved;
+    return gone(`Changed again since then, so nothing was taken back: ${changedSince.join(", ")}.`);
+  const applied = applyEdits(build.sheet, invertEdits(entry.edits));
+  return applied.ok
+    ? store(build, applied.value, by)
+    : { ok: false, problems: applied.problems, stale: null };
 }
 
 /** Issues the next letter for the sheet as it stands. Stops do not prevent it: a revision may be issued for discussion. */
@@ -296,18 +319,43 @@ export async function waive(
   reason: string,
   by: string,
 ): Promise<SaveAnswer> {
-  const view = await buildView(id);
-  const finding = view?.evaluation.findings.find((f) => f.key === key);
-  if (!view || !finding) return { ...no("This finding is no longer there."), stale: null };
+  const read = await contextAt(id, version);
+  if ("answer" in read) return read.answer;
+  const { build, context } = read;
+  const finding = evaluateBuild(context).findings.find((f) => f.key === key);
+  if (!finding) return gone("This finding is no longer there.");
   if (!finding.waivable)
-    return {
-      ...no("This stop protects data and cannot be set aside. Change what it is about instead."),
-      stale: null,
-    };
-  const waiver = waiverSchema.safeParse({ key, reason, by, at: now() });
-  if (!waiver.success)
-    return { ...no(waiver.error.issues[0]?.message ?? "The reason is missing."), stale: null };
-  const before = view.build.sheet.waivers;
-  const after = [...before.filter((w) => w.key !== key), waiver.data];
-  return saveEdits(id, version, [{ path: "waivers", before, after }], by);
+    return gone("This stop protects data and cannot be set aside. Change what it is about instead.");
+  const waiver = waiverSchema.safeParse({ key, reason, by, at: now(), basis: finding.basis });
+  if (!waiver.success) return gone(waiver.error.issues[0]?.message ?? "The reason is missing.");
+  const others = build.sheet.waivers.filter((w) => w.key !== key);
+  return store(build, { ...build.sheet, waivers: [...others, waiver.data] }, by);
+}
+
+/** A person agrees that a drive of the target is erased, by typing what names it; who and when is stamped here. */
+export async function agreeToErase(
+  id: string,
+  version: number,
+  driveId: string,
+  typed: string,
+  by: string,
+): Promise<SaveAnswer> {
+  const read = await contextAt(id, version);
+  if ("answer" in read) return read.answer;
+  const consent = consentTo(read.context, driveId, typed, by, now());
+  if (!consent.ok) return { ok: false, problems: consent.problems, stale: null };
+  const { sheet } = read.build;
+  const erase = [...sheet.storage.erase.filter((c) => c.drive !== driveId), consent.value];
+  return store(read.build, { ...sheet, storage: { ...sheet.storage, erase } }, by);
+}
+
+async function contextAt(
+  id: string,
+  version: number,
+): Promise<{ build: BuildRow; context: BuildContext } | { answer: SaveAnswer }> {
+  const { db } = await database();
+  const build = await buildRows.one(db, id);
+  if (!build) return { answer: gone("This build is no longer there.") };
+  if (build.version !== version) return { answer: await staleAnswer(id) };
+  return { build, context: await contextOf(db, id, build.sheet, await surroundings(db)) };
 }

@@ -113,15 +113,14 @@ export async function importAll(
       await pictureRows.insert(tx, { ...p, bytes: Buffer.from(base64, "base64") });
     for (const i of file.images) await imageRows.insert(tx, i.id, i.document, at);
     for (const b of file.builds) await buildRows.restore(tx, b, at);
-    for (const r of file.runs) {
-      const ended = r.log.findLast((l) => l.event.kind === "handed over")?.at ?? null;
-      await runRows.insert(tx, {
-        id: r.id,
-        buildId: r.buildId,
-        startedAt: r.log[0]?.at ?? at,
-        endedAt: ended,
-        plan: r.plan,
-      });
+    const open = new Set<string>();
+    for (const r of file.runs.toReversed()) {
+      const startedAt = r.log[0]?.at ?? at;
+      const handedOver = r.log.findLast((l) => l.event.kind === "handed over")?.at ?? null;
+      // Of two open runs of one build, which older installations could have, the newer goes on.
+      const endedAt = handedOver ?? (open.has(r.buildId) ? startedAt : null);
+      if (endedAt === null) open.add(r.buildId);
+      await runRows.insert(tx, { id: r.id, buildId: r.buildId, startedAt, endedAt, plan: r.plan });
       for (const entry of r.log) await runRows.append(tx, r.id, entry);
     }
     for (const { runId, step, ...sample } of file.transfers) await transferRows.put(tx, runId, step, sample);

@@ -159,3 +159,19 @@ export async function createMachine(
   });
   return yes(id);
 }
+
+/** What was read from the installed system becomes the machine's facts; a machine that is no longer there is passed over. */
+export async function bringHome(
+  tx: Tx,
+  machineId: string,
+  texts: NamedText[],
+  by: string,
+  at: string,
+): Promise<void> {
+  const machine = await machineRows.one(tx, machineId);
+  if (!machine) return;
+  const { intake, document, changes } = previewOf(machine.document, texts, at);
+  await machineRows.update(tx, { ...machine, document }, at);
+  await machineRows.addImport(tx, { id: newId("t"), machineId, at, by, texts, changes });
+  await follow(tx, { id: machineId, name: machine.name, document }, intake, at, by);
+}

@@ -92,6 +92,7 @@ function fill(
       pci: null,
       driver: null,
       mtu: null,
+      memberOf: null,
       addresses: [],
     }));
     for (const mac of ports) next.sources[`ports.${mac}.mac`] = { tool: "typed", from, at };

@@ -1,24 +1,30 @@
 import { evaluateBuild } from "@/core/build";
-import { emptyMachine, mergeReadings, readTexts, recordWriting, type NamedText } from "@/core/machine";
+import { emptyMachine, mergeReadings, readTexts, type NamedText } from "@/core/machine";
 import { makeRecord, type BuildRecord } from "@/core/record";
 import {
   decide,
+  deedsOf,
+  acceptanceOf,
   foldRun,
   freezePlan,
   measuredTransfer,
+  installedAt,
   nextHands,
   runCommandSchema,
   type LoggedEvent,
   type RunEvent,
   type RunPlan,
   type RunState,
+  type SettledLine,
 } from "@/core/run";
-import { compareWithPlan, type AcceptanceLine } from "@/core/verify";
-import { buildRows, driveRows, runRows, transferRows, type Tx } from "@/db";
+import { compareWithPlan } from "@/core/verify";
+import { buildRows, runRows, transferRows, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { contextOf, surroundings } from "./builds";
 import { database, now } from "./database";
+import { writeDown } from "./deeds";
 import { newId } from "./ids";
+import { bringHome } from "./imports";
 
 export interface RunView {
   id: string;
@@ -27,6 +33,8 @@ export interface RunView {
   log: LoggedEvent[];
   state: RunState;
   hands: ReturnType<typeof nextHands>;
+  /** Every line that hand-over asks about, with what persons decided. */
+  acceptance: SettledLine[];
   now: string;
 }
 
@@ -46,15 +54,17 @@ export async function startRun(buildId: string, version: number, by: string): Pr
     return no(
       `The run cannot start with open stops: ${stops.map((s) => `${s.label} ${s.title}`).join(", ")}.`,
     );
-  if ((await runRows.marks(db)).some((r) => r.buildId === buildId && r.endedAt === null))
-    return no("This build is being carried out already.");
   const id = newId("r");
   const at = now();
-  await write(async (tx) => {
-    await runRows.insert(tx, { id, buildId, startedAt: at, endedAt: null, plan: freezePlan(build, context) });
+  const plan = freezePlan(build, context);
+  // Between the look at the sheet and this write others may have come: both guards stand where the write is.
+  return write(async (tx): Promise<Answer<string>> => {
+    if ((await buildRows.one(tx, buildId))?.version !== version) return no(STALE);
+    if (await runRows.openOf(tx, buildId)) return no("This build is being carried out already.");
+    await runRows.insert(tx, { id, buildId, startedAt: at, endedAt: null, plan });
     await runRows.append(tx, id, { at, key: "start", event: { kind: "started", by } });
+    return yes(id);
   });
-  return yes(id);
 }
 
 export async function runView(id: string): Promise<RunView | null> {
@@ -71,6 +81,7 @@ export async function runView(id: string): Promise<RunView | null> {
     log,
     state,
     hands: nextHands(run.plan.steps, state, at),
+    acceptance: acceptanceOf(run.plan, state),
     now: at,
   };
 }
@@ -79,14 +90,19 @@ export async function runView(id: string): Promise<RunView | null> {
  * Carries out one command: decided by the core against the log as it stands, inside the transaction that appends it.
  * A key that is already in the log was a repeated message and changes nothing.
  */
-export async function command(runId: string, key: string, body: unknown): Promise<Answer<RunView>> {
+export async function command(
+  runId: string,
+  key: string,
+  body: unknown,
+  by: string,
+): Promise<Answer<RunView>> {
   const read = runCommandSchema.safeParse(body);
   if (!read.success)
     return no(
       `This command is not understood: ${read.error.issues[0]?.path.join(".")} ${read.error.issues[0]?.message}`,
     );
   return append(runId, key, (plan, state) => {
-    const decided = decide(plan, state, read.data);
+    const decided = decide(plan, state, read.data, by);
     return decided.ok ? yes(decided.value) : { ok: false, problems: decided.problems };
   });
 }
@@ -95,6 +111,7 @@ async function append(
   runId: string,
   key: string,
   event: (plan: RunPlan, state: RunState) => Answer<RunEvent>,
+  follow?: (tx: Tx, run: runRows.RunRow, state: RunState, at: string) => Promise<void>,
 ): Promise<Answer<RunView>> {
   const { write } = await database();
   const refused = await write(async (tx): Promise<Answer<null>> => {
@@ -107,6 +124,9 @@ async function append(
     const at = now();
     await runRows.append(tx, runId, { at, key, event: decided.value });
     if (decided.value.kind === "as expected") await learnFrom(tx, run, state, at);
+    for (const deed of deedsOf(run.plan, state, decided.value))
+      await writeDown(tx, deed, { at, by: decided.value.by, run: run.plan.number });
+    await follow?.(tx, run, foldRun(run.plan.steps, await runRows.log(tx, runId)), at);
     if (decided.value.kind === "handed over") await runRows.end(tx, runId, at);
     return yes(null);
   });
@@ -115,64 +135,55 @@ async function append(
   return view ? yes(view) : no("This run is no longer there.");
 }
 
-/** A step that moved data has ended: its time is kept as a measurement, and a written stick says what it carries. */
+/** A step that moved data has ended: its time is kept as a measurement. */
 async function learnFrom(tx: Tx, run: runRows.RunRow, state: RunState, at: string): Promise<void> {
   const learned = measuredTransfer(run.plan, state, at);
-  if (!learned) return;
-  await transferRows.put(tx, run.id, learned.step, learned.sample);
-  const { way, through } = learned.sample;
-  const stick = way === "stick" ? await driveRows.one(tx, through) : null;
-  if (!stick) return;
-  const { sheet, imageName } = run.plan;
-  const { written } = sheet.image.stick;
-  const entry = recordWriting(stick.entry, {
-    imageId: sheet.image.id ?? "",
-    name: imageName,
-    written,
-    scheme: written === "as the image" ? null : written === "legacy" ? "MBR" : "GPT",
-    compared: true,
-    at,
-  });
-  await driveRows.put(tx, stick.key, entry, stick.version + 1, at);
+  if (learned) await transferRows.put(tx, run.id, learned.step, learned.sample);
 }
 
 /** Compares texts read from the installed system with the plan, and changes nothing. */
 export async function previewAcceptance(runId: string, texts: readonly NamedText[]) {
-  const run = await runRows.one((await database()).db, runId);
+  const { db } = await database();
+  const run = await runRows.one(db, runId);
   if (!run) return no("This run is no longer there.");
+  const state = foldRun(run.plan.steps, await runRows.log(db, runId));
   const intake = readTexts(texts);
-  const { facts } = mergeReadings(emptyMachine(), intake.readings, now()).document;
+  const at = now();
+  const { facts } = mergeReadings(emptyMachine(), intake.readings, at).document;
+  const reading = { takenAt: intake.takenAt, now: at, since: installedAt(run.plan, state) };
   return yes({
-    lines: compareWithPlan(run.plan.expectations, facts),
+    lines: compareWithPlan(run.plan.expectations, facts, reading),
     rejected: intake.rejected,
     understood: intake.readings.length,
   });
 }
 
-/** Puts an acceptance on the log. The lines are worked out here again from the texts. */
+/**
+ * Puts an acceptance on the log, with the lines worked out here again from the texts. What it read becomes the machine's
+ * facts, unless it is another chassis.
+ */
 export async function accept(
   runId: string,
   key: string,
-  texts: readonly NamedText[],
+  texts: NamedText[],
   by: string,
 ): Promise<Answer<RunView>> {
   const preview = await previewAcceptance(runId, texts);
   if (!preview.ok) return preview;
-  if (preview.value.understood === 0)
-    return no("Nothing in these texts could be read, so nothing was accepted.");
-  const lines: AcceptanceLine[] = preview.value.lines;
-  return append(runId, key, (_, state) =>
-    state.status === "handed over"
-      ? no("This run has been handed over.")
-      : yes({
-          kind: "accepted",
-          from: texts
-            .map((t) => t.name)
-            .join(", ")
-            .slice(0, 300),
-          lines,
-          by,
-        }),
+  const { understood, lines } = preview.value;
+  if (understood === 0) return no("Nothing in these texts could be read, so nothing was accepted.");
+  const from = texts.map((t) => t.name).join(", ");
+  return append(
+    runId,
+    key,
+    (_, state) =>
+      state.status === "handed over"
+        ? no("This run has been handed over.")
+        : yes({ kind: "accepted", from: from.slice(0, 300), lines, by }),
+    async (tx, run, state, at) => {
+      const { id } = run.plan.sheet.machine;
+      if (id !== null && state.status !== "stopped") await bringHome(tx, id, texts, by, at);
+    },
   );
 }
 

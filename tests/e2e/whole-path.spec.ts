@@ -11,6 +11,27 @@ async function collect(file: string): Promise<string> {
   return bundle;
 }
 
+interface Block {
+  serial: string | null;
+  size: number;
+  mountpoints?: (string | null)[];
+  children?: Block[];
+}
+
+function blocksOf(bundle: string): { blockdevices: Block[] } {
+  const section = /^begin lsblk\n((?:\| .*\n)+)/m.exec(bundle)?.[1] ?? "";
+  return JSON.parse(section.replace(/^\| /gm, "")) as { blockdevices: Block[] };
+}
+
+/** What the drive that carries "/" says of itself: its serial, else its size in bytes. */
+function nameOfDrive(bundle: string): string {
+  const { blockdevices } = blocksOf(bundle);
+  const carries = (b: Block): boolean =>
+    (b.mountpoints ?? []).includes("/") || (b.children ?? []).some(carries);
+  const root = blockdevices.find(carries);
+  return root?.serial ?? String(root?.size);
+}
+
 const saved = (page: Page) => expect(page.getByRole("status")).toContainText(/^saved/);
 const zone = (page: Page, letter: string) => page.locator(`#zone-${letter}`);
 
@@ -75,9 +96,23 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     await expect(page.locator("article", { hasText: "The target holds data" })).toContainText(
       "nobody has agreed",
     );
-    const wanted = await page.getByLabel("Tail of the serial, to agree").getAttribute("placeholder");
-    await page.getByLabel("Tail of the serial, to agree").fill(wanted ?? "");
+    // The sheet shows bay, model, size and contents, and not a character of what it asks for; pasting is refused.
+    const consent = page.getByLabel(/^To agree to erase/);
+    const answer = nameOfDrive(bundle);
+    expect(await zone(page, "D").innerText()).not.toContain(answer.slice(-6));
+    await expect(consent).not.toHaveAttribute("placeholder");
+    await page.context().grantPermissions(["clipboard-read", "clipboard-write"]);
+    await page.evaluate((text) => navigator.clipboard.writeText(text), answer);
+    await consent.click();
+    await page.keyboard.press("Control+V");
+    await expect(page.getByText("What is copied proves nothing.")).toBeVisible();
+    await expect(consent).toHaveValue("");
+    await consent.pressSequentially("000000");
     await page.getByRole("button", { name: "Agree to erase" }).click();
+    await expect(page.getByText("This does not name")).toBeVisible();
+    await consent.pressSequentially(answer);
+    await page.getByRole("button", { name: "Agree to erase" }).click();
+    await expect(zone(page, "D").getByText("Agreed to erase")).toBeVisible();
     await open(page, "E");
     await zone(page, "E").getByText("dynamic", { exact: true }).click();
     await open(page, "F");
@@ -119,42 +154,103 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     const total = Number(
       /of (\d+)/.exec((await page.getByText(/^step \d+ of \d+$/).textContent()) ?? "")?.[1],
     );
+    const answer = nameOfDrive(bundle);
+    let refused = false;
     for (let at = 2; at <= total; at += 1) {
       await expect(page.getByText(`step ${at} of ${total}`)).toBeVisible();
+      const words = await title.textContent();
       const guard = page.getByLabel("What the console shows");
-      if ((await title.textContent()) === "Name the drive before anything is written") {
-        await guard.fill("wrong one");
+      const asked = page.getByLabel("Where it was put");
+      if (words?.startsWith("Name the drive")) {
+        expect(await page.locator("main").innerText()).not.toContain(answer.slice(-6));
+        if (!refused) {
+          refused = true;
+          await guard.fill("wrong one");
+          await guard.press("Enter");
+          await expect(page.getByText("The run is stopped")).toBeVisible();
+          await page.reload();
+          await page.getByRole("button", { name: "Say what was done, and resume" }).click();
+          await page.getByLabel("In a few words").fill("read the right line this time");
+          await page.getByRole("button", { name: "Put it on the log" }).click();
+          await expect(page.getByText("The run is stopped")).toHaveCount(0);
+        }
+        await guard.pressSequentially(answer);
         await guard.press("Enter");
-        await expect(page.getByText("The run is stopped")).toBeVisible();
-        await page.reload();
-        await page.getByRole("button", { name: "Say what was done, and resume" }).click();
-        await page.getByLabel("In a few words").fill("read the right line this time");
+      } else if (words?.startsWith("Take ") && words.endsWith(" out")) {
+        await page.getByRole("button", { name: "Skip" }).click();
+        await expect(page.getByText("Media that is left in starts the installer again.")).toBeVisible();
+        await page.getByLabel("In a few words").fill("nobody is at the cabinet any more");
         await page.getByRole("button", { name: "Put it on the log" }).click();
-        await expect(page.getByText("The run is stopped")).toHaveCount(0);
-        const size = /"size": (\d+),[^}]*?"mountpoint": "\//s.exec(bundle.replace(/^\| /gm, ""))?.[1] ?? "";
-        const serial = /"serial": "([^"]+)"/.exec(bundle.replace(/^\| /gm, ""))?.[1];
-        await guard.fill(serial ?? size);
-        await guard.press("Enter");
+      } else if (await asked.isVisible()) {
+        // Enter beside the field does not pass over what is asked for.
+        await page.locator("h1").click();
+        await page.keyboard.press("Enter");
+        await expect(page.getByText(`step ${at} of ${total}`)).toBeVisible();
+        await asked.fill("file server, folder bench-1");
+        await asked.press("Enter");
       } else await page.keyboard.press("Enter");
     }
     await expect(page.getByText("all steps done")).toBeVisible();
   });
 
-  await test.step("it is accepted against a second bundle, and handed over", async () => {
+  await test.step("a wrongly built machine is not handed over", async () => {
     const after = info.outputPath("after.txt");
     const second = await collect(after);
-    writeFileSync(
-      after,
-      second.replace(/^\| ID=.*$/m, "| ID=lowland").replace(/^\| VERSION_ID=.*$/m, '| VERSION_ID="7.4"'),
-    );
-    await page.setInputFiles("input[type=file]", after);
-    const line = (what: string) => page.getByRole("row", { name: what });
-    await expect(line("System and version")).toContainText("as planned");
+    const told = (version: string, kept: (line: string) => boolean = () => true): void =>
+      writeFileSync(
+        after,
+        second
+          .replace(/^\| ID=.*$/m, "| ID=lowland")
+          .replace(/^\| PRETTY_NAME=.*$/m, `| PRETTY_NAME="Lowland Server ${version}"`)
+          .replace(/^\| VERSION_ID=.*$/m, `| VERSION_ID="${version}"`)
+          .split("\n")
+          .filter(kept)
+          .join("\n"),
+      );
+    const acceptance = page.getByLabel("Acceptance");
+    const line = (what: string) => acceptance.getByRole("row", { name: what }).first();
+    const put = async (): Promise<void> => {
+      await page.setInputFiles("input[type=file]", after);
+      const button = page.getByRole("button", { name: "Put this on the record" });
+      await button.click();
+      await expect(button).toHaveCount(0);
+    };
+    const over = page.getByRole("button", { name: "Hand over" });
+    told("7.3");
+    await put();
+    await page.getByLabel("Handed over to").fill("Bench crew");
+    await expect(line("System and version")).toContainText("differs");
     await expect(line("System drive")).toContainText("as planned");
     await expect(line("Host name")).toContainText("differs");
-    await page.getByRole("button", { name: "Put this on the record" }).click();
-    await page.getByLabel("Handed over to").fill("Bench crew");
-    await page.getByRole("button", { name: "Hand over" }).click();
+    await expect(line("Media in the machine")).toContainText("differs");
+    await expect(over).toBeDisabled();
+    await expect(
+      page.getByText(/neither as planned nor decided: .*System and version.*Media in the/),
+    ).toBeVisible();
+    // A listing on which the system stands on another drive.
+    const { blockdevices } = blocksOf(second);
+    const bare = { name: "vdz", type: "disk", size: 4e11, serial: "WRONG-0001", mountpoints: ["/"] };
+    const wrong = [...blockdevices.map((b) => ({ ...b, mountpoints: [null], children: [] })), bare];
+    writeFileSync(after, JSON.stringify({ blockdevices: wrong }));
+    await put();
+    await expect(line("System drive")).toContainText("differs");
+    await expect(line("System drive")).toContainText("G-0001");
+    await expect(over).toBeDisabled();
+    // The right listing answers its lines; the others stay open.
+    told("7.4");
+    await put();
+    await expect(line("System and version")).toContainText("as planned");
+    await expect(over).toBeDisabled();
+    const decide = acceptance.locator("table input");
+    for (let left = await decide.count(); left > 0; left -= 1) {
+      const field = decide.first();
+      const name = (await field.getAttribute("aria-label")) ?? "";
+      await field.fill(`${name.split(":")[0]} looked at by hand`);
+      await field.press("Enter");
+      await expect(decide).toHaveCount(left - 1);
+    }
+    await expect(over).toBeEnabled();
+    await over.click();
     await page.getByRole("link", { name: "The record" }).click();
   });
 
@@ -162,6 +258,8 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     await page.setViewportSize({ width: 1280, height: 800 });
     await expect(page.getByText("handed over to Bench crew")).toBeVisible();
     await expect(page.getByText("the label is worn")).toHaveCount(2);
+    await expect(page.getByText("file server, folder bench-1").first()).toBeVisible();
+    await expect(page.getByText(/^Taken as it is: Media in the machine looked at by hand/)).toBeVisible();
     for (const [name, ending] of [
       ["Markdown", "md"],
       ["JSON", "json"],

@@ -11,7 +11,7 @@ import {
 import { join } from "node:path";
 import { beforeAll, describe, expect, it, vi } from "vitest";
 import { openDatabase, profileRows, transferRows } from "@/db";
-import { buildView, createBuild, issueRevision, saveEdits } from "@/server/builds";
+import { agreeToErase, buildView, createBuild, issueRevision, saveEdits } from "@/server/builds";
 import { database } from "@/server/database";
 import { addToRegister, editDrive, registerLine, writeDrive } from "@/server/drives";
 import { exportAll, importAll } from "@/server/exports";
@@ -283,29 +283,30 @@ describe("sticks and what runs measure", () => {
       "image.way": "stick",
       "image.stick.key": "RED-0042",
       "storage.target": drives[0]?.id,
-      "storage.erase": {
-        drive: drives[0]?.id,
-        tail: drives[0]?.serial?.slice(-6),
-        by,
-        at: "2026-11-20T08:00:00Z",
-      },
       "network.address": "10.61.20.13",
       "answers.hostName": "tho-c",
       "answers.accounts": [{ name: "jpell", role: "administrator", logIn: "key" }],
     });
+    const serial = drives[0]?.serial ?? "";
+    const asked = (await buildView(id))!.build.version;
+    expect(await agreeToErase(id, asked, drives[0]!.id, serial, by)).toMatchObject({ ok: true });
     const { evaluation, build } = (await buildView(id))!;
     expect(evaluation.stops.map((s) => s.code)).toEqual([]);
     expect(build.sheet.image.edition).toBe(1);
     must(await issueRevision(id, build.version, by));
     const run = must(await startRun(id, (await buildView(id))!.build.version, by));
-    const say = async (body: object) => must(await command(run, `k${Math.random()}`, { ...body, by }));
+    const say = async (body: object) => must(await command(run, `k${Math.random()}`, body, by));
     const current = async () => {
       const view = (await runView(run))!;
       return view.plan.steps[view.state.current]!;
     };
     while ((await current()).id !== "write-stick") {
       const { id: step, guard } = await current();
-      await say(guard ? { kind: "guard", step, typed: guard.expect } : { kind: "as expected", step });
+      await say(
+        guard
+          ? { kind: "guard", step, typed: guard.drives[0]!.proof }
+          : { kind: "as expected", step, words: "file server" },
+      );
     }
     const begun = (await runView(run))!.state.steps.find(
       (_, i, all) => i === all.findIndex((x) => x.state === "current"),
@@ -320,8 +321,10 @@ describe("sticks and what runs measure", () => {
     expect((await registerLine("RED-0042"))?.entry).toMatchObject({
       written: "as the image",
       scheme: null,
-      carries: { imageId: image, name: "Small", compared: true },
+      carries: { imageId: image, name: "Small", compared: false },
     });
+    await say({ kind: "as expected", step: "read-back" });
+    expect((await registerLine("RED-0042"))?.entry.carries?.compared).toBe(true);
     const plan = (await buildView(id))!.ways!.plans.find((p) => p.way === "stick")!;
     expect(plan.figure.inputs[1]).toMatchObject({
       source: "measured",

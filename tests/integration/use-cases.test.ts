@@ -3,6 +3,7 @@ import { createClient } from "@libsql/client";
 import { describe, expect, it } from "vitest";
 import { DatabaseTooNewError, openDatabase } from "@/db";
 import {
+  agreeToErase,
   buildHistory,
   buildView,
   createBuild,
@@ -20,12 +21,20 @@ import { issueCode, receiveBundle } from "@/server/collector";
 import { createMachine, previewImport, takeOver } from "@/server/imports";
 import { machineView } from "@/server/machines";
 import { accept, command, recordOf, runView, startRun } from "@/server/runs";
+import { isOpen } from "@/core/run";
+import type { Step } from "@/core/build";
+import { registerLine } from "@/server/drives";
 import { createSite, saveSite, siteView } from "@/server/sites";
 import { todayView } from "@/server/today";
 import { bundleOf, capture } from "../support/formats";
 import { ownDatabase } from "../support/database";
 
 const { url, folder } = ownDatabase();
+/** What an operator answers to a step for whom everything goes as planned. */
+const answerTo = (step: Step) =>
+  step.guard
+    ? { kind: "guard", step: step.id, typed: step.guard.drives[0]!.proof }
+    : { kind: "as expected", step: step.id, ...(step.asks && { words: "file server, folder big-1" }) };
 const by = "J. Pell";
 const must = <T>(answer: { ok: true; value: T } | { ok: false; problems: { message: string }[] }): T => {
   if (!answer.ok) throw new Error(answer.problems.map((p) => p.message).join("; "));
@@ -128,7 +137,7 @@ describe("one machine, from its facts to its record", () => {
     await edit({ "handOver.owner": "Nobody" });
     const [last] = await buildHistory(buildId);
     expect(last).toMatchObject({ by, edits: [{ path: "handOver.owner", before: "", after: "Nobody" }] });
-    must(await undoSave(buildId, last!.version, by));
+    expect((await undoSave(buildId, last!.version, by)).ok).toBe(true);
     expect((await buildView(buildId))!.build.sheet.handOver.owner).toBe("");
     await edit({ "handOver.owner": "Control room" });
     expect((await undoSave(buildId, last!.version, by)).ok).toBe(false);
@@ -161,9 +170,9 @@ describe("one machine, from its facts to its record", () => {
     expect(
       (await waive(buildId, await version(), "storage.single", "scratch space, rebuilt in an hour", by)).ok,
     ).toBe(true);
-    await edit({
-      "storage.erase": { drive: "SAMPLESATA0001", tail: "TA0001", by, at: "2026-11-24T08:00:00Z" },
-      "boot.mode": "uefi",
+    await edit({ "boot.mode": "uefi" });
+    expect(await agreeToErase(buildId, await version(), "SAMPLESATA0001", "TA0001", by)).toMatchObject({
+      ok: true,
     });
   });
 
@@ -177,11 +186,9 @@ describe("one machine, from its facts to its record", () => {
       const { state, plan } = (await runView(runId))!;
       const step = plan.steps[state.current];
       if (!step) break;
-      const body = step.guard
-        ? { kind: "guard", step: step.id, typed: step.guard.expect, by }
-        : { kind: "as expected", step: step.id, by };
-      must(await command(runId, `test-key-${n}`, body));
-      must(await command(runId, `test-key-${n}`, body));
+      const body = answerTo(step);
+      must(await command(runId, `test-key-${n}`, body, by));
+      must(await command(runId, `test-key-${n}`, body, by));
     }
     const installed = bundleOf("big-1", {
       lsblk: captured("lsblk.json"),
@@ -190,19 +197,33 @@ describe("one machine, from its facts to its record", () => {
       settings: "collector.settings=1\nhost.name=big-1\nfirmware.mode=uefi\ntime.zone=Europe/London",
     });
     must(await accept(runId, "test-key-accept", [{ name: "after.txt", text: installed }], by));
-    must(await command(runId, "test-key-over", { kind: "handed over", to: "Control room", by }));
+    const over = () =>
+      command(runId, `over-${Math.random()}`, { kind: "handed over", to: "Control room" }, by);
+    const early = await over();
+    expect(!early.ok && early.problems[0]?.message).toMatch(/decided by nobody: .*Gateway \(not seen\)/);
+    for (const line of (await runView(runId))!.acceptance.filter(isOpen)) {
+      const how = line.verdict === "not seen" ? "seen" : "taken as it is";
+      const settled = { kind: "settled", line: line.id, how, words: "looked at on the console" };
+      must(await command(runId, `settle-${line.id}`, settled, by));
+    }
+    must(await over());
     const record = (await recordOf(runId))!;
     expect(record).toMatchObject({ state: "handed over", revision: "B", handedTo: "Control room" });
-    const verdict = (id: string) => record.acceptance?.lines.find((l) => l.id === id)?.verdict;
-    expect([
-      verdict("system"),
-      verdict("serial"),
-      verdict("gateway"),
-      verdict("untouched-SAMPLESAS0001"),
-    ]).toEqual(["as planned", "as planned", "not seen", "as planned"]);
-    expect((await runView(runId))!.log.filter((l) => l.event.kind === "as expected").length).toBe(
-      (await runView(runId))!.plan.steps.length - 1,
+    const line = (id: string) => record.acceptance?.lines.find((l) => l.id === id);
+    expect(["system", "serial", "gateway", "untouched-SAMPLESAS0001"].map((id) => line(id)?.verdict)).toEqual(
+      ["as planned", "as planned", "not seen", "as planned"],
     );
+    expect(line("gateway")?.settled).toMatchObject({ how: "seen", by, words: "looked at on the console" });
+    expect(record.saved).toMatchObject([{ where: "file server, folder big-1", by }]);
+    expect(await registerLine("SAMPLESATA0001")).toMatchObject({
+      entry: { wipes: [{ method: "installed over", by, remark: "Lowland 7.4, B-0001" }] },
+    });
+    const home = (await machineView(machineId))!;
+    expect(home.machine.document.facts.system).toMatchObject({
+      osName: "Lowland Server 7.4",
+      hostName: "big-1",
+    });
+    expect(home.imports[0]).toMatchObject({ by, names: ["after.txt"] });
   });
 
   it("shows on the home page and is found", async () => {

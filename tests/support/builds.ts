@@ -22,6 +22,7 @@ export const aDrive = (id: string, changes: Partial<Drive>): Drive =>
     sizeBytes: 480_103_981_056,
     media: "nvme",
     seenAs: "nvme0n1",
+    contents: [],
     ...changes,
   });
 
@@ -130,7 +131,7 @@ export function aBuild(changes: BuildChanges = {}): BuildContext {
   };
   const wireless = { mac: "02:61:0a:00:00:99", seenAs: "wlan0", kind: "wireless", link: "up" };
   const document = machineDocumentSchema.parse({
-    schemaVersion: 1,
+    schemaVersion: 2,
     facts: {
       chassis: { maker: "Ostler", model: "R114", serial: "OST-1" },
       firmware: { mode: "uefi", order: [], entries: [] },

@@ -241,8 +241,14 @@ export const ROAD_FIRING: Firing[] = [
   ],
   [
     "storage.upgrade-target",
+    "caution",
+    /nothing that was read tells which drive that is/,
+    { profiles: bothCairns, facts: runs("6.7"), sheet: { "image.road": "upgrade" } },
+  ],
+  [
+    "storage.upgrade-target",
     "stop",
-    /keeps the system, which runs from .*V-0002/,
+    /keeps the system on the drive that it stands on: that is .*V-0002/,
     {
       profiles: bothCairns,
       facts: runs("6.7"),

@@ -8,7 +8,15 @@ import {
   type RunEvent,
   type RunPlan,
 } from "@/core/run";
+import type { Guard, Step } from "@/core/build";
+import type { AcceptanceLine } from "@/core/verify";
 import { aBuild, NOW, type BuildChanges } from "./builds";
+
+const expected = (step: Step): RunCommand => ({
+  kind: "as expected",
+  step: step.id,
+  ...(step.asks && { words: "on the file server, folder wrk" }),
+});
 
 export const aPlan = (changes: BuildChanges = {}): RunPlan =>
   freezePlan({ number: "B-0001", revision: "A" }, aBuild(changes));
@@ -31,7 +39,7 @@ export class HandLog {
     this.log.push({ seq, at: addSeconds(NOW, seq * 60), key: `k${seq}`, event });
   }
   send(command: RunCommand): void {
-    const decided = decide(this.plan, this.state, command);
+    const decided = decide(this.plan, this.state, command, "J. Pell");
     if (decided.ok) this.append(decided.value);
     else this.refusals.push(decided.problems[0]?.message ?? "");
   }
@@ -39,8 +47,21 @@ export class HandLog {
   goOn(): void {
     const step = this.step;
     if (!step) return;
-    if (step.guard) this.send({ kind: "guard", step: step.id, typed: step.guard.expect, by: "J. Pell" });
-    else this.send({ kind: "as expected", step: step.id, by: "J. Pell" });
+    this.send(step.guard ? { kind: "guard", step: step.id, typed: this.answer(step.guard) } : expected(step));
+  }
+  /** What a console would show of a drive that this guard asks for and that was not named yet. */
+  answer(guard: Guard): string {
+    const named = this.state.named.filter((n) => n.group === guard.group).map((n) => n.drive);
+    return guard.drives.find((d) => !named.includes(d.id))?.proof ?? "";
+  }
+  /** Every open line of the acceptance as planned, as a bundle of a sound machine would tell it. */
+  acceptAll(changes: Record<string, Partial<AcceptanceLine>> = {}): this {
+    const lines = this.plan.expectations.map(({ id, zone, what, planned }) => ({
+      ...{ id, zone, what, planned, found: planned, verdict: "as planned" as const },
+      ...changes[id],
+    }));
+    this.append({ kind: "accepted", from: "bundle.txt", lines, by: "J. Pell" });
+    return this;
   }
   toStep(id: string): this {
     while (this.step && this.step.id !== id) this.goOn();

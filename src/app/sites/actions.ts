@@ -1,15 +1,19 @@
 "use server";
 
 import { revalidatePath } from "next/cache";
-import type { Site } from "@/core/site";
+import { z } from "zod";
+import type { siteSchema } from "@/core/site";
 import { createSite, saveSite } from "@/server/sites";
+import { checked, idSchema, versionSchema } from "../checked";
 
-export async function addSite(name: string) {
-  return createSite(name);
-}
+export const addSite = checked([z.string().max(200)], createSite);
 
-export async function keepSite(id: string, version: number, site: Site) {
-  const answer = await saveSite(id, version, site);
-  if (answer.ok) revalidatePath(`/sites/${id}`);
-  return answer;
-}
+// The site itself is read by the use case, which names every field that does not fit.
+export const keepSite = checked(
+  [idSchema, versionSchema, z.custom<z.input<typeof siteSchema>>((v) => typeof v === "object" && v !== null)],
+  async (id, version, site) => {
+    const answer = await saveSite(id, version, site);
+    if (answer.ok) revalidatePath(`/sites/${id}`);
+    return answer;
+  },
+);

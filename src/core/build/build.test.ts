@@ -1,16 +1,19 @@
 import { readdirSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { aBuild, aDrive, shippedProfile } from "../../../tests/support/builds";
+import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../../../tests/support/builds";
 import { PLACEHOLDERS } from "../image";
 import {
   applyEdits,
+  consentTo,
+  consentViews,
   deriveSteps,
   diffSheets,
   emptySheet,
   evaluateBuild,
   invertEdits,
   nextRevision,
+  signedAnew,
   stepSchema,
   valuesOf,
 } from ".";
@@ -90,6 +93,7 @@ describe("steps", () => {
       "screen-install-or-upgrade",
       "screen-keyboard",
       "screen-password",
+      "guard-confirm",
       "screen-confirm",
       "screen-writing",
       "media-out",
@@ -105,18 +109,40 @@ describe("steps", () => {
     for (const s of steps) expect(stepSchema.safeParse(s).success).toBe(true);
   });
 
-  it.each(["cairn-hypervisor-9", "lowland-server-7"])(
-    "of %s put a guard before every destructive screen and media out before the restart",
-    (file) => {
-      const profile = shippedProfile(file);
-      const made = deriveSteps(aBuild({ profile, sheet: { "network.school": "dynamic" } }));
-      for (const screen of profile.screens.filter((s) => s.destroys)) {
-        const at = made.findIndex((s) => s.id === `screen-${screen.id}`);
-        expect(made[at - 1]).toMatchObject({ kind: "guard", guard: { expect: "V-0001".slice(-6) } });
-      }
+  /** Every road of every profile, from whatever it may come from: fresh, and each allowed jump. */
+  const roads = readdirSync("profiles").flatMap((file) => {
+    const profile = shippedProfile(file.replace(".yaml", ""));
+    // Steps inside one line are only taken on the way to another.
+    const jumps = profile.upgrades
+      .filter((u) => u.to === undefined)
+      .map((u) => [u.way, `${u.from.profile} ${u.from.least ?? u.from.version}`]);
+    return [["fresh", ""], ...jumps].map(
+      ([road, from]) => [`${profile.name} ${road} ${from}`, profile, road, from] as const,
+    );
+  });
+  const everyProfile = readdirSync("profiles").map((f) => shippedProfile(f.replace(".yaml", "")));
+
+  it.each(roads)(
+    "%s: a guard stands before each screen that chooses or writes a drive",
+    (_, profile, road, from) => {
+      const [key, version = ""] = from?.split(" ") ?? [];
+      const old = everyProfile.find((p) => p.profile === key);
+      const osId = old?.identify.id;
+      const context = aBuild({
+        profile,
+        profiles: everyProfile,
+        facts: from ? { system: { osId, osName: `${key} ${version}`, osVersion: version } } : {},
+        sheet: { "image.road": road, "network.school": "dynamic" },
+      });
+      const made = deriveSteps(context);
+      const screens = road === "fresh" ? profile.screens : profile.upgrades.flatMap((u) => u.screens);
+      const guarded = screens.filter((s) => s.drive === "chooses" || s.drive === "writes");
+      expect(guarded.length).toBeGreaterThan(0);
+      const steps = guarded.flatMap((s) => made.filter((m) => m.id.endsWith(`screen-${s.id}`)));
+      expect(steps.length).toBeGreaterThan(0);
+      for (const step of steps) expect(made[made.indexOf(step) - 1]?.kind, step.id).toBe("guard");
       const at = (id: string) => made.findIndex((s) => s.id === id);
       expect(at("media-out")).toBeLessThan(at("restart"));
-      expect(made.some((s) => s.id.includes("network-fixed"))).toBe(false);
     },
   );
 
@@ -142,7 +168,9 @@ describe("steps", () => {
         expect(JSON.stringify(made)).not.toMatch(/\{[a-z]+\.[a-zA-Z]+\}/);
         expect(made.flatMap((s) => s.type).every((t) => t.value.trim() !== "")).toBe(true);
         expect(made.filter((s) => s.type.length > 0 || s.secret.length > 0).length).toBeGreaterThan(0);
-        expect(made.filter((s) => s.kind === "guard")).toHaveLength(1);
+        expect(made.filter((s) => s.kind === "guard")).toHaveLength(
+          profile.screens.filter((s) => s.drive !== "none").length,
+        );
       }
     },
   );
@@ -188,23 +216,109 @@ describe("the evaluation", () => {
   });
 
   it("waives a finding with a reason, and never one that protects data", () => {
-    const waive = (key: string) => ({
+    const inPool = { "network.address": "10.61.10.120" };
+    const found = (changes: BuildChanges, code: string) =>
+      evaluateBuild(aBuild(changes)).findings.find((f) => f.code === code);
+    const waive = (key: string, changes: BuildChanges = { sheet: inPool }) => ({
       key,
       reason: "agreed with the site",
       by: "J. Pell",
       at: "2026-11-20T08:00:00Z",
+      basis: found(changes, key)?.basis ?? null,
     });
-    const pool = evaluateBuild(
-      aBuild({ sheet: { "network.address": "10.61.10.120", waivers: [waive("network.in-pool")] } }),
-    );
+    const pool = evaluateBuild(aBuild({ sheet: { ...inPool, waivers: [waive("network.in-pool")] } }));
     expect([pool.stops, pool.findings[0]?.waiver?.by]).toEqual([[], "J. Pell"]);
     const data = aDrive("NV-0001", {
       contents: [{ part: "p", sizeBytes: 1, kind: "ext4", label: null, mountedAt: [] }],
     });
     expect(
-      evaluateBuild(aBuild({ drives: [data], sheet: { waivers: [waive("storage.holds-data")] } })).stops.map(
-        (s) => s.label,
-      ),
+      evaluateBuild(
+        aBuild({ drives: [data], sheet: { waivers: [waive("storage.holds-data", { drives: [data] })] } }),
+      ).stops.map((s) => s.label),
     ).toEqual(["D1"]);
+  });
+
+  it("ends a waiver when the drive, the machine, the image or the value it was given for has changed", () => {
+    const card = (id: string) => [aDrive(id, { media: "card" })];
+    const given: BuildChanges = { drives: card("NV-0001") };
+    const basis = evaluateBuild(aBuild(given)).findings.find((f) => f.code === "storage.removable")!.basis;
+    const waivers = [
+      {
+        key: "storage.removable",
+        reason: "two of them are mirrored",
+        by: "J. Pell",
+        at: "2026-11-20T08:00:00Z",
+        basis,
+      },
+    ];
+    const now = (changes: BuildChanges) =>
+      evaluateBuild(aBuild({ ...given, ...changes, sheet: { waivers, ...changes.sheet } })).findings.find(
+        (f) => f.code === "storage.removable",
+      );
+    expect(now({})?.waiver?.reason).toBe("two of them are mirrored");
+    const changes: BuildChanges[] = [
+      { drives: card("NV-0009"), sheet: { "storage.target": "NV-0009" } },
+      { drives: [aDrive("NV-0001", { media: "usb" })] },
+      { sheet: { "machine.id": "m2" } },
+      { sheet: { "image.id": "i2" } },
+    ];
+    for (const change of changes)
+      expect(now(change), JSON.stringify(change)).toMatchObject({ waiver: null, ended: { by: "J. Pell" } });
+  });
+
+  it("tells the serial of a drive nowhere while it asks for it, and everywhere else once it was named", () => {
+    const contents = [{ part: "p", sizeBytes: 1, kind: "ext4", label: null, mountedAt: [] }];
+    const holding: BuildChanges = {
+      drives: [aDrive("NV-0001", { contents, health: { pending: 8 } }), aDrive("NV-0002", {})],
+      sheet: { "storage.leaveAlone": ["NV-0002"] },
+    };
+    const told = (changes: BuildChanges) => {
+      const { findings, stages } = evaluateBuild(aBuild(changes));
+      return JSON.stringify([
+        findings.map((f) => [f.says, f.remedy, f.evidence]),
+        stages.map((s) => s.summary),
+      ]);
+    };
+    expect(told(holding)).not.toContain("V-0001");
+    expect(told(holding)).toContain("V-0002");
+  });
+
+  it("takes a consent only for a drive of the target, by what names it, and for what stands on it", () => {
+    const contents = [{ part: "p", sizeBytes: 1, kind: "ext4", label: "old", mountedAt: ["/mnt"] }];
+    const context = aBuild({ drives: [aDrive("NV-0001", { contents })] });
+    const agree = (drive: string, typed: string) =>
+      consentTo(context, drive, typed, "J. Pell", "2026-11-20T08:00:00Z");
+    expect(agree("NV-0001", "v-0001")).toMatchObject({
+      ok: true,
+      value: { holds: 'ext4 "old"', typed: "v-0001" },
+    });
+    expect(agree("NV-0001", "0001").ok).toBe(false);
+    expect(agree("NV-0002", "V-0002").ok).toBe(false);
+    const [asked] = consentViews(context);
+    expect(asked).toMatchObject({ holds: 'ext4 "old" at /mnt', given: null });
+    expect(JSON.stringify(asked?.asks)).not.toContain("V-0001");
+  });
+
+  it("signs nothing by an edit: neither a consent nor a waiver", () => {
+    const before = aBuild().sheet;
+    const consent = {
+      drive: "NV-0001",
+      typed: "V-0001",
+      holds: "nothing found",
+      by: "J. Pell",
+      at: "2026-11-20T08:00:00Z",
+    };
+    const waiver = {
+      key: "x",
+      reason: "for no reason at all",
+      by: "J. Pell",
+      at: "2026-11-20T08:00:00Z",
+      basis: null,
+    };
+    const signed = { ...before, storage: { ...before.storage, erase: [consent] } };
+    expect(signedAnew(before, signed)).toContain("by naming the drive");
+    expect(signedAnew(before, { ...before, waivers: [waiver] })).toContain("with a reason");
+    expect(signedAnew(signed, signed)).toBeNull();
+    expect(signedAnew(signed, before)).toBeNull();
   });
 });

@@ -3,10 +3,11 @@ import type { RateSample } from "../estimate";
 import type { Image, Profile } from "../image";
 import type { CompatNote } from "../compat";
 import type { CircuitState, Drive, DrivePast, Facts, MachineDocument, Port } from "../machine";
-import { visibleDrives } from "../machine";
+import { holdsData, isUnread, standingWords, visibleDrives } from "../machine";
 import type { Segment } from "../network";
 import type { Site } from "../site";
-import type { Sheet } from "./sheet";
+import { proofOf, proves, targetSeats, type TargetSeat } from "../storage";
+import type { Consent, Sheet } from "./sheet";
 
 /** Another machine or build as far as it can clash with this one. */
 export interface Neighbour {
@@ -52,6 +53,28 @@ export const factsOf = (context: BuildContext): Facts | null => context.machine?
 export function targetOf({ sheet, machine }: BuildContext): Drive | null {
   return machine?.document.facts.drives.find((d) => d.id === sheet.storage.target) ?? null;
 }
+
+/** The drives of the target that are among the machine's facts, the first one first, each with its role. */
+export const targetsOf = ({ sheet, machine }: BuildContext): { drive: Drive; role: TargetSeat["role"] }[] =>
+  targetSeats(sheet.storage).flatMap(({ drive: id, role }) => {
+    const drive = machine?.document.facts.drives.find((d) => d.id === id);
+    return drive ? [{ drive, role }] : [];
+  });
+
+/**
+ * The consent to erase a drive, and whether it still holds: it was given by naming this drive, for what stands on it
+ * now. Null when nobody has agreed.
+ */
+export function consentFor(context: BuildContext, drive: Drive): { consent: Consent; holds: boolean } | null {
+  const consent = context.sheet.storage.erase.find((c) => c.drive === drive.id);
+  if (!consent) return null;
+  const named = proves(consent.typed, proofOf(drive, drivesOf(context)));
+  return { consent, holds: named && consent.holds === standingWords(drive) };
+}
+
+/** Something stands on a drive of the target, or nobody has looked, and no consent to erase it holds. */
+export const wantsConsent = (context: BuildContext, drive: Drive): boolean =>
+  (holdsData(drive) || isUnread(drive)) && !consentFor(context, drive)?.holds;
 
 /** The stick that the sheet names: as the register knows it, else as it is described on the sheet. */
 export function stickOf({ sheet, sticks }: BuildContext) {

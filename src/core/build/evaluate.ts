@@ -1,8 +1,10 @@
 import { sumDurations } from "../estimate";
 import { numberFindings, openStops, runChecks, ZONES, type PlacedFinding, type Zone } from "../finding";
 import { BUILD_CHECKS } from "./checks";
-import type { BuildContext } from "./context";
+import { targetsOf, wantsConsent, type BuildContext } from "./context";
 import { BUILD_MESSAGES } from "./messages.en";
+import { serialTail } from "../machine";
+import { targetSeats } from "../storage";
 import type { Step } from "./step";
 import { deriveSteps } from "./steps";
 import { zoneSummaries } from "./summaries";
@@ -28,7 +30,10 @@ export interface Evaluation {
 
 /** Everything that follows from a sheet: findings, steps, times, and how each stage stands. */
 export function evaluateBuild(context: BuildContext): Evaluation {
-  const findings = numberFindings(runChecks(BUILD_CHECKS, BUILD_MESSAGES, context), context.sheet.waivers);
+  const findings = numberFindings(
+    runChecks(BUILD_CHECKS, BUILD_MESSAGES, context, (zone) => aboutOf(context, zone)),
+    context.sheet.waivers,
+  ).map((finding) => withoutAnswers(context, finding));
   const steps = deriveSteps(context);
   const stops = openStops(findings);
   const summaries = zoneSummaries(context, steps);
@@ -44,4 +49,26 @@ export function evaluateBuild(context: BuildContext): Evaluation {
   });
   const hook = stages.find((s) => s.state === "stopped" || s.state === "open")?.zone ?? "H";
   return { findings, stops, steps, totals: sumDurations(steps.map((s) => s.duration)), stages, hook };
+}
+
+/** What the findings of a zone are about beside their own facts: when it changes, a waiver ends. */
+function aboutOf({ sheet }: BuildContext, zone: Zone): string {
+  // Names, addresses and accounts stay what they are under another image; what hardware and media do does not.
+  const image = "ABCD".includes(zone) ? sheet.image.id : null;
+  const drives = zone === "D" ? targetSeats(sheet.storage).map((s) => s.drive) : [];
+  return [sheet.machine.id, image, ...drives].filter(Boolean).join(" ");
+}
+
+/** While the sheet asks for the serial of a drive, nothing beside the question tells it. */
+function withoutAnswers(context: BuildContext, finding: PlacedFinding): PlacedFinding {
+  const asked = targetsOf(context).filter(({ drive }) => wantsConsent(context, drive));
+  const answers = asked.flatMap(({ drive }) =>
+    [drive.serial, drive.wwn, serialTail(drive)].filter((a): a is string => Boolean(a)),
+  );
+  const hide = (text: string): string => answers.reduce((t, a) => t.replaceAll(a, "…"), text);
+  return {
+    ...finding,
+    says: hide(finding.says),
+    evidence: finding.evidence.map((e) => ({ ...e, value: hide(e.value) })),
+  };
 }

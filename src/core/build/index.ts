@@ -1,23 +1,26 @@
-export { emptySheet, sheetSchema, type Sheet } from "./sheet";
+export { emptySheet, sheetSchema, type Consent, type Sheet } from "./sheet";
 export { applyEdits, diffSheets, editSchema, invertEdits, nextRevision, valueAt, type Edit } from "./edits";
+export { consentTo, consentViews, signedAnew } from "./signing";
 export { fieldWords } from "./field-words";
 export {
+  consentFor,
   drivesOf,
   factsOf,
   portOf,
   segmentOf,
   stickOf,
   targetOf,
+  targetsOf,
   type BuildContext,
   type Neighbour,
   type ShelfImage,
 } from "./context";
-export { faultsHere, installedOn, legsOf, roadOf, roadsOf, targetKind } from "./roads";
+export { faultsHere, installedOn, keepsSystem, legsOf, roadOf, roadsOf, targetKind } from "./roads";
 export { roadLines, waysOf, type RoadLine, type WaysView } from "./roads-view";
 export { BUILD_CHECKS } from "./checks";
 export { BUILD_MESSAGES } from "./messages.en";
-export { effectSchema, guardSchema, stepSchema, type Effect, type Guard, type Step } from "./step";
+export { effectSchema, guardSchema, stepSchema, type Deed, type Effect, type Guard, type Step } from "./step";
 export { deriveSteps } from "./steps";
 export { valuesOf } from "./values";
 export { evaluateBuild, type Evaluation, type StageState } from "./evaluate";
-export type { BuildView, SaveAnswer } from "./view";
+export type { BuildView, ConsentView, SaveAnswer } from "./view";

@@ -210,8 +210,8 @@ export const BUILD_MESSAGES: Readonly<Record<string, Message>> = {
   ),
   "storage.upgrade-target": message(
     "Not the drive that holds the system",
-    "The road {road} keeps the system, which runs from {system}; the target is another drive.",
-    "Choose the drive that holds the system, or install fresh.",
+    "The road {road} keeps the system on the drive that it stands on: {state}.",
+    "Choose the drive that holds the system, or install fresh. The collector tells it: findmnt, zpool, efibootmgr.",
     "An installer that finds no system on the chosen drive offers to install over it.",
   ),
   "storage.boot-target": message(
@@ -328,6 +328,18 @@ export const BUILD_MESSAGES: Readonly<Record<string, Message>> = {
     "Look at it, save what is needed, then write the tail of its serial to agree.",
     "Drives were wiped by letter with nobody looking at what stood on them.",
   ),
+  "storage.not-read": message(
+    "Nobody has looked at the target",
+    "What stands on {drive} was not read, which is not the same as nothing; {state}.",
+    "Run the collector (lsblk and blkid tell it), or look at the drive and type its serial to agree that all of it is lost.",
+    "A controller and a health tool name drives without a word on their contents, and such a list looks like empty drives.",
+  ),
+  "storage.layout": message(
+    "Drives and layout do not fit",
+    "{layout} {words}.",
+    "Choose another layout, or other drives.",
+    "An installer lays a set over what it is given, or stops in the middle of its pages.",
+  ),
   "storage.breaks-set": message(
     "Target belongs to a set",
     "Erasing the target takes a member from {set}, whose others are kept: {others}.",
@@ -336,7 +348,7 @@ export const BUILD_MESSAGES: Readonly<Record<string, Message>> = {
   ),
   "storage.alike": message(
     "Drives that look alike",
-    '{count} other drives show as "{line}" too. The target ends in {tail}; the others in {others}.',
+    '{count} other drives show as "{line}" too. Their serials end in {others}.',
     "Compare the serial on the installer's detail view; pull the others if it shows none.",
     "With two equal lines on the screen the choice is a coin toss.",
   ),

@@ -53,10 +53,11 @@ describe("a stepping stone", () => {
 });
 
 describe("a road that keeps the system", () => {
-  it("erases nothing: no guard, lists saved first, and the words on the screens say upgrade", () => {
+  it("erases nothing, guards what it changes, saves lists first, and the words on the screens say upgrade", () => {
     const changes = { profiles: bothCairns, facts: runs("6.7"), sheet: { "image.road": "upgrade" } };
     const steps = deriveSteps(aBuild(changes));
-    expect(steps.some((s) => s.kind === "guard")).toBe(false);
+    expect(steps.filter((s) => s.kind === "guard").map((s) => s.id)).toEqual(["guard-disk", "guard-confirm"]);
+    expect(steps.some((s) => s.does?.kind === "drives overwritten")).toBe(false);
     const saved = steps.find((s) => s.id === "save-lists");
     expect(saved?.do[0]).toContain("guests");
     expect(saved?.do.join(" ")).toContain("All guests are shut down or moved");
@@ -67,11 +68,12 @@ describe("a road that keeps the system", () => {
   it("inside the running system needs no media, and no rule about media speaks", () => {
     const context = aBuild(appliance("9.10"));
     const made = deriveSteps(context).map((s) => s.id);
-    expect(made.slice(0, 5)).toEqual([
+    expect(made.slice(0, 6)).toEqual([
       "identity",
       "save-lists",
       "screen-keys",
       "screen-upload",
+      "guard-convert",
       "screen-convert",
     ]);
     expect(made).not.toContain("media-in");
@@ -102,16 +104,16 @@ describe("a road that keeps the system", () => {
 describe("steps by each way", () => {
   const by = (way: string, more: BuildChanges["sheet"] = {}): string[] =>
     ids({ sticks: [aStick()], sheet: { "image.way": way, ...more } }).filter((id) =>
-      /stick|burn|serve|media|one-time/.test(id),
+      /stick|read-back|burn|serve|media|one-time/.test(id),
     );
 
   it.each([
     ["virtual media", {}, ["media-in", "one-time", "media-out"]],
-    ["stick", {}, ["write-stick", "media-in", "one-time", "media-out"]],
+    ["stick", {}, ["write-stick", "read-back", "media-in", "one-time", "media-out"]],
     [
       "stick",
       { "image.stick.key": "ST-0007" },
-      ["guard-stick", "write-stick", "media-in", "one-time", "media-out"],
+      ["guard-stick", "write-stick", "read-back", "media-in", "one-time", "media-out"],
     ],
     [
       "stick",
@@ -133,7 +135,7 @@ describe("steps by each way", () => {
     });
     const steps = deriveSteps(context);
     expect(steps.find((s) => s.id === "guard-stick")?.guard).toMatchObject({
-      expect: "0007",
+      drives: [{ id: "ST-0007", proof: "0007" }],
       leaveAlone: [{ tail: "9999", name: "M. Arkle's", holds: "photos" }],
     });
     expect(steps.find((s) => s.id === "write-stick")?.moves).toEqual({
@@ -141,6 +143,29 @@ describe("steps by each way", () => {
       through: "ST-0007",
       bytes: 731_906_048,
     });
+  });
+
+  it("one stick is written for the second leg only after the first was started from it", () => {
+    const made = ids({
+      ...stony,
+      sticks: [aStick()],
+      sheet: { "image.way": "stick", "image.stick.key": "ST-0007" },
+    });
+    const at = (id: string) => made.indexOf(id);
+    expect(at("stone1-read-back")).toBeLessThan(at("stone1-media-in"));
+    expect(at("write-stick")).toBeGreaterThan(at("stone1-restart"));
+    expect(at("read-back")).toBeLessThan(at("media-in"));
+  });
+
+  it("begins with saving where something worth keeping stands, and names what the profile loses", () => {
+    const saved = (changes: BuildChanges) => deriveSteps(aBuild(changes)).find((s) => s.id === "save-lists");
+    expect(saved({})).toBeUndefined();
+    const contents = [{ part: "p", sizeBytes: 1, kind: "ext4", label: "db", mountedAt: [] }];
+    expect(saved({ drives: [aDrive("NV-0001", { contents })] })).toMatchObject({
+      asks: "Where it was put",
+      do: [expect.stringContaining("licence, guests"), expect.stringContaining('ext4 "db"')],
+    });
+    expect(saved({ facts: runs("6.7") })?.title).toBe("Save what this installation loses");
   });
 
   it("a default log-in is named at the screen that changes it", () => {

@@ -52,6 +52,10 @@ export function roadsOf(context: BuildContext): RoadPlan[] {
 export const roadOf = (context: BuildContext): RoadPlan | null =>
   roadsOf(context).find((r) => r.road === context.sheet.image.road) ?? null;
 
+/** Whether the chosen road leaves the system on the target in place. */
+export const keepsSystem = (context: BuildContext): boolean =>
+  context.sheet.image.road !== "fresh" && (roadOf(context)?.legs.length ?? 0) > 0;
+
 /** The legs that the steps follow: the chosen road, or the plain installation while the road is closed. */
 export function legsOf(context: BuildContext): Leg[] {
   const { profile } = context;

@@ -2,9 +2,27 @@ import { z } from "zod";
 import { waiverSchema } from "../finding";
 import { WAYS } from "../boot";
 import { accountSchema } from "../identity";
-import { ROADS } from "../image";
+import { LAYOUTS, ROADS } from "../image";
 
 const word = z.string().max(400).default("");
+
+/** A person agreed that a drive is erased: the drive, what stood on it then, and what was typed to name it. */
+const consentSchema = z.object({
+  drive: z.string(),
+  /** The characters that were typed; kept as they were. */
+  typed: z.string(),
+  /** What was known to stand on the drive; when that changes, the consent ends. Null in sheets from before it was kept. */
+  holds: z.string().nullable().default(null),
+  by: z.string(),
+  at: z.string(),
+});
+export type Consent = z.infer<typeof consentSchema>;
+
+/** Sheets from before a target could be several drives hold one consent, or null. */
+const consentsOf = (value: unknown): unknown =>
+  (value === null ? [] : Array.isArray(value) ? value : [value]).map((one: unknown) =>
+    typeof one === "object" && one !== null && "tail" in one ? { ...one, typed: one.tail } : one,
+  );
 
 /** The decisions of a build, stage by stage. It holds choices only; facts stay with the machine and the image. */
 export const sheetSchema = z.object({
@@ -42,14 +60,17 @@ export const sheetSchema = z.object({
     .prefault({}),
   storage: z
     .object({
+      /** The drive that the system is installed on; of a set, its first one. */
       target: z.string().nullable().default(null),
+      /** The other drives of a set, and spares that stand by for it. */
+      partners: z
+        .array(z.object({ drive: z.string(), role: z.enum(["member", "spare"]).default("member") }))
+        .default([]),
+      /** How the drives of the target stand together. */
+      layout: z.enum(LAYOUTS).default("single drive"),
       leaveAlone: z.array(z.string()).default([]),
       free: z.array(z.string()).default([]),
-      /** The person wrote the tail of the serial to agree that this drive's content is erased. */
-      erase: z
-        .object({ drive: z.string(), tail: z.string(), by: z.string(), at: z.string() })
-        .nullable()
-        .default(null),
+      erase: z.preprocess(consentsOf, z.array(consentSchema)).default([]),
     })
     .prefault({}),
   network: z

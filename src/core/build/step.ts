@@ -1,15 +1,35 @@
 import { z } from "zod";
 import { durationSchema, figureSchema, rateSampleSchema } from "../estimate";
 import { zoneSchema } from "../finding";
+import { checksumSchema } from "../image";
 
-/** What stands before a destructive step: the operator types the tail of the serial that the console shows. */
-export const guardSchema = z.object({
-  expect: z.string(),
-  asks: z.string(),
-  target: z.string(),
-  /** Drives that must not be named: typing one of these tails stops the run with the drive's name. */
-  leaveAlone: z.array(z.object({ tail: z.string(), name: z.string(), holds: z.string() })),
-});
+/** Guards of runs from before a target could be several drives: one drive, whose name still held the answer. */
+const guardOf = (value: unknown): unknown =>
+  typeof value === "object" && value !== null && "expect" in value && "target" in value
+    ? {
+        ...value,
+        drives: [{ id: "", proof: value.expect, name: String(value.target).replace(/ …\S+?(?=,|$)/, "") }],
+      }
+    : value;
+
+/**
+ * What stands before a step that chooses or writes a drive: the operator types what the console shows of it. Nothing
+ * but `proof` holds the answer, and that is never shown.
+ */
+export const guardSchema = z.preprocess(
+  guardOf,
+  z.object({
+    /** The drives of which one must be named here, and not one that another guard of this group has had named. */
+    drives: z
+      .array(z.object({ id: z.string(), proof: z.string(), name: z.string(), holds: z.string().default("") }))
+      .min(1),
+    /** Guards of one screen, which name one drive each. */
+    group: z.string().default(""),
+    asks: z.string(),
+    /** Drives that must not be named: typing one of these tails stops the run with the drive's name. */
+    leaveAlone: z.array(z.object({ tail: z.string(), name: z.string(), holds: z.string() })),
+  }),
+);
 
 /** What is true once a step is done; absent parts stay as they were. */
 export const effectSchema = z.object({
@@ -18,6 +38,26 @@ export const effectSchema = z.object({
   nextBoot: z.string().optional(),
   target: z.enum(["untouched", "at risk", "erased", "installed"]).optional(),
 });
+
+/** Deeds of a step that outlast the run. */
+export const doesSchema = z.discriminatedUnion("kind", [
+  z.object({
+    kind: z.literal("stick written"),
+    stick: z.string(),
+    imageId: z.string(),
+    image: z.string(),
+    written: z.enum(["as the image", "uefi", "legacy", "unknown"]),
+  }),
+  z.object({ kind: z.literal("stick read back"), stick: z.string() }),
+  z.object({
+    kind: z.literal("checksum compared"),
+    imageId: z.string(),
+    image: z.string(),
+    checksum: checksumSchema,
+  }),
+  z.object({ kind: z.literal("drives overwritten"), drives: z.array(z.string()), by: z.string() }),
+]);
+export type Deed = z.infer<typeof doesSchema>;
 
 export const stepSchema = z.object({
   id: z.string(),
@@ -41,6 +81,12 @@ export const stepSchema = z.object({
     .object({ way: rateSampleSchema.shape.way, through: z.string(), bytes: z.number().positive() })
     .nullable()
     .default(null),
+  /** Why this step may not be passed over without a reason that goes on the record; empty for the others. */
+  must: z.string().default(""),
+  /** What the person is asked to write down when the step is done; it goes on the record. Empty for most. */
+  asks: z.string().default(""),
+  /** What is so in the world once the step is done: the register, the shelf and the ledger are written from it. */
+  does: doesSchema.nullable().default(null),
   after: effectSchema,
 });
 

@@ -1,11 +1,21 @@
 import { mediumWords, modeWords } from "../boot";
 import type { Zone } from "../finding";
-import { driveName, machineLine } from "../machine";
+import { driveLook, machineLine, type Drive } from "../machine";
 import { formatDuration } from "../units";
-import { factsOf, portOf, segmentOf, stickOf, targetOf, type BuildContext } from "./context";
+import { factsOf, portOf, segmentOf, stickOf, targetOf, targetsOf, type BuildContext } from "./context";
 import { roadOf, startsFromMedia } from "./roads";
 import type { Step } from "./step";
 import { sumDurations } from "../estimate";
+
+/** The target without its serial, which the sheet may be asking for. */
+function targetWords(context: BuildContext, target: Drive): string {
+  const { layout, partners } = context.sheet.storage;
+  return partners.length === 0
+    ? driveLook(target)
+    : `${layout} of ${targetsOf(context)
+        .map((t) => driveLook(t.drive) + (t.role === "spare" ? " (spare)" : ""))
+        .join(" and ")}`;
+}
 
 interface Summary {
   summary: string;
@@ -54,7 +64,7 @@ export function zoneSummaries(context: BuildContext, steps: readonly Step[]): Re
         ),
     D: target
       ? said(
-          `On ${driveName(target)}${kept > 0 ? `; ${kept} ${kept === 1 ? "drive" : "drives"} left alone` : ""}`,
+          `On ${targetWords(context, target)}${kept > 0 ? `; ${kept} ${kept === 1 ? "drive" : "drives"} left alone` : ""}`,
         )
       : open("Which drive, and which must not be touched?"),
     E:

@@ -1,20 +1,27 @@
 import { modeWords } from "../boot";
 import type { PLACEHOLDERS } from "../image";
-import { driveName, serialTail } from "../machine";
+import { driveLook, type Drive } from "../machine";
 import { netmaskOf, prefixLengthOf } from "../network";
 import { installerSize } from "../storage";
-import { portOf, segmentOf, targetOf, type BuildContext } from "./context";
+import { portOf, segmentOf, targetOf, targetsOf, type BuildContext } from "./context";
 
 function systemFound({ machine }: BuildContext): string {
   const { osName, osVersion } = machine?.document.facts.system ?? {};
   return osName ?? osVersion ?? "";
 }
 
-/** Every value that a profile's texts may name, from its one home in the sheet, the machine or the site; "" when open. */
+/**
+ * Every value that a profile's texts may name, from its one home in the sheet, the machine or the site; "" when open. None
+ * holds a character of the target's serial: that is what the guards ask for.
+ */
 export function valuesOf(context: BuildContext): Record<(typeof PLACEHOLDERS)[number], string> {
   const { sheet, image, machine } = context;
   const { answers, network } = sheet;
   const target = targetOf(context);
+  const members = targetsOf(context)
+    .filter((t) => t.role === "member")
+    .map((t) => t.drive);
+  const each = (word: (drive: Drive) => string): string => [...new Set(members.map(word))].join("; ");
   const port = portOf(context);
   const prefix = segmentOf(context)?.prefix ?? "";
   const length = prefixLengthOf(prefix);
@@ -42,10 +49,12 @@ export function valuesOf(context: BuildContext): Record<(typeof PLACEHOLDERS)[nu
     "machine.name": machine?.name ?? "",
     "management.address": machine?.document.facts.controller?.address ?? "",
     "system.found": systemFound(context),
-    "target.name": target ? driveName(target) : "",
-    "target.seenAs": target?.seenAs ?? "",
-    "target.size": target ? installerSize(target) : "",
-    "target.tail": target ? serialTail(target) : "",
+    "target.count": members.length === 1 ? "1 drive" : `${members.length} drives`,
+    "target.layout": members.length > 1 ? `${sheet.storage.layout} of ${members.length}` : "single drive",
+    "target.model": each((d) => d.model ?? ""),
+    "target.name": each(driveLook),
+    "target.seenAs": target ? `${each((d) => d.seenAs)} (as it was at the import)` : "",
+    "target.size": each(installerSize),
     "time.zone": answers.timeZone,
   };
 }

@@ -5,6 +5,15 @@ import type { Evaluation } from "./evaluate";
 import type { RoadLine, WaysView } from "./roads-view";
 import type { Sheet } from "./sheet";
 
+/** A drive that is erased only once a person has agreed; `asks` holds no character of the answer. */
+export interface ConsentView {
+  drive: string;
+  look: string;
+  holds: string;
+  asks: string;
+  given: { by: string; at: string; holds: boolean; was: string | null } | null;
+}
+
 /** The sheet as the interface shows it, with all that follows from it. */
 export interface BuildView {
   build: {
@@ -20,6 +29,8 @@ export interface BuildView {
   evaluation: Evaluation;
   roads: RoadLine[];
   ways: WaysView | null;
+  /** For each drive of the target whose erasing has to be agreed to: what is asked, and how a consent stands. */
+  consents: ConsentView[];
   nextFree: string | null;
   segmentPlan: SegmentStretch[];
   run: { id: string; endedAt: string | null } | null;
@@ -33,4 +44,4 @@ export interface BuildView {
 /** What a save came to: the new state, or the other version that stands in the way. */
 export type SaveAnswer =
   | { ok: true; view: BuildView }
-  | { ok: false; problems: Problem[]; stale: { view: BuildView; by: string; at: string } | null };
+  | { ok: false; problems: Problem[]; stale?: { view: BuildView; by: string; at: string } | null };

@@ -65,6 +65,8 @@ export const message = (title: string, says: string, remedy: string, why: string
 
 /** A hit in words, at its place. */
 export interface Finding extends Omit<Hit, "facts" | "protectsData"> {
+  /** What it was found from, in one text: a waiver holds as long as this stays the same. */
+  basis: string;
   code: string;
   zone: Zone;
   title: string;
@@ -79,5 +81,7 @@ export const waiverSchema = z.object({
   reason: z.string().trim().min(8, "say why in a few words: the reason goes on the record"),
   by: z.string().min(1),
   at: z.iso.datetime(),
+  /** What the finding was found from when it was set aside; null in waivers from before that was kept. */
+  basis: z.string().nullable().default(null),
 });
 export type Waiver = z.infer<typeof waiverSchema>;

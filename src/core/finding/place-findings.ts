@@ -1,10 +1,12 @@
-import type { Check, Finding, Message, Severity, Waiver, Zone } from "./finding";
+import type { Check, Finding, Hit, Message, Severity, Waiver, Zone } from "./finding";
 
 /** A finding with its number in its zone ("D2") and the waiver that sets it aside, if there is one. */
 export interface PlacedFinding extends Finding {
   key: string;
   label: string;
   waiver: Waiver | null;
+  /** A waiver that was given for other facts than those of today, and has ended. */
+  ended: Waiver | null;
 }
 
 const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
@@ -15,11 +17,21 @@ const keyOf = (finding: Finding): string =>
 const inWords = (template: string, facts: Record<string, string>): string =>
   template.replace(/\{(\w+)\}/g, (_, name: string) => facts[name] ?? "?");
 
-/** Runs every check and puts what they say into words, in the order of the list. */
+/** The two facts that clash, without the time of day: what a waiver is given for. */
+function basisOf(about: string, { evidence, facts }: Pick<Hit, "evidence" | "facts">): string {
+  const lasting = evidence.filter((e) => e.source !== "clock").map((e) => `${e.what}: ${e.value}`);
+  return [about, ...(lasting.length > 0 ? lasting : Object.values(facts))].filter(Boolean).join(" | ");
+}
+
+/**
+ * Runs every check and puts what they say into words, in the order of the list. `about` names what a zone's findings are
+ * about beside their own facts (the machine, the image): a waiver ends when that changes.
+ */
 export function runChecks<C>(
   checks: readonly Check<C>[],
   messages: Readonly<Record<string, Message>>,
   context: C,
+  about: (zone: Zone) => string = () => "",
 ): Finding[] {
   return checks.flatMap((check) =>
     check.run(context).map(({ facts, protectsData, ...hit }) => {
@@ -27,6 +39,7 @@ export function runChecks<C>(
       if (!message) throw new Error(`no words for the check ${check.code}`);
       return {
         ...hit,
+        basis: basisOf(about(check.zone), { evidence: hit.evidence, facts }),
         code: check.code,
         zone: check.zone,
         title: message.title,
@@ -38,7 +51,10 @@ export function runChecks<C>(
   );
 }
 
-/** Numbers findings inside their zone, stops first, and attaches waivers. A waiver never covers an unwaivable finding. */
+/**
+ * Numbers findings inside their zone, stops first, and attaches waivers. A waiver never covers an unwaivable finding, nor
+ * one that is found from other facts than those it was given for.
+ */
 export function numberFindings(findings: readonly Finding[], waivers: readonly Waiver[]): PlacedFinding[] {
   const counts = new Map<Zone, number>();
   return [...findings]
@@ -47,8 +63,15 @@ export function numberFindings(findings: readonly Finding[], waivers: readonly W
       const number = (counts.get(finding.zone) ?? 0) + 1;
       counts.set(finding.zone, number);
       const key = keyOf(finding);
-      const waiver = finding.waivable ? (waivers.find((w) => w.key === key) ?? null) : null;
-      return { ...finding, key, label: `${finding.zone}${number}`, waiver };
+      const given = finding.waivable ? (waivers.find((w) => w.key === key) ?? null) : null;
+      const holds = given?.basis === finding.basis;
+      return {
+        ...finding,
+        key,
+        label: `${finding.zone}${number}`,
+        waiver: holds ? given : null,
+        ended: holds ? null : given,
+      };
     });
 }
 

@@ -57,6 +57,24 @@ one() { # one KEY FILE...: the value of KEY=value in the first file that has it
   done | head -n 1
 }
 
+root() { # what "/" is mounted from, its kind, size and free space in KiB
+  if command -v findmnt >/dev/null 2>&1; then
+    echo "root.source=$(findmnt -n -o SOURCE / 2>/dev/null | head -n 1)"
+    echo "root.kind=$(findmnt -n -o FSTYPE / 2>/dev/null | head -n 1)"
+  else
+    echo "root.source=$(df -P / 2>/dev/null | sed -n '2s/ .*//p')"
+  fi
+  df -P -k / 2>/dev/null | sed -n '2p' | { read -r _ size _ free _ && echo "root.size.kib=$size" && echo "root.free.kib=$free"; }
+}
+
+clock() { # whether the system says that its clock follows a reference
+  if command -v timedatectl >/dev/null 2>&1; then
+    timedatectl show -p NTPSynchronized --value 2>/dev/null
+  elif command -v chronyc >/dev/null 2>&1; then
+    chronyc tracking 2>/dev/null | sed -n 's/^Leap status *: *Normal$/yes/p;s/^Leap status *: *Not synchronised$/no/p'
+  fi
+}
+
 settings() {
   echo "collector.settings=1"
   echo "host.name=$(hostname 2>/dev/null || cat /proc/sys/kernel/hostname)"
@@ -66,6 +84,8 @@ settings() {
   echo "time.zone=$(zone)"
   echo "locale=$(one LANG /etc/locale.conf /etc/default/locale)"
   echo "keyboard=$(one KEYMAP /etc/vconsole.conf)$(one XKBLAYOUT /etc/default/keyboard)"
+  root
+  echo "time.synchronised=$(clock)"
   echo "name.servers=$(sed -n 's/^nameserver *//p' /etc/resolv.conf 2>/dev/null | tr '\\n' ' ')"
 }
 

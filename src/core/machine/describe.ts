@@ -7,19 +7,25 @@ import type { Facts, Port } from "./facts";
 export const serialTail = (drive: Pick<Drive, "serial" | "wwn">): string =>
   (drive.serial ?? drive.wwn ?? "").slice(-6);
 
+const modelWords = (drive: Drive): string =>
+  `${drive.bay ? `${bayWords(drive.bay)}, ` : ""}${drive.model ?? `${drive.media} drive`}`;
+
 /** Bay, model, serial tail and size: how a drive is always named. Never by its letter. */
 export function driveName(drive: Drive): string {
-  const bay = drive.bay ? `${bayWords(drive.bay)}, ` : "";
-  const model = drive.model ?? `${drive.media} drive`;
   const tail = serialTail(drive);
-  return `${bay}${model}${tail ? ` …${tail}` : " (no serial)"}, ${formatBytes(drive.sizeBytes)}`;
+  return `${modelWords(drive)}${tail ? ` …${tail}` : " (no serial)"}, ${formatBytes(drive.sizeBytes)}`;
 }
+
+/** Bay, model and size without a character of the serial: how a drive is named where a person is asked for its serial. */
+export const driveLook = (drive: Drive): string => `${modelWords(drive)}, ${formatBytes(drive.sizeBytes)}`;
 
 /** "bay 7", but "boot module" as it is called. */
 export const bayWords = (bay: string): string => (/^\d/.test(bay) ? `bay ${bay}` : bay);
 
-/** What stands on a drive, in words; "nothing found" is what was seen, not a promise. */
+/** What stands on a drive, in words; "nothing found" is what was seen, not a promise, and "not read" is neither. */
 export function contentWords(drive: Drive): string {
+  if (drive.contents === null)
+    return drive.memberOf.length > 0 ? `not read; member of ${drive.memberOf.join(", ")}` : "not read";
   if (drive.contents.length === 0) return drive.table ? `an empty ${drive.table} table` : "nothing found";
   const parts = drive.contents.map((c) => {
     const label = c.label ? ` "${c.label}"` : "";
@@ -30,7 +36,15 @@ export function contentWords(drive: Drive): string {
   return parts.join(", ") + members;
 }
 
-export const holdsData = (drive: Drive): boolean => drive.contents.length > 0 || drive.memberOf.length > 0;
+/** What stands on a drive whatever is mounted at the moment: what two readings of it can be compared by. */
+export const standingWords = (drive: Drive): string =>
+  contentWords({ ...drive, contents: drive.contents?.map((c) => ({ ...c, mountedAt: [] })) ?? null });
+
+export const holdsData = (drive: Drive): boolean =>
+  (drive.contents ?? []).length > 0 || drive.memberOf.length > 0;
+
+/** Nobody has looked at what stands on it: neither full nor empty may be said. */
+export const isUnread = (drive: Drive): boolean => drive.contents === null && drive.memberOf.length === 0;
 
 /** Drives that the last complete import saw. */
 export const presentDrives = (facts: Facts): Drive[] => facts.drives.filter((d) => d.missingSince === null);

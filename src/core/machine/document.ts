@@ -92,8 +92,8 @@ export const typedSchema = z.object({
     .default({ lid: false, sleep: false, battery: false }),
 });
 
-export const machineDocumentSchema = z.object({
-  schemaVersion: z.literal(1),
+const documentSchema = z.object({
+  schemaVersion: z.literal(2),
   facts: factsSchema,
   /** Path of a fact ("memory.installedBytes", "drives.S123.sizeBytes") to its source. */
   sources: z.record(z.string(), sourceSchema),
@@ -102,6 +102,33 @@ export const machineDocumentSchema = z.object({
   typed: typedSchema.prefault({}),
   notes: z.string().max(20_000).default(""),
 });
+
+type Bag = Record<string, unknown>;
+const isBag = (value: unknown): value is Bag =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
+
+/**
+ * Version 1 kept "nobody has read it" and "nothing stands on it" as the same empty list; the source tells them apart.
+ */
+function upgradeDocument(value: unknown): unknown {
+  if (!isBag(value) || value.schemaVersion !== 1 || !isBag(value.facts)) return value;
+  const sources = isBag(value.sources) ? value.sources : {};
+  const { drives } = value.facts;
+  const upgraded = (drive: unknown): unknown =>
+    isBag(drive) &&
+    Array.isArray(drive.contents) &&
+    drive.contents.length === 0 &&
+    !(`drives.${String(drive.id)}.contents` in sources)
+      ? { ...drive, contents: null }
+      : drive;
+  return {
+    ...value,
+    schemaVersion: 2,
+    facts: { ...value.facts, ...(Array.isArray(drives) && { drives: drives.map(upgraded) }) },
+  };
+}
+
+export const machineDocumentSchema = z.preprocess(upgradeDocument, documentSchema);
 
 export type FactSource = z.infer<typeof sourceSchema>;
 export type Claim = z.infer<typeof claimSchema>;
@@ -113,4 +140,4 @@ export type Typed = z.infer<typeof typedSchema>;
 export type MachineDocument = z.infer<typeof machineDocumentSchema>;
 
 export const emptyMachine = (): MachineDocument =>
-  machineDocumentSchema.parse({ schemaVersion: 1, facts: {}, sources: {} });
+  machineDocumentSchema.parse({ schemaVersion: 2, facts: {}, sources: {} });

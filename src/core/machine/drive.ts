@@ -11,6 +11,8 @@ export const contentSchema = z.object({
   kind: text,
   label: optionalText,
   mountedAt: z.array(text).default([]),
+  /** GUID of a GPT partition; boot entries of the firmware name it. */
+  partUuid: text.optional(),
 });
 
 /** What the drive says of its own health; a counter that it does not keep is absent, never zero. */
@@ -64,7 +66,8 @@ export const driveSchema = z.object({
   presentedBy: optionalText,
   health: healthSchema.nullable().default(null),
   table: optionalText,
-  contents: z.array(contentSchema).default([]),
+  /** Null: nobody has read what stands on it. Empty: it was read, and nothing was found. */
+  contents: z.array(contentSchema).nullable().default(null),
   /** Arrays, pools and volume groups that it belongs to, as "kind name". */
   memberOf: z.array(text).default([]),
   /** ISO time of the first complete import that did not see it any more. */

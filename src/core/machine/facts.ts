@@ -21,6 +21,8 @@ export const portSchema = z.object({
   pci: optionalText,
   driver: optionalText,
   mtu: z.number().int().nullable().default(null),
+  /** The bridge or bond that it belongs to; its address stands there then. */
+  memberOf: optionalText,
   addresses: z.array(addressSchema).default([]),
 });
 
@@ -205,6 +207,13 @@ export const factsSchema = z.object({
       locale: optionalText,
       keyboard: optionalText,
       gateway: optionalText,
+      /** What "/" is mounted from, such as "rpool/ROOT/default", and the kind of its file system. */
+      rootSource: optionalText,
+      rootKind: optionalText,
+      rootSizeBytes: z.number().nonnegative().nullable(),
+      rootFreeBytes: z.number().nonnegative().nullable(),
+      /** Whether the system says that its clock follows a reference. */
+      clockFollows: z.boolean().nullable(),
       nameServers: z.array(text),
       /** Global addresses of all interfaces, software ones too. */
       addresses: z.array(

@@ -17,15 +17,18 @@ export { mergeReadings, placeDrive, typeFact, type FactChange } from "./merge";
 export {
   bayWords,
   contentWords,
+  driveLook,
   driveName,
   factName,
   factWords,
   holdsData,
+  isUnread,
   isSoundMember,
   machineLine,
   portName,
   presentDrives,
   serialTail,
+  standingWords,
   visibleDrives,
 } from "./describe";
 export {
@@ -37,14 +40,17 @@ export {
   type MachineDrawing,
 } from "./layout";
 export { hoursWords, judgeDrive, wearWords, type DriveJudgement, type Verdict } from "./health";
+export { systemDrives, type SystemDrives } from "./system-drive";
 export { compareDelivery, type DeliveryLine } from "./expected";
 export {
   cameFrom,
   layOnShelf,
+  recordReadBack,
   recordWipe,
   recordWriting,
   SPEED_CLASSES,
   registerEntrySchema,
+  wipeSchema,
   registerKey,
   sightDrive,
   whereWords,

@@ -142,13 +142,15 @@ const isIdentified = (item: Bag): boolean => Boolean(item.id || item.serial || i
 /** A tool that only knows signatures adds to the contents that another has told, and never takes from them. */
 function withSignatures(target: Bag, { signatures, ...item }: Bag): Bag {
   if (!Array.isArray(signatures)) return item;
-  const contents = [...((target.contents as DriveContent[] | undefined) ?? [])];
+  const contents = [...((target.contents as DriveContent[] | null | undefined) ?? [])];
   for (const found of signatures as DriveContent[]) {
     const at = contents.findIndex((c) => c.part === found.part);
     const known = contents[at];
     if (!known) contents.push(found);
     else if (known.kind === "unknown content")
       contents[at] = { ...known, kind: found.kind, label: found.label };
+    else if (known.partUuid === undefined && found.partUuid)
+      contents[at] = { ...known, partUuid: found.partUuid };
   }
   const memberOf = [
     ...new Set([...((target.memberOf as string[]) ?? []), ...((item.memberOf as string[]) ?? [])]),

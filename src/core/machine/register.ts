@@ -17,6 +17,7 @@ export const wipeSchema = z.object({
     "secure erase of the drive",
     "crypto erase",
     "signatures only",
+    "installed over",
     "destroyed",
   ]),
   /** What stood on it, as it was known then. */
@@ -139,6 +140,12 @@ const newEntry = (drive: Drive): RegisterEntry =>
     state: "in a machine",
   });
 
+/** What stands on a drive after it was erased this way; "nothing" where it is not named. */
+const HOLDS_AFTER: Partial<Record<Wipe["method"], string>> = {
+  "signatures only": "signatures removed; the data is still there",
+  "installed over": "an installation; what it did not overwrite of the old data is still there",
+};
+
 /** Erasing is written down with what stood on the drive; a destroyed one stays in the register. */
 export function recordWipe(entry: RegisterEntry, wipe: Omit<Wipe, "was">): RegisterEntry {
   const was = entry.holds || "not known";
@@ -146,7 +153,7 @@ export function recordWipe(entry: RegisterEntry, wipe: Omit<Wipe, "was">): Regis
     ...entry,
     wipes: [...entry.wipes, { ...wipe, was }],
     held: [...entry.held, { at: wipe.at, machine: "", what: `erased: ${wipe.method}` }],
-    holds: wipe.method === "signatures only" ? "signatures removed; the data is still there" : "nothing",
+    holds: HOLDS_AFTER[wipe.method] ?? "nothing",
     written: null,
     scheme: null,
     carries: null,
@@ -176,6 +183,10 @@ export function recordWriting(
     held: [...entry.held, { at, machine: "", what: `written with ${name}` }].slice(-MOST_KEPT),
   };
 }
+
+/** What was written was read back and is the same. */
+export const recordReadBack = (entry: RegisterEntry): RegisterEntry =>
+  entry.carries ? { ...entry, carries: { ...entry.carries, compared: true } } : entry;
 
 /** Taken out by hand and laid on a shelf. */
 export function layOnShelf(entry: RegisterEntry, place: string, spare: boolean, at: string): RegisterEntry {

@@ -49,10 +49,20 @@ export function renderRecordMarkdown(record: BuildRecord): string {
           ["Image", record.image.name],
           ["OS profile", record.image.profile],
           ["Checksum", record.image.checksum],
-          ["System drive", record.drives.target],
+          [
+            record.drives.layout === "single drive"
+              ? "System drive"
+              : `System drives, ${record.drives.layout}`,
+            record.drives.target,
+          ],
           ["Left alone", record.drives.leftAlone.join("; ")],
+          ...(record.drives.free.length > 0 ? [["Free", record.drives.free.join("; ")]] : []),
         ],
       ),
+    ),
+    ...section(
+      "Saved before",
+      record.saved.map((s) => `- ${cell(s.what)}: ${cell(s.where)} (${cell(s.by)}, ${when(s.at)})`),
     ),
     ...section(
       "As planned and as found",
@@ -61,8 +71,17 @@ export function renderRecordMarkdown(record: BuildRecord): string {
             `Read ${when(acceptance.at)} from ${cell(acceptance.from)}.`,
             "",
             ...table(
-              ["zone", "what", "planned", "found", "verdict"],
-              acceptance.lines.map((l) => [l.zone, l.what, l.planned, l.found, l.verdict]),
+              ["zone", "what", "planned", "found", "verdict", "decided"],
+              acceptance.lines.map((l) => [
+                l.zone,
+                l.what,
+                l.planned,
+                l.found,
+                l.verdict,
+                l.settled
+                  ? `${l.settled.how === "seen" ? "seen by eye" : l.settled.how}: ${l.settled.words} (${l.settled.by}, ${when(l.settled.at)})`
+                  : "",
+              ]),
             ),
           ]
         : ["Not read back yet."],

@@ -1,6 +1,8 @@
 import { describe, expect, it } from "vitest";
-import { NOW } from "../../../tests/support/builds";
+import { aBuild, aDrive, NOW } from "../../../tests/support/builds";
+import { aStick } from "../../../tests/support/firing-roads";
 import { aPlan, HandLog } from "../../../tests/support/runs";
+import { evaluateBuild } from "../build";
 import { emptyMachine } from "../machine";
 import { emptySite } from "../site";
 import {
@@ -12,26 +14,21 @@ import {
   renderRecordMarkdown,
   type Export,
 } from ".";
+import { plannedDrives } from "../run";
 
 const by = "J. Pell";
-const waivers = [{ key: "network.in-pool", reason: "the range is cut next week", by, at: NOW }];
-const plan = aPlan({
-  sheet: { "network.address": "10.61.10.120", waivers, "handOver.evaluationEnds": "2027-01-19" },
-});
+const sheet = { "network.address": "10.61.10.120", "handOver.evaluationEnds": "2027-01-19" };
+const { basis } = evaluateBuild(aBuild({ sheet })).findings.find((f) => f.code === "network.in-pool")!;
+const waivers = [{ key: "network.in-pool", reason: "the range is cut next week", by, at: NOW, basis }];
+const plan = aPlan({ sheet: { ...sheet, waivers } });
 
 function finished(): HandLog {
   const run = new HandLog(plan);
-  run.send({ kind: "differs", step: "identity", seen: "label | worn", decision: "go on", by });
+  run.send({ kind: "differs", step: "identity", seen: "label | worn", decision: "go on" });
   run.toStep("end");
-  run.append({
-    kind: "accepted",
-    from: "bundle.txt",
-    by,
-    lines: [
-      { id: "mode", zone: "C", what: "Boot mode", planned: "UEFI", found: "uefi", verdict: "as planned" },
-    ],
-  });
-  run.send({ kind: "handed over", to: "Control room", by });
+  run.acceptAll({ locale: { found: "C.UTF-8", verdict: "differs" } });
+  run.send({ kind: "settled", line: "locale", how: "taken as it is", words: "logs are read in | English" });
+  run.send({ kind: "handed over", to: "Control room" });
   return run;
 }
 
@@ -59,11 +56,36 @@ describe("the record", () => {
     const text = renderRecordMarkdown(record);
     expect(text).toBe(renderRecordMarkdown(makeRecord(plan, run.log)));
     expect(text).toContain("label \\| worn");
-    expect(text).toContain("| C | Boot mode | UEFI | uefi | as planned |");
+    expect(text).toContain("| C | Boot mode | UEFI | UEFI | as planned | – |");
+    expect(text).toMatch(/\| F \| Locale \| .*taken as it is: logs are read in \\\| English \(J\. Pell/);
     for (const block of text.split("\n\n").filter((b) => b.startsWith("|"))) {
       const columns = block.split("\n").map((row) => row.replace(/\\\|/g, "").split("|").length);
       expect(new Set(columns).size).toBe(1);
     }
+  });
+
+  it("names the drives of the sheet and not the stick, in new runs and in those from before they were frozen", () => {
+    const other = aDrive("SA-000009", { sizeBytes: 9e11, contents: [] });
+    const stick = aPlan({
+      drives: [aDrive("NV-0001", {}), other],
+      sticks: [aStick()],
+      sheet: { "image.way": "stick", "image.stick.key": "ST-0007", "storage.leaveAlone": ["SA-000009"] },
+    });
+    for (const one of [stick, { ...stick, drives: null }]) {
+      const { drives } = makeRecord(one, new HandLog(one).toStep("screen-loading").log);
+      expect(drives.target).toContain("V-0001");
+      expect(drives.leftAlone).toEqual([expect.stringContaining("000009")]);
+      expect(plannedDrives(one).target.map((d) => d.look)).toEqual(["Alder 480, 480 GB (447 GiB)"]);
+    }
+  });
+
+  it("tells a checksum that was compared in the run, by whom", () => {
+    const unverified = aPlan({ image: { computed: null } });
+    const log = new HandLog(unverified).toStep("firmware").log;
+    expect(makeRecord(unverified, log.slice(0, 2)).image.checksum).toBe("not computed");
+    expect(makeRecord(unverified, log).image.checksum).toMatch(
+      /^matches, compared in this run by J\. Pell at 2026/,
+    );
   });
 
   it("holds no secret, since nothing before it does", () => {

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { foldRun, logLine, type LoggedEvent, type RunPlan } from "../run";
+import { acceptanceOf, foldRun, logLine, plannedDrives, type LoggedEvent, type RunPlan } from "../run";
 import { secondsBetween } from "../units";
 import { acceptanceLineSchema } from "../verify";
 
@@ -24,8 +24,37 @@ export const recordSchema = z.object({
     accounts: z.array(z.string()),
     secretsKept: z.string(),
   }),
-  drives: z.object({ target: z.string(), leftAlone: z.array(z.string()) }),
-  acceptance: z.object({ at: z.string(), from: z.string(), lines: z.array(acceptanceLineSchema) }).nullable(),
+  /** What was saved before the work, and where it was put. */
+  saved: z
+    .array(z.object({ what: z.string(), where: z.string(), by: z.string(), at: z.string() }))
+    .default([]),
+  drives: z.object({
+    target: z.string(),
+    layout: z.string().default("single drive"),
+    leftAlone: z.array(z.string()),
+    free: z.array(z.string()).default([]),
+  }),
+  acceptance: z
+    .object({
+      at: z.string(),
+      from: z.string(),
+      lines: z.array(
+        acceptanceLineSchema.extend({
+          /** What a person decided about a line that was not as planned. */
+          settled: z
+            .object({
+              how: z.enum(["seen", "taken as it is"]),
+              words: z.string(),
+              found: z.string(),
+              by: z.string(),
+              at: z.string(),
+            })
+            .nullable()
+            .default(null),
+        }),
+      ),
+    })
+    .nullable(),
   deviations: z.array(z.object({ at: z.string(), step: z.string(), seen: z.string(), decision: z.string() })),
   waivers: z.array(
     z.object({ label: z.string(), finding: z.string(), reason: z.string(), by: z.string(), at: z.string() }),
@@ -58,7 +87,7 @@ export const recordJsonSchema = (): unknown => z.toJSONSchema(recordSchema);
 export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRecord {
   const state = foldRun(plan.steps, log);
   const { sheet } = plan;
-  const guard = plan.steps.find((s) => s.guard)?.guard;
+  const drives = plannedDrives(plan);
   const title = (id: string): string => plan.steps.find((s) => s.id === id)?.title ?? id;
   const taken = (from: string | null, to: string | null): number | null =>
     from && to ? secondsBetween(from, to) : null;
@@ -74,7 +103,7 @@ export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRec
     timeZone: plan.timeZone,
     machine: { name: plan.machineName, summary: plan.machineLine },
     defects: plan.defects,
-    image: { name: plan.imageName, profile: plan.profileName, checksum: plan.imageCheck },
+    image: { name: plan.imageName, profile: plan.profileName, checksum: checksumWords(plan, log) },
     reach: {
       management: plan.management,
       address: sheet.network.address || sheet.network.school,
@@ -82,11 +111,14 @@ export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRec
       accounts: sheet.answers.accounts.map((a) => `${a.name} (${a.role}, log-in: ${a.logIn})`),
       secretsKept: sheet.answers.secretsKept,
     },
+    saved: state.written.map(({ step, words, by, at }) => ({ what: title(step), where: words, by, at })),
     drives: {
-      target: guard?.target ?? sheet.storage.target ?? "",
-      leftAlone: guard?.leaveAlone.map((d) => d.name) ?? [],
+      target: drives.target.map((d) => d.name).join("; "),
+      layout: sheet.storage.layout,
+      leftAlone: drives.leftAlone,
+      free: drives.free,
     },
-    acceptance: state.acceptance,
+    acceptance: state.acceptance && { ...state.acceptance, lines: acceptanceOf(plan, state) },
     deviations: state.deviations.map(({ at, step, seen, decision }) => ({
       at,
       step: title(step),
@@ -120,8 +152,18 @@ export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRec
         : []),
       ...(sheet.network.fixedBy ? [{ date: sheet.network.fixedBy, what: "address is to be fixed" }] : []),
     ],
-    log: log.map((l) => ({ at: l.at, by: l.event.by, text: logLine(l.event, plan) })),
+    log: log.map((l) => ({ at: l.at, by: l.event.by, text: logLine(l.event, plan, true) })),
     handedTo: state.handedTo,
     notes: sheet.handOver.notes,
   };
+}
+
+/** What the run knows of the checksum: compared in it, by whom and when, or as it stood at the start. */
+function checksumWords(plan: RunPlan, log: readonly LoggedEvent[]): string {
+  const done = log.flatMap(({ at, event }) => {
+    const step = event.kind === "as expected" ? plan.steps.find((s) => s.id === event.step) : undefined;
+    return step?.does?.kind === "checksum compared" ? [{ at, by: event.by, image: step.does.image }] : [];
+  });
+  const last = done.findLast((d) => d.image === plan.imageName);
+  return last ? `matches, compared in this run by ${last.by} at ${last.at}` : plan.imageCheck;
 }

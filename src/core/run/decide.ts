@@ -1,37 +1,39 @@
-import { fail, ok, type Result } from "../result";
 import type { Guard } from "../build";
+import { fail, ok, type Result } from "../result";
+import { proves } from "../storage";
+import { acceptanceOf, isOpen } from "./acceptance";
 import type { RunCommand, RunEvent, RunPlan } from "./events";
 import type { RunState } from "./state";
 
-const compact = (text: string): string => text.replace(/[\s.,\u202f]/g, "").toUpperCase();
+type Verdict = Pick<Extract<RunEvent, { kind: "guard" }>, "verdict" | "names" | "drive">;
 
-/** What a typed answer means to a guard: the expected tail, a drive that must be left alone, or something else. */
-function answerGuard(
-  guard: Guard,
-  typed: string,
-): { verdict: "passed" | "other drive" | "left-alone drive"; names: string } {
-  const answer = compact(typed);
-  const expected = compact(guard.expect);
-  // A person may read the whole serial aloud: what ends in the tail is right, if it is no shorter than the tail.
-  if (answer.endsWith(expected)) return { verdict: "passed", names: guard.target };
-  const other = guard.leaveAlone.find((d) => d.tail !== "" && answer.endsWith(compact(d.tail)));
+/** What a typed answer means to a guard: one of its drives, a drive that must be left alone, or something else. */
+function answerGuard(guard: Guard, typed: string): Verdict {
+  const named = guard.drives.find((d) => proves(typed, { text: d.proof }));
+  if (named) return { verdict: "passed", names: named.name, drive: named.id };
+  const other = guard.leaveAlone.find((d) => proves(typed, { text: d.tail }));
   return other
     ? {
         verdict: "left-alone drive",
+        drive: "",
         names: `This is ${other.name}, which must be left alone (${other.holds}). Nothing may be written.`,
       }
     : {
         verdict: "other drive",
-        names: `This is not ${guard.target}. Look again at the console before anything is written.`,
+        drive: "",
+        names: `This is not ${guard.drives.map((d) => d.name).join(" and not ")}. Look again at the console before anything is written.`,
       };
 }
+
+/** A reason shorter than this says nothing to whoever reads the record. */
+const LEAST_REASON = 8;
 
 /**
  * Decides what a command amounts to in the present state: an event to append, or a refusal that says why. The caller
  * only writes the answer down. A command for a step that is no longer current is refused, so that two windows cannot
  * push a run on twice.
  */
-export function decide(plan: RunPlan, state: RunState, command: RunCommand): Result<RunEvent> {
+export function decide(plan: RunPlan, state: RunState, command: RunCommand, by: string): Result<RunEvent> {
   const refuse = (message: string) => fail({ message });
   if (state.status === "handed over" && command.kind !== "note" && command.kind !== "corrected")
     return refuse("This run has been handed over; only notes and corrections can be added.");
@@ -40,14 +42,13 @@ export function decide(plan: RunPlan, state: RunState, command: RunCommand): Res
     case "note":
     case "reading":
     case "corrected":
-      return ok(command);
+      return ok({ ...command, by });
     case "resumed":
-      return state.status === "stopped" ? ok(command) : refuse("The run is not stopped.");
+      return state.status === "stopped" ? ok({ ...command, by }) : refuse("The run is not stopped.");
+    case "settled":
+      return decideLine(plan, state, command, by);
     case "handed over":
-      if (state.current < plan.steps.length) return refuse(`There are steps left: ${step?.title ?? ""}.`);
-      return state.acceptance
-        ? ok(command)
-        : refuse("Nothing was read back from the installed system yet: accept it first.");
+      return decideHandOver(plan, state, command, by);
     default:
   }
   if (state.status === "stopped")
@@ -59,14 +60,65 @@ export function decide(plan: RunPlan, state: RunState, command: RunCommand): Res
   if (command.kind === "guard") {
     if (!step.guard) return refuse("This step has no guard.");
     if (command.typed.trim() === "") return refuse("Type what the console shows.");
-    return ok({ ...command, ...answerGuard(step.guard, command.typed) });
+    const answer = answerGuard(step.guard, command.typed);
+    const before = state.named.find((n) => n.group === step.guard?.group && n.drive === answer.drive);
+    if (answer.verdict === "passed" && answer.drive !== "" && before)
+      return refuse("This drive of the set was named already. Name the next one.");
+    return ok({ ...command, ...answer, by });
   }
   if (step.kind === "guard" && command.kind !== "differs")
     return refuse("A guard cannot be passed or skipped without naming the drive.");
   if (step.kind === "guard" && command.kind === "differs" && command.decision === "go on")
     return refuse("A guard cannot be passed with a difference: go back or stop.");
-  const guard = plan.steps[state.current - 1];
-  if (command.kind === "as expected" && guard?.kind === "guard" && !state.guardsPassed.includes(guard.id))
-    return refuse("The guard before this step was not passed.");
-  return ok(command);
+  if (command.kind === "skipped" && step.must && command.reason.length < LEAST_REASON)
+    return refuse(`${step.must} Say in a few words why it is skipped; the reason goes on the record.`);
+  const goesOn =
+    command.kind === "as expected" || (command.kind === "differs" && command.decision === "go on");
+  if (goesOn && !guardsPassed(plan, state)) return refuse("The guard before this step was not passed.");
+  if (command.kind === "as expected" && step.asks && !command.words)
+    return refuse(`${step.asks}: write it down, it goes on the record.`);
+  return ok({ ...command, by });
+}
+
+/** Every guard that stands right before the current step was passed. */
+function guardsPassed(plan: RunPlan, state: RunState): boolean {
+  const before = plan.steps.slice(0, state.current);
+  const guards = before.slice(before.findLastIndex((s) => s.kind !== "guard") + 1);
+  return guards.every((g) => state.guardsPassed.includes(g.id));
+}
+
+type Settling = Extract<RunCommand, { kind: "settled" }>;
+
+/** What was not seen may be answered by eye; what differs is taken as it is only with a reason. */
+function decideLine(plan: RunPlan, state: RunState, command: Settling, by: string): Result<RunEvent> {
+  const line = acceptanceOf(plan, state).find((l) => l.id === command.line);
+  if (!line) return fail({ message: "The acceptance has no such line." });
+  if (line.verdict === "as planned")
+    return fail({ message: `${line.what} is as planned: there is nothing to decide.` });
+  if (command.how === "seen" && line.verdict === "differs")
+    return fail({ message: `${line.what} was read and differs. It can be taken as it is, with a reason.` });
+  if (command.how === "taken as it is" && command.words.length < LEAST_REASON)
+    return fail({ message: "Say in a few words why it may stay as it is; the reason goes on the record." });
+  return ok({ ...command, found: line.found, by });
+}
+
+type HandingOver = Extract<RunCommand, { kind: "handed over" }>;
+
+function decideHandOver(plan: RunPlan, state: RunState, command: HandingOver, by: string): Result<RunEvent> {
+  const step = plan.steps[state.current];
+  if (state.status === "stopped")
+    return fail({
+      message: `The run is stopped: ${state.stoppedBy ?? ""} Say what was done about it, then resume.`,
+    });
+  if (step) return fail({ message: `There are steps left: ${step.title}.` });
+  if (!state.acceptance)
+    return fail({ message: "Nothing was read back from the installed system yet: accept it first." });
+  const open = acceptanceOf(plan, state).filter(isOpen);
+  return open.length === 0
+    ? ok({ ...command, by })
+    : fail({
+        message: `Not as planned, and decided by nobody: ${open
+          .map((l) => `${l.what} (${l.verdict}${l.found ? `: ${l.found}` : ""})`)
+          .join("; ")}.`,
+      });
 }

@@ -6,67 +6,67 @@ const by = z.string().min(1).max(80);
 const stepId = z.string().min(1);
 const words = z.string().trim().min(1, "write a few words").max(4000);
 
-const guardAnswered = z.object({
-  kind: z.literal("guard"),
+const guardTyped = z.object({ kind: z.literal("guard"), step: stepId, typed: z.string().max(200) });
+const asExpected = z.object({
+  kind: z.literal("as expected"),
   step: stepId,
-  typed: z.string(),
-  verdict: z.enum(["passed", "other drive", "left-alone drive"]),
-  names: z.string(),
-  by,
+  /** What the step asked to be written down. */
+  words: z.string().trim().max(400).optional(),
 });
-const asExpected = z.object({ kind: z.literal("as expected"), step: stepId, by });
 const differs = z.object({
   kind: z.literal("differs"),
   step: stepId,
   seen: words,
   decision: z.enum(["go on", "go back", "stop"]),
-  by,
 });
-const skipped = z.object({ kind: z.literal("skipped"), step: stepId, reason: words, by });
-const note = z.object({ kind: z.literal("note"), step: stepId.nullable(), text: words, by });
-const reading = z.object({
-  kind: z.literal("reading"),
-  step: stepId.nullable(),
-  what: words,
-  value: words,
-  by,
+const skipped = z.object({ kind: z.literal("skipped"), step: stepId, reason: words });
+const note = z.object({ kind: z.literal("note"), step: stepId.nullable(), text: words });
+const reading = z.object({ kind: z.literal("reading"), step: stepId.nullable(), what: words, value: words });
+const corrected = z.object({ kind: z.literal("corrected"), seq: z.number().int().positive(), text: words });
+const timer = z.object({ kind: z.literal("timer"), step: stepId });
+const resumed = z.object({ kind: z.literal("resumed"), reason: words });
+/** A person settles a line of the acceptance: by what they saw with their own eyes, or by taking it as it is. */
+const settled = z.object({
+  kind: z.literal("settled"),
+  line: z.string().min(1),
+  how: z.enum(["seen", "taken as it is"]),
+  words,
 });
-const corrected = z.object({
-  kind: z.literal("corrected"),
-  seq: z.number().int().positive(),
-  text: words,
-  by,
-});
-const timer = z.object({ kind: z.literal("timer"), step: stepId, by });
-const resumed = z.object({ kind: z.literal("resumed"), reason: words, by });
-const accepted = z.object({
-  kind: z.literal("accepted"),
-  from: z.string(),
-  lines: z.array(acceptanceLineSchema),
-  by,
-});
-const handedOver = z.object({ kind: z.literal("handed over"), to: words, by });
+const handedOver = z.object({ kind: z.literal("handed over"), to: words });
+
+const signed = { by };
 
 /** What happened, as it is kept. Nothing is rewritten: a mistake is corrected by a later event. */
 export const runEventSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("started"), by }),
-  guardAnswered,
-  asExpected,
-  differs,
-  skipped,
-  note,
-  reading,
-  corrected,
-  timer,
-  resumed,
-  accepted,
-  handedOver,
+  guardTyped.extend({
+    verdict: z.enum(["passed", "other drive", "left-alone drive"]),
+    /** The drive that was named; empty in runs from before a target could be several. */
+    drive: z.string().default(""),
+    names: z.string(),
+    by,
+  }),
+  asExpected.extend(signed),
+  differs.extend(signed),
+  skipped.extend(signed),
+  note.extend(signed),
+  reading.extend(signed),
+  corrected.extend(signed),
+  timer.extend(signed),
+  resumed.extend(signed),
+  z.object({ kind: z.literal("accepted"), from: z.string(), lines: z.array(acceptanceLineSchema), by }),
+  /** The found value stands with it: when another reading finds something else, the line is open again. */
+  settled.extend({ found: z.string(), by }),
+  handedOver.extend(signed),
 ]);
 export type RunEvent = z.infer<typeof runEventSchema>;
 
-/** What a person asks for. A guard's verdict and an acceptance are worked out by the core, never sent. */
+/**
+ * What a person asks for. Who asks, a guard's verdict and an acceptance are put in by the server and the core, never
+ * sent.
+ */
 export const runCommandSchema = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("guard"), step: stepId, typed: z.string().max(200), by }),
+  guardTyped,
   asExpected,
   differs,
   skipped,
@@ -75,6 +75,7 @@ export const runCommandSchema = z.discriminatedUnion("kind", [
   corrected,
   timer,
   resumed,
+  settled,
   handedOver,
 ]);
 export type RunCommand = z.infer<typeof runCommandSchema>;
@@ -105,6 +106,16 @@ export const runPlanSchema = z.object({
   profileName: z.string(),
   management: z.string(),
   passwordRule: z.string(),
+  /** What becomes of the machine's drives, by name; null in runs from before it was frozen. */
+  drives: z
+    .object({
+      /** `look` is the name without its serial, for where the serial is asked for. */
+      target: z.array(z.object({ id: z.string(), name: z.string(), look: z.string(), holds: z.string() })),
+      leftAlone: z.array(z.string()),
+      free: z.array(z.string()),
+    })
+    .nullable()
+    .default(null),
   sheet: sheetSchema,
   steps: z.array(stepSchema),
   expectations: z.array(expectationSchema),

@@ -8,8 +8,11 @@ export {
   type RunEvent,
   type RunPlan,
 } from "./events";
-export { foldRun, nextHands, type RunState, type StepState } from "./state";
+export { foldRun, nextHands, type RunState, type Settled, type StepState } from "./state";
 export { decide } from "./decide";
+export { acceptanceOf, installedAt, isOpen, type SettledLine } from "./acceptance";
+export { plannedDrives } from "./planned-drives";
 export { logLine } from "./log-line";
 export { freezePlan } from "./freeze";
+export { deedsOf } from "./deeds";
 export { measuredTransfer } from "./measured";

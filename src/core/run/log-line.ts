@@ -1,17 +1,18 @@
 import type { RunEvent, RunPlan } from "./events";
 
 /** One event in words, for the log and the record. */
-export function logLine(event: RunEvent, plan: Pick<RunPlan, "steps">): string {
+export function logLine(event: RunEvent, plan: Pick<RunPlan, "steps">, withTyped = false): string {
   const title = (id: string): string => plan.steps.find((s) => s.id === id)?.title ?? id;
   switch (event.kind) {
     case "started":
       return "Started";
     case "as expected":
-      return `${title(event.step)}: as expected`;
+      return `${title(event.step)}: as expected${event.words ? `. ${event.words}` : ""}`;
     case "guard":
+      // What was typed stays off the page while other guards may ask for it; the record shows it.
       return event.verdict === "passed"
-        ? `${title(event.step)}: named ${event.names}`
-        : `${title(event.step)}: stopped. ${event.names}`;
+        ? `${title(event.step)}: named ${event.names}${withTyped ? ` by "${event.typed}"` : ""}`
+        : `${title(event.step)}: stopped at "${event.typed}". ${event.names}`;
     case "differs":
       return `${title(event.step)}: differs. ${event.seen} (${event.decision})`;
     case "skipped":
@@ -30,6 +31,10 @@ export function logLine(event: RunEvent, plan: Pick<RunPlan, "steps">): string {
       const differing = event.lines.filter((l) => l.verdict === "differs").length;
       return `Compared with the plan from ${event.from}: ${event.lines.length} lines, ${differing} ${differing === 1 ? "differs" : "differ"}`;
     }
+    case "settled":
+      return event.how === "seen"
+        ? `Acceptance, ${event.line}: seen by eye. ${event.words}`
+        : `Acceptance, ${event.line}: taken as it is (${event.found || "not seen"}). ${event.words}`;
     case "handed over":
       return `Handed over to ${event.to}`;
   }

@@ -18,6 +18,15 @@ export interface Deviation {
   decision: string;
 }
 
+/** A person's word on a line, for what was found then. */
+export interface Settled {
+  how: "seen" | "taken as it is";
+  words: string;
+  found: string;
+  by: string;
+  at: string;
+}
+
 export interface RunState {
   status: "running" | "stopped" | "steps done" | "handed over";
   /** Why it stands still, in the words of the event that stopped it. */
@@ -30,9 +39,15 @@ export interface RunState {
   strip: Required<Effect>;
   /** The guard of the step was passed, by id of the guard step. */
   guardsPassed: string[];
+  /** Drives that were named, by the guard step that they passed. */
+  named: { step: string; group: string; drive: string }[];
+  /** What steps asked to be written down. */
+  written: { step: string; words: string; by: string; at: string }[];
   timer: { step: string; startedAt: string; likelyAt: string; lateAt: string } | null;
   deviations: Deviation[];
   acceptance: { at: string; from: string; lines: AcceptanceLine[] } | null;
+  /** What persons decided about lines of the acceptance, by line. */
+  settled: Record<string, Settled>;
   handedTo: string | null;
 }
 
@@ -45,9 +60,12 @@ const start = (steps: readonly Step[]): RunState => ({
   steps: steps.map(() => ({ state: "waiting", startedAt: null, endedAt: null })),
   strip: { power: "off", media: "none", nextBoot: "as ordered", target: "untouched" },
   guardsPassed: [],
+  named: [],
+  written: [],
   timer: null,
   deviations: [],
   acceptance: null,
+  settled: {},
   handedTo: null,
 });
 
@@ -96,10 +114,14 @@ function goBack(state: RunState, steps: readonly Step[], at: string): void {
   // A guard belongs to the step behind it: going back into a destructive step goes back to its guard.
   let index = Math.max(0, state.current - 1);
   while (index > 0 && steps[index - 1]?.kind === "guard") index -= 1;
-  for (const id of steps.slice(index).map((s) => s.id))
-    state.guardsPassed = state.guardsPassed.filter((g) => g !== id);
+  for (const id of steps.slice(index).map((s) => s.id)) forgetGuard(state, id);
   for (const later of state.steps.slice(index)) Object.assign(later, { state: "waiting", endedAt: null });
   enter(state, steps, index, at);
+}
+
+function forgetGuard(state: RunState, id: string): void {
+  state.guardsPassed = state.guardsPassed.filter((g) => g !== id);
+  state.named = state.named.filter((n) => n.step !== id);
 }
 
 function stop(state: RunState, why: string): void {
@@ -116,6 +138,11 @@ function apply(state: RunState, steps: readonly Step[], { seq, at, event }: Logg
     case "guard":
       if (event.verdict === "passed") {
         state.guardsPassed.push(event.step);
+        state.named.push({
+          step: event.step,
+          group: steps[state.current]?.guard?.group ?? "",
+          drive: event.drive,
+        });
         leave(state, steps, "done", at);
       } else {
         state.deviations.push({
@@ -129,6 +156,7 @@ function apply(state: RunState, steps: readonly Step[], { seq, at, event }: Logg
       }
       break;
     case "as expected":
+      if (event.words) state.written.push({ step: event.step, words: event.words, by: event.by, at });
       leave(state, steps, "done", at);
       break;
     case "differs":
@@ -157,8 +185,13 @@ function apply(state: RunState, steps: readonly Step[], { seq, at, event }: Logg
       state.stoppedBy = null;
       break;
     case "accepted":
-      state.acceptance = { at, from: event.from, lines: event.lines };
+      accept(state, seq, at, event);
       break;
+    case "settled": {
+      const { how, words, found, by } = event;
+      state.settled[event.line] = { how, words, found, by, at };
+      break;
+    }
     case "handed over":
       state.status = "handed over";
       state.handedTo = event.to;
@@ -169,6 +202,30 @@ function apply(state: RunState, steps: readonly Step[], { seq, at, event }: Logg
     case "corrected":
       break;
   }
+}
+
+/**
+ * Lines that a new reading answers take the place of the old ones; what it does not tell stays as it was. A reading of
+ * another chassis answers nothing: the run stops.
+ */
+function accept(
+  state: RunState,
+  seq: number,
+  at: string,
+  { from, lines }: Extract<LoggedEvent["event"], { kind: "accepted" }>,
+): void {
+  const chassis = lines.find((l) => l.id === "serial");
+  if (chassis?.verdict === "differs") {
+    const why = `${from} was read from another machine: chassis serial ${chassis.found}, planned ${chassis.planned}. Nothing of it was accepted.`;
+    state.deviations.push({ seq, at, step: "collect", seen: why, decision: "stop" });
+    return stop(state, why);
+  }
+  const before = new Map(state.acceptance?.lines.map((l) => [l.id, l]));
+  state.acceptance = {
+    at,
+    from: state.acceptance ? `${state.acceptance.from}; ${from}` : from,
+    lines: lines.map((l) => (l.verdict === "not seen" ? (before.get(l.id) ?? l) : l)),
+  };
 }
 
 /** When a person is needed next and for what; null when the run needs nobody. While a wait runs, that is its likely end. */

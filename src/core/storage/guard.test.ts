@@ -27,8 +27,15 @@ it("names the other members of what a drive belongs to", () => {
 });
 
 it("tells what a plan does with each drive, and what identifies it", () => {
-  const plan = { target: "a", leaveAlone: ["b"], free: ["c"] };
-  expect(["a", "b", "c", "d"].map((id) => dispositionOf({ id }, plan))).toEqual([
+  const plan = {
+    target: "a",
+    partners: [{ drive: "e", role: "spare" as const }],
+    layout: "mirror" as const,
+    leaveAlone: ["b"],
+    free: ["c"],
+  };
+  expect(["a", "e", "b", "c", "d"].map((id) => dispositionOf({ id }, plan))).toEqual([
+    "target",
     "target",
     "leave alone",
     "free",

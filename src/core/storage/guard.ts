@@ -1,17 +1,17 @@
 import { visibleDrives, type Drive, type Facts } from "../machine";
 import { formatBinaryBytes } from "../units";
+import { targetSeats, type TargetPlan } from "./target";
 
 /** What a build does with a drive. "undecided" is a drive that the plan does not know: it turned up later. */
 export type Disposition = "target" | "leave alone" | "free" | "undecided";
 
-export interface DrivePlan {
-  target: string | null;
+export interface DrivePlan extends TargetPlan {
   leaveAlone: readonly string[];
   free: readonly string[];
 }
 
 export function dispositionOf(drive: Pick<Drive, "id">, plan: DrivePlan): Disposition {
-  if (drive.id === plan.target) return "target";
+  if (targetSeats(plan).some((seat) => seat.drive === drive.id)) return "target";
   if (plan.leaveAlone.includes(drive.id)) return "leave alone";
   return plan.free.includes(drive.id) ? "free" : "undecided";
 }

@@ -5,4 +5,8 @@ export {
   installerSize,
   memberPartners,
   type Disposition,
+  type DrivePlan,
 } from "./guard";
+export { FATES, withFate, withLayout, type Fate } from "./fates";
+export { proofOf, proofWords, proves, type Proof } from "./proof";
+export { grossBytes, leastMembers, survives, targetSeats, type TargetPlan, type TargetSeat } from "./target";

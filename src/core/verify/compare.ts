@@ -1,7 +1,13 @@
 import { z } from "zod";
-import { contentWords, type Facts } from "../machine";
+import { standingWords, type Facts } from "../machine";
 import { addressKey } from "../network";
+import { formatBytes } from "../units";
+import { lookAtClock, type Reading } from "./clock";
 import type { Expectation } from "./expect";
+import { lookAtPort } from "./port";
+import { differs, notSeen, seen, type Seen } from "./seen";
+import { lookAtTarget } from "./target";
+import { lookAtVersion } from "./version";
 
 export const acceptanceLineSchema = z.object({
   id: z.string(),
@@ -13,11 +19,6 @@ export const acceptanceLineSchema = z.object({
 });
 export type AcceptanceLine = z.infer<typeof acceptanceLineSchema>;
 
-interface Seen {
-  found: string;
-  agrees: boolean;
-}
-
 /** en_GB.UTF-8 and en_GB.utf8 are one locale. */
 const normal = (text: string): string =>
   text
@@ -25,88 +26,89 @@ const normal = (text: string): string =>
     .toLowerCase()
     .replace(/utf-?8$/, "utf8");
 
-/** Compares what was read from the installed system with the plan, line by line. Silence is "not seen", never agreement. */
-export function compareWithPlan(expectations: readonly Expectation[], facts: Facts): AcceptanceLine[] {
-  return expectations.map(({ id, zone, what, planned, match }) => {
-    const seen = look(match, facts);
-    const verdict = seen === null ? "not seen" : seen.agrees ? "as planned" : "differs";
-    return { id, zone, what, planned, found: seen?.found ?? "", verdict };
-  });
+/**
+ * Compares what was read from the installed system with the plan, line by line. Silence is "not seen", never agreement,
+ * and never a difference.
+ */
+export function compareWithPlan(
+  expectations: readonly Expectation[],
+  facts: Facts,
+  reading: Reading,
+): AcceptanceLine[] {
+  return expectations.map(({ id, zone, what, planned, match }) => ({
+    id,
+    zone,
+    what,
+    planned,
+    ...look(match, facts, reading),
+  }));
 }
 
-function look(match: Expectation["match"], facts: Facts): Seen | null {
+function look(match: Expectation["match"], facts: Facts, reading: Reading): Seen {
   const { system } = facts;
   switch (match.kind) {
     case "fact": {
       const found = factAt(facts, match.path);
-      return found === null ? null : { found, agrees: normal(found) === normal(match.equals) };
+      return found === null ? notSeen() : seen(found, normal(found) === normal(match.equals));
     }
-    case "system": {
-      if (!system?.osId) return null;
-      const version = system.osVersion ?? "";
-      const agrees =
-        system.osId === match.id && (version === match.version || version.startsWith(`${match.version}.`));
-      return { found: system.osName ?? `${system.osId} ${version}`, agrees };
+    case "secure boot": {
+      const on = facts.firmware?.secureBoot;
+      return typeof on === "boolean" ? seen(on ? "on" : "off", on === match.on) : notSeen();
     }
+    case "system":
+      return lookAtVersion(match, facts);
     case "host name": {
       const found = system?.hostName;
-      return found
-        ? { found, agrees: [match.name, match.full].some((n) => normal(n) === normal(found)) }
-        : null;
+      if (!found) return notSeen();
+      return seen(
+        found,
+        [match.name, match.full].some((n) => normal(n) === normal(found)),
+      );
     }
     case "address": {
       const addresses = system?.addresses ?? facts.ports.flatMap((p) => p.addresses);
-      if (addresses.length === 0) return null;
+      if (addresses.length === 0) return notSeen();
       const same = addresses.find((a) => addressKey(a.address) === addressKey(match.address));
       const found = (same ? [same] : addresses).map((a) => `${a.address}/${a.prefixLength}`).join(", ");
-      return {
+      return seen(
         found,
-        agrees:
-          same !== undefined && (match.prefixLength === null || same.prefixLength === match.prefixLength),
-      };
+        same !== undefined && (match.prefixLength === null || same.prefixLength === match.prefixLength),
+      );
     }
     case "name servers": {
       const found = system?.nameServers;
-      if (!found || found.length === 0) return null;
+      if (!found || found.length === 0) return notSeen();
       const keys = new Set(found.map(addressKey));
-      return { found: found.join(", "), agrees: match.all.every((s) => keys.has(addressKey(s))) };
+      return seen(
+        found.join(", "),
+        match.all.every((s) => keys.has(addressKey(s))),
+      );
     }
     case "port":
-      if (facts.ports.length === 0) return null;
-      return {
-        found: facts.ports.map((p) => p.mac).join(", "),
-        agrees: facts.ports.some((p) => p.mac === match.mac),
-      };
+      return lookAtPort(match, facts);
     case "target":
-      return lookAtTarget(match.drive, facts);
-    case "untouched": {
-      if (facts.drives.length === 0) return null;
-      const drive = facts.drives.find((d) => d.id === match.drive);
-      const found = drive
-        ? contentWords({ ...drive, contents: unmounted(drive.contents) })
-        : "the drive is not there";
-      return { found, agrees: drive !== undefined && found === match.holds.replace(/ at [^,;]*/g, "") };
+      return lookAtTarget(match, facts);
+    case "untouched":
+      return lookAtUntouched(match, facts);
+    case "free space": {
+      const { rootFreeBytes: free, rootSizeBytes: size } = system ?? {};
+      if (typeof free !== "number" || !size) return notSeen();
+      return seen(`${formatBytes(free)} of ${formatBytes(size)} free`, free >= size * match.leastShare);
     }
+    case "clock":
+      return lookAtClock(facts, reading);
   }
 }
 
-const unmounted = (contents: Facts["drives"][number]["contents"]) =>
-  contents.map((c) => ({ ...c, mountedAt: [] }));
-
-/** The system stands on the drive that carries "/"; where no drive does, a drive with content is all that can be said. */
-function lookAtTarget(id: string, facts: Facts): Seen | null {
-  if (facts.drives.length === 0) return null;
-  const carriesRoot = facts.drives.filter((d) => d.contents.some((c) => c.mountedAt.includes("/")));
-  const target = facts.drives.find((d) => d.id === id);
-  if (carriesRoot.length > 0)
-    return {
-      found: `the system stands on ${carriesRoot.map((d) => d.id).join(", ")}`,
-      agrees: carriesRoot.some((d) => d.id === id),
-    };
-  if (!target) return { found: "the drive is not there", agrees: false };
-  return target.contents.length === 0
-    ? { found: "nothing found on it", agrees: false }
-    : { found: contentWords(target), agrees: true };
+function lookAtUntouched({ drive: id, holds }: { drive: string; holds: string }, facts: Facts): Seen {
+  if (facts.drives.length === 0) return notSeen();
+  const drive = facts.drives.find((d) => d.id === id);
+  if (!drive) return differs("the drive is not there");
+  const found = standingWords(drive);
+  // What nobody had read before, or nobody has read now, cannot be compared.
+  if (found.startsWith("not read")) return notSeen();
+  if (holds.startsWith("not read")) return notSeen(`${found}; what stood there before was not read`);
+  return seen(found, found === holds.replace(/ at [^,;]*/g, ""));
 }
 
 function factAt(facts: Facts, path: string): string | null {

@@ -1,9 +1,15 @@
 import { z } from "zod";
 import { modeWords } from "../boot";
-import { drivesOf, portOf, segmentOf, targetOf, type BuildContext } from "../build";
-import { contentWords, driveName } from "../machine";
+import { drivesOf, portOf, segmentOf, targetsOf, type BuildContext } from "../build";
+import { driveName, standingWords } from "../machine";
 import { prefixLengthOf } from "../network";
 import { dispositionOf } from "../storage";
+
+/** Plans from before a target could be several drives name one, and a port without its address. */
+const matchOf = (value: unknown): unknown => {
+  if (typeof value !== "object" || value === null || !("kind" in value)) return value;
+  return value.kind === "target" && "drive" in value ? { ...value, drives: [value.drive] } : value;
+};
 
 /** One thing that the installed system must show; `planned` is for people, `match` for the comparison. */
 export const expectationSchema = z.object({
@@ -11,18 +17,31 @@ export const expectationSchema = z.object({
   zone: z.string(),
   what: z.string(),
   planned: z.string(),
-  match: z.discriminatedUnion("kind", [
-    z.object({ kind: z.literal("fact"), path: z.string(), equals: z.string() }),
-    z.object({ kind: z.literal("system"), id: z.string(), version: z.string() }),
-    z.object({ kind: z.literal("host name"), name: z.string(), full: z.string() }),
-    z.object({ kind: z.literal("address"), address: z.string(), prefixLength: z.number().nullable() }),
-    z.object({ kind: z.literal("name servers"), all: z.array(z.string()) }),
-    z.object({ kind: z.literal("port"), mac: z.string() }),
-    z.object({ kind: z.literal("target"), drive: z.string() }),
-    z.object({ kind: z.literal("untouched"), drive: z.string(), holds: z.string() }),
-  ]),
+  match: z.preprocess(
+    matchOf,
+    z.discriminatedUnion("kind", [
+      z.object({ kind: z.literal("fact"), path: z.string(), equals: z.string() }),
+      z.object({ kind: z.literal("secure boot"), on: z.boolean() }),
+      z.object({ kind: z.literal("system"), id: z.string(), version: z.string() }),
+      z.object({ kind: z.literal("host name"), name: z.string(), full: z.string() }),
+      z.object({ kind: z.literal("address"), address: z.string(), prefixLength: z.number().nullable() }),
+      z.object({ kind: z.literal("name servers"), all: z.array(z.string()) }),
+      z.object({ kind: z.literal("port"), mac: z.string(), address: z.string().default("") }),
+      z.object({
+        kind: z.literal("target"),
+        drives: z.array(z.string()),
+        marks: z.array(z.string()).default([]),
+      }),
+      z.object({ kind: z.literal("untouched"), drive: z.string(), holds: z.string() }),
+      z.object({ kind: z.literal("free space"), leastShare: z.number() }),
+      z.object({ kind: z.literal("clock") }),
+    ]),
+  ),
 });
 export type Expectation = z.infer<typeof expectationSchema>;
+
+/** A system volume with less than this share free fills at the first large update. */
+const LEAST_FREE_SHARE = 0.1;
 
 type Match = Expectation["match"];
 const expect = (id: string, zone: string, what: string, planned: string, match: Match): Expectation[] =>
@@ -33,36 +52,84 @@ const fact = (path: string, equals: string): Match => ({ kind: "fact", path, equ
 /** What acceptance must find, drawn from the plan; what the plan does not decide is not asked. */
 export function planExpectations(context: BuildContext): Expectation[] {
   const { sheet, profile, machine, image } = context;
-  const { network, answers } = sheet;
-  const target = targetOf(context);
-  const port = portOf(context);
+  const { network, answers, boot } = sheet;
   const serial = machine?.document.facts.chassis?.serial ?? "";
-  const length = prefixLengthOf(segmentOf(context)?.prefix ?? "");
-  const fixed = network.school === "dynamic" ? "" : network.address;
-  const full = [answers.hostName, answers.domain].filter(Boolean).join(".");
-  const untouched = drivesOf(context)
-    .filter((d) => dispositionOf(d, sheet.storage) === "leave alone")
-    .flatMap((d) =>
-      expect(`untouched-${d.id}`, "D", `${driveName(d)} left alone`, contentWords(d), {
-        kind: "untouched",
-        drive: d.id,
-        holds: contentWords(d),
-      }),
-    );
   return [
     ...expect("serial", "A", "Chassis serial", serial, fact("chassis.serial", serial)),
     ...(profile && image
       ? expect("system", "B", "System and version", `${profile.name} ${image.version}`, {
           kind: "system",
-          ...profile.identify,
+          id: profile.identify.id,
+          version: image.version,
         })
       : []),
-    ...expect("mode", "C", "Boot mode", modeWords(sheet.boot.mode), fact("firmware.mode", sheet.boot.mode)),
-    ...(target
-      ? expect("target", "D", "System drive", driveName(target), { kind: "target", drive: target.id })
+    ...expect("mode", "C", "Boot mode", modeWords(boot.mode), fact("firmware.mode", boot.mode)),
+    ...expect("secure-boot", "C", "Secure boot", boot.mode === "uefi" ? boot.secureBoot : "", {
+      kind: "secure boot",
+      on: boot.secureBoot === "on",
+    }),
+    ...storage(context),
+    ...addressing(context),
+    ...expect(
+      "name-servers",
+      "E",
+      "Name servers",
+      network.school === "fixed" ? network.nameServers.join(", ") : "",
+      { kind: "name servers", all: network.nameServers },
+    ),
+    ...naming(answers),
+    ...expect("clock", "F", "Time", "follows a reference; read after the last restart", { kind: "clock" }),
+  ];
+}
+
+function storage(context: BuildContext): Expectation[] {
+  const members = targetsOf(context)
+    .filter((t) => t.role === "member")
+    .map((t) => t.drive);
+  const marks = context.profile?.identify.marks ?? [];
+  return [
+    ...expect(
+      "target",
+      "D",
+      members.length > 1 ? `System drives, ${context.sheet.storage.layout}` : "System drive",
+      members.map(driveName).join("; "),
+      { kind: "target", drives: members.map((d) => d.id), marks },
+    ),
+    ...expect("free-space", "D", "Free space on the system volume", "at least a tenth", {
+      kind: "free space",
+      leastShare: LEAST_FREE_SHARE,
+    }),
+    ...drivesOf(context)
+      .filter((d) => dispositionOf(d, context.sheet.storage) === "leave alone")
+      .flatMap((d) =>
+        expect(`untouched-${d.id}`, "D", `${driveName(d)} left alone`, standingWords(d), {
+          kind: "untouched",
+          drive: d.id,
+          holds: standingWords(d),
+        }),
+      ),
+  ];
+}
+
+function addressing(context: BuildContext): Expectation[] {
+  const { network } = context.sheet;
+  const port = portOf(context);
+  const length = prefixLengthOf(segmentOf(context)?.prefix ?? "");
+  const fixed = network.school === "dynamic" ? "" : network.address;
+  return [
+    ...(port
+      ? expect(
+          "port",
+          "E",
+          "Port",
+          [port.mac, fixed && `with ${fixed}`, "link up"].filter(Boolean).join(", "),
+          {
+            kind: "port",
+            mac: port.mac,
+            address: fixed,
+          },
+        )
       : []),
-    ...untouched,
-    ...(port ? expect("port", "E", "Management port", port.mac, { kind: "port", mac: port.mac }) : []),
     ...expect("address", "E", "Address", fixed && length !== null ? `${fixed}/${length}` : fixed, {
       kind: "address",
       address: fixed,
@@ -75,13 +142,12 @@ export function planExpectations(context: BuildContext): Expectation[] {
       network.school === "fixed" ? network.gateway : "",
       fact("system.gateway", network.gateway),
     ),
-    ...expect(
-      "name-servers",
-      "E",
-      "Name servers",
-      network.school === "fixed" ? network.nameServers.join(", ") : "",
-      { kind: "name servers", all: network.nameServers },
-    ),
+  ];
+}
+
+function naming(answers: BuildContext["sheet"]["answers"]): Expectation[] {
+  const full = [answers.hostName, answers.domain].filter(Boolean).join(".");
+  return [
     ...expect("host-name", "F", "Host name", full, { kind: "host name", name: answers.hostName, full }),
     ...expect("time-zone", "F", "Time zone", answers.timeZone, fact("system.timeZone", answers.timeZone)),
     ...expect("locale", "F", "Locale", answers.locale, fact("system.locale", answers.locale)),

@@ -1,87 +1,260 @@
 import { expect, it } from "vitest";
 import { aBuild, aDrive, MAC } from "../../../tests/support/builds";
-import { factsSchema } from "../machine";
-import { compareWithPlan, planExpectations, tally } from ".";
+import { factsSchema, type Drive } from "../machine";
+import { compareWithPlan, expectationSchema, planExpectations, tally } from ".";
 
 const archive = { part: "sda1", sizeBytes: 9, kind: "ext4", label: "archive", mountedAt: ["/mnt"] };
 const other = aDrive("SA-9", { sizeBytes: 9e11, contents: [archive] });
-const plan = planExpectations(
-  aBuild({ drives: [aDrive("NV-0001", {}), other], sheet: { "storage.leaveAlone": ["SA-9"] } }),
-);
+const context = aBuild({
+  drives: [aDrive("NV-0001", {}), other],
+  sheet: { "storage.leaveAlone": ["SA-9"] },
+});
+const plan = planExpectations(context);
 
+const part = (more: object = {}) => ({
+  part: "p1",
+  sizeBytes: 1,
+  kind: "ext4",
+  label: null,
+  mountedAt: [],
+  ...more,
+});
+const holding = (id: string, ...contents: object[]): Drive =>
+  aDrive(id, { contents: contents as Drive["contents"] });
+const system = {
+  osId: "cairn",
+  osName: "Cairn Hypervisor 9.0",
+  osVersion: "9.0",
+  hostName: "wrk-hv1",
+  gateway: "10.61.10.1",
+  nameServers: ["10.61.10.2"],
+  timeZone: "Europe/London",
+  locale: "en_GB.utf8",
+  keyboard: "gb",
+  clockFollows: true,
+  rootSizeBytes: 100e9,
+  rootFreeBytes: 80e9,
+  addresses: [{ interface: "br0", address: "10.61.10.20", prefixLength: 24, dynamic: false }],
+};
+const port = { mac: MAC, seenAs: "eno1", kind: "ethernet" as const, link: "up" as const, memberOf: "br0" };
+const onTarget = holding("NV-0001", part({ mountedAt: ["/"] }));
+const beside = { ...other, contents: [{ ...archive, mountedAt: [] }] };
 const installed = {
   chassis: { serial: "OST-1" },
-  firmware: { mode: "uefi" as const },
-  system: {
-    osId: "cairn",
-    osName: "Cairn Hypervisor 9.0",
-    osVersion: "9.0",
-    hostName: "wrk-hv1",
-    gateway: "10.61.10.1",
-    nameServers: ["10.61.10.2"],
-    timeZone: "Europe/London",
-    locale: "en_GB.utf8",
-    keyboard: "gb",
-    addresses: [{ interface: "br0", address: "10.61.10.20", prefixLength: 24, dynamic: false }],
-  },
-  drives: [
-    aDrive("NV-0001", {
-      contents: [{ part: "p1", sizeBytes: 1, kind: "vfat", label: "BOOT", mountedAt: [] }],
-    }),
-    { ...other, contents: [{ ...archive, mountedAt: [] }] },
-  ],
-  ports: [{ mac: MAC, seenAs: "eno1", kind: "ethernet" as const, link: "up" as const }],
+  firmware: { mode: "uefi" as const, secureBoot: true },
+  system,
+  drives: [onTarget, beside],
+  ports: [port],
 };
-const compare = (changes: object) => compareWithPlan(plan, factsSchema.parse({ ...installed, ...changes }));
-const line = (changes: object, id: string) => compare(changes).find((l) => l.id === id);
+const reading = {
+  takenAt: "2026-11-20T09:00:00Z",
+  now: "2026-11-20T09:05:00Z",
+  since: "2026-11-20T08:50:00Z",
+};
+const compare = (changes: object, more: object = {}, asked = plan) =>
+  compareWithPlan(asked, factsSchema.parse({ ...installed, ...changes }), { ...reading, ...more });
+const line = (changes: object, id: string, more: object = {}) =>
+  compare(changes, more).find((l) => l.id === id);
+const ALL = plan.length;
 
 it("finds a system that was built as planned", () => {
-  expect(tally(compare({}))).toEqual({ "as planned": 13, differs: 0, "not seen": 0 });
+  expect(compare({}).filter((l) => l.verdict !== "as planned")).toEqual([]);
+  expect(ALL).toBe(16);
 });
 
 it("says nothing of what was not looked at", () => {
-  expect(tally(compareWithPlan(plan, factsSchema.parse({})))).toEqual({
-    "as planned": 0,
-    differs: 0,
-    "not seen": 13,
-  });
+  const lines = compareWithPlan(plan, factsSchema.parse({}), { ...reading, takenAt: null });
+  expect(tally(lines)).toEqual({ "as planned": 0, differs: 0, "not seen": ALL });
 });
 
-it.each([
+it.each<[string, object, string]>([
   ["serial", { chassis: { serial: "OST-2" } }, "OST-2"],
   ["mode", { firmware: { mode: "legacy" } }, "legacy"],
+  ["secure-boot", { firmware: { mode: "uefi", secureBoot: false } }, "off"],
   [
     "system",
-    { system: { ...installed.system, osName: "Cairn Hypervisor 90", osVersion: "90" } },
+    { system: { ...system, osName: "Cairn Hypervisor 90", osVersion: "90" } },
     "Cairn Hypervisor 90",
   ],
   [
+    "system",
+    { system: { ...system, osName: "Cairn Hypervisor 9.1", osVersion: "9" } },
+    "Cairn Hypervisor 9.1",
+  ],
+  ["system", { system: { ...system, osId: "sedge", osName: "Sedge BSD 14" } }, "Sedge BSD 14"],
+  [
     "address",
-    {
-      system: {
-        ...installed.system,
-        addresses: [{ interface: "br0", address: "10.61.10.20", prefixLength: 16, dynamic: false }],
-      },
-    },
+    { system: { ...system, addresses: [{ ...system.addresses[0], prefixLength: 16 }] } },
     "10.61.10.20/16",
   ],
-  ["name-servers", { system: { ...installed.system, nameServers: ["10.61.10.3"] } }, "10.61.10.3"],
-  ["host-name", { system: { ...installed.system, hostName: "localhost" } }, "localhost"],
+  ["name-servers", { system: { ...system, nameServers: ["10.61.10.3"] } }, "10.61.10.3"],
+  ["host-name", { system: { ...system, hostName: "localhost" } }, "localhost"],
   [
-    "target",
-    { drives: [aDrive("NV-0001", {}), { ...other, contents: [{ ...archive, mountedAt: ["/"] }] }] },
-    "the system stands on SA-9",
+    "free-space",
+    { system: { ...system, rootFreeBytes: 9e9 } },
+    "9.00 GB (8.38 GiB) of 100 GB (93.1 GiB) free",
   ],
-  ["untouched-SA-9", { drives: [installed.drives[0], { ...other, contents: [] }] }, "nothing found"],
-  ["port", { ports: [{ ...installed.ports[0], mac: "02:00:00:00:00:01" }] }, "02:00:00:00:00:01"],
-])("%s that differs is told with what was found", (id, changes, found) => {
+  ["clock", { system: { ...system, clockFollows: false } }, "the clock follows no reference"],
+  ["untouched-SA-9", { drives: [onTarget, { ...other, contents: [] }] }, "nothing found"],
+  ["untouched-SA-9", { drives: [onTarget] }, "the drive is not there"],
+  ["port", { ports: [{ ...port, mac: "02:00:00:00:00:01" }] }, "it is not there; found 02:00:00:00:00:01"],
+  ["port", { ports: [{ ...port, link: "down" }] }, "eno1: no link"],
+  [
+    "port",
+    {
+      ports: [
+        { ...port, memberOf: null },
+        { ...port, mac: "02:00:00:00:00:01", seenAs: "eno2" },
+      ],
+    },
+    "10.61.10.20 is on br0 over eno2, not over eno1",
+  ],
+])("%s that differs is told with what was found: %j", (id, changes, found) => {
   expect(line(changes, id)).toMatchObject({ verdict: "differs", found });
+});
+
+it.each([
+  ["9.2", "9.0", "9.0", "differs"],
+  ["9.2", "9.2", "9.2", "as planned"],
+  ["9.2", "9.2.1", "9.2.1", "as planned"],
+  ["9.2", "9", "9.2", "as planned"],
+  ["9.2", "9", "9", "not seen"],
+  ["9", "9.2", "9.2", "as planned"],
+  ["9.2", "9.20", "9.20", "differs"],
+])("version %s planned, %s told and %s in its name: %s", (version, osVersion, named, verdict) => {
+  const asked = planExpectations(aBuild({ image: { version } }));
+  const found = { system: { ...system, osVersion, osName: `Cairn Hypervisor ${named}` } };
+  expect(compare(found, {}, asked).find((l) => l.id === "system")?.verdict).toBe(verdict);
+});
+
+const zfs = { ...system, rootSource: "rpool/ROOT/one", rootKind: "zfs" };
+const guid = "5d0b3c2a-1111-4222-8333-444455556666";
+const entry = {
+  mode: "uefi",
+  currentEntry: "0003",
+  entries: [
+    {
+      id: "0003",
+      label: "x",
+      active: true,
+      kind: "disk",
+      path: `HD(1,GPT,${guid.toUpperCase()},0x800,0x100000)`,
+    },
+  ],
+};
+it.each<[string, object, string, RegExp]>([
+  ["a mount", {}, "as planned", /mounted from .*V-0001/],
+  [
+    "a mount elsewhere",
+    { drives: [holding("NV-0001"), holding("SA-9", part({ mountedAt: ["/"] }))] },
+    "differs",
+    /SA-9/,
+  ],
+  [
+    "a mirror of which one member was planned",
+    { drives: [onTarget, holding("SA-9", part({ mountedAt: ["/"] }))] },
+    "differs",
+    /V-0001.*; .*SA-9/,
+  ],
+  [
+    "a ZFS root",
+    { system: zfs, drives: [{ ...holding("NV-0001", part()), memberOf: ["pool rpool"] }, beside] },
+    "as planned",
+    /root pool stands on/,
+  ],
+  [
+    "a ZFS root elsewhere",
+    { system: zfs, drives: [holding("NV-0001"), { ...beside, memberOf: ["pool rpool"] }] },
+    "differs",
+    /root pool stands on .*SA-9/,
+  ],
+  [
+    "a boot entry",
+    { firmware: entry, drives: [holding("NV-0001", part({ partUuid: guid })), beside] },
+    "as planned",
+    /firmware started from/,
+  ],
+  [
+    "a boot entry elsewhere",
+    { firmware: entry, drives: [holding("NV-0001"), holding("SA-9", part({ partUuid: guid }))] },
+    "differs",
+    /SA-9/,
+  ],
+  [
+    "a label of the profile",
+    { drives: [holding("NV-0001", part({ label: "CAIRN9" })), beside] },
+    "as planned",
+    /label stands on/,
+  ],
+  [
+    "contents and nothing else",
+    { drives: [holding("NV-0001", part()), beside] },
+    "not seen",
+    /nothing that was read tells/,
+  ],
+  [
+    "nothing read",
+    { drives: [aDrive("NV-0001", { contents: null }), beside] },
+    "not seen",
+    /nothing that was read/,
+  ],
+  ["an absent target", { drives: [beside] }, "differs", /NV-0001 is not there/],
+])("the system drive by %s: %s", (_, changes, verdict, found) => {
+  expect(line(changes, "target")).toMatchObject({ verdict, found: expect.stringMatching(found) });
+});
+
+it("wants every member of a set, and none beside", () => {
+  const asked = planExpectations(
+    aBuild({
+      drives: [aDrive("NV-0001", { seenAs: "a" }), aDrive("NV-0002", { seenAs: "b" })],
+      sheet: { "storage.layout": "mirror", "storage.partners": [{ drive: "NV-0002", role: "member" }] },
+    }),
+  );
+  const verdict = (...drives: Drive[]) =>
+    compare({ drives }, {}, asked).find((l) => l.id === "target")?.verdict;
+  const root = (id: string) => holding(id, part({ mountedAt: ["/"] }));
+  expect(verdict(root("NV-0001"), root("NV-0002"))).toBe("as planned");
+  expect(verdict(root("NV-0001"), holding("NV-0002"))).toBe("differs");
+});
+
+it("does not take 'not read' for 'empty', before or after", () => {
+  const unread = { drives: [onTarget, aDrive("SA-9", { sizeBytes: 9e11, contents: null })] };
+  expect(line(unread, "untouched-SA-9")).toMatchObject({ verdict: "not seen", found: "" });
+  const before = planExpectations(
+    aBuild({
+      drives: [aDrive("NV-0001", {}), aDrive("SA-9", { contents: null })],
+      sheet: { "storage.leaveAlone": ["SA-9"] },
+    }),
+  );
+  expect(compare({}, {}, before).find((l) => l.id === "untouched-SA-9")).toMatchObject({
+    verdict: "not seen",
+    found: 'ext4 "archive"; what stood there before was not read',
+  });
+});
+
+it.each<[string, object, object, string, RegExp]>([
+  ["a reading of the installed system", {}, {}, "as planned", /follows a reference; read after/],
+  ["a reading from before it ran", {}, { takenAt: "2026-11-20T07:00:00Z" }, "differs", /older reading/],
+  ["a clock that is ahead", {}, { takenAt: "2026-11-20T10:05:00Z" }, "differs", /1 h ahead/],
+  ["no word on a reference", { system: { ...system, clockFollows: null } }, {}, "not seen", /read at/],
+])("the time by %s", (_, changes, more, verdict, found) => {
+  expect(line(changes, "clock", more)).toMatchObject({ verdict, found: expect.stringMatching(found) });
 });
 
 it("asks nothing that the plan does not decide", () => {
   const dynamic = planExpectations(
-    aBuild({ sheet: { "network.school": "dynamic", "answers.keyboard": "" } }),
+    aBuild({ sheet: { "network.school": "dynamic", "answers.keyboard": "", "boot.mode": "legacy" } }),
   ).map((e) => e.id);
-  expect(dynamic).not.toEqual(expect.arrayContaining(["address"]));
-  expect(dynamic).not.toEqual(expect.arrayContaining(["keyboard"]));
+  for (const id of ["address", "keyboard", "secure-boot"]) expect(dynamic).not.toContain(id);
+});
+
+it("reads the expectations of older runs", () => {
+  const old = {
+    id: "target",
+    zone: "D",
+    what: "System drive",
+    planned: "x",
+    match: { kind: "target", drive: "NV-0001" },
+  };
+  expect(expectationSchema.parse(old).match).toEqual({ kind: "target", drives: ["NV-0001"], marks: [] });
 });

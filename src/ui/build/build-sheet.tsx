@@ -3,7 +3,6 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useRef, useState, type ReactNode } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import type { BuildView } from "@/core/build";
 import type { PlacedFinding, Zone } from "@/core/finding";
 import { formatClock } from "@/core/units";
@@ -23,6 +22,7 @@ import { StorageZone } from "./storage-zone";
 import { useSheet, type BuildActions } from "./use-sheet";
 import { WaiveSlip } from "./waive-slip";
 import { marksOf, type ZoneProps } from "./zone-props";
+import { useKeys } from "../frame/use-keys";
 
 /** The build sheet: one page in working order, its line at the left, its margin at the right, its title block at the foot. */
 export function BuildSheet({
@@ -55,14 +55,14 @@ export function BuildSheet({
     if (toggled[zone] === undefined) setToggled({ ...toggled, [zone]: true });
   };
 
-  useHotkeys("a,b,c,d,e,f,h,i,j,k", (_, key) => {
+  useKeys("a,b,c,d,e,f,g,h,i,j,k", (_, key) => {
     const zone = (key.keys?.join("") ?? "").toUpperCase() as Zone;
     toggle(zone);
     document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
   });
-  useHotkeys("u", () => state.undo());
-  useHotkeys("m", () => setDrawer(!drawer));
-  useHotkeys("BracketRight, BracketLeft", (_, key) =>
+  useKeys("u", () => void state.undo());
+  useKeys("m", () => setDrawer(!drawer));
+  useKeys("BracketRight, BracketLeft", (_, key) =>
     stepThrough(evaluation.findings, key.keys?.join("").toLowerCase() === "bracketright" ? 1 : -1),
   );
 
@@ -71,7 +71,14 @@ export function BuildSheet({
     A: <MachineZone {...zone} />,
     B: <ImageZone {...zone} />,
     C: <BootZone {...zone} />,
-    D: <StorageZone {...zone} hand={hand} />,
+    D: (
+      <StorageZone
+        {...zone}
+        agree={async (drive, typed) =>
+          state.adopt(await actions.agree(build.id, build.version, drive, typed))
+        }
+      />
+    ),
     E: <NetworkZone {...zone} />,
     F: <AnswersZone {...zone} />,
     H: <RunZone {...zone} />,
@@ -113,7 +120,7 @@ export function BuildSheet({
               type="button"
               className="link-quiet disabled:no-underline disabled:opacity-70"
               disabled={!state.canUndo}
-              onClick={state.undo}
+              onClick={() => void state.undo()}
             >
               undo
             </button>
@@ -199,7 +206,7 @@ function Foot({ view, saved, actions }: { view: BuildView; saved: boolean; actio
     if (answer.ok) router.push(`/runs/${answer.value}`);
     else setProblems(answer.problems);
   };
-  useHotkeys("x", () => document.querySelector<HTMLElement>("[data-main-action]")?.focus());
+  useKeys("x", () => document.querySelector<HTMLElement>("[data-main-action]")?.focus());
 
   return (
     <TitleBlock

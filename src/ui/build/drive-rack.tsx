@@ -1,11 +1,12 @@
 import type { Drive } from "@/core/machine";
 import { bayWords, contentWords, serialTail } from "@/core/machine";
+import type { Fate } from "@/core/storage";
 import { formatBinaryBytes, formatDecimalBytes } from "@/core/units";
 
 /** One drive as a bar: its length to scale with the others of the machine, its parts hatched where something stands. */
 export function DriveBar({ drive, largest }: { drive: Drive; largest: number }) {
   const width = Math.max(3, (100 * drive.sizeBytes) / Math.max(largest, 1));
-  const parts = drive.contents.filter((c) => c.sizeBytes > 0);
+  const parts = (drive.contents ?? []).filter((c) => c.sizeBytes > 0);
   return (
     <div
       className="h-5 w-full"
@@ -32,10 +33,9 @@ export function DriveBar({ drive, largest }: { drive: Drive; largest: number }) 
   );
 }
 
-type Fate = "target" | "leave alone" | "free" | "undecided";
-
-const FATES: { value: Exclude<Fate, "undecided">; text: string; title: string }[] = [
+const WORDS: { value: Fate; text: string; title: string }[] = [
   { value: "target", text: "target", title: "Install on this drive; what is on it is erased" },
+  { value: "spare", text: "spare", title: "Stands by for a member of the target; what is on it is erased" },
   { value: "leave alone", text: "leave", title: "Must not be touched" },
   { value: "free", text: "free", title: "May be used later; not touched by the installation" },
 ];
@@ -44,11 +44,16 @@ const FATES: { value: Exclude<Fate, "undecided">; text: string; title: string }[
 export function DriveRack({
   drives,
   fateOf,
+  withSpares,
+  hidesSerial,
   onFate,
 }: {
   drives: Drive[];
-  fateOf: (drive: Drive) => Fate;
-  onFate?: (drive: Drive, fate: Exclude<Fate, "undecided">) => void;
+  fateOf: (drive: Drive) => Fate | "undecided";
+  withSpares: boolean;
+  /** The sheet asks for the serial of this drive: it is not shown beside the question. */
+  hidesSerial: (drive: Drive) => boolean;
+  onFate?: (drive: Drive, fate: Fate) => void;
 }) {
   const largest = Math.max(...drives.map((d) => d.sizeBytes), 1);
   return (
@@ -71,7 +76,7 @@ export function DriveRack({
                 key={d.id}
                 className={gone ? "opacity-70" : ""}
                 style={
-                  fate === "target"
+                  fate === "target" || fate === "spare"
                     ? { background: "color-mix(in oklab, var(--color-warning) 12%, transparent)" }
                     : undefined
                 }
@@ -80,10 +85,10 @@ export function DriveRack({
                   <td className="whitespace-nowrap">
                     <div
                       role="radiogroup"
-                      aria-label={`What becomes of ${d.model ?? "drive"} ${serialTail(d) || d.seenAs}`}
+                      aria-label={`What becomes of ${d.model ?? "drive"} ${hidesSerial(d) ? d.seenAs : serialTail(d) || d.seenAs}`}
                       className="flex gap-2"
                     >
-                      {FATES.map((f) => (
+                      {WORDS.filter((f) => withSpares || f.value !== "spare").map((f) => (
                         <label
                           key={f.value}
                           title={f.title}
@@ -113,7 +118,9 @@ export function DriveRack({
                     {d.seenAs}
                   </div>
                 </td>
-                <td className="value">{serialTail(d) || "none"}</td>
+                <td className={hidesSerial(d) ? "quiet" : "value"}>
+                  {hidesSerial(d) ? "asked for below" : serialTail(d) || "none"}
+                </td>
                 <td>
                   <DriveBar drive={d} largest={largest} />
                   <div className="mt-0.5 text-[0.86rem] [overflow-wrap:anywhere]">

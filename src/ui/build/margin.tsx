@@ -107,7 +107,7 @@ function Note({ finding, onWaive }: { finding: PlacedFinding; onWaive: (finding:
   const [open, setOpen] = useState(false);
   const { waiver, severity } = finding;
   // A note keeps to one line until somebody asks: cautions and stops stay level with what they are about.
-  const brief = severity === "note" && !open && !waiver;
+  const brief = severity === "note" && !open && !waiver && !finding.ended;
   const struck = waiver ? "line-through decoration-1 opacity-80" : "";
   return (
     <article
@@ -143,6 +143,14 @@ function Note({ finding, onWaive }: { finding: PlacedFinding; onWaive: (finding:
           Waived: {waiver.reason}{" "}
           <span className="quiet">
             – {waiver.by}, {waiver.at.slice(0, 10)}
+          </span>
+        </p>
+      )}
+      {finding.ended && (
+        <p className="leading-snug">
+          <strong>A waiver has ended</strong>, since what it was given for has changed: {finding.ended.reason}{" "}
+          <span className="quiet">
+            – {finding.ended.by}, {finding.ended.at.slice(0, 10)}
           </span>
         </p>
       )}

@@ -1,96 +1,98 @@
 "use client";
 
 import { useState } from "react";
-import { driveName, serialTail, visibleDrives, type Drive } from "@/core/machine";
-import { Field } from "../fields/fields";
+import type { ConsentView } from "@/core/build";
+import { LAYOUTS } from "@/core/image";
+import { visibleDrives, type Drive } from "@/core/machine";
+import { dispositionOf, withFate, withLayout, type Fate } from "@/core/storage";
+import { Field, SelectField } from "../fields/fields";
+import { TypedProof } from "../fields/typed-proof";
 import { DriveRack } from "./drive-rack";
 import type { ZoneProps } from "./zone-props";
 
-const without = (list: readonly string[], id: string): string[] => list.filter((x) => x !== id);
+type Agree = (drive: string, typed: string) => Promise<void>;
 
-export function StorageZone({ view, sheet, edit, marks, hand }: ZoneProps & { hand: string }) {
+export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps & { agree: Agree }) {
   const facts = view.context.machine?.document.facts;
   const seen = new Set(facts ? visibleDrives(facts) : []);
   // A drive that is gone stays in sight; members behind a controller are on no installer's list.
   const drives = (facts?.drives ?? []).filter((d) => seen.has(d) || d.missingSince !== null);
-  const { target, leaveAlone, free, erase } = sheet.storage;
-  const fateOf = (d: Drive) =>
-    d.id === target
-      ? "target"
-      : leaveAlone.includes(d.id)
-        ? "leave alone"
-        : free.includes(d.id)
-          ? "free"
-          : "undecided";
-  const onFate = (d: Drive, fate: "target" | "leave alone" | "free") => {
-    const others = { "storage.leaveAlone": without(leaveAlone, d.id), "storage.free": without(free, d.id) };
-    // A drive that stops being the target goes back to the safe list.
-    if (fate === "target")
-      edit({
-        "storage.target": d.id,
-        "storage.free": others["storage.free"],
-        "storage.leaveAlone":
-          target && target !== d.id
-            ? [...others["storage.leaveAlone"], target]
-            : others["storage.leaveAlone"],
-        "storage.erase": null,
-      });
-    else {
-      const list = fate === "leave alone" ? "storage.leaveAlone" : "storage.free";
-      edit({
-        ...(target === d.id && { "storage.target": null, "storage.erase": null }),
-        ...others,
-        [list]: [...others[list], d.id],
-      });
-    }
-  };
-  const chosen = drives.find((d) => d.id === target);
-  const holds = chosen && (chosen.contents.length > 0 || chosen.memberOf.length > 0);
+  const { storage } = sheet;
+  const change = (next: ReturnType<typeof withFate>): void =>
+    edit({
+      "storage.target": next.target,
+      "storage.partners": next.partners,
+      "storage.layout": next.layout,
+      "storage.leaveAlone": next.leaveAlone,
+      "storage.free": next.free,
+      // A consent ends with the choice that it was given for.
+      "storage.erase": storage.erase.filter((c) => dispositionOf({ id: c.drive }, next) === "target"),
+    });
+  const fateOf = (d: Drive): Fate | "undecided" =>
+    storage.partners.some((p) => p.drive === d.id && p.role === "spare")
+      ? "spare"
+      : dispositionOf(d, storage);
+  const asked = new Set(view.consents.filter((c) => !c.given?.holds).map((c) => c.drive));
+  const offered = view.context.profile?.layouts ?? LAYOUTS;
   if (drives.length === 0)
     return <p className="quiet">The drives appear here once the machine has been read.</p>;
   return (
     <div className="space-y-3">
+      {(offered.length > 1 || storage.layout !== "single drive") && (
+        <SelectField
+          path="storage.layout"
+          label="The system stands on"
+          marks={marks("storage.layout")}
+          value={storage.layout}
+          options={[...new Set([...offered, storage.layout])].map((l) => ({ value: l, text: l }))}
+          onChange={(chosen) => {
+            const layout = LAYOUTS.find((l) => l === chosen);
+            if (layout) change(withLayout(storage, layout));
+          }}
+        />
+      )}
       <Field
         path="storage.target"
         label="Drives of this machine"
         marks={[...marks("storage.target"), ...marks("storage.leaveAlone")]}
       >
         <div data-field="storage.leaveAlone">
-          <DriveRack drives={drives} fateOf={fateOf} onFate={onFate} />
+          <DriveRack
+            drives={drives}
+            fateOf={fateOf}
+            withSpares={storage.layout !== "single drive"}
+            hidesSerial={(d) => asked.has(d.id)}
+            onFate={(d, fate) => change(withFate(storage, d.id, fate))}
+          />
         </div>
       </Field>
-      {chosen && holds && (
+      {view.consents.map((consent) => (
         <EraseConsent
-          key={chosen.id}
-          drive={chosen}
-          agreed={erase?.drive === chosen.id ? `${erase.by}, ${erase.at.slice(0, 10)}` : null}
-          onAgree={(tail) =>
-            edit({ "storage.erase": { drive: chosen.id, tail, by: hand, at: new Date().toISOString() } })
-          }
-          onTakeBack={() => edit({ "storage.erase": null })}
+          key={consent.drive}
+          consent={consent}
+          onAgree={(typed) => agree(consent.drive, typed)}
+          onTakeBack={() => edit({ "storage.erase": storage.erase.filter((c) => c.drive !== consent.drive) })}
         />
-      )}
+      ))}
     </div>
   );
 }
 
+/** A person agrees to lose what stands on a drive by typing what only the drive, its label or a console tells. */
 function EraseConsent({
-  drive,
-  agreed,
+  consent: { look, holds, asks, given },
   onAgree,
   onTakeBack,
 }: {
-  drive: Drive;
-  agreed: string | null;
-  onAgree: (tail: string) => void;
+  consent: ConsentView;
+  onAgree: (typed: string) => Promise<void>;
   onTakeBack: () => void;
 }) {
   const [typed, setTyped] = useState("");
-  const wanted = serialTail(drive) || String(drive.sizeBytes);
-  if (agreed)
+  if (given?.holds)
     return (
       <p className="border-l-2 pl-2" style={{ borderColor: "var(--color-warning)" }}>
-        Agreed to erase {driveName(drive)} – {agreed}.{" "}
+        Agreed to erase {look} ({holds}) – {given.by}, {given.at.slice(0, 10)}.{" "}
         <button type="button" className="link-quiet" onClick={onTakeBack}>
           take back
         </button>
@@ -100,26 +102,26 @@ function EraseConsent({
     <form
       className="flex flex-wrap items-end gap-3 border-l-2 pl-2"
       style={{ borderColor: "var(--color-error)" }}
-      onSubmit={(e) => {
+      onSubmit={async (e) => {
         e.preventDefault();
-        if (typed.trim() === wanted) onAgree(wanted);
+        await onAgree(typed);
+        setTyped("");
       }}
     >
+      <div className="w-full">
+        <strong>{look}</strong>: {holds}
+        {given && (
+          <p style={{ color: "var(--color-error)" }}>
+            {given.by} agreed on {given.at.slice(0, 10)}; that has ended, since what stands on the drive has
+            changed{given.was ? ` (it was: ${given.was})` : ""}.
+          </p>
+        )}
+      </div>
       <label className="min-w-48 flex-1">
-        <span className="legend">
-          To agree that it is erased, write{" "}
-          {serialTail(drive) ? `the tail of its serial` : "its size in bytes"}
-        </span>
-        <input
-          className="pen"
-          value={typed}
-          placeholder={wanted}
-          autoComplete="off"
-          onChange={(e) => setTyped(e.target.value)}
-          aria-label="Tail of the serial, to agree"
-        />
+        <span className="legend">To agree that it is erased, type {asks}</span>
+        <TypedProof value={typed} onChange={setTyped} label={`To agree to erase ${look}`} className="pen" />
       </label>
-      <button type="submit" className="stamp" disabled={typed.trim() !== wanted}>
+      <button type="submit" className="stamp" disabled={typed.trim() === ""}>
         Agree to erase
       </button>
     </form>

@@ -8,7 +8,7 @@ import { Problems } from "../frame/problems";
 export function TakeBack({
   action,
 }: {
-  action: () => Promise<{ ok: true; value: number } | { ok: false; problems: Problem[] }>;
+  action: () => Promise<{ ok: true } | { ok: false; problems: Problem[] }>;
 }) {
   const router = useRouter();
   const [problems, setProblems] = useState<Problem[]>([]);

@@ -7,6 +7,9 @@ import type { Problem } from "@/core/result";
 export interface BuildActions {
   save(id: string, version: number, edits: Edit[]): Promise<SaveAnswer>;
   waive(id: string, version: number, key: string, reason: string): Promise<SaveAnswer>;
+  agree(id: string, version: number, drive: string, typed: string): Promise<SaveAnswer>;
+  /** Takes back the save that made this version, with everything that it brought along. */
+  undo(id: string, version: number): Promise<SaveAnswer>;
   issue(
     id: string,
     version: number,
@@ -41,7 +44,7 @@ export interface SheetState {
   problems: Problem[];
   stale: { view: BuildView; by: string; at: string; mine: Edit[] } | null;
   edit(changes: Record<string, unknown>): void;
-  undo(): void;
+  undo(): Promise<void>;
   canUndo: boolean;
   /** Ends a clash: the edits that stay are made again on the other version. */
   settle(keep: Edit[]): void;
@@ -59,7 +62,8 @@ export function useSheet(initial: BuildView, actions: BuildActions): SheetState 
   const [failed, setFailed] = useState(0);
   const [problems, setProblems] = useState<Problem[]>([]);
   const [stale, setStale] = useState<SheetState["stale"]>(null);
-  const [done, setDone] = useState<Edit[][]>([]);
+  /** Versions that this window's own saves made, the last one last. */
+  const [done, setDone] = useState<number[]>([]);
 
   const sheet = pending.reduce((s, e) => withValue(s, e.path, e.after), view.build.sheet);
 
@@ -96,7 +100,7 @@ export function useSheet(initial: BuildView, actions: BuildActions): SheetState 
       setFailed(0);
       if (answer.ok) {
         setView(answer.view);
-        setDone((all) => [...all.slice(-49), sent]);
+        setDone((all) => [...all.slice(-49), answer.view.build.version]);
         setPending((now) =>
           now.filter((e) => !sent.some((s) => s.path === e.path && same(s.after, e.after))),
         );
@@ -114,12 +118,19 @@ export function useSheet(initial: BuildView, actions: BuildActions): SheetState 
     return () => removeEventListener("beforeunload", warn);
   }, [pending.length]);
 
-  const undo = useCallback(() => {
+  const undo = useCallback(async () => {
+    // What was typed and is not saved yet is the last change; it goes first.
+    if (pending.length > 0 && !busy) return setPending([]);
     const last = done.at(-1);
-    if (!last) return;
-    setDone(done.slice(0, -1));
-    push(last.map(({ path, before, after }) => ({ path, before: after, after: before })));
-  }, [done, push]);
+    if (last === undefined || busy) return;
+    setBusy(true);
+    const answer = await actions.undo(view.build.id, last).catch(() => null);
+    setBusy(false);
+    if (!answer) return;
+    setDone((all) => all.filter((v) => v !== last));
+    if (answer.ok) setView(answer.view);
+    else setProblems(answer.problems);
+  }, [done, busy, pending.length, actions, view.build.id]);
 
   return {
     view,
@@ -130,7 +141,7 @@ export function useSheet(initial: BuildView, actions: BuildActions): SheetState 
     stale,
     edit,
     undo,
-    canUndo: done.length > 0,
+    canUndo: done.length > 0 || pending.length > 0,
     settle(keep) {
       if (!stale) return;
       setView(stale.view);

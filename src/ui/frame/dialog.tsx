@@ -1,33 +1,46 @@
 "use client";
 
-import { useEffect, useRef, type ReactNode } from "react";
+import { useEffect, useRef, type ReactNode, type RefObject } from "react";
 
-/** A slip of paper over the sheet. Escape and a click beside it close it; focus goes back to where it was. */
+/** A slip of paper over the sheet. Escape and a click beside it close it; focus goes back to where it was, or to where the work goes on. */
 export function Slip({
   open,
   onClose,
   title,
   children,
   wide = false,
+  after,
 }: {
   open: boolean;
   onClose: () => void;
   title: string;
   children: ReactNode;
   wide?: boolean;
+  /** Where the hands go on once it is closed; without it, where they were before. */
+  after?: RefObject<HTMLElement | null>;
 }) {
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = ref.current;
     if (!dialog) return;
-    if (open && !dialog.open) dialog.showModal();
+    if (open && !dialog.open) {
+      dialog.showModal();
+      // The browser takes the first thing that can have the focus, which is often no field: what is typed would be lost.
+      const field = dialog.querySelector<HTMLElement>(
+        "[autofocus], input:not([type=hidden]), textarea, select",
+      );
+      field?.focus();
+    }
     if (!open && dialog.open) dialog.close();
   }, [open]);
   return (
     <dialog
       ref={ref}
       aria-label={title}
-      onClose={onClose}
+      onClose={() => {
+        onClose();
+        after?.current?.focus();
+      }}
       onClick={(e) => e.target === ref.current && onClose()}
       className={`m-auto max-h-[86dvh] w-[min(94vw,${wide ? "60rem" : "36rem"})] overflow-auto border bg-base-100 p-0 text-base-content backdrop:bg-black/45`}
       style={{ borderColor: "var(--color-base-content)", width: `min(94vw, ${wide ? "60rem" : "36rem"})` }}

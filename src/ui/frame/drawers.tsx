@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { usePathname, useRouter } from "next/navigation";
-import { useHotkeys } from "react-hotkeys-hook";
+import { useKeys } from "./use-keys";
 
 const DRAWERS = [
   { href: "/", title: "Today" },
@@ -18,7 +18,7 @@ const isOpen = (href: string, path: string): boolean =>
 export function Drawers() {
   const path = usePathname();
   const router = useRouter();
-  useHotkeys("1,2,3,4,5", (_, key) => {
+  useKeys("1,2,3,4,5", (_, key) => {
     const drawer = DRAWERS[Number(key.keys?.join("")) - 1];
     if (drawer) router.push(drawer.href);
   });

@@ -4,8 +4,8 @@ import { Command } from "cmdk";
 import { Search } from "lucide-react";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { Slip } from "./dialog";
+import { useKeys } from "./use-keys";
 
 interface Found {
   kind: string;
@@ -17,7 +17,7 @@ interface Found {
 /** One box that reaches everything. On a build sheet it also reaches that sheet's findings ("d2") and steps. */
 export function FindBox() {
   const [open, setOpen] = useState(false);
-  useHotkeys("slash", () => setOpen(true), { preventDefault: true });
+  useKeys("slash", () => setOpen(true), { preventDefault: true });
   return (
     <>
       <button

@@ -1,8 +1,8 @@
 "use client";
 
 import { useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import { Slip } from "./dialog";
+import { useKeys } from "./use-keys";
 
 const GROUPS = [
   {
@@ -40,6 +40,7 @@ const GROUPS = [
       ["D", "differs"],
       ["N", "note"],
       ["R", "reading"],
+      ["S", "skip this step, with its reason"],
       ["T", "start the timer again"],
       ["C", "copy the first value to type"],
       ["L", "log"],
@@ -50,8 +51,8 @@ const GROUPS = [
 /** Every action has a key; this sheet shows them. */
 export function KeySheet() {
   const [open, setOpen] = useState(false);
-  useHotkeys("shift+slash, shift+?", () => setOpen(true), { useKey: false });
-  useHotkeys("?", () => setOpen(true), { useKey: true });
+  useKeys("shift+slash, shift+?", () => setOpen(true), { useKey: false });
+  useKeys("?", () => setOpen(true), { useKey: true });
   return (
     <>
       <button

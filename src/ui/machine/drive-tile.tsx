@@ -33,7 +33,7 @@ export function MediaGlyph({ media }: { media: Drive["media"] }) {
 }
 
 const HATCH = (drive: Drive): string =>
-  drive.memberOf.length > 0 ? "dotted-fill" : drive.contents.length > 0 ? "hatched" : "";
+  drive.memberOf.length > 0 ? "dotted-fill" : (drive.contents ?? []).length > 0 ? "hatched" : "";
 
 /** What a screen reader says of a bay, and what the tile shows in brief. */
 export const tileLabel = (bay: string | null, drive: Drive | null): string => {

@@ -2,7 +2,6 @@
 
 import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
 import type { PlacedFinding } from "@/core/finding";
 import type { MachineDocument, MachineDrawing as Drawing } from "@/core/machine";
 import type { Problem } from "@/core/result";
@@ -11,6 +10,7 @@ import { Signal, severityColour } from "../frame/signal";
 import { ControllerCard, DriveCard, EmptyBayCard, PortCard, SupplyCard, type DriveFile } from "./cards";
 import { MachineDrawing } from "./machine-drawing";
 import type { Selection } from "./selection";
+import { useKeys } from "../frame/use-keys";
 
 type Answer = { ok: true; value: number } | { ok: false; problems: Problem[] };
 
@@ -41,9 +41,9 @@ export function MachineSheet({
         `[data-face="${face}"] [data-tile][tabindex="0"], [data-face="${face}"] [data-tile]`,
       )
       ?.focus();
-  useHotkeys("f", () => focusFace(drawing.front.length > 0 ? "front" : "tray"), { preventDefault: true });
-  useHotkeys("r", () => focusFace("rear"), { preventDefault: true });
-  useHotkeys("escape", () => setChosen(null));
+  useKeys("f", () => focusFace(drawing.front.length > 0 ? "front" : "tray"), { preventDefault: true });
+  useKeys("r", () => focusFace("rear"), { preventDefault: true });
+  useKeys("escape", () => setChosen(null));
   const put = async (driveId: string, bay: string | null) => {
     const answer = await place(driveId, bay);
     setProblems(answer.ok ? [] : answer.problems);

@@ -1,5 +1,5 @@
 import { useFieldArray, useFormContext, useWatch } from "react-hook-form";
-import type { Profile } from "@/core/image";
+import { DRIVE_WORK, type Profile } from "@/core/image";
 import { Choice, Input, Lines, Rows, Tick } from "./inputs";
 
 const NEW_SCREEN = {
@@ -11,6 +11,7 @@ const NEW_SCREEN = {
   type: [],
   secret: [],
   keys: "",
+  drive: "none",
   destroys: false,
   wait: false,
   expected: [],
@@ -66,7 +67,12 @@ export function ScreensEditor({ path, what }: { path: string; what: string }) {
             <Input path={`${path}.${i}.late`} label="Late, seconds" kind="number" />
             <Input path={`${path}.${i}.readsShare`} label="Share of the image read, 0 to 1" kind="number" />
             <Tick path={`${path}.${i}.wait`} label="only waiting" />
-            <Tick path={`${path}.${i}.destroys`} label="erases the target: a guard goes before it" />
+            <Choice
+              path={`${path}.${i}.drive`}
+              label="Drives: a guard goes before all but none"
+              options={DRIVE_WORK}
+            />
+            <Tick path={`${path}.${i}.destroys`} label="what stands on the target is lost from here" />
             <p className="col-span-full flex gap-4">
               <button type="button" className="link-quiet" disabled={i === 0} onClick={() => move(i, i - 1)}>
                 earlier

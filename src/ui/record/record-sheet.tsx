@@ -2,7 +2,7 @@ import type { ReactNode } from "react";
 import type { BuildRecord } from "@/core/record";
 import { formatDateTime, formatDuration } from "@/core/units";
 import { Ruled } from "../frame/page";
-import { AcceptanceTable } from "../run/acceptance";
+import { AcceptanceTable } from "../run/acceptance-table";
 
 /** The record as a page: what to know at three in the morning first, then what was built, then how it went. */
 export function RecordSheet({ record }: { record: BuildRecord }) {
@@ -32,11 +32,30 @@ export function RecordSheet({ record }: { record: BuildRecord }) {
             ["Image", record.image.name],
             ["OS profile", record.image.profile],
             ["Checksum", record.image.checksum],
-            ["System drive", record.drives.target],
+            [
+              record.drives.layout === "single drive"
+                ? "System drive"
+                : `System drives, ${record.drives.layout}`,
+              record.drives.target,
+            ],
             ["Left alone", record.drives.leftAlone.join("; ")],
+            ...(record.drives.free.length > 0
+              ? [["Free", record.drives.free.join("; ")] as [string, string]]
+              : []),
           ]}
         />
       </Ruled>
+      <Items
+        title="Saved before"
+        items={record.saved.map((s) => (
+          <>
+            {s.what}: <span className="font-medium">{s.where}</span>{" "}
+            <span className="quiet">
+              – {s.by}, {when(s.at)}
+            </span>
+          </>
+        ))}
+      />
       <Ruled
         title="As planned, as found"
         note={acceptance ? `read ${when(acceptance.at)} from ${acceptance.from}` : undefined}

@@ -2,10 +2,12 @@
 
 import { useState } from "react";
 import type { Problem } from "@/core/result";
+import { isOpen, type RunCommand, type SettledLine } from "@/core/run";
 import { formatClock } from "@/core/units";
 import type { AcceptanceLine } from "@/core/verify";
 import { ImportWell, type DroppedText } from "../machine/import-well";
 import { Problems } from "../frame/problems";
+import { AcceptanceTable } from "./acceptance-table";
 import type { RunView } from "./use-run";
 
 interface Preview {
@@ -14,15 +16,15 @@ interface Preview {
   understood: number;
 }
 
-/** What was built against what was planned, line by line. */
+/** What was built against what was planned, line by line; what is not as planned is decided here, by a person. */
 export function Acceptance({
   view,
-  hand,
   onAccepted,
+  onSettle,
 }: {
   view: RunView;
-  hand: string;
   onAccepted: (answer: { ok: true; value: RunView } | { ok: false; problems: Problem[] }) => void;
+  onSettle: (command: RunCommand) => void;
 }) {
   const [texts, setTexts] = useState<DroppedText[]>([]);
   const [preview, setPreview] = useState<Preview | null>(null);
@@ -45,11 +47,17 @@ export function Acceptance({
     setPreview(answer.ok ? (answer.value as Preview) : null);
   };
   const take = async () => {
-    const answer = await send({ texts, accept: true, by: hand, key: crypto.randomUUID() });
+    const answer = await send({ texts, accept: true, key: crypto.randomUUID() });
     onAccepted(answer as Parameters<typeof onAccepted>[0]);
     if (answer.ok) setPreview(null);
   };
-  const lines = preview?.lines ?? acceptance?.lines ?? null;
+  const other = preview?.lines.find((l) => l.id === "serial" && l.verdict === "differs");
+  const lines: SettledLine[] | null = preview
+    ? preview.lines.map((l) => ({ ...l, settled: null }))
+    : acceptance
+      ? view.acceptance
+      : null;
+  const open = lines?.filter(isOpen).length ?? 0;
   return (
     <section
       aria-label="Acceptance"
@@ -59,10 +67,24 @@ export function Acceptance({
       <h2 className="text-[1.15rem] font-semibold">As planned, as found</h2>
       {acceptance && !preview && (
         <p className="quiet">
-          Read {formatClock(acceptance.at, view.plan.timeZone)} from {acceptance.from}
+          Read {formatClock(acceptance.at, view.plan.timeZone)} from {acceptance.from}.{" "}
+          {open === 0
+            ? "Every line is as planned or decided."
+            : `${open} of ${lines?.length} lines are neither as planned nor decided.`}
         </p>
       )}
-      {lines && <AcceptanceTable lines={lines} />}
+      {other && (
+        <p role="alert" className="mt-2 border-2 px-3 py-2" style={{ borderColor: "var(--color-error)" }}>
+          <strong>This is another machine.</strong> Its chassis serial is {other.found}; planned is{" "}
+          {other.planned}. Putting it on the record stops the run, and nothing of it is accepted.
+        </p>
+      )}
+      {lines && (
+        <AcceptanceTable
+          lines={lines}
+          onSettle={preview || status === "handed over" ? undefined : onSettle}
+        />
+      )}
       <Problems problems={problems} />
       {preview?.rejected.map((r) => (
         <Problems key={r.from} problems={r.problems} title={`${r.from}: not read`} />
@@ -83,61 +105,15 @@ export function Acceptance({
         </div>
       )}
       {status !== "handed over" && !preview && (
-        <ImportWell onTexts={look} label="Drop the installed system's bundle here" />
+        <ImportWell
+          onTexts={look}
+          label={
+            acceptance
+              ? "Drop another output here: it answers the lines that it tells"
+              : "Drop the installed system's bundle here"
+          }
+        />
       )}
     </section>
-  );
-}
-
-const MARK = {
-  "as planned": "M2 8 L6 12 L14 3",
-  differs: "M3 5 H13 M3 11 H13 M11 2 L5 14",
-  "not seen": "M4 8 H12",
-} as const;
-const COLOUR = {
-  "as planned": "var(--color-success)",
-  differs: "var(--color-error)",
-  "not seen": "var(--color-warning)",
-} as const;
-
-export function AcceptanceTable({ lines }: { lines: AcceptanceLine[] }) {
-  return (
-    <table className="ruled mt-2">
-      <thead>
-        <tr>
-          <th>What</th>
-          <th>Planned</th>
-          <th>Found</th>
-          <th>Verdict</th>
-        </tr>
-      </thead>
-      <tbody>
-        {lines.map((l) => (
-          <tr key={l.id}>
-            <td>
-              <span className="value mr-1 font-semibold">{l.zone}</span>
-              {l.what}
-            </td>
-            <td className="value [overflow-wrap:anywhere]">{l.planned}</td>
-            <td className="value [overflow-wrap:anywhere]">{l.found || "–"}</td>
-            <td className="whitespace-nowrap" style={{ color: COLOUR[l.verdict] }}>
-              <svg
-                viewBox="0 0 16 16"
-                width="12"
-                height="12"
-                aria-hidden="true"
-                className="mr-1 inline"
-                fill="none"
-                stroke="currentColor"
-                strokeWidth="2"
-              >
-                <path d={MARK[l.verdict]} />
-              </svg>
-              {l.verdict}
-            </td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
   );
 }

@@ -1,8 +1,8 @@
 "use client";
 
 import Link from "next/link";
-import { useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
+import { useRef, useState } from "react";
+import { isOpen } from "@/core/run";
 import { addSeconds, formatClock, formatDuration, secondsBetween } from "@/core/units";
 import { Problems } from "../frame/problems";
 import { Acceptance } from "./acceptance";
@@ -11,37 +11,47 @@ import { RunLog } from "./run-log";
 import { StateStrip } from "./state-strip";
 import { StepSheet } from "./step-sheet";
 import { useNow, useRun, type RunView } from "./use-run";
+import { useKeys } from "../frame/use-keys";
 
 /** The run, made to stand beside a remote console at 640 px: strip, step, answer, what comes next, log. */
-export function RunSheet({ initial, hand }: { initial: RunView; hand: string }) {
-  const run = useRun(initial, hand);
+export function RunSheet({ initial }: { initial: RunView }) {
+  const run = useRun(initial);
   const { view, say } = run;
   const { plan, state } = view;
   const now = useNow(view.now);
   const [asked, setAsked] = useState<Asked | null>(null);
   const [showLog, setShowLog] = useState(false);
+  // After a slip the keys are those of the step again, and Enter does not press the button that opened the slip.
+  const desk = useRef<HTMLDivElement>(null);
   const step = plan.steps[state.current];
   const busy = run.unsent > 0;
+  const mayBeSkipped = step !== undefined && step.kind !== "guard" && state.status === "running";
   const clock = (iso: string): string => formatClock(iso, plan.timeZone);
 
-  const asExpected = () =>
+  const asExpected = (words?: string) =>
     step &&
     step.kind !== "guard" &&
     state.status === "running" &&
     !busy &&
-    say({ kind: "as expected", step: step.id });
-  useHotkeys("enter", (e) => {
+    (step.asks === "" || words !== undefined) &&
+    say({ kind: "as expected", step: step.id, words });
+  useKeys("enter", (e) => {
     if (!(e.target instanceof HTMLElement) || !e.target.closest("a,button,summary,dialog")) asExpected();
   });
-  useHotkeys("d", () => step && setAsked({ kind: "differs" }));
-  useHotkeys("n", () => setAsked({ kind: "note" }));
-  useHotkeys("r", () => setAsked({ kind: "reading" }));
-  useHotkeys("t", () => step && state.status === "running" && say({ kind: "timer", step: step.id }));
-  useHotkeys("c", () => void (step?.type[0] && navigator.clipboard.writeText(step.type[0].value)));
-  useHotkeys("l", () => setShowLog((s) => !s));
+  useKeys("d", () => step && setAsked({ kind: "differs" }));
+  useKeys("n", () => setAsked({ kind: "note" }));
+  useKeys("r", () => setAsked({ kind: "reading" }));
+  useKeys("s", () => mayBeSkipped && setAsked({ kind: "skipped" }));
+  useKeys("t", () => step && state.status === "running" && say({ kind: "timer", step: step.id }));
+  useKeys("c", () => void (step?.type[0] && navigator.clipboard.writeText(step.type[0].value)));
+  useKeys("l", () => setShowLog((s) => !s));
 
   return (
-    <div className="mx-auto w-full max-w-[46rem] flex-1 px-4 pb-6">
+    <div
+      ref={desk}
+      tabIndex={-1}
+      className="mx-auto w-full max-w-[46rem] flex-1 px-4 pb-6 focus:outline-none"
+    >
       <div className="flex flex-wrap items-baseline gap-x-4 pt-2">
         <h1 className="text-[1.15rem] font-semibold">
           {plan.machineName}{" "}
@@ -95,7 +105,7 @@ export function RunSheet({ initial, hand }: { initial: RunView; hand: string }) 
         />
       ) : null}
       {(step?.id === "collect" || !step || state.acceptance) && (
-        <Acceptance view={view} hand={hand} onAccepted={run.refresh} />
+        <Acceptance view={view} onAccepted={run.refresh} onSettle={say} />
       )}
       {!step && <HandOver view={view} busy={busy} onHandOver={(to) => say({ kind: "handed over", to })} />}
       <ComingUp view={view} now={now} clock={clock} />
@@ -108,9 +118,7 @@ export function RunSheet({ initial, hand }: { initial: RunView; hand: string }) 
         {step && state.status === "running" && (
           <Act text="Timer" letter="T" onClick={() => say({ kind: "timer", step: step.id })} />
         )}
-        {step && step.kind !== "guard" && state.status === "running" && (
-          <Act text="Skip" letter="" onClick={() => setAsked({ kind: "skipped" })} />
-        )}
+        {mayBeSkipped && <Act text="Skip" letter="S" onClick={() => setAsked({ kind: "skipped" })} />}
         <Act
           text={showLog ? "Fold the log" : `Log (${view.log.length})`}
           letter="L"
@@ -118,10 +126,18 @@ export function RunSheet({ initial, hand }: { initial: RunView; hand: string }) 
         />
       </div>
       {showLog && <RunLog view={view} onCorrect={(seq) => setAsked({ kind: "corrected", seq })} />}
-      <WordsSlip asked={asked} step={step?.id ?? null} onClose={() => setAsked(null)} onSay={say} />
+      <WordsSlip
+        asked={asked}
+        step={step?.id ?? null}
+        must={step?.must ?? ""}
+        after={desk}
+        onClose={() => setAsked(null)}
+        onSay={say}
+      />
       <DiffersSlip
         open={asked?.kind === "differs"}
         guard={step?.kind === "guard"}
+        after={desk}
         onClose={() => setAsked(null)}
         onDecide={(seen, decision) => step && say({ kind: "differs", step: step.id, seen, decision })}
       />
@@ -211,6 +227,7 @@ function HandOver({
   onHandOver: (to: string) => void;
 }) {
   const { state, plan } = view;
+  const open = view.acceptance.filter(isOpen);
   const [to, setTo] = useState(plan.sheet.handOver.owner);
   if (state.status === "handed over")
     return (
@@ -237,12 +254,19 @@ function HandOver({
       <button
         type="submit"
         className="stamp stamp-main"
-        disabled={busy || !state.acceptance || to.trim() === ""}
+        disabled={busy || !state.acceptance || open.length > 0 || to.trim() === ""}
       >
         Hand over
       </button>
-      {!state.acceptance && (
+      {!state.acceptance ? (
         <p className="quiet w-full">First read the installed system back and accept it above.</p>
+      ) : (
+        open.length > 0 && (
+          <p className="w-full font-medium" style={{ color: "var(--color-error)" }}>
+            {open.length === 1 ? "One line is" : `${open.length} lines are`} neither as planned nor decided:{" "}
+            {open.map((l) => l.what).join(", ")}.
+          </p>
+        )
       )}
     </form>
   );

@@ -1,8 +1,8 @@
 "use client";
 
-import { useState } from "react";
+import { useState, type RefObject } from "react";
 import { Slip } from "../frame/dialog";
-import type { Said } from "./use-run";
+import type { RunCommand } from "@/core/run";
 
 export type Asked =
   { kind: "differs" | "note" | "reading" | "skipped" | "resumed" } | { kind: "corrected"; seq: number };
@@ -20,13 +20,17 @@ const TITLES: Record<Asked["kind"], string> = {
 export function WordsSlip({
   asked,
   step,
+  must,
+  after,
   onClose,
   onSay,
 }: {
   asked: Asked | null;
   step: string | null;
   onClose: () => void;
-  onSay: (said: Said) => void;
+  onSay: (command: RunCommand) => void;
+  must: string;
+  after: RefObject<HTMLElement | null>;
 }) {
   const open = asked !== null && asked.kind !== "differs";
   const [text, setText] = useState("");
@@ -46,6 +50,7 @@ export function WordsSlip({
     <Slip
       open={open}
       onClose={onClose}
+      after={after}
       title={asked ? TITLES[asked.kind] + (asked.kind === "corrected" ? ` ${asked.seq}` : "") : ""}
     >
       <form
@@ -81,6 +86,11 @@ export function WordsSlip({
             onKeyDown={(e) => e.key === "Enter" && (e.ctrlKey || e.metaKey) && say()}
           />
         </label>
+        {asked?.kind === "skipped" && must && (
+          <p className="mt-2 font-medium" style={{ color: "var(--color-warning)" }}>
+            {must} The reason goes on the record.
+          </p>
+        )}
         {asked?.kind === "corrected" && (
           <p className="quiet mt-2">The entry stays as it was; the correction stands behind it.</p>
         )}
@@ -100,11 +110,13 @@ export function WordsSlip({
 export function DiffersSlip({
   open,
   guard,
+  after,
   onClose,
   onDecide,
 }: {
   open: boolean;
   guard: boolean;
+  after: RefObject<HTMLElement | null>;
   onClose: () => void;
   onDecide: (seen: string, decision: "go on" | "go back" | "stop") => void;
 }) {
@@ -115,7 +127,7 @@ export function DiffersSlip({
     onClose();
   };
   return (
-    <Slip open={open} onClose={onClose} title={TITLES.differs}>
+    <Slip open={open} onClose={onClose} after={after} title={TITLES.differs}>
       <label className="block">
         <span className="legend">Write down what the screen shows</span>
         <textarea

@@ -1,9 +1,9 @@
-import type { RunPlan, RunState } from "@/core/run";
+import { plannedDrives, type RunPlan, type RunState } from "@/core/run";
 
 /** Power, media, next boot and the target: always in view, each as word and mark. */
 export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) {
   const { strip } = state;
-  const guard = plan.steps.find((s) => s.guard)?.guard;
+  const target = plannedDrives(plan).target;
   const risky = strip.target === "at risk" || strip.target === "erased";
   const loud = { color: "var(--color-error)" };
   return (
@@ -26,7 +26,9 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
         />
         <Cell label="Target" value={strip.target} style={risky ? loud : undefined} />
       </dl>
-      {guard && <p className="value truncate text-[0.86rem]">{guard.target}</p>}
+      {target.length > 0 && (
+        <p className="value truncate text-[0.86rem]">{target.map((d) => d.look).join(" and ")}</p>
+      )}
     </div>
   );
 }

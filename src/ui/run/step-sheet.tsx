@@ -7,6 +7,7 @@ import type { RunPlan, RunState } from "@/core/run";
 import { formatClock, formatDuration, secondsBetween } from "@/core/units";
 import { CopyValue } from "../frame/copy-value";
 import { FigureValue } from "../fields/figure-value";
+import { TypedProof } from "../fields/typed-proof";
 
 interface Props {
   step: Step;
@@ -14,7 +15,7 @@ interface Props {
   state: RunState;
   now: string;
   busy: boolean;
-  onAsExpected: () => void;
+  onAsExpected: (words?: string) => void;
   onDiffers: () => void;
   onGuard: (typed: string) => void;
 }
@@ -103,26 +104,58 @@ export function StepSheet({ step, plan, state, now, busy, onAsExpected, onDiffer
       {step.guard ? (
         <GuardForm asks={step.guard.asks} busy={busy} onGuard={onGuard} onDiffers={onDiffers} />
       ) : (
-        <div className="mt-5 flex gap-3">
-          <button
-            type="button"
-            disabled={busy}
-            onClick={onAsExpected}
-            className="stamp stamp-main flex-1 justify-center py-2.5 text-[1.15rem]"
-          >
-            As expected <span className="keycap">Enter</span>
-          </button>
-          <button
-            type="button"
-            disabled={busy}
-            onClick={onDiffers}
-            className="stamp flex-1 justify-center py-2.5 text-[1.15rem]"
-          >
-            Differs <span className="keycap">D</span>
-          </button>
-        </div>
+        <Answers asks={step.asks} busy={busy} onAsExpected={onAsExpected} onDiffers={onDiffers} />
       )}
     </section>
+  );
+}
+
+/** As expected or not; where the step asks for something to be written down, that comes first. */
+function Answers({
+  asks,
+  busy,
+  onAsExpected,
+  onDiffers,
+}: { asks: string } & Pick<Props, "busy" | "onAsExpected" | "onDiffers">) {
+  const [words, setWords] = useState("");
+  return (
+    <form
+      className="mt-5"
+      onSubmit={(e) => {
+        e.preventDefault();
+        onAsExpected(words.trim() || undefined);
+      }}
+    >
+      {asks && (
+        <label className="mb-3 block">
+          <span className="text-[1.07rem]">{asks}</span>
+          <input
+            className="pen mt-1"
+            value={words}
+            maxLength={400}
+            placeholder="the place, in words; it goes on the record"
+            onChange={(e) => setWords(e.target.value)}
+          />
+        </label>
+      )}
+      <div className="flex gap-3">
+        <button
+          type="submit"
+          disabled={busy || (asks !== "" && words.trim() === "")}
+          className="stamp stamp-main flex-1 justify-center py-2.5 text-[1.15rem]"
+        >
+          As expected <span className="keycap">Enter</span>
+        </button>
+        <button
+          type="button"
+          disabled={busy}
+          onClick={onDiffers}
+          className="stamp flex-1 justify-center py-2.5 text-[1.15rem]"
+        >
+          Differs <span className="keycap">D</span>
+        </button>
+      </div>
+    </form>
   );
 }
 
@@ -160,15 +193,12 @@ function GuardForm({
     >
       <label className="block">
         <span className="text-[1.07rem]">Type {asks}</span>
-        <input
+        <TypedProof
           autoFocus
           className="pen mt-1 text-[1.5rem] tracking-wider uppercase"
           value={typed}
-          maxLength={60}
-          autoComplete="off"
-          spellCheck={false}
-          onChange={(e) => setTyped(e.target.value)}
-          aria-label="What the console shows"
+          onChange={setTyped}
+          label="What the console shows"
         />
       </label>
       <div className="mt-3 flex gap-3">

@@ -1,7 +1,7 @@
 "use client";
 
 import { useCallback, useEffect, useState } from "react";
-import type { LoggedEvent, RunCommand, RunPlan, RunState } from "@/core/run";
+import type { LoggedEvent, RunCommand, RunPlan, RunState, SettledLine } from "@/core/run";
 import type { Problem } from "@/core/result";
 
 export interface RunView {
@@ -11,6 +11,7 @@ export interface RunView {
   log: LoggedEvent[];
   state: RunState;
   hands: { at: string; what: string; late: boolean } | null;
+  acceptance: SettledLine[];
   now: string;
 }
 
@@ -19,8 +20,6 @@ type Unsent = { key: string; command: RunCommand };
 
 const POLL = 5000;
 const RETRY = 2000;
-// Omit on a union keeps only what all members share; this keeps each member.
-export type Said = RunCommand extends infer C ? (C extends RunCommand ? Omit<C, "by"> : never) : never;
 
 const storeName = (id: string): string => `derrick-unsent-${id}`;
 
@@ -36,7 +35,7 @@ function readUnsent(id: string): Unsent[] {
  * A run in the browser. Every command is written down here before it is sent, under a key of its own, and sent again
  * until the server has answered: a lost connection, a reload or a killed server loses nothing and doubles nothing.
  */
-export function useRun(initial: RunView, by: string) {
+export function useRun(initial: RunView) {
   const [view, setView] = useState(initial);
   const [unsent, setUnsent] = useState<Unsent[]>([]);
   const [cut, setCut] = useState(false);
@@ -50,8 +49,8 @@ export function useRun(initial: RunView, by: string) {
   }, [id]);
 
   const say = useCallback(
-    (said: Said) => {
-      const entry: Unsent = { key: crypto.randomUUID(), command: { ...said, by } as RunCommand };
+    (command: RunCommand) => {
+      const entry: Unsent = { key: crypto.randomUUID(), command };
       setProblems([]);
       setUnsent((before) => {
         const all = [...before, entry];
@@ -59,7 +58,7 @@ export function useRun(initial: RunView, by: string) {
         return all;
       });
     },
-    [by, id],
+    [id],
   );
 
   const take = useCallback((answer: Answer) => {

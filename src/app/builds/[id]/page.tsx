@@ -3,7 +3,7 @@ import { notFound } from "next/navigation";
 import { buildView } from "@/server/builds";
 import { BuildSheet } from "@/ui/build/build-sheet";
 import { currentHand } from "../../hand";
-import { issue, save, setAside, start } from "../actions";
+import { agree, issue, save, setAside, start, takeBack } from "../actions";
 
 export const dynamic = "force-dynamic";
 export const metadata: Metadata = { title: "Build sheet" };
@@ -15,7 +15,7 @@ export default async function BuildPage({ params }: { params: Promise<{ id: stri
     <BuildSheet
       key={`${view.build.id}-${view.build.revision}`}
       initial={view}
-      actions={{ save, waive: setAside, issue, start }}
+      actions={{ save, waive: setAside, agree, undo: takeBack, issue, start }}
       hand={await currentHand()}
     />
   );

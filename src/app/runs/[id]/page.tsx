@@ -1,7 +1,6 @@
 import { notFound } from "next/navigation";
 import { runView } from "@/server/runs";
 import { RunSheet } from "@/ui/run/run-sheet";
-import { currentHand } from "../../hand";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Run" };
@@ -9,5 +8,5 @@ export const metadata = { title: "Run" };
 export default async function RunPage({ params }: { params: Promise<{ id: string }> }) {
   const view = await runView((await params).id);
   if (!view) notFound();
-  return <RunSheet initial={view} hand={await currentHand()} />;
+  return <RunSheet initial={view} />;
 }

@@ -3,7 +3,7 @@ import { aBuild, aDrive, soundInside, type BuildChanges } from "../../../../test
 import { ROAD_FIRING } from "../../../../tests/support/firing-roads";
 import { runChecks } from "../../finding";
 import { BUILD_MESSAGES } from "../messages.en";
-import { MACHINE_CHECKS, MACHINE_MESSAGES } from "../../machine";
+import { MACHINE_CHECKS, MACHINE_MESSAGES, type Drive } from "../../machine";
 import { compatNoteSchema } from "../../compat";
 import { BUILD_CHECKS } from ".";
 
@@ -44,6 +44,25 @@ const verdict = (x64: { answer: "does not" | "on some firmware"; reason: string 
   const { optical } = soundInside().verdict;
   return { optical: { ...optical, x64 }, stick: { ...optical, x64 } };
 };
+const agreed = (typed: string, holds: string | null, drive = "NV-0001") => ({
+  drive,
+  typed,
+  holds,
+  by: "J. Pell",
+  at: "2026-11-20T08:00:00Z",
+});
+const pair = (changes: Partial<Drive> = {}, second: Partial<Drive> = {}): BuildChanges => ({
+  drives: [aDrive("NV-0001", { seenAs: "a", ...changes }), aDrive("NV-0002", { seenAs: "b", ...second })],
+});
+const mirrored = (sheet: object = {}, second: Partial<Drive> = {}): BuildChanges => ({
+  ...pair({}, second),
+  profile: { layouts: ["single drive", "mirror", "raidz2"] },
+  sheet: {
+    "storage.layout": "mirror",
+    "storage.partners": [{ drive: "NV-0002", role: "member" }],
+    ...sheet,
+  },
+});
 const twinOf = (id: string) => aDrive(id, {});
 
 /** For every rule: changes to a sound build that make it fire, at this severity, saying this. */
@@ -186,6 +205,59 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     { drives: [aDrive("NV-0001", { contents: member.contents })] },
   ],
   [
+    "storage.not-read",
+    "stop",
+    /was not read, which is not the same as nothing; nobody has agreed/,
+    { drives: [aDrive("NV-0001", { contents: null })] },
+  ],
+  [
+    "storage.not-read",
+    "caution",
+    /J\. Pell agreed on 2026-11-20/,
+    {
+      drives: [aDrive("NV-0001", { contents: null })],
+      sheet: { "storage.erase": [agreed("V-0001", "not read")] },
+    },
+  ],
+  [
+    "storage.layout",
+    "stop",
+    /mirror needs at least 2 drives, and 1 is chosen/,
+    mirrored({ "storage.partners": [] }),
+  ],
+  [
+    "storage.layout",
+    "stop",
+    /single drive is one drive, and 2 are chosen/,
+    mirrored({ "storage.layout": "single drive" }),
+  ],
+  [
+    "storage.layout",
+    "stop",
+    /mirror is not offered by Cairn Hypervisor 9, which knows single drive\./,
+    { ...mirrored(), profile: undefined },
+  ],
+  [
+    "storage.layout",
+    "note",
+    /takes 400 GB .* of each drive, and leaves 80\.1 GB/,
+    mirrored({}, { sizeBytes: 4e11 }),
+  ],
+  [
+    "storage.layout",
+    "stop",
+    /cannot use .*V-0003.* as a spare: it is smaller/,
+    {
+      ...mirrored({
+        "storage.partners": [
+          { drive: "NV-0002", role: "member" },
+          { drive: "NV-0003", role: "spare" },
+        ],
+      }),
+      drives: [...(pair().drives ?? []), aDrive("NV-0003", { sizeBytes: 1e11 })],
+    },
+  ],
+  [
     "storage.breaks-set",
     "stop",
     /takes a member from array md0/,
@@ -307,9 +379,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     /has been used before/,
     {
       drives: [aDrive("NV-0001", { contents: member.contents })],
-      sheet: {
-        "storage.erase": { drive: "NV-0001", tail: "V-0001", by: "J. Pell", at: "2026-11-20T08:00:00Z" },
-      },
+      sheet: { "storage.erase": [agreed("V-0001", "linux_raid_member")] },
     },
   ],
   [
@@ -427,7 +497,6 @@ describe("every rule", () => {
 
 describe("a stop that protects data", () => {
   const holding = { drives: [aDrive("NV-0001", { contents: member.contents })] };
-  const erase = (tail: string) => ({ drive: "NV-0001", tail, by: "J. Pell", at: "2026-11-20T08:00:00Z" });
   const ofData = (changes: BuildChanges) => found(changes).find((f) => f.code === "storage.holds-data");
 
   it("cannot be waived", () => {
@@ -438,16 +507,44 @@ describe("a stop that protects data", () => {
     ).toBe(false);
   });
 
-  it("becomes a caution when the tail of the serial was written, and only the right one", () => {
-    expect(ofData({ ...holding, sheet: { "storage.erase": erase("V-0001") } })).toMatchObject({
-      severity: "caution",
-    });
-    expect(ofData({ ...holding, sheet: { "storage.erase": erase("V-0002") } })).toMatchObject({
-      severity: "stop",
-    });
-    expect(
-      ofData({ ...holding, sheet: { "storage.erase": { ...erase("V-0001"), drive: "NV-0002" } } }),
-    ).toMatchObject({ severity: "stop" });
+  it.each([
+    [
+      "the right tail, for what stands there",
+      agreed("V-0001", "linux_raid_member"),
+      "caution",
+      /J\. Pell agreed/,
+    ],
+    ["a whole serial read aloud", agreed("nv-00 01", "linux_raid_member"), "caution", /agreed/],
+    ["the tail of another drive", agreed("V-0002", "linux_raid_member"), "stop", /has ended/],
+    ["another drive", agreed("V-0001", "linux_raid_member", "NV-0002"), "stop", /nobody has agreed/],
+    [
+      "other contents",
+      agreed("V-0001", "nothing found"),
+      "stop",
+      /has ended: it was given for: nothing found/,
+    ],
+    ["contents that nobody kept", agreed("V-0001", null), "stop", /does not say for what it was given/],
+  ])("with a consent for %s", (_, consent, severity, says) => {
+    const of = ofData({ ...holding, sheet: { "storage.erase": [consent] } });
+    expect([of?.severity, of?.says]).toEqual([severity, expect.stringMatching(says)]);
+  });
+
+  it("asks for each drive of a set", () => {
+    const data = { contents: member.contents };
+    const asked = found({
+      ...mirrored(),
+      drives: [aDrive("NV-0001", data), aDrive("NV-0002", data)],
+    }).filter((f) => f.code === "storage.holds-data");
+    expect(asked.map((f) => [f.severity, f.subject])).toEqual([
+      ["stop", undefined],
+      ["stop", "NV-0002"],
+    ]);
+  });
+
+  it("is not broken by taking all members of a set as the target", () => {
+    const both = mirrored({}, { memberOf: ["array md0"] });
+    both.drives![0] = aDrive("NV-0001", { memberOf: ["array md0"] });
+    expect(found(both).some((f) => f.code === "storage.breaks-set")).toBe(false);
   });
 
   it("about a set goes when the other members are freed as well", () => {

@@ -1,12 +1,53 @@
-import { contentWords, driveName, holdsData, judgeDrive, serialTail, type Drive } from "../../machine";
-import { dispositionOf, drivesAlike, identityOf, installerSize, memberPartners } from "../../storage";
+import {
+  contentWords,
+  driveLook,
+  driveName,
+  holdsData,
+  isUnread,
+  judgeDrive,
+  serialTail,
+  systemDrives,
+  type Drive,
+} from "../../machine";
+import type { Hit } from "../../finding";
+import {
+  dispositionOf,
+  drivesAlike,
+  grossBytes,
+  identityOf,
+  installerSize,
+  leastMembers,
+  memberPartners,
+  targetSeats,
+} from "../../storage";
 import { formatBytes } from "../../units";
-import { drivesOf, factsOf, sourceWords, targetOf, type BuildContext } from "../context";
-import { roadOf, targetKind } from "../roads";
+import {
+  consentFor,
+  drivesOf,
+  factsOf,
+  sourceWords,
+  targetOf,
+  targetsOf,
+  type BuildContext,
+} from "../context";
+import { keepsSystem, targetKind } from "../roads";
 import { profileName, requiredAmount } from "./machine-rules";
 import { evidence, hit, rule, type Rule } from "./rules";
 
 const TARGET = "storage.target";
+
+/** A rule about each drive of the target. The first one has no subject, so that a waiver for it keeps its name. */
+const eachTarget = (
+  code: string,
+  run: (context: BuildContext, drive: Drive, role: "member" | "spare") => Hit | null,
+): Rule =>
+  rule(code, "D", (context) =>
+    targetsOf(context).flatMap(({ drive, role }) => {
+      const found = run(context, drive, role);
+      if (!found) return [];
+      return drive.id === context.sheet.storage.target ? found : { ...found, subject: drive.id };
+    }),
+  );
 
 export const storageRules: readonly Rule[] = [
   rule("storage.no-target", "D", (context) =>
@@ -16,28 +57,29 @@ export const storageRules: readonly Rule[] = [
   ),
 
   rule("storage.target-gone", "D", (context) => {
-    const id = context.sheet.storage.target;
-    const target = targetOf(context);
-    if (!context.machine || id === null || (target && target.missingSince === null)) return null;
-    return {
-      ...hit(
-        "stop",
-        TARGET,
-        { drive: id },
-        evidence("target", id, "this sheet"),
-        evidence(
-          "last import",
-          target ? `not seen since ${target.missingSince?.slice(0, 10)}` : "never seen",
-          context.machine.name,
+    const { machine, sheet } = context;
+    const facts = factsOf(context);
+    if (!machine || !facts) return null;
+    return targetSeats(sheet.storage).flatMap(({ drive: id }) => {
+      const drive = facts.drives.find((d) => d.id === id);
+      if (drive && drive.missingSince === null) return [];
+      const seen = drive ? `not seen since ${drive.missingSince?.slice(0, 10)}` : "never seen";
+      return {
+        ...hit(
+          "stop",
+          TARGET,
+          { drive: id },
+          evidence("target", id, "this sheet"),
+          evidence("last import", seen, machine.name),
         ),
-      ),
-      protectsData: true,
-    };
+        ...(id !== sheet.storage.target && { subject: id }),
+        protectsData: true,
+      };
+    });
   }),
 
-  rule("storage.letter-only", "D", (context) => {
-    const target = targetOf(context);
-    if (!target || identityOf(target) !== "letter") return null;
+  eachTarget("storage.letter-only", (context, target) => {
+    if (identityOf(target) !== "letter") return null;
     const alone = drivesOf(context).length === 1;
     return {
       ...hit(
@@ -57,47 +99,94 @@ export const storageRules: readonly Rule[] = [
     };
   }),
 
-  rule("storage.holds-data", "D", (context) => {
-    const target = targetOf(context);
+  eachTarget("storage.holds-data", (context, target) => {
     // A road that keeps the system erases nothing; storage.upgrade-target looks after it.
-    if (!target || !holdsData(target) || keepsTarget(context)) return null;
-    const { erase } = context.sheet.storage;
-    const agreed =
-      erase?.drive === target.id && erase.tail === (serialTail(target) || String(target.sizeBytes));
+    if (!holdsData(target) || keepsSystem(context)) return null;
     return {
       ...hit(
-        agreed ? "caution" : "stop",
+        consentFor(context, target)?.holds ? "caution" : "stop",
         TARGET,
-        {
-          drive: driveName(target),
-          holds: contentWords(target),
-          state: agreed
-            ? `${erase?.by} agreed on ${erase?.at.slice(0, 10)}`
-            : "nobody has agreed to erase it",
-        },
+        { drive: driveLook(target), holds: contentWords(target), state: consentWords(context, target) },
         evidence("on the drive", contentWords(target), sourceWords(context, `drives.${target.id}.contents`)),
-        evidence("target", driveName(target), "this sheet"),
+        evidence("target", driveLook(target), "this sheet"),
       ),
-      protectsData: !agreed,
+      protectsData: !consentFor(context, target)?.holds,
     };
   }),
 
+  eachTarget("storage.not-read", (context, target) => {
+    if (!isUnread(target) || keepsSystem(context)) return null;
+    return {
+      ...hit(
+        consentFor(context, target)?.holds ? "caution" : "stop",
+        TARGET,
+        { drive: driveLook(target), state: consentWords(context, target) },
+        evidence("on the drive", "not read", "no lsblk or blkid answer was imported"),
+        evidence("target", driveLook(target), "this sheet"),
+      ),
+      protectsData: !consentFor(context, target)?.holds,
+    };
+  }),
+
+  rule("storage.layout", "D", (context) => {
+    const { layout } = context.sheet.storage;
+    const targets = targetsOf(context);
+    const members = targets.filter((t) => t.role === "member").map((t) => t.drive);
+    if (members.length === 0) return null;
+    const said = [
+      evidence("layout", layout, "this sheet"),
+      evidence("members", String(members.length), "this sheet"),
+    ];
+    const problems: Hit[] = [];
+    const say = (severity: Hit["severity"], subject: string, words: string): void => {
+      problems.push({ ...hit(severity, "storage.layout", { layout, words }, ...said), subject });
+    };
+    if (layout === "single drive" && members.length > 1)
+      say("stop", "count", `is one drive, and ${members.length} are chosen`);
+    if (members.length < leastMembers(layout))
+      say("stop", "count", `needs at least ${leastMembers(layout)} drives, and ${members.length} is chosen`);
+    const offered = context.profile?.layouts;
+    if (offered && !offered.includes(layout))
+      say("stop", "offered", `is not offered by ${profileName(context)}, which knows ${offered.join(", ")}`);
+    const smallest = Math.min(...members.map((d) => d.sizeBytes));
+    const idle = members.reduce((sum, d) => sum + d.sizeBytes - smallest, 0);
+    if (members.length > 1 && layout !== "stripe" && idle > 0)
+      say(
+        "note",
+        "sizes",
+        `takes ${formatBytes(smallest)} of each drive, and leaves ${formatBytes(idle)} unused`,
+      );
+    const small = targets.filter((t) => t.role === "spare" && t.drive.sizeBytes < smallest);
+    for (const { drive } of small)
+      say("stop", drive.id, `cannot use ${driveName(drive)} as a spare: it is smaller than a member`);
+    return problems;
+  }),
+
   rule("storage.breaks-set", "D", (context) => {
-    const target = targetOf(context);
     const facts = factsOf(context);
-    if (!target || !facts || keepsTarget(context)) return null;
-    return memberPartners(facts, target)
-      .map((set) => ({
+    if (!facts || keepsSystem(context)) return null;
+    const breaks = targetsOf(context).flatMap(({ drive }) =>
+      memberPartners(facts, drive).map((set) => ({
         ...set,
-        kept: set.partners.filter((p) => dispositionOf(p, planOf(context.sheet)) !== "free"),
-      }))
-      .filter((set) => set.kept.length > 0)
+        drive,
+        kept: set.partners.filter(
+          (p) => !["free", "target"].includes(dispositionOf(p, context.sheet.storage)),
+        ),
+      })),
+    );
+    // Two drives of the target that come from one set break it once.
+    return breaks
+      .filter((set, i) => set.kept.length > 0 && breaks.findIndex((s) => s.name === set.name) === i)
       .map((set) => ({
         ...hit(
           "stop",
           TARGET,
           { set: set.name, others: set.kept.map(driveName).join("; ") },
-          evidence("target is a member of", set.name, sourceWords(context, `drives.${target.id}.memberOf`)),
+          evidence(
+            "target is a member of",
+            set.name,
+            sourceWords(context, `drives.${set.drive.id}.memberOf`),
+          ),
           evidence("kept members", set.kept.map((d) => `…${serialTail(d)}`).join(", "), "this sheet"),
         ),
         subject: set.name,
@@ -105,10 +194,9 @@ export const storageRules: readonly Rule[] = [
       }));
   }),
 
-  rule("storage.target-failing", "D", (context) => {
-    const target = targetOf(context);
-    const judged = target ? judgeDrive(target) : null;
-    if (!target || judged?.verdict !== "failing") return null;
+  eachTarget("storage.target-failing", (context, target) => {
+    const judged = judgeDrive(target);
+    if (judged.verdict !== "failing") return null;
     return hit(
       "stop",
       TARGET,
@@ -117,9 +205,8 @@ export const storageRules: readonly Rule[] = [
     );
   }),
 
-  rule("storage.target-unread", "D", (context) => {
-    const target = targetOf(context);
-    if (!target || !holdsData(target) || judgeDrive(target).verdict !== "not known") return null;
+  eachTarget("storage.target-unread", (context, target) => {
+    if (!holdsData(target) || judgeDrive(target).verdict !== "not known") return null;
     // Cards, sticks and virtual drives keep no such counters; others do, and were not asked.
     if (["card", "usb", "virtual"].includes(target.media) || target.presentedBy !== null) return null;
     return hit(
@@ -131,28 +218,28 @@ export const storageRules: readonly Rule[] = [
     );
   }),
 
-  rule("storage.alike", "D", (context) => {
-    const target = targetOf(context);
+  eachTarget("storage.alike", (context, target) => {
     const facts = factsOf(context);
-    const twins = target && facts ? drivesAlike(facts, target) : [];
-    if (!target || twins.length === 0) return null;
+    const twins = (facts ? drivesAlike(facts, target) : []).filter(
+      (d) => dispositionOf(d, context.sheet.storage) !== "target",
+    );
+    if (twins.length === 0) return null;
     return hit(
       "caution",
       TARGET,
       {
         count: String(twins.length),
         line: `${target.model ?? "no model"} ${installerSize(target)}`,
-        tail: serialTail(target) || "none",
         others: twins.map((d) => serialTail(d) || "none").join(", "),
       },
-      evidence("target", `…${serialTail(target)}`, sourceWords(context, `drives.${target.id}.serial`)),
+      evidence("target", driveLook(target), sourceWords(context, `drives.${target.id}.serial`)),
       evidence("looks the same", twins.map((d) => `…${serialTail(d)}`).join(", "), "last import"),
     );
   }),
 
   rule("storage.undecided", "D", (context) =>
     drivesOf(context)
-      .filter((d) => dispositionOf(d, planOf(context.sheet)) === "undecided")
+      .filter((d) => dispositionOf(d, context.sheet.storage) === "undecided")
       .filter(() => context.sheet.storage.target !== null)
       .map((drive) => ({
         ...hit(
@@ -168,11 +255,15 @@ export const storageRules: readonly Rule[] = [
 
   rule("storage.too-small", "D", (context) => {
     const target = targetOf(context);
+    const members = targetsOf(context).filter((t) => t.role === "member");
     return target
       ? requiredAmount(
           context,
           TARGET,
-          target.sizeBytes,
+          grossBytes(
+            context.sheet.storage.layout,
+            members.map((m) => m.drive.sizeBytes),
+          ),
           sourceWords(context, `drives.${target.id}.sizeBytes`),
           "diskBytes",
         )
@@ -180,44 +271,59 @@ export const storageRules: readonly Rule[] = [
   }),
 
   rule("storage.upgrade-target", "D", (context) => {
+    const facts = factsOf(context);
     const target = targetOf(context);
-    const holdsSystem = (d: Drive): boolean => d.contents.some((c) => c.mountedAt.includes("/"));
-    const system = drivesOf(context).find(holdsSystem);
-    if (!target || !keepsTarget(context) || !system || holdsSystem(target)) return null;
+    if (!facts || !target || !keepsSystem(context)) return null;
+    const system = systemDrives(facts, context.profile?.identify.marks);
+    const { road } = context.sheet.image;
+    if (!system)
+      return hit(
+        "caution",
+        TARGET,
+        { road, state: "nothing that was read tells which drive that is" },
+        evidence("target", driveLook(target), "this sheet"),
+        evidence("system stands on", "not read", "no mount, pool, boot entry or label tells it"),
+      );
+    if (system.drives.some((d) => d.id === target.id)) return null;
+    const [first] = system.drives;
     return {
       ...hit(
         "stop",
         TARGET,
-        { road: context.sheet.image.road, system: driveName(system) },
-        evidence("target", driveName(target), "this sheet"),
-        evidence("runs from", driveName(system), sourceWords(context, `drives.${system.id}.contents`)),
+        {
+          road,
+          state: `that is ${system.drives.map(driveName).join("; ")}, and the target is another drive`,
+        },
+        evidence("target", driveLook(target), "this sheet"),
+        evidence(
+          "runs from",
+          system.drives.map(driveName).join("; "),
+          sourceWords(context, `drives.${first?.id ?? ""}.contents`),
+        ),
       ),
       protectsData: true,
     };
   }),
 
-  rule("storage.boot-target", "D", (context) => {
-    const target = targetOf(context);
-    const kind = target && targetKind(target);
-    const said = context.profile?.bootTargets.find((b) => b.kind === kind);
-    if (!target || !said || said.verdict === "supported") return null;
+  eachTarget("storage.boot-target", (context, target, role) => {
+    const said = context.profile?.bootTargets.find((b) => b.kind === targetKind(target));
+    if (role === "spare" || !said || said.verdict === "supported") return null;
     return hit(
       said.verdict === "not supported" ? "stop" : "caution",
       TARGET,
       { profile: profileName(context), kind: said.kind, verdict: said.verdict, words: said.words },
-      evidence("target", `${said.kind}: ${driveName(target)}`, "this sheet"),
+      evidence("target", `${said.kind}: ${driveLook(target)}`, "this sheet"),
       evidence("as boot device", said.verdict, `OS profile ${profileName(context)}`),
     );
   }),
 
-  rule("storage.removable", "D", (context) => {
-    const target = targetOf(context);
-    if (!target || (!target.removable && target.media !== "usb" && target.media !== "card")) return null;
+  eachTarget("storage.removable", (context, target) => {
+    if (!target.removable && target.media !== "usb" && target.media !== "card") return null;
     const media = target.media === "card" ? "a flash card" : "removable";
     return hit(
       "caution",
       TARGET,
-      { drive: driveName(target), media },
+      { drive: driveLook(target), media },
       evidence("media", target.media, sourceWords(context, `drives.${target.id}.media`)),
     );
   }),
@@ -225,22 +331,35 @@ export const storageRules: readonly Rule[] = [
   rule("storage.single", "D", (context) => {
     const target = targetOf(context);
     const drives = drivesOf(context).length;
-    if (!target || drives < 2) return null;
+    const { production } = useOf(context);
+    if (!target || drives < 2 || targetsOf(context).filter((t) => t.role === "member").length > 1)
+      return null;
+    // One of many bays in a machine of work is a decision to be made, not a remark.
+    const grave = production && drives >= MANY_DRIVES && target.presentedBy === null;
     return hit(
-      "note",
+      grave ? "caution" : "note",
       TARGET,
-      { drive: driveName(target), drives: String(drives) },
+      { drive: driveLook(target), drives: String(drives) },
       evidence("target", "one drive", "this sheet"),
       evidence("drives in the machine", String(drives), "last import"),
     );
   }),
 ];
 
-const planOf = (sheet: { storage: { target: string | null; leaveAlone: string[]; free: string[] } }) =>
-  sheet.storage;
+/** From so many drives on a chassis is one that was bought for more than one. */
+const MANY_DRIVES = 4;
 
-/** Whether the chosen road leaves the system on the target in place. */
-function keepsTarget(context: BuildContext): boolean {
-  const road = context.sheet.image.road === "fresh" ? null : roadOf(context);
-  return road !== null && road.legs.length > 0;
+const useOf = (context: BuildContext) => ({
+  production: (context.machine?.document.typed.use ?? "production") === "production",
+});
+
+function consentWords(context: BuildContext, drive: Drive): string {
+  const given = consentFor(context, drive);
+  if (!given) return "nobody has agreed to erase it";
+  const { by, at, holds } = given.consent;
+  return given.holds
+    ? `${by} agreed on ${at.slice(0, 10)}`
+    : `the consent of ${by} of ${at.slice(0, 10)} has ended: ${
+        holds === null ? "it does not say for what it was given" : `it was given for: ${holds}`
+      }`;
 }

@@ -1,7 +1,6 @@
 import { modeWords } from "../../boot";
 import { takes } from "../../estimate";
 import type { BuildContext } from "../context";
-import { stickOf } from "../context";
 import type { Step } from "../step";
 import { isAtMachine, mediaWords, wayOf, type LegView } from "./leg";
 import { HAZARD, step } from "./make";
@@ -48,9 +47,7 @@ export function mediaIn({ context, prefix }: LegView): Step[] {
     },
     stick: {
       title: `Put in ${media}`,
-      do: [
-        `Put ${media}${stickOf(context).serial ? ` (serial ${stickOf(context).serial})` : ""} into a port of the machine itself, not of a hub or screen.`,
-      ],
+      do: [`Put ${media} into a port of the machine itself, not of a hub or screen.`],
       see: [],
       media,
     },
@@ -104,6 +101,7 @@ export function restart({ context, prefix, leg, last }: LegView): Step[] {
             place: place(context),
             do: ["Do this before the restart: media left in place starts the installer again.", ...orderToo],
             see: [out[way].see],
+            must: "Media that is left in starts the installer again.",
             after: { media: "none", nextBoot: "as ordered" },
           }),
         ]

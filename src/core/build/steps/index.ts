@@ -4,9 +4,9 @@ import type { BuildContext } from "../context";
 import type { Step } from "../step";
 import { valuesOf } from "../values";
 import { mediaIn, restart, settings } from "./firmware";
-import { legViews, type LegView } from "./leg";
+import { legViews, wayOf, type LegView } from "./leg";
 import { step } from "./make";
-import { beginning, imageReady } from "./preparation";
+import { beginning, imageCompared, mediumReady } from "./preparation";
 import { screenSteps } from "./screens";
 
 /**
@@ -18,11 +18,15 @@ export function deriveSteps(context: BuildContext): Step[] {
   const { profile, image, machine } = context;
   if (!profile || !image || !machine) return [];
   const legs = legViews(context);
+  const withMedia = legs.findIndex((l) => l.leg.through === "installer");
+  // One stick carries one image: it is written again when the leg before has been started from it.
+  const waits = (i: number): boolean => wayOf(context) === "stick" && i > withMedia;
   return [
     ...beginning(context),
-    ...legs.flatMap(imageReady),
+    ...legs.flatMap(imageCompared),
+    ...legs.filter((_, i) => !waits(i)).flatMap(mediumReady),
     ...(legs.some((l) => l.leg.through === "installer") ? [settings(context)] : []),
-    ...legs.flatMap(legSteps),
+    ...legs.flatMap((view, i) => [...(waits(i) ? mediumReady(view) : []), ...legSteps(view)]),
     ...profile.firstBoot.flatMap((screen) => firstBoot(legs.at(-1), screen)),
     ...closing(context),
   ];
@@ -30,7 +34,14 @@ export function deriveSteps(context: BuildContext): Step[] {
 
 const legSteps = (view: LegView): Step[] => [
   ...(view.leg.through === "installer" ? mediaIn(view) : []),
-  ...view.leg.screens.flatMap((screen) => screenSteps(view, screen, "H")),
+  ...view.leg.screens.flatMap((screen, i, all) =>
+    screenSteps(
+      view,
+      screen,
+      "H",
+      all.slice(0, i).some((s) => s.drive === "chooses"),
+    ),
+  ),
   ...restart(view),
 ];
 
@@ -53,6 +64,7 @@ function closing(context: BuildContext): Step[] {
       place: "console",
       do: ["Shut down, switch off, switch on, and touch nothing."],
       see: ["The system comes up by itself", management],
+      must: "Whether the machine starts by itself after a loss of power is known only when it has.",
       after: { power: "on" },
     }),
     step("collect", "J", takes(180, 480), {

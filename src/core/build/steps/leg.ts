@@ -12,6 +12,8 @@ export interface LegView {
   /** Begins the ids of the steps of a stepping stone; empty for the last leg, whose ids are the plain ones. */
   prefix: string;
   last: boolean;
+  /** The image of this leg on the shelf; null when none is there. */
+  imageId: string | null;
   /** Whether another leg with media went before: the firmware is set already. */
   firmwareSet: boolean;
 }
@@ -25,6 +27,7 @@ export function legViews(context: BuildContext): LegView[] {
     return {
       leg,
       last,
+      imageId: found?.id ?? null,
       prefix: last ? "" : `stone${i + 1}-`,
       firmwareSet: legs.slice(0, i).some((l) => l.through === "installer"),
       context: { ...context, profile: leg.profile, image: found?.image ?? null },

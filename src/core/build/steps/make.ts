@@ -7,6 +7,7 @@ export const HAZARD = {
   lift: "Racking: two people or a lift for anything you would not carry alone; follow the maker's manual.",
   mains: "Mains and UPS work follow local rules and belong to licensed people.",
   laser: "An open disc drive or optical port may hold a laser: do not look into it.",
+  change: "From here on the installed system is changed; what was saved is the way back.",
   erase: "From here on the target's content is lost for good.",
 };
 
@@ -24,6 +25,9 @@ const STEP: Omit<Step, "id" | "zone" | "title" | "duration"> = {
   guard: null,
   figure: null,
   moves: null,
+  must: "",
+  asks: "",
+  does: null,
   after: {},
 };
 

@@ -1,9 +1,10 @@
 import { writingEstimate, WRITE_HANDS } from "../../boot";
 import { takes } from "../../estimate";
-import { ASPECTS, verificationOf } from "../../image";
+import { verificationOf } from "../../image";
+import { contentWords, driveLook, holdsData, isUnread } from "../../machine";
 import { formatExactBytes } from "../../units";
-import { roadOf } from "../roads";
-import { stickOf, type BuildContext } from "../context";
+import { installedOn, keepsSystem, legsOf, roadOf } from "../roads";
+import { stickOf, targetsOf, type BuildContext } from "../context";
 import type { Guard, Step } from "../step";
 import { isAtMachine, wayOf, type LegView } from "./leg";
 import { HAZARD, step } from "./make";
@@ -29,55 +30,88 @@ export function beginning(context: BuildContext): Step[] {
   ];
 }
 
-/** What has to be written down or saved before a road that keeps things, so that the keeping can be proved. */
+const inPlaceAspects = ["guests", "data pools", "shares", "accounts", "dataset keys"] as const;
+
+/**
+ * What has to be saved first, with the place where it was put: on a road that keeps things so that the keeping can be
+ * proved, on a fresh installation what the profile says is lost with what stands there now.
+ */
 function saving(context: BuildContext): Step[] {
   const road = roadOf(context);
-  if (!road || road.road === "fresh" || road.legs.length === 0) return [];
-  const listed = ASPECTS.filter((a) =>
-    ["guests", "data pools", "shares", "accounts", "dataset keys"].includes(a),
-  );
+  const erased = targetsOf(context).filter(({ drive }) => holdsData(drive) || isUnread(drive));
+  if (!keepsSystem(context)) {
+    const system = installedOn(context);
+    const loses = legsOf(context)[0]?.fate.loses ?? [];
+    if (!system && erased.length === 0) return [];
+    return [
+      saved("Save what this installation loses", [
+        ...(loses.length > 0
+          ? [`Save outside this machine, as far as it is there: ${loses.join(", ")}.`]
+          : []),
+        ...erased.map(({ drive }) => `From ${driveLook(drive)}: ${contentWords(drive)}.`),
+      ]),
+    ];
+  }
+  const kept = inPlaceAspects.filter((a) => road?.keeps.includes(a));
+  const lost = road?.loses ?? [];
   return [
-    step("save-lists", "A", takes(600, 1800), {
-      title: "Save what must still be there afterwards",
-      kind: "read",
-      place: "console",
-      do: [
-        `Save the lists of ${listed.filter((a) => road.keeps.includes(a)).join(", ") || "what runs on it"} as text, outside this machine.`,
-        ...[...new Set(road.needs)],
-      ],
-      see: ["Each list can be opened on another machine"],
-      never: ["A need above that is not met: then this road is not begun"],
-    }),
+    saved("Save what must still be there afterwards", [
+      `Save the lists of ${kept.join(", ") || "what runs on it"} as text, outside this machine.`,
+      ...(lost.length > 0
+        ? [`These do not come along, and are saved as far as they are there: ${lost.join(", ")}.`]
+        : []),
+      ...new Set(road?.needs),
+    ]),
   ];
 }
 
-/** The image of a leg is compared and brought onto its medium. */
-export function imageReady({ context, prefix, leg, last }: LegView): Step[] {
+const saved = (title: string, doing: string[]): Step =>
+  step("save-lists", "A", takes(600, 1800), {
+    title,
+    kind: "read",
+    place: "console",
+    do: doing,
+    see: ["Each part can be opened on another machine"],
+    never: ["A part that is there and cannot be saved: then this is not begun"],
+    asks: "Where it was put",
+  });
+
+/** The image of a leg is compared with what was published. */
+export function imageCompared({ context, prefix, leg, last, imageId }: LegView): Step[] {
   const { image } = context;
   // A jump inside the running system needs the file only where one of its screens names it.
   const needed = leg.through === "installer" || JSON.stringify(leg.screens).includes("{image.file}");
   if (!image || !needed) return [];
   const file = image.fileName || image.name;
   const which = last ? "the image" : image.name;
-  const steps: Step[] = [];
-  if (image.published && verificationOf(image) !== "matches")
-    steps.push(
-      step(`${prefix}checksum`, "B", takes(60 + image.sizeBytes / 100e6, 240 + image.sizeBytes / 40e6, 0.5), {
-        title: `Compare the checksum of ${which}`,
-        kind: "confirm",
-        type: [
-          { label: "Command", value: `${image.published.algorithm}sum '${file.replaceAll("'", "'\\''")}'` },
-        ],
-        see: [image.published.value],
-        do: ["Run it over the very file that will be used. Differs means: stop, fetch the image again."],
-      }),
-    );
-  if (leg.through !== "installer") return steps;
+  if (!image.published || verificationOf(image) === "matches") return [];
+  return [
+    step(`${prefix}checksum`, "B", takes(60 + image.sizeBytes / 100e6, 240 + image.sizeBytes / 40e6, 0.5), {
+      title: `Compare the checksum of ${which}`,
+      kind: "confirm",
+      type: [
+        { label: "Command", value: `${image.published.algorithm}sum '${file.replaceAll("'", "'\\''")}'` },
+      ],
+      see: [image.published.value],
+      do: ["Run it over the very file that will be used. Differs means: stop, fetch the image again."],
+      does:
+        imageId === null
+          ? null
+          : { kind: "checksum compared", imageId, image: image.name, checksum: image.published },
+    }),
+  ];
+}
+
+/** The image of a leg is brought onto its medium. */
+export function mediumReady(view: LegView): Step[] {
+  const { context, prefix, leg } = view;
+  const { image } = context;
+  if (!image || leg.through !== "installer") return [];
+  const file = image.fileName || image.name;
   const way = wayOf(context);
-  if (way === "stick" && !context.sheet.image.stick.ready) steps.push(...writeStick(context, prefix, file));
-  if (way === "disc") steps.push(burn(context, prefix, file));
-  if (way === "network") steps.push(serve(context, prefix, file));
-  return steps;
+  if (way === "stick" && !context.sheet.image.stick.ready) return writeStick(view, file);
+  if (way === "disc") return [burn(context, prefix, file)];
+  return way === "network" ? [serve(context, prefix, file)] : [];
 }
 
 /** The stick is named by the tail of its serial before it is overwritten, like any drive. */
@@ -86,11 +120,16 @@ function stickGuard(context: BuildContext): Guard | null {
   if (!serial) return null;
   const tail = serial.slice(-4);
   return {
-    expect: tail,
+    group: "stick",
     asks: "the last 4 characters of the stick's serial, as the writing program or lsblk shows it",
-    target: [name, sizeBytes ? formatExactBytes(sizeBytes) : "", `serial …${tail}`, holds]
-      .filter(Boolean)
-      .join(", "),
+    drives: [
+      {
+        id: known?.key ?? "",
+        proof: tail,
+        name: [name, sizeBytes ? formatExactBytes(sizeBytes) : ""].filter(Boolean).join(", "),
+        holds: holds || "not noted",
+      },
+    ],
     leaveAlone: context.sticks
       .filter((s) => s.key !== known?.key && s.entry.serial)
       .map(({ entry }) => ({
@@ -102,9 +141,9 @@ function stickGuard(context: BuildContext): Guard | null {
   };
 }
 
-function writeStick(context: BuildContext, prefix: string, file: string): Step[] {
+function writeStick({ context, prefix, imageId }: LegView, file: string): Step[] {
   const { image, sheet, samples } = context;
-  const { known, name, sizeBytes, holds, serial } = stickOf(context);
+  const { known, name, sizeBytes, holds } = stickOf(context);
   const guard = stickGuard(context);
   const bytes = image?.sizeBytes ?? 0;
   const { duration, figure } = writingEstimate(bytes, known, samples);
@@ -116,7 +155,7 @@ function writeStick(context: BuildContext, prefix: string, file: string): Step[]
           step(`${prefix}guard-stick`, "B", takes(30, 90), {
             title: `Make sure that it is ${title}`,
             kind: "guard",
-            see: [guard.target],
+            see: guard.drives.map((d) => `${d.name} – ${d.holds}`),
             do: [
               "The writing program often chooses a stick by itself. Read the serial of the one it offers.",
             ],
@@ -136,18 +175,31 @@ function writeStick(context: BuildContext, prefix: string, file: string): Step[]
       },
       {
         title: `Write the image to ${title}`,
-        see: [
-          `${title}, ${sizeBytes ? formatExactBytes(sizeBytes) : "size not noted"}${serial ? `, serial ${serial}` : ""}`,
-        ],
+        see: [`${title}, ${sizeBytes ? formatExactBytes(sizeBytes) : "size not noted"}`],
         do: [
-          `Write ${file} ${written === "as the image" ? "byte for byte" : `for ${written} firmware`}, then read it back and compare.`,
+          `Write ${file} ${written === "as the image" ? "byte for byte" : `for ${written} firmware`}.`,
           "The writing program often chooses a stick by itself: check size and name before agreeing.",
         ],
         hazards: holds ? [`Everything on the stick is lost: ${holds}.`] : [],
         figure,
         moves: known ? { way: "stick", through: known.key, bytes } : null,
+        does:
+          known && image
+            ? { kind: "stick written", stick: known.key, imageId: imageId ?? "", image: image.name, written }
+            : null,
       },
     ),
+    step(`${prefix}read-back`, "B", takes(30 + bytes / 60e6, 120 + bytes / 15e6, 0.2), {
+      title: `Read ${title} back and compare`,
+      kind: "confirm",
+      do: [
+        "Let the writing program compare, or read as many bytes as the image has and compute their checksum.",
+      ],
+      see: ["The same checksum, or the program's word that both are the same"],
+      never: ["A difference in any byte: a worn stick takes what is written and gives something else back"],
+      must: "A stick that was not read back may fail in the middle of the installation.",
+      does: known ? { kind: "stick read back", stick: known.key } : null,
+    }),
   ];
 }
 

@@ -1,20 +1,22 @@
 import { discEstimate, mediaEstimate, networkEstimate } from "../../boot";
 import { takes } from "../../estimate";
 import type { Screen } from "../../image";
-import { contentWords, driveName, serialTail } from "../../machine";
-import { dispositionOf } from "../../storage";
+import { registerKey } from "../../machine";
 import { fillTemplate } from "../../text";
-import { drivesOf, targetOf, type BuildContext } from "../context";
-import type { Guard, Step } from "../step";
+import { targetsOf, type BuildContext } from "../context";
+import { keepsSystem } from "../roads";
+import type { Step } from "../step";
 import { valuesOf } from "../values";
+import { guardsBefore, lacksDrives } from "./guards";
 import { movesOf, wayOf, type LegView } from "./leg";
 import { HAZARD, step } from "./make";
 
-/** The steps of one screen; a guard goes before one that erases. */
+/** The steps of one screen; guards go before one that chooses or writes a drive. */
 export function screenSteps(
   { context, prefix, leg, last }: LegView,
   screen: Screen,
   zone: "H" | "I",
+  chosenBefore = false,
 ): Step[] {
   const dynamic = context.sheet.network.school !== "fixed";
   if (screen.when === "fixed address" && dynamic) return [];
@@ -32,37 +34,37 @@ export function screenSteps(
     do: [
       ...screen.do.map(fill),
       ...(login ? [`This changes the default log-in ${login.name}, which opens ${login.opens}.`] : []),
+      ...(lacksDrives(context, screen)
+        ? ["The plan frees no drive for this: choose none, and skip this step with its reason."]
+        : []),
     ],
     type: screen.type.map((t) => ({ label: t.label, value: fill(t.value) })),
     secret: screen.secret.map(fill),
     keys: screen.keys,
     expected: screen.expected,
-    hazards: screen.destroys ? [HAZARD.erase] : [],
+    hazards: screen.destroys
+      ? [HAZARD.erase]
+      : screen.drive === "writes" && keepsSystem(context)
+        ? [HAZARD.change]
+        : [],
     figure,
     // Where the screen itself takes longer than the transfer, its time says nothing about the rate.
     moves: figure ? movesOf(context, screen.readsShare) : null,
-    after: screen.destroys
-      ? { target: "at risk" }
-      : screen.wait && zone === "H" && screen.readsShare < 1
-        ? { target: "installed" }
-        : {},
+    after: effectOf(screen, zone),
+    does: screen.destroys ? overwritten(context) : null,
   });
-  const guard = screen.destroys ? guardFor(context) : null;
-  if (!guard) return [made];
-  return [
-    step(`${prefix}guard-${screen.id}`, zone, takes(45, 150), {
-      title: "Name the drive before anything is written",
-      kind: "guard",
-      place: "console",
-      see: [guard.target],
-      do: [
-        "Open the installer's details of the drive that you are about to choose. Read the serial from the screen, not from here.",
-      ],
-      hazards: [HAZARD.erase],
-      guard,
-    }),
-    made,
-  ];
+  return [...guardsBefore(context, screen, { prefix, zone, chosenBefore }), made];
+}
+
+const overwritten = (context: BuildContext): Step["does"] => ({
+  kind: "drives overwritten",
+  drives: targetsOf(context).flatMap(({ drive }) => registerKey(drive) ?? []),
+  by: context.image?.name ?? "the installation",
+});
+
+function effectOf(screen: Screen, zone: "H" | "I"): Step["after"] {
+  if (screen.wait && zone === "H" && screen.readsShare < 1) return { target: "installed" };
+  return screen.drive === "chooses" || screen.drive === "writes" ? { target: "at risk" } : {};
 }
 
 /** The profile's time, or the time that the share of the image takes on this way, whichever is longer. */
@@ -90,21 +92,5 @@ function screenDuration(context: BuildContext, screen: Screen): Pick<Step, "dura
       handsShare: plain.handsShare,
     },
     figure,
-  };
-}
-
-function guardFor(context: BuildContext): Guard | null {
-  const target = targetOf(context);
-  if (!target) return null;
-  const tail = serialTail(target);
-  return {
-    expect: tail || String(target.sizeBytes),
-    asks: tail
-      ? `the last ${tail.length} characters of the serial that the console shows`
-      : "the size in bytes that the console shows (the drive reports no serial)",
-    target: driveName(target),
-    leaveAlone: drivesOf(context)
-      .filter((d) => dispositionOf(d, context.sheet.storage) !== "target")
-      .map((d) => ({ tail: serialTail(d), name: driveName(d), holds: contentWords(d) })),
   };
 }

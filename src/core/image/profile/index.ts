@@ -1,13 +1,15 @@
 export { profileSchema, type Profile } from "./profile";
 export { editProfileYaml } from "./edit-yaml";
 export { parseProfileYaml, profileJsonSchema, renderProfileYaml } from "./profile-yaml";
-export { PLACEHOLDERS, screenSchema, type Screen } from "./screen";
+export { DRIVE_WORK, PLACEHOLDERS, screenSchema, type DriveWork, type Screen } from "./screen";
 export {
   ASPECTS,
+  LAYOUTS,
   TARGET_KINDS,
   type Aspect,
   type Fate,
   type KnownFault,
+  type Layout,
   type TargetKind,
   type Upgrade,
 } from "./upgrade";

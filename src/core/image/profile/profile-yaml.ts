@@ -3,6 +3,7 @@ import { z } from "zod";
 import { fail, ok, type Problem, type Result } from "../../result";
 import { excerptAt } from "../../text";
 import { profileSchema, type Profile } from "./profile";
+import { upgradeProfile } from "./upgrade-profile";
 
 /** The largest profile text that is read; the shipped ones are under 20 kB. */
 const MAX_CHARACTERS = 500_000;
@@ -17,7 +18,7 @@ export function parseProfileYaml(text: string): Result<Profile> {
     return fail(...document.errors.map((e) => placed(text, lines, e.pos[0], `not YAML: ${e.message}`)));
   let plain: unknown;
   try {
-    plain = document.toJS({ maxAliasCount: 50 });
+    plain = upgradeProfile(document.toJS({ maxAliasCount: 50 }));
   } catch (error) {
     return fail({
       message: `the YAML cannot be unfolded: ${error instanceof Error ? error.message : "too many aliases"}`,

@@ -29,6 +29,8 @@ describe("profiles", () => {
     ["{target.size}", "{target.colour}", /\{target\.colour\} is not a value of the build/],
     ["likely: 780", "likely: 7800", /late is earlier than likely/],
     ["destroys: true", "destroys: false", /no guard would stand before the disk is erased/],
+    ["drive: chooses", "drive: none", /a guard goes before it/],
+    ["    drive: writes\n    destroys: true", "    destroys: true", /so that a guard goes before it/],
     ["- id: begin", "- id: accounts", /two screens have the id "accounts"/],
     ["least: 2147483648", "least: 9947483648", /recommended is less than least/],
   ])("%s → %s is refused with field and line", (from, to, message) => {
@@ -37,6 +39,21 @@ describe("profiles", () => {
     if (read.ok) throw new Error("was accepted");
     expect(read.problems[0]?.message).toMatch(message);
     expect(read.problems[0]?.line).toBeGreaterThan(0);
+  });
+
+  it("of the first schema get guards where their screens work on drives, and no serial on a screen", () => {
+    const old = text
+      .replace("schema: 2", "schema: 1")
+      .replace(/^ *drive: .*\n/gm, "")
+      .replace("{target.size}", "{target.tail}");
+    const read = parseProfileYaml(old);
+    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    const marked = (screens: { id: string; drive: string }[]) =>
+      screens.filter((s) => s.drive !== "none").map((s) => `${s.id} ${s.drive}`);
+    expect(marked(read.value.screens)).toEqual(["destination chooses", "begin writes"]);
+    expect(marked(read.value.upgrades[0]!.screens)).toEqual(["transform writes"]);
+    expect(JSON.stringify(read.value)).not.toContain("target.tail");
+    expect(parseProfileYaml("schema: 1\nx: &a [*a]\nscreens: [1, {}]").ok).toBe(false);
   });
 
   it("points at the line of the wrong value", () => {

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { screenSchema, seconds, slug, template } from "./screen";
-import { fateSchema, faultSchema, TARGET_KINDS, upgradeSchema } from "./upgrade";
+import { fateSchema, faultSchema, LAYOUTS, TARGET_KINDS, upgradeSchema } from "./upgrade";
 
 const requirementSchema = z
   .object({ least: z.number().nonnegative(), recommended: z.number().nonnegative() })
@@ -9,7 +9,7 @@ const requirementSchema = z
 /** How one family of operating system, in one version, is installed. Profiles are data: users add their own. */
 export const profileSchema = z
   .object({
-    schema: z.literal(1),
+    schema: z.literal(2),
     profile: slug,
     name: z.string().min(1),
     version: z.string().min(1),
@@ -30,7 +30,14 @@ export const profileSchema = z
       .array(z.object({ name: z.string().min(1), suits: z.string().min(1), lacks: z.string() }).strict())
       .default([]),
     /** What a running system says of itself in /etc/os-release. */
-    identify: z.object({ id: z.string(), version: z.string() }).strict(),
+    identify: z
+      .object({
+        id: z.string(),
+        version: z.string(),
+        /** Labels of partitions, or names of pools, by which the drive of this system is known where "/" is not mounted from it. */
+        marks: z.array(z.string().min(1)).default([]),
+      })
+      .strict(),
     requirements: z
       .object({
         architectures: z.array(z.enum(["x86_64", "aarch64"])).min(1),
@@ -63,6 +70,8 @@ export const profileSchema = z
       .object({ modes: z.array(z.enum(["uefi", "legacy"])).min(1), bootMenuSeconds: seconds.default(10) })
       .strict(),
     secureBoot: z.enum(["works", "must be off"]).default("works"),
+    /** How its installer can lay the system over drives. */
+    layouts: z.array(z.enum(LAYOUTS)).min(1).default(["single drive"]),
     /** Keys that open other consoles beside the installer. */
     consoleKeys: z
       .array(z.object({ keys: z.string().min(1), opens: z.string().min(1) }).strict())

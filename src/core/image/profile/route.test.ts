@@ -173,9 +173,15 @@ describe("shipped profiles", () => {
       "the same thing is both kept and lost",
     ]);
     expect(issues({ upgrades: [jump, jump] })).toEqual(['two upgrades have the id "from-2"']);
-    expect(issues({ upgrades: [{ ...jump, screens: [] }] })).toEqual([
-      "a jump without screens gives no steps",
-    ]);
+    expect(issues({ upgrades: [{ ...jump, screens: [] }] })[0]).toBe("a jump without screens gives no steps");
+    const harmless = jump!.screens.map((s) => ({ ...s, drive: "none" }));
+    expect(issues({ upgrades: [{ ...jump, screens: harmless }] })[0]).toContain(
+      "no guard would stand before",
+    );
+    const shows = shape.screens.map((s) =>
+      s.id === "system-disk" ? { ...s, drive: "none", destroys: false } : s,
+    );
+    expect(issues({ screens: shows })[0]).toContain("chooses or writes a drive");
     expect(issues({ knownFaults: [{ id: "x", when: {}, looks: "a", remedy: "b" }] })[0]).toContain(
       "say when",
     );

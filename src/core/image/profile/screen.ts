@@ -25,10 +25,12 @@ export const PLACEHOLDERS = [
   "machine.name",
   "management.address",
   "system.found",
+  "target.count",
+  "target.layout",
+  "target.model",
   "target.name",
   "target.seenAs",
   "target.size",
-  "target.tail",
   "time.zone",
 ] as const;
 
@@ -45,6 +47,13 @@ export const template = z.string().superRefine((text, context) => {
 export const slug = z.string().regex(/^[a-z0-9-]+$/, "use lower-case letters, digits and hyphens");
 export const seconds = z.number().positive();
 
+/**
+ * What a screen does to drives. "chooses": the drive is picked here; "writes": from here on the target is written;
+ * "others": drives beside the target are written, which are those that the plan frees. A guard goes before each.
+ */
+export const DRIVE_WORK = ["none", "chooses", "writes", "others"] as const;
+export type DriveWork = (typeof DRIVE_WORK)[number];
+
 /** One screen of the installer (or one piece of first-boot work): what it shows, what to type, when to go on. */
 export const screenSchema = z
   .object({
@@ -59,7 +68,8 @@ export const screenSchema = z
     /** A secret is named, never written: the operator takes it from where the build says it is kept. */
     secret: z.array(z.string()).default([]),
     keys: z.string().default(""),
-    /** True where the screen erases or overwrites the target: a guard goes before it. */
+    drive: z.enum(DRIVE_WORK).default("none"),
+    /** True where what stands on the target is lost from here on. */
     destroys: z.boolean().default(false),
     /** True where the operator only waits. */
     wait: z.boolean().default(false),
@@ -72,5 +82,14 @@ export const screenSchema = z
     late: seconds,
   })
   .strict()
-  .refine((s) => s.late >= s.likely, { message: "late is earlier than likely", path: ["late"] });
+  .refine((s) => s.late >= s.likely, { message: "late is earlier than likely", path: ["late"] })
+  .refine((s) => !s.destroys || s.drive === "writes", {
+    message: "a screen that erases the target is marked `drive: writes`, so that a guard goes before it",
+    path: ["destroys"],
+  })
+  .refine((s) => s.drive !== "none" || !/\{target\./.test(JSON.stringify([s.title, s.see, s.type])), {
+    message:
+      "this screen shows the target, so it chooses or writes a drive: say `drive: chooses` or `drive: writes`, and a guard goes before it",
+    path: ["drive"],
+  });
 export type Screen = z.infer<typeof screenSchema>;

@@ -50,7 +50,12 @@ export const upgradeSchema = z
     /** What must be so before it begins; each becomes a line of the first step. */
     needs: z.array(template).default([]),
     fate: fateSchema,
-    screens: z.array(screenSchema).min(1, "a jump without screens gives no steps"),
+    screens: z
+      .array(screenSchema)
+      .min(1, "a jump without screens gives no steps")
+      .refine((screens) => screens.some((s) => s.drive === "writes"), {
+        message: "no screen is marked `drive: writes`, so no guard would stand before the system is changed",
+      }),
   })
   .strict();
 export type Upgrade = z.infer<typeof upgradeSchema>;
@@ -58,6 +63,10 @@ export type Upgrade = z.infer<typeof upgradeSchema>;
 /** What a system can be started from; see `targetKind` in the build for how a drive is sorted. */
 export const TARGET_KINDS = ["drive", "flash card", "stick", "hardware array"] as const;
 export type TargetKind = (typeof TARGET_KINDS)[number];
+
+/** How the drives that a system is installed on stand together. */
+export const LAYOUTS = ["single drive", "mirror", "stripe", "raidz1", "raidz2", "raidz3"] as const;
+export type Layout = (typeof LAYOUTS)[number];
 
 /** A fault that is known before it is met, and the stepping stone that it forces. All given conditions must hold. */
 export const faultSchema = z

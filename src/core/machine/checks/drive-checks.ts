@@ -128,7 +128,7 @@ export const driveChecks: readonly MachineCheck[] = [
 
   check("drive.idle-space", "D", (context) =>
     presentDrives(context.document.facts).flatMap((d) => {
-      const parts = d.contents.filter((c) => c.part !== d.seenAs);
+      const parts = (d.contents ?? []).filter((c) => c.part !== d.seenAs);
       const used = parts.reduce((sum, c) => sum + c.sizeBytes, 0);
       const idle = d.sizeBytes - used;
       // Alignment and spare tables take a few MiB; a fifth of the drive and 20 GB is space that nobody planned.

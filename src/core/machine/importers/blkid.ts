@@ -54,6 +54,7 @@ export const blkid: Importer = {
         kind,
         label: cleanText(entry.get("LABEL")),
         mountedAt: [],
+        partUuid: cleanText(entry.get("PARTUUID")) ?? undefined,
       });
       const member = MEMBER_OF[kind]?.(entry);
       if (member) drive.memberOf.push(member);

@@ -20,6 +20,7 @@ const linkSchema = z.object({
   flags: z.array(z.string()).default([]),
   mtu: z.number().optional(),
   link: z.string().nullish(),
+  master: z.string().nullish(),
   parentbus: z.string().optional(),
   parentdev: z.string().optional(),
   altnames: z.array(z.string()).optional(),
@@ -55,6 +56,7 @@ function toPort(link: Link): Partial<Port> & { mac: string } {
     link: link.operstate === "UP" ? "up" : link.operstate === "DOWN" ? "down" : "unknown",
     pci: link.parentbus === "pci" ? (link.parentdev?.replace(/^0000:/, "") ?? null) : null,
     mtu: link.mtu ?? null,
+    memberOf: link.master ?? null,
     addresses: link.addr_info?.flatMap((a) =>
       a.local === undefined || a.prefixlen === undefined
         ? []

@@ -18,6 +18,7 @@ const nodeSchema = z.object({
   fstype: z.string().nullish(),
   label: z.string().nullish(),
   pttype: z.string().nullish(),
+  partuuid: z.string().nullish(),
   subsystems: z.string().nullish(),
   mountpoints: z.array(z.string().nullable()).nullish(),
   mountpoint: z.string().nullish(),
@@ -54,7 +55,7 @@ export const lsblk: Importer = {
     return ok(
       {
         facts: { drives },
-        understood: `${drives.length} ${drives.length === 1 ? "drive" : "drives"}, ${drives.filter((d) => d.contents.length > 0).length} with something on them`,
+        understood: `${drives.length} ${drives.length === 1 ? "drive" : "drives"}, ${drives.filter((d) => (d.contents ?? []).length > 0).length} with something on them`,
         ignored: nodes.filter((n) => !isDrive(n)).map((n) => `${n.name}: ${whyNot(n)}`),
         complete: { drives: true },
       },
@@ -120,8 +121,13 @@ const mountsOf = (node: Node): string[] =>
     (m): m is string => typeof m === "string" && m !== "",
   );
 
-/** The drive itself when a file system stands on the bare drive, and each partition; children below are membership. */
-function contentsOf(drive: Node): DriveContent[] {
+/**
+ * The drive itself when a file system stands on the bare drive, and each partition; children below are membership.
+ * Without the column of signatures a drive without partitions may hold anything: null then.
+ */
+function contentsOf(drive: Node): DriveContent[] | null {
+  const told = drive.fstype !== undefined || mountsOf(drive).length > 0;
+  if (!told && (drive.children ?? []).length === 0) return null;
   const parts = [drive, ...(drive.children ?? [])].filter(
     (node) => node.type === "part" || node.fstype || mountsOf(node).length > 0,
   );
@@ -131,6 +137,7 @@ function contentsOf(drive: Node): DriveContent[] {
     kind: cleanText(node.fstype) ?? (mountsOf(node).length > 0 ? "mounted" : "unknown content"),
     label: cleanText(node.label),
     mountedAt: [...new Set(below(node).flatMap(mountsOf))],
+    partUuid: cleanText(node.partuuid) ?? undefined,
   }));
 }
 

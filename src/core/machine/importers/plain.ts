@@ -10,6 +10,9 @@ function keyValues(text: string): Map<string, string> {
   return new Map(pairs);
 }
 
+const kib = (text: string | null): number | null =>
+  text !== null && /^\d+$/.test(text) ? Number(text) * 1024 : null;
+
 /** `/etc/os-release`: the system that was running. */
 export const osRelease: Importer = {
   tool: "os-release",
@@ -46,6 +49,11 @@ export const settings: Importer = {
         timeZone: get("time.zone"),
         locale: get("locale"),
         keyboard: get("keyboard"),
+        rootSource: get("root.source"),
+        rootKind: get("root.kind"),
+        rootSizeBytes: kib(get("root.size.kib")),
+        rootFreeBytes: kib(get("root.free.kib")),
+        clockFollows: { yes: true, no: false }[get("time.synchronised") ?? ""] ?? null,
         nameServers: (get("name.servers") ?? "").split(/[ ,]+/).filter(Boolean),
       },
     };

@@ -56,6 +56,11 @@ export default async function History({ params }: { params: Promise<{ id: string
 function words(view: BuildView, path: string, value: unknown): string {
   const named =
     path === "machine.id" ? view.choices.machines : path === "image.id" ? view.choices.images : [];
+  // What was typed to name a drive is kept, and not shown where it may be asked for again.
+  if (path === "storage.erase" && Array.isArray(value))
+    return (value as { by: string; holds: string | null }[])
+      .map((c) => `${c.by} agreed to lose: ${c.holds ?? "not noted"}`)
+      .join("; ");
   if (path === "waivers")
     return (value as { key: string; reason: string }[]).map((w) => `${w.key}: ${w.reason}`).join("; ");
   return named.find((n) => n.id === value)?.name ?? shown(value);

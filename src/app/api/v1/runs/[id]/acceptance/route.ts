@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { accept, previewAcceptance } from "@/server/runs";
+import { currentHand } from "../../../../../hand";
 import { bodyJson, respond } from "../../../../answer";
 
 const schema = z.object({
@@ -8,7 +9,6 @@ const schema = z.object({
     .min(1)
     .max(60),
   accept: z.boolean().default(false),
-  by: z.string().max(80).default("operator"),
   key: z.string().min(8).max(80).optional(),
 });
 
@@ -20,7 +20,7 @@ export async function POST(
   const read = await bodyJson(request, schema);
   if ("refused" in read) return read.refused;
   const { id } = await params;
-  const { texts, by, key } = read.body;
+  const { texts, key } = read.body;
   if (!read.body.accept) return respond(await previewAcceptance(id, texts));
-  return respond(await accept(id, key ?? crypto.randomUUID(), texts, by));
+  return respond(await accept(id, key ?? crypto.randomUUID(), texts, await currentHand()));
 }

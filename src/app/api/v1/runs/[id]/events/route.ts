@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { no, yes, type Answer } from "@/server/answer";
 import { command, runView, type RunView } from "@/server/runs";
+import { currentHand } from "../../../../../hand";
 import { bodyJson, respond } from "../../../../answer";
 
 export const dynamic = "force-dynamic";
@@ -26,5 +27,5 @@ export async function POST(request: Request, { params }: Params): Promise<Respon
   const read = await bodyJson(request, schema);
   return "refused" in read
     ? read.refused
-    : respond(lean(await command((await params).id, read.body.key, read.body.command)));
+    : respond(lean(await command((await params).id, read.body.key, read.body.command, await currentHand())));
 }

@@ -1,0 +1,27 @@
+import { z } from "zod";
+import { no } from "@/server/answer";
+
+type Refused = ReturnType<typeof no>;
+type Given<A extends readonly z.ZodType[]> = { -readonly [K in keyof A]: z.input<A[K]> };
+type Read<A extends readonly z.ZodType[]> = { -readonly [K in keyof A]: z.output<A[K]> };
+
+/**
+ * The one door of server actions: what a browser sends is anything at all, so the arguments are read by a schema before a
+ * use case sees them. What does not fit is refused in words, with its place, and nothing is done.
+ */
+export function checked<const Args extends readonly [z.ZodType, ...z.ZodType[]], R>(
+  args: Args,
+  act: (...args: Read<Args>) => Promise<R>,
+): (...given: Given<Args>) => Promise<R | Refused> {
+  const schema = z.tuple([...args]);
+  return async (...given) => {
+    const read = schema.safeParse(given);
+    if (read.success) return act(...(read.data as Read<Args>));
+    const [issue] = read.error.issues;
+    return no(`This was not understood, and nothing was changed: ${issue?.path.join(" ")} ${issue?.message}`);
+  };
+}
+
+export const idSchema = z.string().min(1).max(80);
+export const versionSchema = z.number().int().nonnegative();
+export const textsSchema = z.array(z.object({ name: z.string().max(300), text: z.string() })).max(60);

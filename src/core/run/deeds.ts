@@ -1,0 +1,16 @@
+import type { Deed } from "../build";
+import type { RunEvent, RunPlan } from "./events";
+import type { RunState } from "./state";
+
+/**
+ * What an event means beyond the run: the deed of the current step, once it is done. A step that went on with a difference
+ * overwrote its drives all the same; what it wrote to a stick is not known then, and nothing counts as compared.
+ */
+export function deedsOf(plan: RunPlan, state: RunState, event: RunEvent): Deed[] {
+  const deed = plan.steps[state.current]?.does;
+  if (!deed || state.status !== "running") return [];
+  if (event.kind === "as expected") return [deed];
+  if (event.kind !== "differs" || event.decision !== "go on") return [];
+  if (deed.kind === "drives overwritten") return [deed];
+  return deed.kind === "stick written" ? [{ ...deed, written: "unknown" }] : [];
+}

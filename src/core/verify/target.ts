@@ -1,0 +1,27 @@
+import { driveName, systemDrives, type Facts } from "../machine";
+import { differs, notSeen, seen, type Seen } from "./seen";
+
+const BY = {
+  mounted: "the system is mounted from",
+  pool: "the root pool stands on",
+  entry: "the firmware started from",
+  mark: "its label stands on",
+} as const;
+
+/** Whether the system stands on the planned drives, and on no other. */
+export function lookAtTarget({ drives, marks }: { drives: string[]; marks: string[] }, facts: Facts): Seen {
+  if (facts.drives.length === 0) return notSeen();
+  const absent = drives.filter((id) => !facts.drives.some((d) => d.id === id && d.missingSince === null));
+  if (absent.length > 0) return differs(`${absent.join(", ")} is not there`);
+  const system = systemDrives(facts, marks);
+  if (!system) return notSeen("nothing that was read tells which drive the system stands on");
+  const found = `${BY[system.by]} ${system.drives.map(driveName).join("; ")}`;
+  const ids = system.drives.map((d) => d.id);
+  if (ids.some((id) => !drives.includes(id))) return differs(found);
+  // A boot entry and a label tell one drive of a set; mounts and pools tell all of them.
+  const whole = drives.every((id) => ids.includes(id));
+  if (whole) return seen(found, true);
+  return system.by === "mounted" || system.by === "pool"
+    ? differs(`${found}, without ${drives.filter((id) => !ids.includes(id)).join(", ")}`)
+    : notSeen(`${found}; of the other drives nothing is told`);
+}
