@@ -31,7 +31,9 @@ const cairnInside: Inspection = {
       aa64: { answer: "does not", reason: "its loader is for x64 only" },
     },
   },
-  loaders: [{ path: "EFI/BOOT/BOOTX64.EFI", arch: "x64", where: "boot image" }],
+  loaders: [
+    { path: "EFI/BOOT/BOOTX64.EFI", arch: "x64", where: "boot image", signed: true, signer: "Cairn Works" },
+  ],
   regions: [
     { name: "boot sector with code", kind: "boot", offset: 0, length: 512 },
     { name: "volume descriptors", kind: "description", offset: 32_768, length: 8192 },

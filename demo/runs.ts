@@ -7,11 +7,13 @@ import {
   foldRun,
   freezePlan,
   installedAt,
+  measuredStep,
   measuredTransfer,
   type LoggedEvent,
   type RunCommand,
   type RunEvent,
   type RunPlan,
+  type RunState,
 } from "@/core/run";
 import type { Site } from "@/core/site";
 import { evaluateBuild, type Guard } from "@/core/build";
@@ -45,6 +47,7 @@ function contextFor(sheet: Sheet, now: string, before?: MachineDocument): BuildC
       macs: m.document.facts.ports.map((p) => p.mac),
       hostNames: [m.document.facts.system?.hostName ?? ""].filter(Boolean),
       addresses: [],
+      here: true,
     }));
   return {
     now,
@@ -60,6 +63,7 @@ function contextFor(sheet: Sheet, now: string, before?: MachineDocument): BuildC
     shelf: images.map(({ id, document }) => ({ id, image: document })),
     sticks: registerOfDemo(machines).filter((d) => d.entry.media === "usb"),
     samples: [],
+    times: [],
     edition: null,
     pasts: [],
     circuit: null,
@@ -200,15 +204,24 @@ runBk1
   .to("end");
 runBk1.wait(300).say({ kind: "handed over", to: "Office" });
 
-/** What the runs measured on the way, as the application would have kept it. */
-export const transfers = [
+const runsOfDemo = [
   { run: "r-wrk-hv1", plan: planHv1, log: runHv1.log },
   { run: "r-tho-b", plan: planB, log: runB.log },
   { run: "r-cl-bk1", plan: planBk1, log: runBk1.log },
-].flatMap(({ run, plan, log }) =>
-  log.flatMap((entry, i) => {
-    if (entry.event.kind !== "as expected") return [];
-    const learned = measuredTransfer(plan, foldRun(plan.steps, log.slice(0, i)), entry.at);
-    return learned ? [{ runId: run, step: learned.step, ...learned.sample }] : [];
-  }),
-);
+];
+
+/** What the runs measured at each step that ended as expected, as the application would have kept it. */
+const measured = <T>(read: (plan: RunPlan, state: RunState, at: string) => ({ step: string } & T) | null) =>
+  runsOfDemo.flatMap(({ run, plan, log }) =>
+    log.flatMap((entry, i) => {
+      if (entry.event.kind !== "as expected") return [];
+      const learned = read(plan, foldRun(plan.steps, log.slice(0, i)), entry.at);
+      return learned ? [{ runId: run, ...learned }] : [];
+    }),
+  );
+export const transfers = measured(measuredTransfer).map(({ runId, step, sample }) => ({
+  runId,
+  step,
+  ...sample,
+}));
+export const times = measured(measuredStep).map(({ runId, step, time }) => ({ runId, step, ...time }));

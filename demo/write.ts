@@ -6,7 +6,7 @@ import { exportSchema, type Export } from "@/core/record";
 import { images } from "./images";
 import { ARKLE, at, DAY, NOW, PELL } from "./parts";
 import { notesOfDemo, readingsOfDemo, registerOfDemo } from "./register";
-import { planB, planBk1, planHv1, profiles, runB, runBk1, runHv1, signedHv1, transfers } from "./runs";
+import { planB, planBk1, planHv1, profiles, runB, runBk1, runHv1, signedHv1, times, transfers } from "./runs";
 import { bk1, hv2, st1, thoA, thoB } from "./sheets";
 import { machines, sites } from "./sites";
 
@@ -59,6 +59,7 @@ const file: Export = exportSchema.parse({
     { id: "r-cl-bk1", buildId: "b-cl-bk1", plan: planBk1, log: runBk1.log },
   ],
   transfers,
+  times,
   drives: registerOfDemo(machines),
   readings: readingsOfDemo,
   compatNotes: notesOfDemo,

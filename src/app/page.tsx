@@ -1,6 +1,8 @@
 import Link from "next/link";
 import { todayView } from "@/server/today";
+import type { DueDate } from "@/core/record";
 import { formatDate, formatDuration } from "@/core/units";
+import { AlarmSettings } from "@/ui/frame/alarm-settings";
 import { KeepFresh } from "@/ui/frame/keep-fresh";
 import { NewBuild } from "@/ui/build/new-build";
 import { Page, Ruled } from "@/ui/frame/page";
@@ -13,7 +15,6 @@ export const metadata = { title: "Today" };
 
 export default async function Today() {
   const { now, running, preparing, dates } = await todayView();
-  const today = now.slice(0, 10);
   const next = running
     .flatMap((r) => (r.hands ? [{ ...r.hands, machine: r.machine }] : []))
     .sort((a, b) => a.at.localeCompare(b.at))[0];
@@ -28,6 +29,7 @@ export default async function Today() {
       {running.length > 0 && (
         <section aria-label="Being built now" className="mb-8">
           <HandsLine rows={running} now={now} />
+          <AlarmSettings />
         </section>
       )}
       <div className="grid gap-x-12 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)]">
@@ -83,27 +85,40 @@ export default async function Today() {
             ))}
           </ul>
         </Ruled>
-        <Ruled title="Dates coming">
-          {dates.length === 0 && <p className="quiet">No date is noted.</p>}
-          <ul>
-            {dates.map((d) => (
-              <li
-                key={d.date + d.what}
-                className="grid grid-cols-[8rem_minmax(0,1fr)] gap-3 border-b py-1.5"
-                style={{ borderColor: "var(--color-base-300)" }}
-              >
-                <span className="value" style={d.date < today ? { color: "var(--color-error)" } : undefined}>
-                  {formatDate(`${d.date}T12:00:00Z`, "UTC")}
-                </span>
-                <Link className="link-quiet" href={d.href}>
-                  {d.what}
-                  {d.date < today && <strong> – past</strong>}
-                </Link>
-              </li>
-            ))}
-          </ul>
-        </Ruled>
+        <div>
+          {dates.over.length > 0 && (
+            <Ruled title="Over, and not done">
+              <Dates dates={dates.over} past />
+            </Ruled>
+          )}
+          <Ruled title="Dates coming">
+            {dates.coming.length === 0 && <p className="quiet">No date is coming.</p>}
+            <Dates dates={dates.coming} />
+            {dates.more > 0 && <p className="quiet pt-1">and {dates.more} later ones</p>}
+          </Ruled>
+        </div>
       </div>
     </Page>
+  );
+}
+
+function Dates({ dates, past = false }: { dates: DueDate[]; past?: boolean }) {
+  return (
+    <ul>
+      {dates.map((d) => (
+        <li
+          key={d.date + d.what}
+          className="grid grid-cols-[8rem_minmax(0,1fr)] gap-3 border-b py-1.5"
+          style={{ borderColor: "var(--color-base-300)" }}
+        >
+          <span className="value" style={past ? { color: "var(--color-error)" } : undefined}>
+            {formatDate(`${d.date}T12:00:00Z`, "UTC")}
+          </span>
+          <Link className="link-quiet" href={d.href}>
+            {d.what}
+          </Link>
+        </li>
+      ))}
+    </ul>
   );
 }

@@ -3,6 +3,7 @@ export * as siteRows from "./sites";
 export * as machineRows from "./machines";
 export * as imageRows from "./images";
 export * as profileRows from "./profiles";
+export * as stepTimeRows from "./step-times";
 export * as transferRows from "./transfers";
 export * as buildRows from "./builds";
 export * as runRows from "./runs";

@@ -171,6 +171,24 @@ export const transfers = sqliteTable(
   (t) => [primaryKey({ columns: [t.runId, t.step] }), index("transfers_way").on(t.way, t.at)],
 );
 
+/** How long waits of runs really took; rows are added, never changed. */
+export const stepTimes = sqliteTable(
+  "step_times",
+  {
+    runId: text("run_id")
+      .notNull()
+      .references(() => runs.id, { onDelete: "cascade" }),
+    step: text("step").notNull(),
+    /** Profile, version and screen: what the time is a time of. */
+    screen: text("screen").notNull(),
+    model: text("model").notNull(),
+    seconds: real("seconds").notNull(),
+    at: text("at").notNull(),
+    where: text("where_seen").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.runId, t.step] }), index("step_times_screen").on(t.screen, t.at)],
+);
+
 export const images = sqliteTable("images", {
   id: text("id").primaryKey(),
   name: text("name").notNull(),

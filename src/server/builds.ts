@@ -20,7 +20,7 @@ import {
   type Sheet,
 } from "@/core/build";
 import type { StickOnHand } from "@/core/boot";
-import type { RateSample } from "@/core/estimate";
+import type { RateSample, StepTime } from "@/core/estimate";
 import { imageSchema } from "@/core/image";
 import { formatBytes } from "@/core/units";
 import { visibleDrives } from "@/core/machine";
@@ -35,6 +35,7 @@ import {
   profileRows,
   runRows,
   siteRows,
+  stepTimeRows,
   transferRows,
   type Db,
 } from "@/db";
@@ -55,6 +56,7 @@ export interface Surroundings {
   shelf: ShelfImage[];
   sticks: StickOnHand[];
   samples: RateSample[];
+  times: StepTime[];
 }
 
 export const surroundings = async (db: Db): Promise<Surroundings> => ({
@@ -64,6 +66,7 @@ export const surroundings = async (db: Db): Promise<Surroundings> => ({
   shelf: (await imageRows.all(db)).map(({ id, image }) => ({ id, image })),
   sticks: (await driveRows.portable(db)).map(({ key, entry }) => ({ key, entry })),
   samples: await transferRows.newest(db),
+  times: await stepTimeRows.newest(db),
 });
 
 /** Loads what the rules of a sheet look at. */
@@ -73,7 +76,7 @@ export async function contextOf(
   sheet: Sheet,
   around: Surroundings,
 ): Promise<BuildContext> {
-  const { marks, builds, editions, shelf, sticks, samples } = around;
+  const { marks, builds, editions, shelf, sticks, samples, times } = around;
   const [machine, imageRow] = await Promise.all([
     sheet.machine.id ? machineRows.one(db, sheet.machine.id) : null,
     sheet.image.id ? imageRows.one(db, sheet.image.id) : null,
@@ -89,9 +92,12 @@ export async function contextOf(
     profile ? compatRows.ofProfile(db, profile.profile) : [],
   ]);
   const names = new Map(marks.map((m) => [m.id, m.name]));
+  const siteOf = new Map(marks.map((m) => [m.id, m.siteId]));
   const nameOf = (id: string | null): string => names.get(id ?? "") ?? "no machine";
   const neighbours: Neighbour[] = [
-    ...marks.filter((m) => m.id !== machine?.id),
+    ...marks
+      .filter((m) => m.id !== machine?.id)
+      .map((m) => ({ ...m, here: machine === null || m.siteId === machine.siteId })),
     ...builds
       .filter((b) => b.id !== buildId && (machine === null || b.machineId !== machine.id))
       .map((b) => ({
@@ -100,6 +106,7 @@ export async function contextOf(
         macs: [],
         hostNames: [b.hostName].filter(Boolean),
         addresses: [b.address].filter(Boolean),
+        here: machine === null || siteOf.get(b.machineId ?? "") === machine.siteId,
       })),
   ];
   return {
@@ -117,6 +124,7 @@ export async function contextOf(
     shelf,
     sticks,
     samples,
+    times,
     edition: edition && { kept: edition.kept, newest: edition.newest },
   };
 }
@@ -133,10 +141,11 @@ export async function buildView(id: string): Promise<BuildView | null> {
     runRows.marks(db),
   ]);
   const segment = context.site?.segments.find((s) => s.id === build.sheet.network.segment);
-  const taken = context.site && segment ? takenAddresses(context.site, marks, builds) : null;
+  const here = marks.find((m) => m.id === build.sheet.machine.id)?.siteId ?? null;
+  const taken = context.site && segment ? takenAddresses(context.site, here, marks, builds) : null;
   const plan = segment && taken ? segmentPlan(segment, taken) : [];
   const siteNames = new Map(sites.map((s) => [s.id, s.site.name]));
-  const { neighbours: _, profiles: __, shelf, sticks, samples: ___, ...shown } = context;
+  const { neighbours: _, profiles: __, shelf, sticks, samples: ___, times: ____, ...shown } = context;
   return {
     build,
     context: shown,

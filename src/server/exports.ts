@@ -11,6 +11,7 @@ import {
   readingRows,
   runRows,
   siteRows,
+  stepTimeRows,
   transferRows,
 } from "@/db";
 import { no, yes, type Answer } from "./answer";
@@ -21,20 +22,33 @@ import { addShippedProfiles } from "./profiles";
 /** Everything that this installation keeps, as one file. Raw import texts and collector codes are left out. */
 export async function exportAll(): Promise<Export> {
   const { db } = await database();
-  const [sites, machines, images, profiles, builds, runs, drives, readings, notes, pictures, transfers] =
-    await Promise.all([
-      siteRows.all(db),
-      machineRows.all(db),
-      imageRows.all(db),
-      profileRows.all(db),
-      buildRows.all(db),
-      runRows.all(db),
-      driveRows.all(db),
-      readingRows.byMachine(db),
-      compatRows.all(db),
-      pictureRows.all(db),
-      transferRows.all(db),
-    ]);
+  const [
+    sites,
+    machines,
+    images,
+    profiles,
+    builds,
+    runs,
+    drives,
+    readings,
+    notes,
+    pictures,
+    transfers,
+    times,
+  ] = await Promise.all([
+    siteRows.all(db),
+    machineRows.all(db),
+    imageRows.all(db),
+    profileRows.all(db),
+    buildRows.all(db),
+    runRows.all(db),
+    driveRows.all(db),
+    readingRows.byMachine(db),
+    compatRows.all(db),
+    pictureRows.all(db),
+    transferRows.all(db),
+    stepTimeRows.all(db),
+  ]);
   return exportSchema.parse({
     format: "derrick-export",
     version: 1,
@@ -50,6 +64,7 @@ export async function exportAll(): Promise<Export> {
       yaml,
     })),
     transfers,
+    times,
     images: images.map((i) => ({ id: i.id, document: i.image })),
     builds: await Promise.all(
       builds.map(async ({ id, number, sheet, revision }) => ({
@@ -124,6 +139,7 @@ export async function importAll(
       for (const entry of r.log) await runRows.append(tx, r.id, entry);
     }
     for (const { runId, step, ...sample } of file.transfers) await transferRows.put(tx, runId, step, sample);
+    for (const { runId, step, ...time } of file.times) await stepTimeRows.put(tx, runId, step, time);
   });
   await addShippedProfiles();
   return yes({ builds: file.builds.length, machines: file.machines.length });

@@ -106,8 +106,8 @@ function otherOf(
 ) {
   const name = listed.find((m) => m.id === otherId)?.name;
   const running = otherId ? runningOf(readings.get(otherId) ?? [], loadedShare) : null;
-  if (name && running) return { name, running, price: otherPrice ?? 0 };
-  if (otherWatts === null || otherPrice === null) return null;
+  if (name && running) return { name, running, price: otherPrice };
+  if (otherWatts === null) return null;
   const typed = {
     idleWatts: otherWatts,
     loadedWatts: otherWatts,

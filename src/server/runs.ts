@@ -7,6 +7,7 @@ import {
   acceptanceOf,
   foldRun,
   freezePlan,
+  measuredStep,
   measuredTransfer,
   installedAt,
   nextHands,
@@ -18,7 +19,7 @@ import {
   type SettledLine,
 } from "@/core/run";
 import { compareWithPlan } from "@/core/verify";
-import { buildRows, runRows, transferRows, type Tx } from "@/db";
+import { buildRows, runRows, stepTimeRows, transferRows, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { contextOf, surroundings } from "./builds";
 import { database, now } from "./database";
@@ -135,10 +136,12 @@ async function append(
   return view ? yes(view) : no("This run is no longer there.");
 }
 
-/** A step that moved data has ended: its time is kept as a measurement. */
+/** A step that moved data, or a wait, has ended: its time is kept as a measurement. */
 async function learnFrom(tx: Tx, run: runRows.RunRow, state: RunState, at: string): Promise<void> {
   const learned = measuredTransfer(run.plan, state, at);
   if (learned) await transferRows.put(tx, run.id, learned.step, learned.sample);
+  const waited = measuredStep(run.plan, state, at);
+  if (waited) await stepTimeRows.put(tx, run.id, waited.step, waited.time);
 }
 
 /** Compares texts read from the installed system with the plan, and changes nothing. */

@@ -19,16 +19,19 @@ export async function listSites() {
   return sites.map((s) => ({ ...s, machines: marks.filter((m) => m.siteId === s.id).length }));
 }
 
-/** Every address that a machine, a build or a thing of the site has, with who has it. */
+/** Every address that a machine, a build or a thing of the site has, with who has it; other sites have their own. */
 export function takenAddresses(
   site: Site,
-  machines: machineRows.MachineMark[],
+  siteId: string | null,
+  all: machineRows.MachineMark[],
   builds: buildRows.BuildMark[],
 ): Map<string, string> {
+  const machines = all.filter((m) => m.siteId === siteId);
+  const here = new Set(machines.map((m) => m.id));
   return new Map([
     ...site.occupied.map((o) => [o.address, o.what] as const),
     ...builds
-      .filter((b) => b.address)
+      .filter((b) => b.address && b.machineId !== null && here.has(b.machineId))
       .map((b) => [b.address, `${b.hostName || b.number} (${b.number})`] as const),
     ...machines.flatMap((m) => m.addresses.map((a) => [a, m.name] as const)),
   ]);
@@ -39,7 +42,7 @@ export async function siteView(id: string): Promise<SiteView | null> {
   const row = await siteRows.one(db, id);
   if (!row) return null;
   const [marks, builds] = await Promise.all([machineRows.marks(db), buildRows.marks(db)]);
-  const taken = takenAddresses(row.site, marks, builds);
+  const taken = takenAddresses(row.site, id, marks, builds);
   return {
     ...row,
     machines: marks.filter((m) => m.siteId === id).map(({ id: machine, name }) => ({ id: machine, name })),

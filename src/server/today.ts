@@ -1,5 +1,6 @@
 import { evaluateBuild } from "@/core/build";
 import { sumDurations } from "@/core/estimate";
+import { dueDates } from "@/core/record";
 import { foldRun, nextHands } from "@/core/run";
 import { addSeconds } from "@/core/units";
 import { buildRows, imageRows, machineRows, runRows } from "@/db";
@@ -90,52 +91,66 @@ async function preparing() {
   );
 }
 
-/** Dates that come: ends of evaluations and support, addresses to fix. */
-async function dates() {
+/** Dates that are over and not done, and dates that come. */
+async function dates(at: string) {
   const { db } = await database();
-  const [builds, images, machines] = await Promise.all([
+  const [builds, images, machines, runs] = await Promise.all([
     buildRows.all(db),
     imageRows.all(db),
     machineRows.listed(db),
+    runRows.marks(db),
   ]);
-  const all = [
-    ...machines.flatMap((m) =>
-      m.summary.dates.map((d) => ({
-        date: d.due,
-        what: `${d.what}: ${m.name}`,
-        href: `/machines/${m.id}`,
+  const ended = new Set(runs.filter((r) => r.endedAt !== null).map((r) => r.buildId));
+  return dueDates(
+    {
+      machines: machines.map(({ id, name, summary }) => ({ id, name, dates: summary.dates })),
+      builds: builds.map(({ id, number, sheet }) => ({
+        id,
+        name: sheet.subject || number,
+        hostName: sheet.answers.hostName,
+        imageId: sheet.image.id,
+        licensed: sheet.handOver.licence === "licensed",
+        evaluationEnds: sheet.handOver.evaluationEnds,
+        fixedBy: sheet.network.school === "dynamic" ? sheet.network.fixedBy : null,
+        handedOver: ended.has(id),
       })),
-    ),
-    ...builds.flatMap((b) => [
-      ...(b.sheet.handOver.evaluationEnds && b.sheet.handOver.licence !== "licensed"
-        ? [
-            {
-              date: b.sheet.handOver.evaluationEnds,
-              what: `Evaluation ends: ${b.sheet.subject || b.number}`,
-              href: `/builds/${b.id}`,
-            },
-          ]
-        : []),
-      ...(b.sheet.network.school === "dynamic" && b.sheet.network.fixedBy
-        ? [
-            {
-              date: b.sheet.network.fixedBy,
-              what: `Fix the address: ${b.sheet.answers.hostName || b.number}`,
-              href: `/builds/${b.id}`,
-            },
-          ]
-        : []),
-    ]),
-    ...images.flatMap((i) =>
-      i.image.supportEnds
-        ? [{ date: i.image.supportEnds, what: `Support ends: ${i.image.name}`, href: `/images/${i.id}` }]
-        : [],
-    ),
-  ];
-  return all.sort((a, b) => a.date.localeCompare(b.date)).slice(0, 12);
+      images: images.map(({ id, image }) => ({ id, name: image.name, supportEnds: image.supportEnds })),
+    },
+    at.slice(0, 10),
+  );
 }
 
 export async function todayView() {
-  const [rows, sheets, coming] = await Promise.all([running(), preparing(), dates()]);
-  return { now: now(), running: rows, preparing: sheets, dates: coming };
+  const at = now();
+  const [rows, sheets, due] = await Promise.all([running(), preparing(), dates(at)]);
+  return { now: at, running: rows, preparing: sheets, dates: due };
+}
+
+/** A running build as far as it calls for a person. */
+export interface HandsCall {
+  id: string;
+  machine: string;
+  /** Null while nothing is waited for. */
+  hands: { at: string; what: string; late: boolean } | null;
+  /** A wait is running, or has come to its likely end without an answer. */
+  waits: boolean;
+}
+
+/** When each running build needs hands next; small enough to be asked for on every page. */
+export async function handsCalls(): Promise<{ now: string; runs: HandsCall[] }> {
+  const { db } = await database();
+  const at = now();
+  const open = await runRows.open(db);
+  const runs = await Promise.all(
+    open.map(async ({ id, plan }) => {
+      const state = foldRun(plan.steps, await runRows.log(db, id));
+      return {
+        id,
+        machine: plan.machineName,
+        hands: nextHands(plan.steps, state, at),
+        waits: state.status === "running" && state.timer !== null,
+      };
+    }),
+  );
+  return { now: at, runs };
 }

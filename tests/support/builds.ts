@@ -60,7 +60,9 @@ export function soundInside(changes: Partial<Inspection> = {}): Inspection {
     joliet: null,
     faults: [],
     verdict: { optical: row, stick: row },
-    loaders: [{ path: "EFI/BOOT/BOOTX64.EFI", arch: "x64", where: "boot image" }],
+    loaders: [
+      { path: "EFI/BOOT/BOOTX64.EFI", arch: "x64", where: "boot image", signed: true, signer: "Cairn Works" },
+    ],
     regions: [{ name: "files", kind: "files", offset: 0, length: 731_906_048 }],
     bytesRead: 120_000,
     ...changes,
@@ -88,6 +90,7 @@ export interface BuildChanges {
   shelf?: BuildContext["shelf"];
   sticks?: BuildContext["sticks"];
   samples?: BuildContext["samples"];
+  times?: BuildContext["times"];
   edition?: BuildContext["edition"];
 }
 
@@ -177,12 +180,14 @@ export function aBuild(changes: BuildChanges = {}): BuildContext {
     shelf: changes.shelf ?? [],
     sticks: changes.sticks ?? [],
     samples: changes.samples ?? [],
+    times: changes.times ?? [],
     edition: changes.edition ?? null,
     neighbours: (changes.neighbours ?? []).map((n) => ({
       serial: null,
       macs: [],
       hostNames: [],
       addresses: [],
+      here: true,
       ...n,
     })),
   };

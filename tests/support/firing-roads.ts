@@ -124,8 +124,8 @@ export const ROAD_FIRING: Firing[] = [
   ],
   [
     "image.pre-release",
-    "caution",
-    /is a pre-release/,
+    "stop",
+    /is a pre-release, and this machine is in production use/,
     { profile: { support: { channel: "pre-release", ends: null } } },
   ],
   [

@@ -1,5 +1,5 @@
 import type { StickOnHand } from "../boot";
-import type { RateSample } from "../estimate";
+import type { RateSample, StepTime } from "../estimate";
 import type { Image, Profile } from "../image";
 import type { CompatNote } from "../compat";
 import type { CircuitState, Drive, DrivePast, Facts, MachineDocument, Port } from "../machine";
@@ -16,6 +16,8 @@ export interface Neighbour {
   macs: string[];
   hostNames: string[];
   addresses: string[];
+  /** It stands at the same site; short names and private addresses mean nothing elsewhere. */
+  here: boolean;
 }
 
 /** Everything that the rules of a build may look at. Absent parts are null: rules about them stay silent. */
@@ -39,6 +41,8 @@ export interface BuildContext {
   sticks: readonly StickOnHand[];
   /** Measured transfers. */
   samples: readonly RateSample[];
+  /** How long waits of own runs took. */
+  times: readonly StepTime[];
   /** The editions of the image's profile: the one this sheet is made from, and the newest. */
   edition: { kept: number; newest: number } | null;
 }

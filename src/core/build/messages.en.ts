@@ -24,9 +24,21 @@ export const BUILD_MESSAGES: Readonly<Record<string, Message>> = {
   ),
   "machine.architecture": message(
     "Image for another processor",
-    "The image is for {image}; the processor is {has}.",
+    "The processor is {has}, and {says}.",
     "Choose an image for {has}.",
     "A loader for another architecture is not even found by the firmware.",
+  ),
+  "machine.not-read": message(
+    "Not read",
+    "{profile} asks for {fact} ({asked}), and nobody has read it on this machine.",
+    "Import the answer of {tool}.",
+    "What is not known is taken for met, until the installer says otherwise.",
+  ),
+  "machine.role": message(
+    "Role and system",
+    "The machine is for {role}; {profile} is made for {suits}.",
+    "Make sure that this is the machine and the image that are meant.",
+    "The wrong one of two machines beside each other is the one with the other role.",
   ),
   "machine.virtualisation": message(
     "Virtualisation not seen",
@@ -156,8 +168,8 @@ export const BUILD_MESSAGES: Readonly<Record<string, Message>> = {
   ),
   "image.pre-release": message(
     "Pre-release",
-    "{profile} is a pre-release.",
-    "Use it for trials; a waiver with its reason lets a server of work have it.",
+    "{profile} is a pre-release, and this machine is in {use} use.",
+    "Use it for trials in a lab; a waiver with its reason lets a server of work have it.",
     "Its makers change what they like until it is released.",
   ),
   "image.line-over": message(
@@ -406,6 +418,12 @@ export const BUILD_MESSAGES: Readonly<Record<string, Message>> = {
     "Write four numbers from 0 to 255, or an IPv6 address, without the prefix length.",
     "Names and prefixes end up in this field.",
   ),
+  "network.no-segment": message(
+    "No segment",
+    "The address is {school}, and of the site's segments {state}: prefix, netmask and clashes cannot be worked out.",
+    "Choose the segment, or add it at the site.",
+    "Without a prefix every check of an address is silent, and the installer asks for a netmask that nobody has.",
+  ),
   "network.outside": message(
     "Address outside its segment",
     "{address} does not lie in {prefix}.",
@@ -456,8 +474,8 @@ export const BUILD_MESSAGES: Readonly<Record<string, Message>> = {
   ),
   "network.dynamic": message(
     "Server on a dynamic address",
-    "The address may be another one tomorrow.",
-    "Reserve or fix it, or set the day by which it is fixed.",
+    "The address may be another one tomorrow: {state}.",
+    "Reserve or fix it, or set a coming day by which it is fixed.",
     "Screen and keyboard are taken away, and then nobody finds the machine.",
   ),
   "answers.host-name": message(

@@ -1,5 +1,5 @@
-import { answerFileBreakEven, planWays, portRate, type WayPlan } from "../boot";
-import { sumDurations, type Figure } from "../estimate";
+import { planWays, portRate, type WayPlan } from "../boot";
+import { sumDurations } from "../estimate";
 import type { Aspect, Road } from "../image";
 import { factsOf, type BuildContext } from "./context";
 import { imageOfLeg, roadsOf, startsFromMedia } from "./roads";
@@ -38,8 +38,8 @@ export const roadLines = (context: BuildContext): RoadLine[] =>
 /** The ways side by side, and what it takes to compare them for a number of machines. */
 export interface WaysView {
   plans: WayPlan[];
-  /** From how many machines an answer file pays; null where the profile takes none, or it never does. */
-  answerFile: { machines: number; figure: Figure } | null;
+  /** Hands of an attended installation, against which an answer file is weighed; null where the profile takes none. */
+  attendedSeconds: number | null;
   /** Bytes that one machine reads, and the rate of its port, for the shared link. */
   bytes: number;
   portBytesPerSecond: number;
@@ -79,7 +79,7 @@ function compareWays(context: BuildContext): WaysView | null {
       stickKey: sheet.image.stick.key,
       samples,
     }),
-    answerFile: profile && profile.answerFile !== "none" ? answerFileBreakEven(attended) : null,
+    attendedSeconds: profile && profile.answerFile !== "none" ? attended : null,
     bytes: image.sizeBytes * readShare,
     portBytesPerSecond: portRate(facts).bytesPerSecond,
   };

@@ -87,6 +87,10 @@ export const stepSchema = z.object({
   asks: z.string().default(""),
   /** What is so in the world once the step is done: the register, the shelf and the ledger are written from it. */
   does: doesSchema.nullable().default(null),
+  /** What a wait is a wait of ("profile version screen"), so that its time is learned; empty for the others. */
+  screen: z.string().default(""),
+  /** Own runs that stand behind its duration. */
+  runs: z.number().int().nonnegative().default(0),
   after: effectSchema,
 });
 

@@ -38,7 +38,8 @@ export function valuesOf(context: BuildContext): Record<(typeof PLACEHOLDERS)[nu
     "host.mac": port?.mac ?? "",
     "host.name": answers.hostName,
     "host.nameServers": network.nameServers.join(", "),
-    "host.netmask": length !== null && length <= 32 && prefix.includes(".") ? netmaskOf(length) : "",
+    "host.netmask":
+      length === null ? "" : prefix.includes(":") ? `prefix length ${length}` : netmaskOf(length),
     "host.port": port?.seenAs ?? "",
     "host.prefix": length === null ? "" : String(length),
     "image.file": image?.fileName || image?.name || "",

@@ -25,7 +25,7 @@ export interface BuildView {
     updatedAt: string;
     sheet: Sheet;
   };
-  context: Omit<BuildContext, "neighbours" | "profiles" | "shelf" | "sticks" | "samples">;
+  context: Omit<BuildContext, "neighbours" | "profiles" | "shelf" | "sticks" | "samples" | "times">;
   evaluation: Evaluation;
   roads: RoadLine[];
   ways: WaysView | null;

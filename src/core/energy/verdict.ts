@@ -18,7 +18,8 @@ export interface VerdictInput {
   tariff: Tariff | null;
   loadedShare: number;
   /** What else could do the job: its running and its price. */
-  other: { name: string; running: Running; price: number } | null;
+  /** The price is null where nobody gave one: then nothing is said of when it pays. */
+  other: { name: string; running: Running; price: number | null } | null;
   wantsPassThrough: boolean;
   memoryWantedBytes: number | null;
 }
@@ -119,7 +120,16 @@ function powerPoints({ readings, tariff, loadedShare, other }: VerdictInput): Po
   const cost = yearlyCost(running, tariff);
   const runs = `it costs ${money(cost.value, tariff.currency)} a year to run`;
   if (!other) return [{ weighs: "for", words: runs, figure: cost }];
-  const months = payBack(running, other.running, other.price, tariff);
+  const cheaper = yearlyCost(other.running, tariff).value < cost.value;
+  if (cheaper && !other.price)
+    return [
+      {
+        weighs: "unknown",
+        words: `${runs}, more than ${other.name}, of which no price is given: when it would pay for itself is not known`,
+        figure: cost,
+      },
+    ];
+  const months = payBack(running, other.running, other.price ?? 0, tariff);
   if (!months) return [{ weighs: "for", words: `${runs}, not more than ${other.name}`, figure: cost }];
   const heavy = months.value <= PAY_BACK_MONTHS;
   return [

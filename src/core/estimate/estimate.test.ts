@@ -18,6 +18,7 @@ it("takes the narrowest of link, controller and round trip", () => {
     blockBytes: 32_768,
     outstandingRequests: 1,
     linkTyped: true,
+    roundTripTyped: false,
   };
   const slow = transferEstimate(819_200_000, link);
   expect(slow.duration.likelySeconds).toBeCloseTo(1000);

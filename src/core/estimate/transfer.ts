@@ -10,8 +10,9 @@ export interface LinkMeasure {
   controllerCeilingBytesPerSecond: number;
   blockBytes: number;
   outstandingRequests: number;
-  /** True where the person typed the link; the other values are defaults until they are measured. */
+  /** True where the person typed the link, or the round trip; the other values are defaults until they are measured. */
   linkTyped: boolean;
+  roundTripTyped: boolean;
 }
 
 /** Controllers differ; until one is measured these are taken. */
@@ -22,6 +23,7 @@ export const DEFAULT_LINK: LinkMeasure = {
   blockBytes: 65_536,
   outstandingRequests: 1,
   linkTyped: false,
+  roundTripTyped: false,
 };
 
 /** Time to move bytes at a rate that is known from measurements, or taken as it is for want of one. */
@@ -69,7 +71,7 @@ export function transferEstimate(
   const rate = Math.min(...Object.values(limits));
   const narrowest = Object.entries(limits).find(([, limit]) => limit === rate)?.[0] ?? "link";
   const likelySeconds = sizeBytes / rate;
-  const source: FigureInput["source"] = link.linkTyped ? "typed" : "default";
+  const source = (typed: boolean): FigureInput["source"] => (typed ? "typed" : "default");
   return {
     duration: { likelySeconds, lateSeconds: likelySeconds * 1.5, handsShare: 0 },
     figure: {
@@ -77,9 +79,13 @@ export function transferEstimate(
       unit: "s",
       formula: `size ÷ min(link ÷ 8, controller ceiling, block × outstanding ÷ round trip); the narrowest is the ${narrowest}`,
       inputs: [
-        { name: "size", value: formatBytes(sizeBytes), source: "typed" },
-        { name: "link", value: `${link.linkBitsPerSecond / 1e6} Mbit/s`, source },
-        { name: "round trip", value: `${link.roundTripSeconds * 1000} ms`, source },
+        { name: "size", value: formatBytes(sizeBytes), source: "imported" },
+        { name: "link", value: `${link.linkBitsPerSecond / 1e6} Mbit/s`, source: source(link.linkTyped) },
+        {
+          name: "round trip",
+          value: `${link.roundTripSeconds * 1000} ms`,
+          source: source(link.roundTripTyped),
+        },
         {
           name: "controller ceiling",
           value: `${link.controllerCeilingBytesPerSecond / 1e6} MB/s`,

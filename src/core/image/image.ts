@@ -80,3 +80,27 @@ export function insideVerdict(
   const row = image.inside.found.verdict[way === "stick" ? "stick" : "optical"];
   return mode === "legacy" ? row.legacy : row[image.architecture === "aarch64" ? "aa64" : "x64"];
 }
+
+/**
+ * Whether the loader that firmware would start is signed, and in whose name: as it was read out of the file for this way
+ * to the machine, else as somebody said. "unknown" where neither tells it.
+ */
+export function loaderSignature(
+  image: Image,
+  way: "virtual media" | "stick" | "network" | "disc",
+): { state: Image["loaderSigned"]; words: string; source: string } {
+  const said = { state: image.loaderSigned, words: image.loaderSigned, source: `${image.name}, typed` };
+  if (!image.inside || way === "network") return said;
+  const name = image.architecture === "aarch64" ? "BOOTAA64.EFI" : "BOOTX64.EFI";
+  const loaders = image.inside.found.loaders.filter((l) => l.path.toUpperCase().endsWith(`/${name}`));
+  const own = loaders.filter((l) => (l.where === "boot image") === (way !== "stick"));
+  const loader = (own.length > 0 ? own : loaders).find((l) => l.signed !== null);
+  if (!loader) return said;
+  return {
+    state: loader.signed ? "signed" : "unsigned",
+    words: loader.signed
+      ? `signed in the name of ${loader.signer ?? "somebody that cannot be read"} (not verified)`
+      : "unsigned",
+    source: `${loader.path}, inside the file`,
+  };
+}

@@ -3,6 +3,7 @@ export {
   checksumSchema,
   imageSchema,
   insideVerdict,
+  loaderSignature,
   PURPOSES,
   verificationOf,
   type Checksum,

@@ -76,6 +76,11 @@ export const netmaskOf = (length: number): string =>
 export const isPrivateName = (domain: string): boolean =>
   /(^|\.)(internal|test|example|invalid|localhost|home\.arpa|example\.(com|net|org))$/i.test(domain);
 
+/** Addresses that mean something at one place only: private, unique local, link local, shared, loopback (RFC 1918, 4193, 6598). */
+export const isPrivateAddress = (text: string): boolean =>
+  isAddress(text) &&
+  ["private", "uniqueLocal", "linkLocal", "loopback", "carrierGradeNat"].includes(ipaddr.parse(text).range());
+
 /** An IPv4 number as four decimal parts. */
 export const toText = (value: bigint): string =>
   [24n, 16n, 8n, 0n].map((shift) => String((value >> shift) & 255n)).join(".");

@@ -5,6 +5,7 @@ export {
   edgeOf,
   inRange,
   isAddress,
+  isPrivateAddress,
   isPrivateName,
   netmaskOf,
   parsePrefix,

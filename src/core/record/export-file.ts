@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { editSchema, sheetSchema } from "../build";
-import { rateSampleSchema } from "../estimate";
+import { rateSampleSchema, stepTimeSchema } from "../estimate";
 import { imageSchema } from "../image";
 import { compatNoteSchema } from "../compat";
 import { machineDocumentSchema, registerEntrySchema } from "../machine";
@@ -54,6 +54,7 @@ export const exportSchema = z.object({
   drives: z.array(z.object({ key: z.string().min(1), entry: registerEntrySchema })).default([]),
   readings: z.array(z.object({ machineId: id, reading: readingSchema })).default([]),
   transfers: z.array(rateSampleSchema.extend({ runId: id, step: z.string() })).default([]),
+  times: z.array(stepTimeSchema.extend({ runId: id, step: z.string() })).default([]),
   compatNotes: z.array(z.object({ id, note: compatNoteSchema })).default([]),
   pictures: z
     .array(
@@ -98,9 +99,9 @@ function danglingReferences(file: Export): string[] {
     ...[...file.readings, ...file.pictures]
       .filter((r) => !machines.has(r.machineId))
       .map((r) => `a reading or picture is of the machine ${r.machineId}, which is not in the file`),
-    ...file.transfers
+    ...[...file.transfers, ...file.times]
       .filter((t) => !runs.has(t.runId))
-      .map((t) => `a transfer was measured by the run ${t.runId}, which is not in the file`),
+      .map((t) => `a transfer or a wait was measured by the run ${t.runId}, which is not in the file`),
     ...file.runs
       .filter((r) => !builds.has(r.buildId))
       .map((r) => `run ${r.id} is of the build ${r.buildId}, which is not in the file`),

@@ -97,6 +97,8 @@ export const runPlanSchema = z.object({
   subject: z.string(),
   machineName: z.string(),
   machineLine: z.string(),
+  /** Maker and model: what times are learned for. */
+  machineModel: z.string().default(""),
   /** Known defects of the machine at the start, shown beside every result. */
   defects: z.array(z.string()).default([]),
   siteName: z.string(),

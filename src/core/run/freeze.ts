@@ -44,6 +44,9 @@ export function freezePlan(
       .filter((d) => d.mendedOn === null)
       .map((d) => `${d.what} (${d.affects})`),
     machineLine: machine ? machineLine(machine.document.facts) : "",
+    machineModel: [machine?.document.facts.chassis?.maker, machine?.document.facts.chassis?.model]
+      .filter(Boolean)
+      .join(" "),
     siteName: site?.name ?? "",
     timeZone: site?.timeZone ?? "UTC",
     imageName: image?.name ?? "",

@@ -15,4 +15,4 @@ export { plannedDrives } from "./planned-drives";
 export { logLine } from "./log-line";
 export { freezePlan } from "./freeze";
 export { deedsOf } from "./deeds";
-export { measuredTransfer } from "./measured";
+export { measuredStep, measuredTransfer } from "./measured";

@@ -1,4 +1,4 @@
-import type { RateSample } from "../estimate";
+import type { RateSample, StepTime } from "../estimate";
 import { secondsBetween } from "../units";
 import type { RunPlan } from "./events";
 import type { RunState } from "./state";
@@ -17,11 +17,36 @@ export function measuredTransfer(
   state: RunState,
   at: string,
 ): { step: string; sample: RateSample } | null {
+  const taken = takenBy(plan, state, at);
+  if (!taken?.step.moves) return null;
+  const { step, seconds } = taken;
+  return { step: step.id, sample: { ...taken.step.moves, seconds, at, where: whereOf(plan) } };
+}
+
+/** How long a wait took that ends now; null for other steps, and where nobody was there to see its end. */
+export function measuredStep(
+  plan: RunPlan,
+  state: RunState,
+  at: string,
+): { step: string; time: StepTime } | null {
+  const taken = takenBy(plan, state, at);
+  if (!taken?.step.screen) return null;
+  const { step, seconds } = taken;
+  return {
+    step: step.id,
+    time: { screen: step.screen, model: plan.machineModel, seconds, at, where: whereOf(plan) },
+  };
+}
+
+const whereOf = (plan: RunPlan): string => [plan.machineName, plan.siteName, plan.number].join(", ");
+
+/** The current step and the plausible time that it took; null where the time is the person's and not the step's. */
+function takenBy(plan: RunPlan, state: RunState, at: string) {
   const step = plan.steps[state.current];
   const startedAt = state.steps[state.current]?.startedAt;
-  if (!step?.moves || !startedAt) return null;
+  if (!step || !startedAt) return null;
   const seconds = secondsBetween(startedAt, at);
-  if (seconds < LEAST_SECONDS || seconds > step.duration.lateSeconds * MOST_LATE) return null;
-  const where = [plan.machineName, plan.siteName, plan.number].join(", ");
-  return { step: step.id, sample: { ...step.moves, seconds, at, where } };
+  return seconds < LEAST_SECONDS || seconds > step.duration.lateSeconds * MOST_LATE
+    ? null
+    : { step, seconds };
 }

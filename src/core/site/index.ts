@@ -1,35 +1,12 @@
-import { z } from "zod";
-import { segmentSchema } from "../network";
-
-/** A place with machines: its networks, its usual answers, and the link by which remote consoles reach it. */
-export const siteSchema = z.object({
-  schemaVersion: z.literal(1),
-  name: z.string().trim().min(1, "a site needs a name"),
-  room: z.string().default(""),
-  timeZone: z.string().default("UTC"),
-  locale: z.string().default("en_GB.UTF-8"),
-  keyboard: z.string().default("gb"),
-  domain: z.string().default(""),
-  /** The school that this site follows for server addresses. */
-  addressSchool: z.enum(["fixed", "reserved"]).default("fixed"),
-  segments: z.array(segmentSchema).default([]),
-  /** Addresses of things that are no machines of Derrick: switches, controllers, printers. */
-  occupied: z.array(z.object({ address: z.string(), what: z.string() })).default([]),
-  link: z
-    .object({ bitsPerSecond: z.number().positive(), roundTripSeconds: z.number().positive() })
-    .nullable()
-    .default(null),
-  /** Circuits with the load that the site's own electrician allows on each. */
-  circuits: z
-    .array(z.object({ name: z.string().trim().min(1), limitWatts: z.number().positive() }))
-    .default([]),
-  tariff: z
-    .object({ perKilowattHour: z.number().positive(), currency: z.string().trim().min(1).max(8) })
-    .nullable()
-    .default(null),
-  notes: z.string().default(""),
-});
-
-export type Site = z.infer<typeof siteSchema>;
-
-export const emptySite = (name: string): Site => siteSchema.parse({ schemaVersion: 1, name });
+export { emptySite, siteSchema, type Site } from "./site";
+export {
+  formatCircuits,
+  formatOccupied,
+  formatRanges,
+  formatReservations,
+  parseAddresses,
+  parseCircuits,
+  parseOccupied,
+  parseRanges,
+  parseReservations,
+} from "./lists";

@@ -5,9 +5,12 @@ export function placeholdersOf(template: string): string[] {
   return [...new Set([...template.matchAll(PLACEHOLDER)].map((m) => m[1] ?? ""))];
 }
 
+/** What stands where a value is not decided yet. */
+export const UNDECIDED = "(not decided)";
+
 /** Replaces {name} by its value; a value that is not decided yet is shown as "(not decided)". */
 export function fillTemplate(template: string, values: Readonly<Record<string, string>>): string {
-  return template.replace(PLACEHOLDER, (_, name: string) => values[name] || "(not decided)");
+  return template.replace(PLACEHOLDER, (_, name: string) => values[name] || UNDECIDED);
 }
 
 /** YYYY-MM-DD in UTC of an ISO time. */

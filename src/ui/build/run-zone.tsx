@@ -13,10 +13,7 @@ export function RunZone({ view }: Pick<ZoneProps, "view">) {
         <strong className="text-[1.15rem]">{formatDuration(totals.likelySeconds)}</strong> likely,{" "}
         <strong>{formatDuration(totals.lateSeconds)}</strong> late; hands for{" "}
         {formatDuration(totals.handsSeconds)}, without you for {formatDuration(totals.waitSeconds)}.
-        <span className="quiet">
-          {" "}
-          From the profile&apos;s defaults; no runs of your own stand behind it yet.
-        </span>
+        <span className="quiet"> {ownRunWords(steps)}</span>
       </p>
       <TimeStrip steps={steps} />
       <details>
@@ -74,4 +71,14 @@ export function TimeStrip({ steps }: { steps: Step[] }) {
       ))}
     </div>
   );
+}
+
+/** How much of the time is the fleet's own: which waits were measured in own runs, or by the rate of own transfers. */
+function ownRunWords(steps: readonly Step[]): string {
+  const waits = steps.filter((s) => s.kind === "wait");
+  const isOwn = (s: Step): boolean =>
+    s.runs > 0 || (s.figure?.inputs.some((i) => i.source === "measured") ?? false);
+  const own = waits.filter(isOwn).length;
+  if (own === 0) return "From the profile's defaults; no run of your own stands behind it yet.";
+  return `${own} of ${waits.length} waits are corrected by your own runs, the others are the profile's defaults.`;
 }

@@ -1,5 +1,6 @@
 import { useId, useState } from "react";
 import {
+  answerFileBreakEven,
   atOnce,
   breakEven,
   elapsedSeconds,
@@ -96,16 +97,7 @@ export function WaysTable({
           <span className="quiet">{machines === 1 ? "machine" : "machines"}</span>
         </label>
         <Pays plans={plans} chosen={chosen} />
-        {ways.answerFile && (
-          <span>
-            An answer file pays from{" "}
-            <FigureValue
-              words
-              figure={ways.answerFile.figure}
-              text={`${ways.answerFile.machines} ${ways.answerFile.machines === 1 ? "machine" : "machines"} on`}
-            />
-          </span>
-        )}
+        {ways.attendedSeconds !== null && <AnswerFile attendedSeconds={ways.attendedSeconds} />}
         {machines > 1 && <SharedLink ways={ways} machines={machines} />}
       </div>
     </Field>
@@ -163,6 +155,44 @@ function Pays({ plans, chosen }: { plans: readonly WayPlan[]; chosen: Way }) {
       {better
         .map((b) => (b.from === 1 ? `${b.way} at once` : `${b.way} from ${b.from} machines on`))
         .join("; ")}
+    </span>
+  );
+}
+
+/** When an answer file pays follows from what a person says that preparing it takes; without that nothing is computed. */
+function AnswerFile({ attendedSeconds }: { attendedSeconds: number }) {
+  const [minutes, setMinutes] = useState("");
+  const pays = answerFileBreakEven(attendedSeconds, Number(minutes) * 60);
+  return (
+    <span className="flex flex-wrap items-baseline gap-x-2">
+      <label className="flex items-baseline gap-2">
+        <span className="quiet">writing and trying an answer file takes</span>
+        <input
+          className="pen value w-16 text-right"
+          inputMode="numeric"
+          value={minutes}
+          placeholder="?"
+          aria-label="Minutes to prepare an answer file"
+          onChange={(e) => setMinutes(e.target.value.replace(/[^0-9]/g, "").slice(0, 5))}
+        />
+        <span className="quiet">min</span>
+      </label>
+      {pays ? (
+        <span>
+          and pays from{" "}
+          <FigureValue
+            words
+            figure={pays.figure}
+            text={`${pays.machines} ${pays.machines === 1 ? "machine" : "machines"} on`}
+          />
+        </span>
+      ) : (
+        <span className="quiet">
+          {Number(minutes) > 0
+            ? "and never pays: nothing here needs hands for longer"
+            : "(say how long, and when it pays is computed)"}
+        </span>
+      )}
     </span>
   );
 }

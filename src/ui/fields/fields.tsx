@@ -92,9 +92,12 @@ export function ParsedField<T>({
   parse,
   onChange,
   placeholder,
+  rows,
   ...field
 }: Common & {
   value: T;
+  /** More than one line: one entry a line. */
+  rows?: number;
   format: (value: T) => string;
   parse: (text: string) => { value: T } | { problem: string };
   onChange: (value: T) => void;
@@ -110,23 +113,30 @@ export function ParsedField<T>({
     setTyped(null);
     onChange(read.value);
   };
+  const shared = {
+    "aria-label": field.label,
+    "aria-invalid": problem !== null,
+    value: typed ?? format(value),
+    placeholder,
+    spellCheck: false,
+    onChange: (e: { target: { value: string } }) => setTyped(e.target.value),
+    onBlur: leave,
+  };
   return (
     <Field
       {...field}
       hint={problem ? <span style={{ color: "var(--color-error)" }}>{problem}</span> : field.hint}
     >
-      <input
-        aria-label={field.label}
-        aria-invalid={problem !== null}
-        className="pen"
-        value={typed ?? format(value)}
-        placeholder={placeholder}
-        autoComplete="off"
-        spellCheck={false}
-        onChange={(e) => setTyped(e.target.value)}
-        onBlur={leave}
-        onKeyDown={(e) => e.key === "Enter" && leave()}
-      />
+      {rows ? (
+        <textarea {...shared} rows={rows} className="pen resize-y" />
+      ) : (
+        <input
+          {...shared}
+          className="pen"
+          autoComplete="off"
+          onKeyDown={(e) => e.key === "Enter" && leave()}
+        />
+      )}
     </Field>
   );
 }

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Alarm } from "./alarm";
 import { Drawers } from "./drawers";
 import { FindBox } from "./find-box";
 import { HandName } from "./hand-name";
@@ -27,6 +28,7 @@ export function Frame({
         <Mark />
         <Drawers />
         <div className="ml-auto flex items-center gap-2 pb-1">
+          <Alarm />
           <HandName hand={hand} setHand={setHand} />
           <FindBox />
           <ThemeSwitch />

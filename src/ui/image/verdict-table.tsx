@@ -51,3 +51,27 @@ export function VerdictTable({ verdict }: { verdict: Inspection["verdict"] }) {
     </div>
   );
 }
+
+/** The loaders that firmware finds, each with the name that its signature carries; the signature is not verified here. */
+export function Loaders({ loaders }: { loaders: Inspection["loaders"] }) {
+  const read = loaders.filter((l) => l.arch !== null);
+  if (read.length === 0) return null;
+  return (
+    <ul aria-label="Loaders">
+      {read.map((l) => (
+        <li key={`${l.where} ${l.path}`}>
+          <span className="value">{l.path}</span>{" "}
+          <span className="quiet">
+            for {l.arch}, {l.where}:
+          </span>{" "}
+          {l.signed === null
+            ? "signature not read; look inside again"
+            : l.signed
+              ? `signed in the name of ${l.signer ?? "somebody that cannot be read"}`
+              : "not signed"}
+          {l.signed && <span className="quiet"> (the name is read, the signature not verified)</span>}
+        </li>
+      ))}
+    </ul>
+  );
+}

@@ -4,55 +4,41 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Segment } from "@/core/network";
 import type { Problem } from "@/core/result";
-import type { Site } from "@/core/site";
+import type { Result } from "@/core/result";
+import {
+  formatCircuits,
+  formatOccupied,
+  formatRanges,
+  formatReservations,
+  parseAddresses,
+  parseCircuits,
+  parseOccupied,
+  parseRanges,
+  parseReservations,
+  type Site,
+} from "@/core/site";
 import { ParsedField, TextField, ChoiceField } from "../fields/fields";
 import { Problems } from "../frame/problems";
 import { Ruled } from "../frame/page";
 
-type Range = Segment["dhcp"][number];
 const PURPOSES: Segment["purpose"][] = ["management", "uplink", "storage", "guests", "isolated lab"];
-const list = {
-  format: (l: string[]) => l.join(", "),
-  parse: (t: string) => ({ value: t.split(/[\s,]+/).filter(Boolean) }),
-};
 
-const ranges = {
-  format: (all: Range[]) => all.map((r) => `${r.from} - ${r.to}`).join(", "),
-  parse(text: string): { value: Range[] } | { problem: string } {
-    const parts = text
-      .split(",")
-      .map((p) => p.trim())
-      .filter(Boolean);
-    const read = parts.map((p) => /^(\S+)\s*(?:-|–|to)\s*(\S+)$/.exec(p));
-    const bad = parts[read.findIndex((r) => r === null)];
-    return bad !== undefined
-      ? { problem: `"${bad}" is not a range; write 10.61.10.100 - 10.61.10.199` }
-      : { value: read.map((r) => ({ from: r?.[1] ?? "", to: r?.[2] ?? "" })) };
+/** A list that people type, and what is wrong with it; what does not fit stays in its field. */
+const listed = <T,>(format: (value: T) => string, parse: (text: string) => Result<T>) => ({
+  format,
+  parse(text: string): { value: T } | { problem: string } {
+    const read = parse(text);
+    return read.ok ? { value: read.value } : { problem: read.problems.map((p) => p.message).join("; ") };
   },
-};
-
-const reservations = {
-  format: (all: Segment["reservations"]) => all.map((r) => `${r.mac} ${r.address} ${r.name}`).join("\n"),
-  parse(text: string): Segment["reservations"] {
-    return text
-      .split("\n")
-      .map((l) => l.trim().split(/\s+/))
-      .filter((p) => p.length >= 2)
-      .map(([mac = "", address = "", ...name]) => ({
-        mac: mac.toLowerCase(),
-        address,
-        name: name.join(" ") || "not named",
-      }));
-  },
-};
-
-/** "A1 2300" a line; a line without watts is left out. */
-const readCircuits = (text: string): Site["circuits"] =>
-  text
-    .split("\n")
-    .map((l) => /^(.*?)\s+(\d+)\s*W?$/i.exec(l.trim()))
-    .filter((m) => m !== null)
-    .map((m) => ({ name: m[1] ?? "", limitWatts: Number(m[2]) }));
+});
+const addresses = listed((l: string[]) => l.join(", "), parseAddresses);
+const ranges = listed(formatRanges, parseRanges);
+const reservations = listed(formatReservations, parseReservations);
+const occupied = listed(formatOccupied, parseOccupied);
+const circuits = listed(formatCircuits, parseCircuits);
+/** A field that says that it cannot be read would be left out without a word. */
+const UNREAD =
+  "Some fields cannot be read; each says why. Nothing was kept, and nothing that you typed is lost.";
 
 /** A site's usual answers, its link, and its networks. Saved as a whole, with the version that it was read in. */
 export function SiteForm({
@@ -99,6 +85,8 @@ export function SiteForm({
     <form
       onSubmit={async (e) => {
         e.preventDefault();
+        setSaved(false);
+        if (e.currentTarget.querySelector('[aria-invalid="true"]')) return setProblems([{ message: UNREAD }]);
         const answer = await save(at, site);
         setProblems(answer.ok ? [] : answer.problems);
         setSaved(answer.ok);
@@ -163,7 +151,7 @@ export function SiteForm({
                 link:
                   n === null
                     ? null
-                    : { bitsPerSecond: n, roundTripSeconds: site.link?.roundTripSeconds ?? 0.02 },
+                    : { bitsPerSecond: n, roundTripSeconds: site.link?.roundTripSeconds ?? null },
               })
             }
           />
@@ -173,9 +161,15 @@ export function SiteForm({
             value={site.link?.roundTripSeconds ?? null}
             format={(n) => (n === null ? "" : String(Math.round(n * 1000)))}
             parse={(t) =>
-              Number(t) > 0 ? { value: Number(t) / 1000 } : { problem: "a number of milliseconds" }
+              t.trim() === ""
+                ? { value: null }
+                : !site.link
+                  ? { problem: "write the rate of the link first" }
+                  : Number(t) > 0
+                    ? { value: Number(t) / 1000 }
+                    : { problem: "a number of milliseconds" }
             }
-            onChange={(n) => site.link && n !== null && set({ link: { ...site.link, roundTripSeconds: n } })}
+            onChange={(n) => site.link && set({ link: { ...site.link, roundTripSeconds: n } })}
           />
         </div>
       </Ruled>
@@ -222,7 +216,7 @@ export function SiteForm({
               path={`s${i}.dns`}
               label="Name servers"
               value={s.nameServers}
-              {...list}
+              {...addresses}
               onChange={(nameServers) => setSegment(i, { nameServers })}
             />
             <ParsedField
@@ -247,16 +241,14 @@ export function SiteForm({
               }
               onChange={(vlan) => setSegment(i, { vlan })}
             />
-            <label>
-              <span className="legend">Reservations: MAC, address, name a line</span>
-              <textarea
-                className="pen"
-                rows={2}
-                spellCheck={false}
-                defaultValue={reservations.format(s.reservations)}
-                onBlur={(e) => setSegment(i, { reservations: reservations.parse(e.target.value) })}
-              />
-            </label>
+            <ParsedField
+              path={`s${i}.reservations`}
+              label="Reservations: MAC, address, name a line"
+              rows={2}
+              value={s.reservations}
+              {...reservations}
+              onChange={(all) => setSegment(i, { reservations: all })}
+            />
             <button
               type="button"
               className="link-quiet quiet justify-self-start"
@@ -274,21 +266,13 @@ export function SiteForm({
         title="Addresses of other things"
         note="switches, controllers, printers: one a line, address and what it is"
       >
-        <textarea
-          aria-label="Addresses of other things"
-          className="pen"
+        <ParsedField
+          path="occupied"
+          label="Addresses of other things"
           rows={3}
-          spellCheck={false}
-          defaultValue={site.occupied.map((o) => `${o.address} ${o.what}`).join("\n")}
-          onBlur={(e) =>
-            set({
-              occupied: e.target.value
-                .split("\n")
-                .map((l) => l.trim().split(/\s+/))
-                .filter((p) => p.length > 1)
-                .map(([address = "", ...what]) => ({ address, what: what.join(" ") })),
-            })
-          }
+          value={site.occupied}
+          {...occupied}
+          onChange={(all) => set({ occupied: all })}
         />
       </Ruled>
       <Ruled
@@ -296,16 +280,14 @@ export function SiteForm({
         note="circuits with the load that the site's own electrician allows; what a circuit may carry is a matter of local codes"
       >
         <div className="grid gap-x-8 gap-y-3 sm:grid-cols-[1fr_10rem_10rem]">
-          <label>
-            <span className="legend">Circuits: name and watts a line</span>
-            <textarea
-              className="pen"
-              rows={3}
-              spellCheck={false}
-              defaultValue={site.circuits.map((c) => `${c.name} ${c.limitWatts}`).join("\n")}
-              onBlur={(e) => set({ circuits: readCircuits(e.target.value) })}
-            />
-          </label>
+          <ParsedField
+            path="circuits"
+            label="Circuits: name and watts a line"
+            rows={3}
+            value={site.circuits}
+            {...circuits}
+            onChange={(all) => set({ circuits: all })}
+          />
           <ParsedField
             path="tariff.price"
             label="Price of a kWh"

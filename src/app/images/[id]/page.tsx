@@ -13,7 +13,7 @@ import { ImageForm } from "@/ui/image/image-form";
 import { ChecksumListForm } from "@/ui/image/list-form";
 import { LookInside } from "@/ui/image/look-inside";
 import { Reach } from "@/ui/image/reach";
-import { VerdictTable } from "@/ui/image/verdict-table";
+import { Loaders, VerdictTable } from "@/ui/image/verdict-table";
 import { VerifyForm } from "@/ui/image/verify-form";
 import { keepComputed, keepDigest, keepImage, keepInside, readList } from "../actions";
 
@@ -99,6 +99,7 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
                 </p>
               ))}
               <VerdictTable verdict={image.inside.found.verdict} />
+              <Loaders loaders={image.inside.found.loaders} />
               <ByteMap regions={image.inside.found.regions} size={image.inside.found.sizeBytes} />
               <p className="quiet">
                 {image.inside.found.loaders.length > 0 &&

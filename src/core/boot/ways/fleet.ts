@@ -35,19 +35,21 @@ export function breakEven(
   return Math.floor((b.once - a.once) / (a.each - b.each)) + 1;
 }
 
-/** Writing an answer file and trying it until it runs through, in seconds; the first one takes far longer. */
-export const ANSWER_FILE_SECONDS = 5400;
 /** Hands that a machine needs although its answers come from a file. */
 export const UNATTENDED_SECONDS = 120;
 
 /**
- * From how many machines an answer file pays: preparation ÷ (attended − unattended hands), rounded up. Null where the
- * attended installation needs no more hands than the unattended one.
+ * From how many machines an answer file pays: preparation ÷ (attended − unattended hands), rounded up. The preparation is
+ * what a person says that writing and trying the file takes. Null where the attended installation needs no more hands
+ * than the unattended one.
  */
-export function answerFileBreakEven(attendedSeconds: number): { machines: number; figure: Figure } | null {
+export function answerFileBreakEven(
+  attendedSeconds: number,
+  preparationSeconds: number,
+): { machines: number; figure: Figure } | null {
   const saved = attendedSeconds - UNATTENDED_SECONDS;
-  if (saved <= 0) return null;
-  const machines = Math.ceil(ANSWER_FILE_SECONDS / saved);
+  if (saved <= 0 || !(preparationSeconds > 0)) return null;
+  const machines = Math.ceil(preparationSeconds / saved);
   return {
     machines,
     figure: {
@@ -55,7 +57,7 @@ export function answerFileBreakEven(attendedSeconds: number): { machines: number
       unit: "machines",
       formula: "preparation ÷ (hands attended − hands unattended), rounded up",
       inputs: [
-        { name: "preparation", value: formatDuration(ANSWER_FILE_SECONDS), source: "default" },
+        { name: "preparation", value: formatDuration(preparationSeconds), source: "typed" },
         { name: "hands attended", value: formatDuration(attendedSeconds), source: "computed" },
         { name: "hands unattended", value: formatDuration(UNATTENDED_SECONDS), source: "default" },
       ],

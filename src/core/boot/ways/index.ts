@@ -13,12 +13,4 @@ export {
   type StickOnHand,
   type WaysGround,
 } from "./plan-ways";
-export {
-  ANSWER_FILE_SECONDS,
-  answerFileBreakEven,
-  atOnce,
-  breakEven,
-  elapsedSeconds,
-  handsSeconds,
-  sharedSeconds,
-} from "./fleet";
+export { answerFileBreakEven, atOnce, breakEven, elapsedSeconds, handsSeconds, sharedSeconds } from "./fleet";

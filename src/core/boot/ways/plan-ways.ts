@@ -90,8 +90,11 @@ export function mediaEstimate(bytes: number, ground: MediaGround) {
       ? {
           ...DEFAULT_LINK,
           linkBitsPerSecond: link.bitsPerSecond,
-          roundTripSeconds: link.roundTripSeconds,
           linkTyped: true,
+          ...(link.roundTripSeconds !== null && {
+            roundTripSeconds: link.roundTripSeconds,
+            roundTripTyped: true,
+          }),
         }
       : DEFAULT_LINK,
   );

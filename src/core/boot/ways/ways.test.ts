@@ -188,9 +188,11 @@ describe("a fleet", () => {
 
   it("an answer file pays from preparation by saved hands, and never when nothing is saved", () => {
     // 5400 s ÷ (1200 − 120) s = 5.
-    expect(answerFileBreakEven(1200)?.machines).toBe(5);
-    expect(answerFileBreakEven(1201)?.machines).toBe(5);
-    expect(answerFileBreakEven(1199)?.machines).toBe(6);
-    expect(answerFileBreakEven(100)).toBeNull();
+    expect(answerFileBreakEven(1200, 5400)?.machines).toBe(5);
+    expect(answerFileBreakEven(1201, 5400)?.machines).toBe(5);
+    expect(answerFileBreakEven(1199, 5400)?.machines).toBe(6);
+    expect(answerFileBreakEven(100, 5400)).toBeNull();
+    // Without a person's word on the preparation there is no figure.
+    expect(answerFileBreakEven(1200, 0)).toBeNull();
   });
 });

@@ -20,9 +20,15 @@ export const answerRules: readonly Rule[] = [
   }),
 
   rule("answers.name-taken", "F", ({ sheet, neighbours }) => {
-    const name = sheet.answers.hostName.toLowerCase();
+    const { hostName, domain } = sheet.answers;
+    const name = hostName.toLowerCase();
+    const full = `${name}.${domain.toLowerCase()}`;
+    // At another site a short name is another machine's own; only a full name is the same everywhere.
+    const clashes = (told: string, here: boolean): boolean => told === full || (here && told === name);
     const owner =
-      name === "" ? undefined : neighbours.find((n) => n.hostNames.some((h) => h.toLowerCase() === name));
+      name === ""
+        ? undefined
+        : neighbours.find((n) => n.hostNames.some((h) => clashes(h.toLowerCase(), n.here)));
     return owner
       ? hit(
           "stop",
@@ -188,7 +194,7 @@ export const answerRules: readonly Rule[] = [
   rule("handover.evaluation-over", "K", ({ sheet, now }) =>
     sheet.handOver.evaluationEnds !== null &&
     sheet.handOver.evaluationEnds < now.slice(0, 10) &&
-    sheet.handOver.licence === "evaluation"
+    sheet.handOver.licence !== "licensed"
       ? hit(
           "caution",
           "handOver.evaluationEnds",

@@ -81,6 +81,26 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     { facts: { memory: { installedBytes: 12 * 2 ** 30 } } },
   ],
   [
+    "machine.not-read",
+    "caution",
+    /asks for virtualisation \(required\), and nobody has read it/,
+    { facts: { processors: { cores: 8, architecture: "x86_64" } } },
+  ],
+  ["machine.not-read", "caution", /asks for memory/, { facts: { memory: {} } }],
+  ["machine.not-read", "caution", /asks for boot mode/, { facts: { firmware: {} } }],
+  [
+    "machine.architecture",
+    "stop",
+    /processor is x86_64, and Cairn Hypervisor 9 runs on aarch64/,
+    asking({ architectures: ["aarch64"] }),
+  ],
+  [
+    "machine.role",
+    "note",
+    /The machine is for storage; Cairn Hypervisor 9 is made for hypervisor/,
+    { document: { typed: { role: "storage" } } },
+  ],
+  [
     "machine.cores",
     "stop",
     /1 cores/,
@@ -89,7 +109,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   [
     "machine.architecture",
     "stop",
-    /for x86_64; the processor is aarch64/,
+    /processor is aarch64, and the image is for x86_64/,
     { facts: { processors: { cores: 8, architecture: "aarch64", virtualisation: true } } },
   ],
   [
@@ -169,7 +189,23 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     /starts the installer again/,
     { sheet: { "boot.start": "media first in the boot order" } },
   ],
-  ["boot.secure-unsigned", "stop", /is not signed/, { image: { loaderSigned: "unsigned" } }],
+  ["boot.secure-unsigned", "stop", /is not signed/, { image: { inside: null, loaderSigned: "unsigned" } }],
+  [
+    "boot.secure-unsigned",
+    "stop",
+    /is not signed/,
+    inside({
+      loaders: [
+        { path: "EFI/BOOT/BOOTX64.EFI", arch: "x64", where: "boot image", signed: false, signer: null },
+      ],
+    }),
+  ],
+  [
+    "boot.secure-unsigned",
+    "caution",
+    /nobody has looked/,
+    { image: { inside: null, loaderSigned: "unknown" } },
+  ],
   [
     "boot.mbr-limit",
     "caution",
@@ -304,6 +340,23 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     /10\.61\.10\.20\/24/,
     { sheet: { "network.address": "10.61.10.20/24" } },
   ],
+  ["network.no-segment", "stop", /none is chosen: prefix, netmask/, { sheet: { "network.segment": null } }],
+  ["network.no-segment", "stop", /segment "old" is not at the site/, { sheet: { "network.segment": "old" } }],
+  [
+    "network.taken",
+    "stop",
+    /belongs to far-away/,
+    {
+      neighbours: [{ name: "far-away", addresses: ["93.184.10.20"], here: false }],
+      sheet: { "network.address": "93.184.10.20" },
+    },
+  ],
+  [
+    "network.dynamic",
+    "caution",
+    /it was to be fixed by 2026-11-19/,
+    { sheet: { "network.school": "dynamic", "network.fixedBy": "2026-11-19" } },
+  ],
   ["network.outside", "stop", /does not lie in/, { sheet: { "network.address": "10.61.99.20" } }],
   ["network.edge", "stop", /broadcast address/, { sheet: { "network.address": "10.61.10.255" } }],
   ["network.taken", "stop", /belongs to the printer/, { sheet: { "network.address": "10.61.10.9" } }],
@@ -352,6 +405,30 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     {
       facts: { processors: { cores: 8, architecture: "x86_64", virtualisation: true, level: "x86-64-v2" } },
       ...asking({ processorLevel: "x86-64-v3" }),
+    },
+  ],
+  [
+    "machine.firmware-least",
+    "caution",
+    /storage controller is at 16\.00; .* asks for 16\.08: drops drives/,
+    {
+      facts: {
+        storageControllers: [
+          {
+            id: "3b:00.0",
+            name: "Halden 3 host adapter",
+            mode: "host adapter",
+            firmware: "16.00",
+            driver: null,
+            health: null,
+          },
+        ],
+      },
+      ...asking({
+        firmware: [
+          { model: "Halden 3", part: "storage controller", least: "16.08", why: "drops drives under load" },
+        ],
+      }),
     },
   ],
   [
@@ -466,7 +543,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     "handover.evaluation-over",
     "caution",
     /ended on 2026-01-02/,
-    { sheet: { "handOver.licence": "evaluation", "handOver.evaluationEnds": "2026-01-02" } },
+    { sheet: { "handOver.licence": "none needed", "handOver.evaluationEnds": "2026-01-02" } },
   ],
   ["handover.owner", "note", /Nobody is named/, { sheet: { "handOver.owner": "" } }],
   ...ROAD_FIRING,
@@ -493,6 +570,27 @@ describe("every rule", () => {
     );
     expect(codes.length).toBeGreaterThanOrEqual(110);
   });
+});
+
+it("lets another site have the same private address and short name", () => {
+  const far = { name: "far-away", addresses: ["10.61.10.20"], hostNames: ["wrk-hv1"], here: false };
+  expect(found({ neighbours: [far] })).toEqual([]);
+  const full = { ...far, hostNames: ["wrk-hv1.marrowby.example"] };
+  expect(found({ neighbours: [full] }).map((f) => f.code)).toEqual(["answers.name-taken"]);
+});
+
+it("stops one drive among many where others depend on the machine, and a pre-release outside a lab", () => {
+  const of = (code: string, changes: BuildChanges) => found(changes).find((f) => f.code === code)?.severity;
+  const two = {
+    drives: [twinOf("NV-0001"), aDrive("SA-9", { sizeBytes: 9e11 })],
+    sheet: { "storage.leaveAlone": ["SA-9"] },
+  };
+  const typed = (more: object): BuildChanges => ({ document: { typed: more } });
+  expect(of("storage.single", { ...two, ...typed({ role: "hypervisor" }) })).toBe("caution");
+  expect(of("storage.single", { ...two, ...typed({ role: "hypervisor", use: "lab" }) })).toBe("note");
+  const early: BuildChanges = { profile: { support: { channel: "pre-release", ends: null } } };
+  expect(of("image.pre-release", early)).toBe("stop");
+  expect(of("image.pre-release", { ...early, ...typed({ use: "lab" }) })).toBe("caution");
 });
 
 describe("a stop that protects data", () => {

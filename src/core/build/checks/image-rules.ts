@@ -1,5 +1,5 @@
 import { mediumWords, modeWords } from "../../boot";
-import { checksumProblem, insideVerdict, isWeak, verificationOf } from "../../image";
+import { checksumProblem, insideVerdict, isWeak, loaderSignature, verificationOf } from "../../image";
 import { formatBytes, formatExactBytes } from "../../units";
 import { factsOf, sourceWords, stickOf, targetOf, type BuildContext } from "../context";
 import { legsOf, startsFromMedia } from "../roads";
@@ -195,20 +195,18 @@ export const imageRules: readonly Rule[] = [
       : null,
   ),
 
-  rule("boot.secure-unsigned", "C", ({ sheet, image }) => {
-    if (
-      !image ||
-      sheet.boot.mode !== "uefi" ||
-      sheet.boot.secureBoot !== "on" ||
-      image.loaderSigned === "signed"
-    )
-      return null;
+  rule("boot.secure-unsigned", "C", (context) => {
+    const { sheet, image } = context;
+    if (!image || !startsFromMedia(context)) return null;
+    if (sheet.boot.mode !== "uefi" || sheet.boot.secureBoot !== "on") return null;
+    const { state, words, source } = loaderSignature(image, sheet.image.way);
+    if (state === "signed") return null;
     return hit(
-      image.loaderSigned === "unsigned" ? "stop" : "note",
+      state === "unsigned" ? "stop" : "caution",
       "boot.secureBoot",
-      { state: image.loaderSigned === "unsigned" ? "is not signed" : "may not be signed: nobody has looked" },
+      { state: state === "unsigned" ? "is not signed" : "may not be signed: nobody has looked" },
       evidence("secure boot", "on", "this sheet"),
-      evidence("loader", image.loaderSigned, image.name),
+      evidence("loader", words, source),
     );
   }),
 

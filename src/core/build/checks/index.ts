@@ -6,6 +6,7 @@ import { roadRules } from "./road-rules";
 import type { Rule } from "./rules";
 import { stickRules } from "./stick-rules";
 import { storageRules } from "./storage-rules";
+import { unreadRules } from "./unread-rules";
 import { MACHINE_CHECKS, type MachineCheck } from "../../machine";
 
 /** A rule about the machine alone, run on the machine of the sheet. */
@@ -20,6 +21,7 @@ const ofMachine = (check: MachineCheck): Rule => ({
 /** Every rule of a build sheet, in working order. */
 export const BUILD_CHECKS: readonly Rule[] = [
   ...machineRules,
+  ...unreadRules,
   ...MACHINE_CHECKS.map(ofMachine),
   ...imageRules,
   ...roadRules,

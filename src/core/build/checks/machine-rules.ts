@@ -1,4 +1,5 @@
 import { matchNotes, type CompatNote } from "../../compat";
+import type { Facts } from "../../machine";
 import { compareVersions } from "../../text";
 import { formatBinaryBytes, formatBytes } from "../../units";
 import { factsOf, portOf, sourceWords, targetOf, type BuildContext } from "../context";
@@ -103,13 +104,38 @@ export const machineRules: readonly Rule[] = [
 
   rule("machine.architecture", "A", (context) => {
     const has = factsOf(context)?.processors?.architecture;
-    if (!has || !context.image || context.image.architecture === has) return null;
+    const { image, profile } = context;
+    const offered = profile?.requirements.architectures ?? [];
+    if (!has || !image) return null;
+    const processor = evidence("processor", has, sourceWords(context, "processors.architecture"));
+    if (image.architecture !== has)
+      return hit(
+        "stop",
+        "image.id",
+        { has, says: `the image is for ${image.architecture}` },
+        processor,
+        evidence("image", image.architecture, image.name),
+      );
+    if (!profile || offered.some((a) => a === has)) return null;
     return hit(
       "stop",
       "image.id",
-      { has, image: context.image.architecture },
-      evidence("processor", has, sourceWords(context, "processors.architecture")),
-      evidence("image", context.image.architecture, context.image.name),
+      { has, says: `${profileName(context)} runs on ${offered.join(" and ")}` },
+      processor,
+      evidence("architectures", offered.join(", "), `OS profile ${profileName(context)}`),
+    );
+  }),
+
+  rule("machine.role", "A", (context) => {
+    const role = context.machine?.document.typed.role;
+    const suits = context.profile?.suits ?? [];
+    if (!role || suits.length === 0 || suits.includes(role)) return null;
+    return hit(
+      "note",
+      "image.id",
+      { role, profile: profileName(context), suits: suits.join(", ") },
+      evidence("role", role, "typed"),
+      evidence("made for", suits.join(", "), `OS profile ${profileName(context)}`),
     );
   }),
 
@@ -152,27 +178,20 @@ export const machineRules: readonly Rule[] = [
 
   rule("machine.firmware-least", "A", (context) => {
     const facts = factsOf(context);
-    const model = `${facts?.chassis?.maker ?? ""} ${facts?.chassis?.model ?? ""}`.toLowerCase();
+    if (!facts) return null;
     return (context.profile?.requirements.firmware ?? []).flatMap((asked) => {
-      const found = asked.part === "system firmware" ? facts?.firmware?.version : facts?.controller?.firmware;
-      if (!found || !model.includes(asked.model.toLowerCase()) || compareVersions(found, asked.least) >= 0)
-        return [];
+      const part = firmwareOf(facts, asked);
+      if (!part || compareVersions(part.found, asked.least) >= 0) return [];
+      const { found, path } = part;
       return {
         ...hit(
           "caution",
           "machine.id",
           { part: asked.part, found, least: asked.least, why: asked.why, profile: profileName(context) },
-          evidence(
-            asked.part,
-            found,
-            sourceWords(
-              context,
-              asked.part === "system firmware" ? "firmware.version" : "controller.firmware",
-            ),
-          ),
+          evidence(asked.part, found, sourceWords(context, path)),
           evidence("least", asked.least, `OS profile ${profileName(context)}`),
         ),
-        subject: asked.part,
+        subject: `${asked.part} ${asked.model}`,
       };
     });
   }),
@@ -203,6 +222,26 @@ export const machineRules: readonly Rule[] = [
     );
   }),
 ];
+
+/** The firmware that a profile speaks of, as it was read; null where this machine has no such part, or it was not read. */
+function firmwareOf(
+  facts: Facts,
+  { part, model }: { part: string; model: string },
+): { found: string; path: string } | null {
+  const named = (text: string | null | undefined): boolean =>
+    (text ?? "").toLowerCase().includes(model.toLowerCase());
+  const read = (found: string | null | undefined, path: string) => (found ? { found, path } : null);
+  const whole = named(`${facts.chassis?.maker ?? ""} ${facts.chassis?.model ?? ""}`);
+  if (part === "system firmware") return whole ? read(facts.firmware?.version, "firmware.version") : null;
+  if (part === "management controller")
+    return whole ? read(facts.controller?.firmware, "controller.firmware") : null;
+  if (part === "storage controller") {
+    const own = facts.storageControllers.find((c) => named(c.name));
+    return own ? read(own.firmware, `storageControllers.${own.id}`) : null;
+  }
+  const drive = facts.drives.find((d) => d.missingSince === null && named(d.model));
+  return drive ? read(drive.firmware, `drives.${drive.id}.firmware`) : null;
+}
 
 const byVirtualMedia = (context: BuildContext): boolean =>
   context.sheet.image.way === "virtual media" && startsFromMedia(context);

@@ -1,4 +1,4 @@
-import { addressKey, contains, edgeOf, inRange, isAddress } from "../../network";
+import { addressKey, contains, edgeOf, inRange, isAddress, isPrivateAddress } from "../../network";
 import { factsOf, portOf, segmentOf } from "../context";
 import { evidence, hit, rule, type Rule } from "./rules";
 
@@ -61,6 +61,18 @@ export const networkRules: readonly Rule[] = [
       : null,
   ),
 
+  rule("network.no-segment", "E", (context) => {
+    const { school, segment } = context.sheet.network;
+    if (!context.site || school === "dynamic" || segmentOf(context)) return null;
+    return hit(
+      "stop",
+      "network.segment",
+      { school, state: segment ? `the segment "${segment}" is not at the site any more` : "none is chosen" },
+      evidence("segment", segment ?? "none", "this sheet"),
+      evidence("segments", context.site.segments.map((s) => s.name).join(", ") || "none", context.site.name),
+    );
+  }),
+
   rule("network.outside", "E", (context) => {
     const segment = segmentOf(context);
     const { address, school } = context.sheet.network;
@@ -93,7 +105,11 @@ export const networkRules: readonly Rule[] = [
     if (!key || context.sheet.network.school === "dynamic") return null;
     const segment = segmentOf(context);
     const owners = [
-      ...context.neighbours.filter((n) => n.addresses.some((a) => addressKey(a) === key)).map((n) => n.name),
+      // The same private address at another site is another address.
+      ...context.neighbours
+        .filter((n) => n.here || !isPrivateAddress(key))
+        .filter((n) => n.addresses.some((a) => addressKey(a) === key))
+        .map((n) => n.name),
       ...(context.site?.occupied ?? []).filter((o) => addressKey(o.address) === key).map((o) => o.what),
       ...(segment && addressKey(segment.gateway ?? "") === key ? ["the gateway"] : []),
       ...((segment?.nameServers ?? []).some((s) => addressKey(s) === key) ? ["a name server"] : []),
@@ -200,14 +216,14 @@ export const networkRules: readonly Rule[] = [
       : null;
   }),
 
-  rule("network.dynamic", "E", ({ sheet }) =>
-    sheet.network.school === "dynamic" && sheet.network.fixedBy === null
-      ? hit(
-          "caution",
-          "network.school",
-          {},
-          evidence("address", "dynamic, with no day by which it is fixed", "this sheet"),
-        )
-      : null,
-  ),
+  rule("network.dynamic", "E", ({ sheet, now }) => {
+    const { school, fixedBy } = sheet.network;
+    if (school !== "dynamic" || (fixedBy !== null && fixedBy >= now.slice(0, 10))) return null;
+    return hit(
+      "caution",
+      "network.school",
+      { state: fixedBy ? `it was to be fixed by ${fixedBy}` : "no day is set by which it is fixed" },
+      evidence("address", fixedBy ? `dynamic, to be fixed by ${fixedBy}` : "dynamic", "this sheet"),
+    );
+  }),
 ];

@@ -192,11 +192,13 @@ export const roadRules: readonly Rule[] = [
   rule("image.pre-release", "B", (context) => {
     const { profile, image } = context;
     if (!image || profile?.support.channel !== "pre-release") return null;
+    const use = context.machine?.document.typed.use ?? "production";
     return hit(
-      "caution",
+      use === "lab" ? "caution" : "stop",
       "image.id",
-      { profile: profileName(context) },
+      { profile: profileName(context), use },
       evidence("channel", "pre-release", `OS profile ${profileName(context)}`),
+      evidence("use of the machine", use, "typed"),
     );
   }),
 

@@ -331,11 +331,11 @@ export const storageRules: readonly Rule[] = [
   rule("storage.single", "D", (context) => {
     const target = targetOf(context);
     const drives = drivesOf(context).length;
-    const { production } = useOf(context);
+    const { production, asksForMore } = useOf(context);
     if (!target || drives < 2 || targetsOf(context).filter((t) => t.role === "member").length > 1)
       return null;
     // One of many bays in a machine of work is a decision to be made, not a remark.
-    const grave = production && drives >= MANY_DRIVES && target.presentedBy === null;
+    const grave = production && (drives >= MANY_DRIVES || asksForMore) && target.presentedBy === null;
     return hit(
       grave ? "caution" : "note",
       TARGET,
@@ -351,6 +351,10 @@ const MANY_DRIVES = 4;
 
 const useOf = (context: BuildContext) => ({
   production: (context.machine?.document.typed.use ?? "production") === "production",
+  /** Others depend on a machine of this role. */
+  asksForMore: ["hypervisor", "storage", "backup", "database"].includes(
+    context.machine?.document.typed.role ?? "",
+  ),
 });
 
 function consentWords(context: BuildContext, drive: Drive): string {

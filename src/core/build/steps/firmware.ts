@@ -8,13 +8,18 @@ import { HAZARD, step } from "./make";
 const place = (context: BuildContext) =>
   isAtMachine(context) ? ("at the machine" as const) : ("console" as const);
 
+const whenTaken = (seconds: number | null | undefined): string =>
+  seconds ? `about ${seconds} s after power on` : "when the maker's logo shows";
+
 /** The firmware as it is for the whole build; looked at once. */
 export function settings(context: BuildContext): Step {
   const { sheet, profile } = context;
+  const keys = context.machine?.document.typed.keys;
   return step("firmware", "C", takes(300, 720), {
     title: "Check the firmware settings",
     place: place(context),
     do: [
+      ...(keys?.setup ? [`Into the settings: ${keys.setup} ${whenTaken(keys.seconds)}.`] : []),
       `Boot mode ${modeWords(sheet.boot.mode)}.`,
       ...(sheet.boot.mode === "uefi" ? [`Secure boot ${sheet.boot.secureBoot}.`] : []),
       ...(profile?.requirements.virtualisation === "not needed" ? [] : ["Virtualisation and the IOMMU on."]),
@@ -28,13 +33,15 @@ export function settings(context: BuildContext): Step {
 
 /** The medium goes in and is started once. */
 export function mediaIn({ context, prefix }: LegView): Step[] {
-  const { sheet, image } = context;
+  const { sheet, image, profile } = context;
   const way = wayOf(context);
   const media = mediaWords(context);
   const mode = modeWords(sheet.boot.mode);
   const book = context.machine?.document.typed.keys;
-  const menuKey = sheet.boot.menuKey || book?.bootMenu;
-  const when = book?.seconds ? `about ${book.seconds} s after power on` : "when the maker's logo shows";
+  // Many machines have a key of its own for starting from the network.
+  const menuKey = (way === "network" && book?.network) || sheet.boot.menuKey || book?.bootMenu;
+  const waits = profile?.firmware.bootMenuSeconds;
+  const when = whenTaken(book?.seconds);
   const key = menuKey ? `${menuKey} ${when}` : `the boot-menu key of this maker ${when}`;
   const once = sheet.boot.start === "one-time boot";
   const file = image?.fileName || image?.name || "the image";
@@ -71,7 +78,10 @@ export function mediaIn({ context, prefix }: LegView): Step[] {
       title: once ? `Choose ${media} for the next start only` : `Put ${media} first in the boot order`,
       place: place(context),
       do: once
-        ? [`Restart and press ${key}; choose ${media} in ${mode} mode.`]
+        ? [
+            `Restart and press ${key}; choose ${media} in ${mode} mode.`,
+            ...(waits ? [`The medium's own menu waits ${waits} s, then it goes on by itself.`] : []),
+          ]
         : ["Remember that this order must be undone before the first restart."],
       see: [`An entry for ${media} marked ${mode}`],
       after: { power: "on", nextBoot: once ? `once: ${media}` : `always: ${media}` },

@@ -28,6 +28,8 @@ const STEP: Omit<Step, "id" | "zone" | "title" | "duration"> = {
   must: "",
   asks: "",
   does: null,
+  screen: "",
+  runs: 0,
   after: {},
 };
 

@@ -1,6 +1,7 @@
-import type { Bytes } from "../../binary";
+import { Bytes, type Span } from "../../binary";
 import { peMachine, removableLoader, type LoaderArch } from "./pe";
 import { read, type Reading } from "./reader";
+import { readSignature, type Signature } from "./signature";
 
 export interface EfiProgram {
   path: string;
@@ -8,6 +9,8 @@ export interface EfiProgram {
   arch: LoaderArch | null;
   /** Which architecture firmware expects under this name. */
   expected: LoaderArch | null;
+  /** Null where it is no EFI program, or its signature table cannot be read. */
+  signature: Signature | null;
 }
 
 export interface FatVolume {
@@ -91,8 +94,9 @@ export function* readFat(offset: number): Reading<FatVolume | null> {
     .filter((e) => !e.isFolder && /\.efi$/i.test(e.name))
     .slice(0, 12)) {
     const path = `${efi.name}/${boot.name}/${entry.name}`;
-    const arch = peMachine(yield* read(clusterOffset(layout, entry.cluster), 2048));
-    volume.programs.push({ path, arch, expected: removableLoader(path) });
+    const head = yield* read(clusterOffset(layout, entry.cluster), 2048);
+    const signature = yield* readSignature(head, (span) => filePart(layout, entry.cluster, span));
+    volume.programs.push({ path, arch: peMachine(head), expected: removableLoader(path), signature });
   }
   return volume;
 }
@@ -101,27 +105,54 @@ const clusterOffset = (l: Layout, cluster: number): number => l.dataOffset + (cl
 
 function* folder(layout: Layout, first: number): Reading<Entry[]> {
   const entries: Entry[] = [];
-  const seen = new Set<number>();
-  let cluster = first;
-  while (cluster >= 2 && !seen.has(cluster) && seen.size < MOST_CLUSTERS) {
-    seen.add(cluster);
+  for (const cluster of new Set(yield* chain(layout, first, MOST_CLUSTERS)))
     entries.push(...(yield* entriesAt(clusterOffset(layout, cluster), layout.clusterBytes)));
-    cluster = yield* nextCluster(layout, cluster);
-  }
   return entries;
 }
 
-/** The next cluster of a chain; 0 at its end or where the number makes no sense. */
-function* nextCluster(l: Layout, cluster: number): Reading<number> {
-  if (l.kind === "FAT32") {
-    const next = (yield* read(l.fatOffset + cluster * 4, 4)).u32(0) & 0x0fffffff;
+/** No loader lies over more clusters than this. */
+const MOST_FILE_CLUSTERS = 20_000;
+const FAT_BLOCK = 4096;
+
+/** A part of a file, gathered from the clusters that it lies in; shorter where the chain ends. */
+function* filePart(layout: Layout, first: number, { offset, length }: Span): Reading<Bytes> {
+  const { clusterBytes } = layout;
+  const from = Math.floor(offset / clusterBytes);
+  const to = Math.floor((offset + length - 1) / clusterBytes);
+  const clusters = to < MOST_FILE_CLUSTERS ? yield* chain(layout, first, to + 1) : [];
+  const parts: Uint8Array[] = [];
+  for (const cluster of clusters.slice(from))
+    parts.push((yield* read(clusterOffset(layout, cluster), clusterBytes)).raw);
+  const joined = new Uint8Array(parts.reduce((sum, p) => sum + p.length, 0));
+  parts.reduce((at, p) => (joined.set(p, at), at + p.length), 0);
+  return new Bytes(joined.subarray(offset - from * clusterBytes).subarray(0, length));
+}
+
+/** The first clusters of a chain. The table is read in blocks: a file lies mostly in a row. */
+function* chain(layout: Layout, first: number, count: number): Reading<number[]> {
+  const blocks = new Map<number, Bytes>();
+  const bits = { FAT12: 12, FAT16: 16, FAT32: 32 }[layout.kind];
+  const clusters: number[] = [];
+  for (let cluster = first; cluster >= 2 && clusters.length < count;) {
+    clusters.push(cluster);
+    const at = Math.floor((cluster * bits) / 8);
+    const block = Math.floor(at / FAT_BLOCK);
+    // Four bytes more than the block, for an entry that lies across its end.
+    const held = blocks.get(block) ?? (yield* read(layout.fatOffset + block * FAT_BLOCK, FAT_BLOCK + 4));
+    blocks.set(block, held);
+    cluster = entryIn(layout.kind, held, at - block * FAT_BLOCK, cluster);
+  }
+  return clusters;
+}
+
+/** The entry of a cluster in the table; 0 at the end of its chain. */
+function entryIn(kind: FatVolume["kind"], table: Bytes, at: number, cluster: number): number {
+  if (kind === "FAT32") {
+    const next = table.u32(at) & 0x0fffffff;
     return next >= 0x0ffffff8 ? 0 : next;
   }
-  if (l.kind === "FAT16") {
-    const next = (yield* read(l.fatOffset + cluster * 2, 2)).u16(0);
-    return next >= 0xfff8 ? 0 : next;
-  }
-  const pair = (yield* read(l.fatOffset + Math.floor(cluster * 1.5), 2)).u16(0);
+  if (kind === "FAT16") return table.u16(at) >= 0xfff8 ? 0 : table.u16(at);
+  const pair = table.u16(at);
   const next = cluster % 2 === 0 ? pair & 0xfff : pair >> 4;
   return next >= 0xff8 ? 0 : next;
 }

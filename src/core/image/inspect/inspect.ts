@@ -44,9 +44,21 @@ export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead
     verdict: verdictOf(found),
     loaders: [
       ...volumes.flatMap(({ where, volume }) =>
-        volume.programs.map((p) => ({ path: p.path, arch: p.arch, where })),
+        volume.programs.map((p) => ({
+          path: p.path,
+          arch: p.arch,
+          where,
+          signed: p.signature?.signed ?? null,
+          signer: p.signature?.signer ?? null,
+        })),
       ),
-      ...treeLoaders.map((path) => ({ path, arch: null, where: "the ISO's own tree" })),
+      ...treeLoaders.map((path) => ({
+        path,
+        arch: null,
+        where: "the ISO's own tree",
+        signed: null,
+        signer: null,
+      })),
     ],
     regions: regionsOf(found),
   };

@@ -26,7 +26,17 @@ export const inspectionSchema = z.object({
   /** What is wrong with the file; a cut-off image may still boot. */
   faults: z.array(z.object({ message: z.string(), grave: z.boolean() })),
   verdict: z.object({ optical: rowSchema, stick: rowSchema }),
-  loaders: z.array(z.object({ path: z.string(), arch: z.string().nullable(), where: z.string() })),
+  loaders: z.array(
+    z.object({
+      path: z.string(),
+      arch: z.string().nullable(),
+      where: z.string(),
+      /** Null where it was not read: files that were looked into before, and programs without a sound header. */
+      signed: z.boolean().nullable().default(null),
+      /** Whose name the signature carries; it is read, and not verified. */
+      signer: z.string().nullable().default(null),
+    }),
+  ),
   regions: z.array(regionSchema),
   bytesRead: z.number().nonnegative(),
 });

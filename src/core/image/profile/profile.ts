@@ -29,6 +29,8 @@ export const profileSchema = z
     editions: z
       .array(z.object({ name: z.string().min(1), suits: z.string().min(1), lacks: z.string() }).strict())
       .default([]),
+    /** Roles of a machine that it is made for; empty for any. */
+    suits: z.array(z.string().min(1)).default([]),
     /** What a running system says of itself in /etc/os-release. */
     identify: z
       .object({
@@ -57,7 +59,8 @@ export const profileSchema = z
             z
               .object({
                 model: z.string().min(1),
-                part: z.enum(["system firmware", "management controller"]),
+                /** `model` names the machine for the first two, the part itself for the others. */
+                part: z.enum(["system firmware", "management controller", "storage controller", "drive"]),
                 least: z.string().min(1),
                 why: z.string().min(1),
               })

@@ -1,0 +1,60 @@
+"use client";
+
+import { useState, useSyncExternalStore } from "react";
+import { ALARM_KEYS, sound, wants } from "./announce";
+
+const listen = (changed: () => void) => {
+  addEventListener("storage", changed);
+  return () => removeEventListener("storage", changed);
+};
+
+/** How the end of a wait is told in this browser, beside the title of the page. */
+export function AlarmSettings() {
+  const [, redraw] = useState(0);
+  const [refused, setRefused] = useState(false);
+  const bySound = useSyncExternalStore(
+    listen,
+    () => wants("sound"),
+    () => false,
+  );
+  const byNotice = useSyncExternalStore(
+    listen,
+    () => wants("notice"),
+    () => false,
+  );
+  const choose = (key: keyof typeof ALARM_KEYS, on: boolean): void => {
+    localStorage.setItem(ALARM_KEYS[key], on ? "yes" : "no");
+    dispatchEvent(new StorageEvent("storage"));
+    redraw((n) => n + 1);
+  };
+  const notice = async (on: boolean) => {
+    const granted = on && "Notification" in window ? await Notification.requestPermission() : "denied";
+    setRefused(on && granted !== "granted");
+    choose("notice", on && granted === "granted");
+  };
+  return (
+    <p className="quiet mt-1 flex flex-wrap items-baseline gap-x-4 text-[0.93rem]">
+      <span>When a wait ends, the title of every Derrick page says so; also</span>
+      <label className="flex items-baseline gap-1.5">
+        <input
+          type="checkbox"
+          checked={bySound}
+          onChange={(e) => {
+            choose("sound", e.target.checked);
+            if (e.target.checked) sound();
+          }}
+        />
+        by sound
+      </label>
+      <label className="flex items-baseline gap-1.5">
+        <input type="checkbox" checked={byNotice} onChange={(e) => void notice(e.target.checked)} />
+        by the browser&apos;s notification
+      </label>
+      {refused && (
+        <span role="alert">
+          This browser does not allow notifications here; its own settings decide that.
+        </span>
+      )}
+    </p>
+  );
+}
