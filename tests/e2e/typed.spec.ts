@@ -120,7 +120,7 @@ test("a site is made, its networks typed; what cannot be is refused with its pla
   const dhcp = page.getByLabel("DHCP ranges");
   await dhcp.fill("from 5 on");
   await dhcp.press("Tab");
-  await expect(page.getByText('"from 5 on" is not a range')).toBeVisible();
+  await expect(page.getByText('"from 5 on": a range is two addresses')).toBeVisible();
   await dhcp.fill("10.61.40.100 - 10.61.40.150");
   await dhcp.press("Tab");
   await page.getByRole("button", { name: "Keep", exact: true }).click();

@@ -84,7 +84,7 @@ describe("the record", () => {
     const log = new HandLog(unverified).toStep("firmware").log;
     expect(makeRecord(unverified, log.slice(0, 2)).image.checksum).toBe("not computed");
     expect(makeRecord(unverified, log).image.checksum).toMatch(
-      /^matches, compared in this run by J\. Pell at 2026/,
+      /^matches, compared in this run by J\. Pell, 20 Nov 2026/,
     );
   });
 

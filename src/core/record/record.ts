@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { acceptanceOf, foldRun, logLine, plannedDrives, type LoggedEvent, type RunPlan } from "../run";
-import { secondsBetween } from "../units";
+import { formatDateTime, secondsBetween } from "../units";
 import { acceptanceLineSchema } from "../verify";
 
 /** What was built, as planned and as found. It names places where secrets are kept, and holds none. */
@@ -165,5 +165,7 @@ function checksumWords(plan: RunPlan, log: readonly LoggedEvent[]): string {
     return step?.does?.kind === "checksum compared" ? [{ at, by: event.by, image: step.does.image }] : [];
   });
   const last = done.findLast((d) => d.image === plan.imageName);
-  return last ? `matches, compared in this run by ${last.by} at ${last.at}` : plan.imageCheck;
+  return last
+    ? `matches, compared in this run by ${last.by}, ${formatDateTime(last.at, plan.timeZone)}`
+    : plan.imageCheck;
 }

@@ -4,19 +4,27 @@ import type { Site } from "./site";
 
 type Segment = Site["segments"][number];
 
-/** Reads one entry a line; empty lines are passed over. Every line that does not fit is a problem with its number. */
-function readLines<T>(text: string, read: (line: string) => T | string): Result<T[]> {
+/** Reads entries one by one; empty ones are passed over. Every one that does not fit is a problem that quotes it. */
+function readEntries<T>(
+  entries: readonly string[],
+  read: (entry: string) => T | string,
+  place: (i: number) => string = () => "",
+): Result<T[]> {
   const problems: Problem[] = [];
-  const values = text.split("\n").flatMap((raw, i): T[] => {
-    const line = raw.trim();
-    if (line === "") return [];
-    const value = read(line);
+  const values = entries.flatMap((raw, i): T[] => {
+    const entry = raw.trim();
+    if (entry === "") return [];
+    const value = read(entry);
     if (typeof value !== "string") return [value];
-    problems.push({ message: `line ${i + 1}, "${line.slice(0, 60)}": ${value}`, line: i + 1 });
+    problems.push({ message: `${place(i)}"${entry.slice(0, 60)}": ${value}`, line: i + 1 });
     return [];
   });
   return problems.length > 0 ? fail(...problems) : ok(values);
 }
+
+/** One entry a line; a problem names its line. */
+const readLines = <T>(text: string, read: (line: string) => T | string): Result<T[]> =>
+  readEntries(text.split("\n"), read, (i) => `line ${i + 1}, `);
 
 const MAC = /^([0-9a-f]{2}[:-]){5}[0-9a-f]{2}$/i;
 
@@ -57,7 +65,7 @@ export const formatCircuits = (all: Site["circuits"]): string =>
 
 /** "10.61.10.100 - 10.61.10.199, ..." : ranges from and to. */
 export const parseRanges = (text: string): Result<Segment["dhcp"]> =>
-  readLines(text.replaceAll(",", "\n"), (line) => {
+  readEntries(text.split(","), (line) => {
     const [, from = "", to = ""] = /^(\S+)\s*(?:-|–|to)\s*(\S+)$/.exec(line) ?? [];
     return isAddress(from) && isAddress(to)
       ? { from, to }
@@ -69,7 +77,7 @@ export const formatRanges = (all: Segment["dhcp"]): string =>
 
 /** Addresses parted by commas or blanks. */
 export function parseAddresses(text: string): Result<string[]> {
-  const read = readLines(text.replace(/[\s,]+/g, "\n"), (line) =>
+  const read = readEntries(text.split(/[\s,]+/), (line) =>
     isAddress(line) ? { line } : "is not an address",
   );
   return read.ok ? ok(read.value.map((v) => v.line)) : read;

@@ -22,7 +22,7 @@ import { StorageZone } from "./storage-zone";
 import { useSheet, type BuildActions } from "./use-sheet";
 import { WaiveSlip } from "./waive-slip";
 import { marksOf, type ZoneProps } from "./zone-props";
-import { useKeys } from "../frame/use-keys";
+import { useCharacter, useKeys } from "../frame/use-keys";
 
 /** The build sheet: one page in working order, its line at the left, its margin at the right, its title block at the foot. */
 export function BuildSheet({
@@ -62,9 +62,8 @@ export function BuildSheet({
   });
   useKeys("u", () => void state.undo());
   useKeys("m", () => setDrawer(!drawer));
-  useKeys("BracketRight, BracketLeft", (_, key) =>
-    stepThrough(evaluation.findings, key.keys?.join("").toLowerCase() === "bracketright" ? 1 : -1),
-  );
+  useCharacter("]", () => stepThrough(evaluation.findings, 1));
+  useCharacter("[", () => stepThrough(evaluation.findings, -1));
 
   const zone: ZoneProps = { view, sheet, edit: state.edit, marks: marksOf(view) };
   const contents: Partial<Record<Zone, ReactNode>> = {

@@ -58,14 +58,15 @@ export function Alarm() {
   const [first] = calls;
   if (!first) return null;
   return (
-    <Link
-      href={calls.length === 1 ? `/runs/${first.id}` : "/"}
-      role="status"
-      className="px-1.5 text-[0.93rem] font-semibold"
-      style={{ background: "var(--color-error)", color: "var(--color-error-content)" }}
-      title={calls.map((c) => `${c.machine}: ${c.hands?.what}`).join("; ")}
-    >
-      hands: {calls.map((c) => c.machine).join(", ")}
-    </Link>
+    <span role="status">
+      <Link
+        href={calls.length === 1 ? `/runs/${first.id}` : "/"}
+        className="px-1.5 text-[0.93rem] font-semibold"
+        style={{ background: "var(--color-error)", color: "var(--color-error-content)" }}
+        title={calls.map((c) => `${c.machine}: ${c.hands?.what}`).join("; ")}
+      >
+        hands: {calls.map((c) => c.machine).join(", ")}
+      </Link>
+    </span>
   );
 }

@@ -5,7 +5,7 @@ import { Search } from "lucide-react";
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { Slip } from "./dialog";
-import { useKeys } from "./use-keys";
+import { useCharacter } from "./use-keys";
 
 interface Found {
   kind: string;
@@ -17,7 +17,7 @@ interface Found {
 /** One box that reaches everything. On a build sheet it also reaches that sheet's findings ("d2") and steps. */
 export function FindBox() {
   const [open, setOpen] = useState(false);
-  useKeys("slash", () => setOpen(true), { preventDefault: true });
+  useCharacter("/", () => setOpen(true));
   return (
     <>
       <button

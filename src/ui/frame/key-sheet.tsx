@@ -1,8 +1,8 @@
 "use client";
 
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Slip } from "./dialog";
-import { useKeys } from "./use-keys";
+import { useCharacter } from "./use-keys";
 
 const GROUPS = [
   {
@@ -51,10 +51,10 @@ const GROUPS = [
 /** Every action has a key; this sheet shows them. */
 export function KeySheet() {
   const [open, setOpen] = useState(false);
-  useKeys("shift+slash, shift+?", () => setOpen(true), { useKey: false });
-  useKeys("?", () => setOpen(true), { useKey: true });
+  useCharacter("?", () => setOpen(true));
   return (
     <>
+      <LeaveField />
       <button
         type="button"
         className="cursor-pointer px-1 font-mono text-base font-semibold"
@@ -85,4 +85,18 @@ export function KeySheet() {
       </Slip>
     </>
   );
+}
+
+/** Escape leaves a field of the sheet, so that the keys are those of the sheet again; a slip takes its own Escape. */
+function LeaveField() {
+  useEffect(() => {
+    const leave = (e: KeyboardEvent): void => {
+      const { activeElement } = document;
+      const inSlip = activeElement?.closest("dialog") !== null;
+      if (e.key === "Escape" && !inSlip && activeElement instanceof HTMLElement) activeElement.blur();
+    };
+    addEventListener("keydown", leave);
+    return () => removeEventListener("keydown", leave);
+  }, []);
+  return null;
 }

@@ -268,7 +268,7 @@ export function SiteForm({
       >
         <ParsedField
           path="occupied"
-          label="Addresses of other things"
+          label="Address, and what it is"
           rows={3}
           value={site.occupied}
           {...occupied}

@@ -14,6 +14,8 @@ export default async function RecordPage({ params }: { params: Promise<{ id: str
   const record = await recordOf(id);
   if (!record) notFound();
   const counts = record.acceptance ? tally(record.acceptance.lines) : null;
+  const decided = record.acceptance?.lines.filter((l) => l.settled !== null).length ?? 0;
+  const open = (record.acceptance?.lines.length ?? 0) - (counts?.["as planned"] ?? 0) - decided;
   return (
     <>
       <Page
@@ -44,7 +46,7 @@ export default async function RecordPage({ params }: { params: Promise<{ id: str
           {
             label: "Found",
             value: counts
-              ? `${counts["as planned"]} as planned, ${counts.differs} different, ${counts["not seen"]} not seen`
+              ? `${counts["as planned"]} as planned${decided > 0 ? `, ${decided} decided` : ""}${open > 0 ? `, ${open} open` : ""}`
               : "not read back",
           },
         ]}
