@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { MAX_TEXT_CHARACTERS, renderCollector } from "@/core/machine";
+import { MAX_TEXT_CHARACTERS, renderBsdCollector, renderCollector } from "@/core/machine";
 import { machineRows } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { database, now } from "./database";
@@ -25,11 +25,12 @@ export async function issueCode(
   return yes({ code, command: `curl -s '${origin}/collect.sh?code=${code}' | sh`, minutes: CODE_MINUTES });
 }
 
-/** The collector script; with a code it posts its bundle back, without one it prints it. */
-export function collectorScript(code: string | null): string {
+/** The collector script for one family of systems; with a code it posts its bundle back, without one it prints it. */
+export function collectorScript(code: string | null, family: "linux" | "bsd"): string {
   const { DERRICK_ORIGIN: origin } = readEnvironment();
   const clean = code?.replace(/[^0-9a-zA-Z-]/g, "");
-  return renderCollector({ postUrl: clean ? `${origin}/api/collect/${clean}` : null });
+  const render = family === "bsd" ? renderBsdCollector : renderCollector;
+  return render({ postUrl: clean ? `${origin}/api/collect/${clean}` : null });
 }
 
 /** Takes a posted bundle once. It waits on the machine's sheet until a person has looked at it. */

@@ -3,13 +3,8 @@ export interface CollectorTarget {
   postUrl: string | null;
 }
 
-/**
- * The collector: a read-only POSIX shell script for any live system. It needs no jq, no Python and, where it can, no
- * root; it calls the tools that it finds and writes one text bundle to standard output (see bundle.ts for its grammar).
- * With a post address it sends the bundle there with curl or wget instead, and keeps a copy when that fails.
- */
-export function renderCollector({ postUrl }: CollectorTarget): string {
-  return `#!/bin/sh
+/** What every collector begins with: how a section is written. The grammar of the bundle stands in bundle.ts. */
+const HEAD = ({ postUrl }: CollectorTarget): string => `#!/bin/sh
 # Derrick collector: reads what this machine is and changes nothing on it.
 # Use:  sh collect.sh > bundle.txt     (as root where you can: dmidecode needs it)
 POST_URL='${(postUrl ?? "").replaceAll("'", "")}'
@@ -43,7 +38,35 @@ section() {
   emit "$name" "$status" "$text"
 }
 
-zone() {
+`;
+
+/** And what it ends with: the bundle goes to standard output, or is posted back and kept when that fails. */
+const TAIL = `if [ -z "$POST_URL" ]; then
+  collect
+  exit 0
+fi
+file=\${TMPDIR:-/tmp}/derrick-bundle.$$.txt
+collect > "$file"
+if command -v curl >/dev/null 2>&1; then
+  answer=$(curl -sS --max-time 60 -H 'Content-Type: text/plain' --data-binary "@$file" "$POST_URL" 2>&1) && sent=1
+elif command -v wget >/dev/null 2>&1; then
+  answer=$(wget -q -O - --timeout=60 --header='Content-Type: text/plain' --post-file="$file" "$POST_URL" 2>&1) && sent=1
+else
+  answer='neither curl nor wget is installed here'
+fi
+echo "$answer"
+case "\${sent:-0}:$answer" in
+  1:received*) rm -f "$file" ;;
+  *) echo "Not sent. The bundle is kept in $file: carry it to Derrick and drop it on the machine's sheet." >&2; exit 1 ;;
+esac
+`;
+
+/**
+ * The collector: a read-only POSIX shell script for any live system. It needs no jq, no Python and, where it can, no
+ * root; it calls the tools that it finds and writes one text bundle to standard output (see bundle.ts for its grammar).
+ * With a post address it sends the bundle there with curl or wget instead, and keeps a copy when that fails.
+ */
+export const renderCollector = (target: CollectorTarget): string => `${HEAD(target)}zone() {
   if [ -L /etc/localtime ]; then readlink /etc/localtime | sed 's|.*zoneinfo/||'
   elif [ -r /etc/timezone ]; then cat /etc/timezone
   fi
@@ -156,23 +179,81 @@ collect() {
   echo "done"
 }
 
-if [ -z "$POST_URL" ]; then
-  collect
-  exit 0
-fi
-file=\${TMPDIR:-/tmp}/derrick-bundle.$$.txt
-collect > "$file"
-if command -v curl >/dev/null 2>&1; then
-  answer=$(curl -sS --max-time 60 -H 'Content-Type: text/plain' --data-binary "@$file" "$POST_URL" 2>&1) && sent=1
-elif command -v wget >/dev/null 2>&1; then
-  answer=$(wget -q -O - --timeout=60 --header='Content-Type: text/plain' --post-file="$file" "$POST_URL" 2>&1) && sent=1
-else
-  answer='neither curl nor wget is installed here'
-fi
-echo "$answer"
-case "\${sent:-0}:$answer" in
-  1:received*) rm -f "$file" ;;
-  *) echo "Not sent. The bundle is kept in $file: carry it to Derrick and drop it on the machine's sheet." >&2; exit 1 ;;
-esac
-`;
+${TAIL}`;
+
+/**
+ * The collector for BSD systems and appliances made of one: the same bundle from sysctl, geom, gpart, camcontrol,
+ * ifconfig, netstat, pciconf and zpool, with dmidecode, efibootmgr and smartctl where they are installed.
+ */
+export const renderBsdCollector = (target: CollectorTarget): string => `${HEAD(target)}zone() {
+  if [ -r /var/db/zoneinfo ]; then cat /var/db/zoneinfo
+  elif [ -L /etc/localtime ]; then readlink /etc/localtime | sed 's|.*zoneinfo/||'
+  fi
 }
+
+root() { # what "/" is mounted from, its kind, size and free space in KiB
+  mount -p 2>/dev/null | while read -r source where kind _; do
+    [ "$where" = / ] && echo "root.source=$source" && echo "root.kind=$kind"
+  done
+  df -P -k / 2>/dev/null | sed -n '2p' | { read -r _ size _ free _ && echo "root.size.kib=$size" && echo "root.free.kib=$free"; }
+}
+
+clock() { # a peer that the time service follows is marked with a star
+  command -v ntpq >/dev/null 2>&1 || return 0
+  peers=$(ntpq -pn 2>/dev/null) || return 0
+  case "$peers" in *"
+*"*) echo yes ;; *) echo no ;; esac
+}
+
+settings() {
+  echo "collector.settings=1"
+  echo "host.name=$(hostname)"
+  echo "kernel=$(uname -srm)"
+  case "$(sysctl -n machdep.bootmethod 2>/dev/null)" in UEFI) echo "firmware.mode=uefi" ;; BIOS) echo "firmware.mode=legacy" ;; esac
+  echo "time.zone=$(zone)"
+  echo "keyboard=$(sed -n 's/^keymap=//p' /etc/rc.conf 2>/dev/null | tr -d '"' | head -n 1)"
+  root
+  echo "time.synchronised=$(clock)"
+  echo "name.servers=$(sed -n 's/^nameserver *//p' /etc/resolv.conf 2>/dev/null | tr '\\n' ' ')"
+}
+
+numbers() { # what a kernel does not know is left out, and stops nothing
+  for key in hw.model hw.ncpu hw.physmem hw.machine_arch kern.smp.cores kern.smp.threads_per_core; do
+    sysctl "$key" 2>/dev/null
+  done
+  return 0
+}
+
+health() {
+  command -v smartctl >/dev/null 2>&1 || { echo "absent smartctl the program smartctl is not installed here"; return; }
+  for device in $(sysctl -n kern.disks 2>/dev/null); do
+    text=$(smartctl -n standby -j -a "/dev/$device" 2>/dev/null)
+    status=$?
+    if [ $((status & 3)) -ne 0 ]; then echo "absent smartctl /dev/$device was not read (exit $status)"; else emit smartctl "$status" "$text"; fi
+  done
+}
+
+collect() {
+  echo "derrick-bundle 1"
+  echo "host $(hostname 2>/dev/null || echo unknown)"
+  echo "taken $(date -u +%Y-%m-%dT%H:%M:%SZ)"
+  echo "user $(id -u)"
+  section settings settings
+  section os-release cat /etc/os-release
+  section sysctl numbers
+  section geom-disk geom disk list
+  section gpart gpart list
+  section camcontrol camcontrol devlist
+  section ifconfig ifconfig -a
+  section netstat netstat -rn -f inet
+  section pciconf pciconf -lv
+  section dmidecode dmidecode
+  section efibootmgr efibootmgr -v
+  section zpool-status zpool status -P
+  section zpool-list zpool list -Hp
+  section zpool-import zpool import
+  health
+  echo "done"
+}
+
+${TAIL}`;

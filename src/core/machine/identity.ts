@@ -60,6 +60,8 @@ export function deviceOf(name: string): string {
   const base = name.replace(/^\/dev\//, "").replace(/^(disk\/by-[a-z]+\/)/, "");
   const nvme = /^((?:nvme\d+n\d+|mmcblk\d+))(?:p\d+)?$/.exec(base);
   if (nvme) return nvme[1] ?? base;
+  const numbered = /^((?:ada|da|nda|nvd|vtbd|mmcsd)\d+)(?:p\d+|s\d+[a-h]?)?$/.exec(base);
+  if (numbered) return numbered[1] ?? base;
   const letter = /^((?:sd|hd|vd|xvd)[a-z]+)\d*$/.exec(base);
   return letter ? (letter[1] ?? base) : base.replace(/-part\d+$/, "");
 }

@@ -3,7 +3,7 @@ export * from "./document";
 export { driveSchema, MEDIA, type Drive, type DriveContent, type DriveHealth } from "./drive";
 export { type BayGroup } from "./layout-schema";
 export { plainWwn } from "./identity";
-export { renderCollector } from "./collector";
+export { renderBsdCollector, renderCollector } from "./collector";
 export { isBundle, parseBundle, type Bundle } from "./bundle";
 export {
   MAX_TEXT_CHARACTERS,

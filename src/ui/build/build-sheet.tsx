@@ -132,6 +132,12 @@ export function BuildSheet({
           </div>
         </div>
         <div className="px-4">
+          {view.run?.endedAt && (
+            <p className="mt-2 border-l-4 py-1 pl-3" style={{ borderColor: "var(--color-success)" }}>
+              Carried out and handed over on {view.run.endedAt.slice(0, 10)}; the record tells what was found
+              then. The margin says what doing it again would meet, on the machine as it is now.
+            </p>
+          )}
           <Problems problems={state.problems} title="Not saved" />
         </div>
         {evaluation.stages.map((stage) => (

@@ -164,7 +164,12 @@ export function CollectorCard({
         <CopyValue value="sh collect.sh > bundle.txt" />. It only reads.{" "}
         <a className="link-quiet" href="/collect.sh" download="collect.sh">
           collect.sh
+        </a>{" "}
+        (on a BSD system{" "}
+        <a className="link-quiet" href="/collect-bsd.sh" download="collect-bsd.sh">
+          collect-bsd.sh
         </a>
+        )
       </p>
       {code ? (
         <p>

@@ -16,8 +16,12 @@ export default async function NewMachinePage() {
         <CopyValue value="sh collect.sh > bundle.txt" />, with{" "}
         <a className="link-quiet" href="/collect.sh" download="collect.sh">
           collect.sh
+        </a>{" "}
+        (on a BSD system{" "}
+        <a className="link-quiet" href="/collect-bsd.sh" download="collect-bsd.sh">
+          collect-bsd.sh
         </a>
-        . It only reads. Single outputs are read too.
+        ) . It only reads. Single outputs are read too.
       </p>
       <NewMachine sites={sites.map((s) => ({ id: s.id, name: s.site.name }))} create={addMachine} />
     </Page>

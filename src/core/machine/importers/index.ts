@@ -1,3 +1,6 @@
+import { camcontrol, geomDisk, gpart } from "./bsd-drives";
+import { ifconfig, netstat } from "./bsd-network";
+import { pciconf, sysctl } from "./bsd-system";
 import { blkid } from "./blkid";
 import { dmidecode } from "./dmidecode";
 import { efibootmgr } from "./efibootmgr";
@@ -21,14 +24,21 @@ export const IMPORTERS: readonly Importer[] = [
   settings,
   osRelease,
   lscpu,
+  sysctl,
   redfish,
   lsblk,
   blkid,
+  geomDisk,
+  gpart,
+  camcontrol,
   nvmeList,
   smartctl,
   ipAddress,
   ipLink,
   ipRoute,
+  ifconfig,
+  netstat,
+  pciconf,
   lspci,
   lspciVerbose,
   lsusb,
