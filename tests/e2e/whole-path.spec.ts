@@ -241,13 +241,13 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     await put();
     await expect(line("System and version")).toContainText("as planned");
     await expect(over).toBeDisabled();
-    const decide = acceptance.locator("table input");
-    for (let left = await decide.count(); left > 0; left -= 1) {
-      const field = decide.first();
-      const name = (await field.getAttribute("aria-label")) ?? "";
-      await field.fill(`${name.split(":")[0]} looked at by hand`);
-      await field.press("Enter");
-      await expect(decide).toHaveCount(left - 1);
+    const open = acceptance.getByRole("button", { name: /^Decide: / });
+    for (let left = await open.count(); left > 0; left -= 1) {
+      const what = (await open.first().getAttribute("aria-label"))?.replace("Decide: ", "") ?? "";
+      await open.first().click();
+      await page.keyboard.type(`${what} looked at by hand`);
+      await page.keyboard.press("Enter");
+      await expect(open).toHaveCount(left - 1);
     }
     await expect(over).toBeEnabled();
     await over.click();

@@ -43,6 +43,8 @@ export function AcceptanceTable({
 
 function Line({ line, onSettle }: { line: SettledLine; onSettle?: (command: RunCommand) => void }) {
   const { settled } = line;
+  const [deciding, setDeciding] = useState(false);
+  const mayDecide = onSettle !== undefined && isOpen(line);
   return (
     <>
       <tr>
@@ -66,6 +68,17 @@ function Line({ line, onSettle }: { line: SettledLine; onSettle?: (command: RunC
             <path d={MARK[line.verdict]} />
           </svg>
           {line.verdict}
+          {mayDecide && (
+            <button
+              type="button"
+              className="link-quiet ml-2 text-base-content"
+              aria-expanded={deciding}
+              aria-label={`Decide: ${line.what}`}
+              onClick={() => setDeciding(!deciding)}
+            >
+              decide
+            </button>
+          )}
         </td>
       </tr>
       {settled && (
@@ -76,7 +89,7 @@ function Line({ line, onSettle }: { line: SettledLine; onSettle?: (command: RunC
           </td>
         </tr>
       )}
-      {onSettle && isOpen(line) && (
+      {mayDecide && deciding && (
         <tr>
           <td colSpan={4} className="pl-6">
             <Decide line={line} onSettle={onSettle} />
@@ -108,6 +121,7 @@ function Decide({ line, onSettle }: { line: SettledLine; onSettle: (command: Run
           {byEye ? "What you see, and where you looked" : "Why it may stay as it is"}
         </span>
         <input
+          autoFocus
           className="pen"
           value={words}
           maxLength={400}

@@ -217,6 +217,8 @@ function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (is
   );
 }
 
+const MOST_NAMED = 6;
+
 function HandOver({
   view,
   busy,
@@ -227,7 +229,12 @@ function HandOver({
   onHandOver: (to: string) => void;
 }) {
   const { state, plan } = view;
-  const open = view.acceptance.filter(isOpen);
+  // What differs is named before what nobody saw.
+  const rest = view.acceptance.filter(isOpen);
+  const open = [
+    ...rest.filter((l) => l.verdict === "differs"),
+    ...rest.filter((l) => l.verdict !== "differs"),
+  ];
   const [to, setTo] = useState(plan.sheet.handOver.owner);
   if (state.status === "handed over")
     return (
@@ -264,7 +271,11 @@ function HandOver({
         open.length > 0 && (
           <p className="w-full font-medium" style={{ color: "var(--color-error)" }}>
             {open.length === 1 ? "One line is" : `${open.length} lines are`} neither as planned nor decided:{" "}
-            {open.map((l) => l.what).join(", ")}.
+            {open
+              .slice(0, MOST_NAMED)
+              .map((l) => l.what)
+              .join(", ")}
+            {open.length > MOST_NAMED ? ` and ${open.length - MOST_NAMED} more` : ""}.
           </p>
         )
       )}

@@ -64,13 +64,8 @@ export function StepSheet({ step, plan, state, now, busy, onAsExpected, onDiffer
                 {s}
               </li>
             ))}
-            {step.guard?.leaveAlone.map((d) => (
-              <li key={d.name} className="border-l-2 pl-2" style={{ borderColor: "var(--color-error)" }}>
-                <span className="value">{d.name}</span>{" "}
-                <span className="quiet">– leave alone: {d.holds}</span>
-              </li>
-            ))}
           </ul>
+          {step.guard && <LeaveAlone drives={step.guard.leaveAlone} />}
         </Part>
         <Part title="Type" show={step.type.length > 0 || step.secret.length > 0}>
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
@@ -107,6 +102,29 @@ export function StepSheet({ step, plan, state, now, busy, onAsExpected, onDiffer
         <Answers asks={step.asks} busy={busy} onAsExpected={onAsExpected} onDiffers={onDiffers} />
       )}
     </section>
+  );
+}
+
+/** So many drives stand in the list itself; more would push the question out of sight. */
+const MOST_LISTED = 4;
+
+/** The drives that must not be named, each by its serial tail and what stands on it. */
+function LeaveAlone({ drives }: { drives: NonNullable<Step["guard"]>["leaveAlone"] }) {
+  const list = (
+    <ul className="space-y-0.5">
+      {drives.map((d) => (
+        <li key={d.name} className="border-l-2 pl-2" style={{ borderColor: "var(--color-error)" }}>
+          <span className="value">{d.name}</span> <span className="quiet">– leave alone: {d.holds}</span>
+        </li>
+      ))}
+    </ul>
+  );
+  if (drives.length <= MOST_LISTED) return list;
+  return (
+    <details>
+      <summary className="link-quiet cursor-pointer">{drives.length} drives that must be left alone</summary>
+      {list}
+    </details>
   );
 }
 
