@@ -34,7 +34,7 @@ export function zoneSummaries(context: BuildContext, steps: readonly Step[]): Re
   const { network, answers, handOver } = sheet;
   const media =
     sheet.image.way === "stick"
-      ? `stick ${stickOf(context).name || "(not named)"}`
+      ? stickOf(context).name || "a stick (not named)"
       : mediumWords[sheet.image.way];
   const road = roadOf(context);
   const kept = sheet.storage.leaveAlone.length;
