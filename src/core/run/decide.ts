@@ -70,10 +70,13 @@ export function decide(plan: RunPlan, state: RunState, command: RunCommand, by: 
     return refuse("A guard cannot be passed or skipped without naming the drive.");
   if (step.kind === "guard" && command.kind === "differs" && command.decision === "go on")
     return refuse("A guard cannot be passed with a difference: go back or stop.");
-  if (command.kind === "skipped" && step.must && command.reason.length < LEAST_REASON)
-    return refuse(`${step.must} Say in a few words why it is skipped; the reason goes on the record.`);
-  const goesOn =
-    command.kind === "as expected" || (command.kind === "differs" && command.decision === "go on");
+  const goesOnAllTheSame = command.kind === "differs" && command.decision === "go on";
+  const excuse = command.kind === "skipped" ? command.reason : goesOnAllTheSame ? command.seen : null;
+  if (step.must && excuse !== null && excuse.length < LEAST_REASON)
+    return refuse(
+      `${step.must} Say in a few words why the run goes on without it; the reason goes on the record.`,
+    );
+  const goesOn = command.kind === "as expected" || goesOnAllTheSame;
   if (goesOn && !guardsPassed(plan, state)) return refuse("The guard before this step was not passed.");
   if (command.kind === "as expected" && step.asks && !command.words)
     return refuse(`${step.asks}: write it down, it goes on the record.`);

@@ -257,6 +257,29 @@ describe("hand-over of a wrongly built machine", () => {
     expect(said).toMatch(/Start from power off \(differs: skipped: guests run on it already\)/);
   });
 
+  it("takes media for left in when their removal went on with a difference", () => {
+    const run = new HandLog(plan).toStep("media-out");
+    const all = { kind: "differs", step: "media-out", decision: "go on" } as const;
+    run.send({ ...all, seen: "x" });
+    expect(run.refusals[0]).toMatch(/why the run goes on without it/);
+    run.send({ ...all, seen: "the list still shows the file" });
+    expect(run.state.strip).toMatchObject({ media: "cairn-9.iso mapped", nextBoot: "once: virtual CD" });
+    run.toStep("end").acceptAll();
+    expect(handOver(run)).toMatch(/Media in the machine \(differs.*Next boot \(differs/);
+  });
+
+  it("does not pass over the saving of what is lost without a reason", () => {
+    const full = aPlan({ drives: [aDrive("NV-0001", { contents: archive.contents })] });
+    const run = new HandLog(full).toStep("save-lists");
+    run.send({ kind: "as expected", step: "save-lists" });
+    run.send({ kind: "skipped", step: "save-lists", reason: "x" });
+    run.send({ kind: "differs", step: "save-lists", seen: "x", decision: "go on" });
+    expect(run.refusals).toHaveLength(3);
+    expect(run.step?.id).toBe("save-lists");
+    run.send({ kind: "skipped", step: "save-lists", reason: "the owner wants nothing of it" });
+    expect(run.step?.id).not.toBe("save-lists");
+  });
+
   it("stops the run at the bundle of another chassis, and takes nothing of it", () => {
     const run = new HandLog(plan).toStep("end");
     run.acceptAll({ serial: { found: "OST-2", verdict: "differs" } });

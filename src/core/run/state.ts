@@ -99,12 +99,20 @@ function startTimer(state: RunState, step: Step, at: string): void {
   };
 }
 
+const PUT_RIGHT: Effect = { media: "none", nextBoot: "as ordered" };
+
+/** Where the screen showed something else, nothing counts as taken out or put back. */
+const notPutRight = (after: Effect): Effect =>
+  Object.fromEntries(
+    Object.entries(after).filter(([part, value]) => PUT_RIGHT[part as keyof Effect] !== value),
+  );
+
 function leave(state: RunState, steps: readonly Step[], how: StepState["state"], at: string): void {
   const own = state.steps[state.current];
   const step = steps[state.current];
   if (!own || !step) return;
   Object.assign(own, { state: how, endedAt: at });
-  if (how !== "skipped") Object.assign(state.strip, step.after);
+  if (how !== "skipped") Object.assign(state.strip, how === "differs" ? notPutRight(step.after) : step.after);
   enter(state, steps, state.current + 1, at);
 }
 

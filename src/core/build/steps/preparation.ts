@@ -74,6 +74,7 @@ const saved = (title: string, doing: string[]): Step =>
     see: ["Each part can be opened on another machine"],
     never: ["A part that is there and cannot be saved: then this is not begun"],
     asks: "Where it was put",
+    must: "What was not saved is gone once the drive is written, or once the upgrade fails half-way.",
   });
 
 /** The image of a leg is compared with what was published. */
