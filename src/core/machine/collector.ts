@@ -61,6 +61,15 @@ case "\${sent:-0}:$answer" in
 esac
 `;
 
+const BEGIN = `collect() {
+  echo "derrick-bundle 1"
+  echo "host $(hostname 2>/dev/null || echo unknown)"
+  echo "taken $(date -u +%Y-%m-%dT%H:%M:%SZ)"
+  echo "user $(id -u)"
+  section settings settings
+  section os-release cat /etc/os-release
+`;
+
 /**
  * The collector: a read-only POSIX shell script for any live system. It needs no jq, no Python and, where it can, no
  * root; it calls the tools that it finds and writes one text bundle to standard output (see bundle.ts for its grammar).
@@ -148,14 +157,7 @@ health() { # what each drive says of itself; -n standby does not wake a sleeping
   done
 }
 
-collect() {
-  echo "derrick-bundle 1"
-  echo "host $(hostname 2>/dev/null || echo unknown)"
-  echo "taken $(date -u +%Y-%m-%dT%H:%M:%SZ)"
-  echo "user $(id -u)"
-  section settings settings
-  section os-release cat /etc/os-release
-  section lscpu lscpu -J
+${BEGIN}  section lscpu lscpu -J
   section lsblk lsblk -J -b -O
   section ip-address ip -j address
   section ip-link ip -j -d link
@@ -233,14 +235,7 @@ health() {
   done
 }
 
-collect() {
-  echo "derrick-bundle 1"
-  echo "host $(hostname 2>/dev/null || echo unknown)"
-  echo "taken $(date -u +%Y-%m-%dT%H:%M:%SZ)"
-  echo "user $(id -u)"
-  section settings settings
-  section os-release cat /etc/os-release
-  section sysctl numbers
+${BEGIN}  section sysctl numbers
   section geom-disk geom disk list
   section gpart gpart list
   section camcontrol camcontrol devlist
