@@ -268,6 +268,16 @@ describe("hand-over of a wrongly built machine", () => {
     expect(handOver(run)).toMatch(/Media in the machine \(differs.*Next boot \(differs/);
   });
 
+  it("takes media for left in when the steps that map and unmap them were both skipped", () => {
+    const maps = plan.steps.find((s) => s.after.media?.endsWith("mapped"))!.id;
+    const run = new HandLog(plan).toStep(maps);
+    run.send({ kind: "skipped", step: maps, reason: "it was mapped yesterday" });
+    run.toStep("media-out");
+    run.send({ kind: "skipped", step: "media-out", reason: "the controller does not answer" });
+    run.toStep("end").acceptAll();
+    expect(handOver(run)).toMatch(/Media in the machine \(differs: cairn-9\.iso mapped\)/);
+  });
+
   it("does not pass over the saving of what is lost without a reason", () => {
     const full = aPlan({ drives: [aDrive("NV-0001", { contents: archive.contents })] });
     const run = new HandLog(full).toStep("save-lists");

@@ -101,18 +101,24 @@ function startTimer(state: RunState, step: Step, at: string): void {
 
 const PUT_RIGHT: Effect = { media: "none", nextBoot: "as ordered" };
 
-/** Where the screen showed something else, nothing counts as taken out or put back. */
-const notPutRight = (after: Effect): Effect =>
-  Object.fromEntries(
-    Object.entries(after).filter(([part, value]) => PUT_RIGHT[part as keyof Effect] !== value),
+/**
+ * How a step leaves the strip. Where the screen showed something else, nothing counts as taken out or put back; what was
+ * skipped may have been done before, so media and boot order may stand as it would have left them, and nothing else.
+ */
+function effectOf(after: Effect, how: StepState["state"]): Effect {
+  if (how === "done") return after;
+  const stands = Object.entries(after).filter(
+    ([part, value]) => PUT_RIGHT[part as keyof Effect] !== value && (how !== "skipped" || part in PUT_RIGHT),
   );
+  return Object.fromEntries(stands);
+}
 
 function leave(state: RunState, steps: readonly Step[], how: StepState["state"], at: string): void {
   const own = state.steps[state.current];
   const step = steps[state.current];
   if (!own || !step) return;
   Object.assign(own, { state: how, endedAt: at });
-  if (how !== "skipped") Object.assign(state.strip, how === "differs" ? notPutRight(step.after) : step.after);
+  Object.assign(state.strip, effectOf(step.after, how));
   enter(state, steps, state.current + 1, at);
 }
 

@@ -137,6 +137,7 @@ export function RunSheet({ initial }: { initial: RunView }) {
       <DiffersSlip
         open={asked?.kind === "differs"}
         guard={step?.kind === "guard"}
+        must={step?.must ?? ""}
         after={desk}
         onClose={() => setAsked(null)}
         onDecide={(seen, decision) => step && say({ kind: "differs", step: step.id, seen, decision })}

@@ -86,11 +86,7 @@ export function WordsSlip({
             onKeyDown={(e) => e.key === "Enter" && (e.ctrlKey || e.metaKey) && say()}
           />
         </label>
-        {asked?.kind === "skipped" && must && (
-          <p className="mt-2 font-medium" style={{ color: "var(--color-warning)" }}>
-            {must} The reason goes on the record.
-          </p>
-        )}
+        {asked?.kind === "skipped" && <Must must={must} />}
         {asked?.kind === "corrected" && (
           <p className="quiet mt-2">The entry stays as it was; the correction stands behind it.</p>
         )}
@@ -106,16 +102,28 @@ export function WordsSlip({
   );
 }
 
+/** Why the step may not be passed over; its reason goes on the record. */
+function Must({ must }: { must: string }) {
+  if (must === "") return null;
+  return (
+    <p className="mt-2 font-medium" style={{ color: "var(--color-warning)" }}>
+      {must} The reason goes on the record.
+    </p>
+  );
+}
+
 /** What was seen instead, and what follows from it: go on, go back, or stop. */
 export function DiffersSlip({
   open,
   guard,
+  must,
   after,
   onClose,
   onDecide,
 }: {
   open: boolean;
   guard: boolean;
+  must: string;
   after: RefObject<HTMLElement | null>;
   onClose: () => void;
   onDecide: (seen: string, decision: "go on" | "go back" | "stop") => void;
@@ -165,6 +173,7 @@ export function DiffersSlip({
           Stop here
         </button>
       </div>
+      <Must must={must} />
       {guard && <p className="quiet mt-2">A guard is not passed with a difference.</p>}
     </Slip>
   );

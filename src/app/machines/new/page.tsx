@@ -21,7 +21,7 @@ export default async function NewMachinePage() {
         <a className="link-quiet" href="/collect-bsd.sh" download="collect-bsd.sh">
           collect-bsd.sh
         </a>
-        ) . It only reads. Single outputs are read too.
+        ). It only reads. Single outputs are read too.
       </p>
       <NewMachine sites={sites.map((s) => ({ id: s.id, name: s.site.name }))} create={addMachine} />
     </Page>
