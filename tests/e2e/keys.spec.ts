@@ -15,6 +15,9 @@ const slip = (page: Page, name: string) => page.getByRole("dialog", { name });
 async function openAndClose(page: Page, key: string, name: string): Promise<void> {
   await page.keyboard.press(key);
   await expect(slip(page, name)).toBeVisible();
+  // The key opened the slip, and is not the first letter of what is written there.
+  for (const field of await slip(page, name).locator("input, textarea").all())
+    await expect(field).toHaveValue("");
   await closed(page, name);
 }
 

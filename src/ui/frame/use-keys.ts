@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useRef } from "react";
-import { useHotkeys, type Options } from "react-hotkeys-hook";
+import { useHotkeys } from "react-hotkeys-hook";
 
 type Handler = Parameters<typeof useHotkeys>[1];
 
@@ -9,10 +9,11 @@ const slipIsOpen = (): boolean => document.querySelector("dialog[open]") !== nul
 
 /**
  * A key of the sheet below. While a slip lies over it, every key belongs to the slip: what is typed there, or beside its
- * fields, never moves the sheet.
+ * fields, never moves the sheet. A letter that opens a slip is not typed into its field as well.
  */
-export function useKeys(keys: string, act: Handler, options: Options = {}): void {
-  useHotkeys(keys, act, { ...options, ignoreEventWhen: slipIsOpen });
+export function useKeys(keys: string, act: Handler): void {
+  const preventDefault = keys.split(",").every((key) => key.length === 1);
+  useHotkeys(keys, act, { preventDefault, ignoreEventWhen: slipIsOpen });
 }
 
 /**

@@ -41,8 +41,8 @@ export function MachineSheet({
         `[data-face="${face}"] [data-tile][tabindex="0"], [data-face="${face}"] [data-tile]`,
       )
       ?.focus();
-  useKeys("f", () => focusFace(drawing.front.length > 0 ? "front" : "tray"), { preventDefault: true });
-  useKeys("r", () => focusFace("rear"), { preventDefault: true });
+  useKeys("f", () => focusFace(drawing.front.length > 0 ? "front" : "tray"));
+  useKeys("r", () => focusFace("rear"));
   useKeys("escape", () => setChosen(null));
   const put = async (driveId: string, bay: string | null) => {
     const answer = await place(driveId, bay);

@@ -36,7 +36,10 @@ export function RunSheet({ initial }: { initial: RunView }) {
     (step.asks === "" || words !== undefined) &&
     say({ kind: "as expected", step: step.id, words });
   useKeys("enter", (e) => {
-    if (!(e.target instanceof HTMLElement) || !e.target.closest("a,button,summary,dialog")) asExpected();
+    if (e.target instanceof HTMLElement && e.target.closest("a,button,summary,dialog")) return;
+    // The next step may put the focus into its field, and this press is not an answer there.
+    e.preventDefault();
+    asExpected();
   });
   useKeys("d", () => step && setAsked({ kind: "differs" }));
   useKeys("n", () => setAsked({ kind: "note" }));
