@@ -3,7 +3,7 @@ import { defineConfig } from "@playwright/test";
 
 const folder = resolve(".derrick/e2e");
 const server = (port: number, name: string) => ({
-  command: `rm -rf ${folder}/${name} && mkdir -p ${folder}/${name} && node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${port}`,
+  command: `rm -rf ${folder}/${name} && mkdir -p ${folder}/${name} && NODE_ENV=production node scripts/server.mjs --port ${port}`,
   url: `http://127.0.0.1:${port}/api/health`,
   reuseExistingServer: false,
   timeout: 120_000,

@@ -67,6 +67,7 @@ async function on(machines: number, measure: () => Promise<void>): Promise<void>
       await new Promise((r) => setTimeout(r, 250));
     const loaded = await fetch(`${BASE}/api/v1/export`, {
       method: "POST",
+      headers: { "Content-Type": "application/json" },
       body: JSON.stringify(large(machines)),
     });
     if (!loaded.ok) throw new Error(await loaded.text());

@@ -1,8 +1,17 @@
 // npm run demo: installs what is missing, builds, loads the demo data into a fresh database of its own, and starts.
 import { mkdirSync, rmSync } from "node:fs";
-import { build, demoData, installPackages, portIsFree, startServer, tieTo, untilReady } from "./setup.mjs";
+import {
+  build,
+  installPackages,
+  loadDemo,
+  portFromEnvironment,
+  portIsFree,
+  startServer,
+  tieTo,
+  untilReady,
+} from "./setup.mjs";
 
-const port = Number(process.env.PORT ?? 4360);
+const port = portFromEnvironment();
 const folder = ".derrick/demo";
 
 installPackages();
@@ -20,11 +29,7 @@ const server = startServer(port, { DERRICK_DB_URL: `file:${folder}/demo.db` }, [
 ]);
 tieTo(server);
 await untilReady(port, server);
-const loaded = await fetch(`http://127.0.0.1:${port}/api/v1/export?rebase=1`, {
-  method: "POST",
-  body: demoData(),
-});
-const answer = await loaded.json();
+const answer = await loadDemo(port);
 if (!answer.ok) {
   console.error("The demo data was not loaded:", JSON.stringify(answer.problems));
   server.kill();

@@ -61,6 +61,17 @@ export function build({ always = false } = {}) {
   run("npx", ["next", "build"]);
 }
 
+/** The port from PORT, or 4360; a wrong one ends the command with the reason. */
+export function portFromEnvironment() {
+  const { PORT } = process.env;
+  if (PORT === undefined) return 4360;
+  if (/^\d{1,5}$/.test(PORT) && Number(PORT) >= 1 && Number(PORT) <= 65_535) return Number(PORT);
+  console.error(
+    `PORT is ${PORT === "" ? "set but empty" : `"${PORT}"`}; it wants a number from 1 to 65535. Leave it unset for 4360.`,
+  );
+  return process.exit(1);
+}
+
 /** Resolves when nothing listens on the port; rejects with a clear message otherwise. */
 export function portIsFree(port) {
   return new Promise((resolve, reject) => {
@@ -77,14 +88,15 @@ export function portIsFree(port) {
 
 /** Starts the built server on loopback; the child is returned, its output shown. */
 export function startServer(port, more = {}, stdio = "inherit") {
-  return spawn(
-    process.execPath,
-    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)],
-    {
-      stdio,
-      env: { ...env, DERRICK_ORIGIN: `http://127.0.0.1:${port}`, ...more },
+  return spawn(process.execPath, ["scripts/server.mjs", "--port", String(port)], {
+    stdio,
+    env: {
+      ...env,
+      NODE_ENV: "production",
+      DERRICK_ORIGIN: env.DERRICK_ORIGIN ?? `http://127.0.0.1:${port}`,
+      ...more,
     },
-  );
+  });
 }
 
 /** Waits until the server answers, at most a minute. */
@@ -105,4 +117,12 @@ export function tieTo(child) {
   child.on("exit", (code) => process.exit(code ?? 0));
 }
 
-export const demoData = () => readFileSync("demo/marrowby-water.json", "utf8");
+/** Loads the demo data into the empty server of that port, its times moved to now. */
+export async function loadDemo(port) {
+  const loaded = await fetch(`http://127.0.0.1:${port}/api/v1/export?rebase=1`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: readFileSync("demo/marrowby-water.json", "utf8"),
+  });
+  return loaded.json();
+}

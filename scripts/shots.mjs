@@ -3,9 +3,9 @@ import { mkdirSync, rmSync } from "node:fs";
 import {
   build,
   CHROMIUM,
-  demoData,
   installChromium,
   installPackages,
+  loadDemo,
   startServer,
   untilReady,
 } from "./setup.mjs";
@@ -51,7 +51,7 @@ const server = startServer(port, { DERRICK_DB_URL: `file:${folder}/shots.db` }, 
 ]);
 try {
   await untilReady(port, server);
-  await fetch(`http://127.0.0.1:${port}/api/v1/export?rebase=1`, { method: "POST", body: demoData() });
+  await loadDemo(port);
   const browser = await chromium.launch({
     executablePath: CHROMIUM,
     chromiumSandbox: false,

@@ -1,7 +1,15 @@
 // npm start: for real use. Its own data folder (.derrick/, or DERRICK_DB_URL), on loopback.
-import { build, installPackages, portIsFree, startServer, tieTo, untilReady } from "./setup.mjs";
+import {
+  build,
+  installPackages,
+  portFromEnvironment,
+  portIsFree,
+  startServer,
+  tieTo,
+  untilReady,
+} from "./setup.mjs";
 
-const port = Number(process.env.PORT ?? 4360);
+const port = portFromEnvironment();
 installPackages();
 build();
 await portIsFree(port).catch((error) => {

@@ -22,6 +22,7 @@ export async function issueCode(
   const expiresAt = new Date(Date.now() + CODE_MINUTES * 60_000).toISOString();
   await write((tx) => machineRows.addCode(tx, { hash: hashOf(code), machineId, expiresAt }));
   const { DERRICK_ORIGIN: origin } = readEnvironment();
+  // Code and origin hold nothing that a shell reads otherwise; the environment refuses an origin that does.
   return yes({ code, command: `curl -s '${origin}/collect.sh?code=${code}' | sh`, minutes: CODE_MINUTES });
 }
 

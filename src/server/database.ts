@@ -15,4 +15,11 @@ async function open(): Promise<Database> {
 
 export const database = (): Promise<Database> => (shared.derrickDatabase ??= open());
 
+/** Writes all that is kept into the one file, and closes it. */
+export async function closeDatabase(): Promise<void> {
+  const opened = shared.derrickDatabase;
+  delete shared.derrickDatabase;
+  await (await opened)?.close();
+}
+
 export const now = (): string => new Date().toISOString();

@@ -1,6 +1,9 @@
 import { resolve } from "node:path";
 import { z } from "zod";
 
+/** http or https, a name or an address, perhaps a port: nothing that a shell line or a header could misread. */
+const ORIGIN = /^https?:\/\/(\[[0-9a-f:.]+\]|[a-z0-9]([a-z0-9.-]*[a-z0-9])?)(:\d{1,5})?\/?$/i;
+
 const environmentSchema = z.object({
   /** file:… for a file, or libsql:// or https:// for a libSQL server. */
   DERRICK_DB_URL: z
@@ -11,8 +14,12 @@ const environmentSchema = z.object({
     )
     .default("file:.derrick/derrick.db"),
   DERRICK_DB_TOKEN: z.string().optional(),
-  /** The address under which the collector reaches Derrick; its post-back lines are written with it. */
-  DERRICK_ORIGIN: z.url().default("http://127.0.0.1:4360"),
+  /** The address under which people and machines reach Derrick; the collector's lines are written with it. */
+  DERRICK_ORIGIN: z
+    .string()
+    .regex(ORIGIN, "is an address without a path, such as https://derrick.example or http://10.61.10.5:4360")
+    .transform((address) => new URL(address).origin)
+    .default("http://127.0.0.1:4360"),
   /** A folder of this server with image files; they can be put on the shelf from there. */
   DERRICK_IMAGE_DIR: z.string().min(1).optional(),
 });

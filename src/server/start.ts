@@ -1,11 +1,33 @@
+import type { IncomingMessage, ServerResponse } from "node:http";
+import { admit } from "./door/door";
 import { addShippedProfiles } from "./profiles";
-import { database } from "./database";
+import { closeDatabase, database } from "./database";
+import { readEnvironment } from "./environment";
 
-/** Opens the database (which brings it up to date) before the first request; what cannot be opened ends the start. */
+/** What scripts/server.mjs, which owns the listening socket, gets from here. */
+interface Door {
+  admit(request: IncomingMessage, response: ServerResponse, dev: boolean): boolean;
+  end(): Promise<void>;
+}
+
+/**
+ * Opens the database (which brings it up to date) before the first request, and gives the server its door. What cannot
+ * be opened ends the start, and so does a server that would answer without the door.
+ */
 export async function start(): Promise<void> {
+  const shared = globalThis as { derrickServer?: { door?: Door } };
   try {
+    if (!shared.derrickServer)
+      throw new Error(
+        "Start it with npm start (or npm run dev): another server would let every web page in.",
+      );
+    const { DERRICK_ORIGIN: ownOrigin } = readEnvironment();
     await database();
     await addShippedProfiles();
+    shared.derrickServer.door = {
+      admit: (request, response, dev) => admit(request, response, { ownOrigin, dev }),
+      end: closeDatabase,
+    };
   } catch (error) {
     console.error(`\nDerrick did not start.\n${error instanceof Error ? error.message : String(error)}\n`);
     process.exit(1);

@@ -11,11 +11,12 @@ const RUN = `${BASE}/api/v1/runs/r-wrk-hv1/events`;
 async function start(): Promise<ChildProcess> {
   const child = spawn(
     process.execPath,
-    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(PORT)],
+    ["scripts/server.mjs", "--port", String(PORT)],
     {
       stdio: "ignore",
       env: {
         ...process.env,
+        NODE_ENV: "production",
         DERRICK_DB_URL: `file:${folder}/test.db`,
         DERRICK_ORIGIN: BASE,
         NEXT_TELEMETRY_DISABLED: "1",
@@ -43,6 +44,7 @@ test("the run log survives kill -9 of the server at any moment", async () => {
   let server = await start();
   await fetch(`${BASE}/api/v1/export`, {
     method: "POST",
+    headers: { "Content-Type": "application/json" },
     body: readFileSync("demo/marrowby-water.json", "utf8"),
   });
   const acknowledged: string[] = [];

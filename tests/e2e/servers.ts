@@ -7,6 +7,7 @@ export const DEMO = "http://127.0.0.1:4382";
 export async function loadDemo(): Promise<void> {
   await fetch(`${DEMO}/api/v1/export?rebase=1`, {
     method: "POST",
+    headers: { "Content-Type": "application/json" },
     body: readFileSync("demo/marrowby-water.json", "utf8"),
   });
 }
