@@ -9,20 +9,16 @@ const folder = resolve(".derrick/e2e/kill");
 const RUN = `${BASE}/api/v1/runs/r-wrk-hv1/events`;
 
 async function start(): Promise<ChildProcess> {
-  const child = spawn(
-    process.execPath,
-    ["scripts/server.mjs", "--port", String(PORT)],
-    {
-      stdio: "ignore",
-      env: {
-        ...process.env,
-        NODE_ENV: "production",
-        DERRICK_DB_URL: `file:${folder}/test.db`,
-        DERRICK_ORIGIN: BASE,
-        NEXT_TELEMETRY_DISABLED: "1",
-      },
+  const child = spawn(process.execPath, ["scripts/server.mjs", "--port", String(PORT)], {
+    stdio: "ignore",
+    env: {
+      ...process.env,
+      NODE_ENV: "production",
+      DERRICK_DB_URL: `file:${folder}/test.db`,
+      DERRICK_ORIGIN: BASE,
+      NEXT_TELEMETRY_DISABLED: "1",
     },
-  );
+  });
   for (let i = 0; i < 240; i += 1) {
     if ((await fetch(`${BASE}/api/health`).catch(() => null))?.ok) return child;
     await new Promise((r) => setTimeout(r, 250));
