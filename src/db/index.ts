@@ -1,4 +1,6 @@
 export { DatabaseTooNewError, openDatabase, type Database, type Db, type Tx } from "./client";
+export { backUp, CopyError, pathOf, restore } from "./copies";
+export { DatabaseTroubleError, troubleOf, type TroubleKind } from "./trouble";
 export * as siteRows from "./sites";
 export * as machineRows from "./machines";
 export * as imageRows from "./images";

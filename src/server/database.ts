@@ -13,7 +13,14 @@ async function open(): Promise<Database> {
   return openDatabase(url, token, migrationsFolder);
 }
 
-export const database = (): Promise<Database> => (shared.derrickDatabase ??= open());
+export const database = (): Promise<Database> => {
+  shared.derrickDatabase ??= open().catch((error: unknown) => {
+    // What could not be opened now is tried again with the next request.
+    delete shared.derrickDatabase;
+    throw error;
+  });
+  return shared.derrickDatabase;
+};
 
 /** Writes all that is kept into the one file, and closes it. */
 export async function closeDatabase(): Promise<void> {

@@ -1,5 +1,6 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
 import { admit } from "./door/door";
+import { troubleOf } from "@/db";
 import { addShippedProfiles } from "./profiles";
 import { closeDatabase, database } from "./database";
 import { readEnvironment } from "./environment";
@@ -9,6 +10,9 @@ interface Door {
   admit(request: IncomingMessage, response: ServerResponse, dev: boolean): boolean;
   end(): Promise<void>;
 }
+
+const inWords = (error: unknown): string =>
+  (troubleOf(error) ?? (error instanceof Error ? error : new Error(String(error)))).message;
 
 /**
  * Opens the database (which brings it up to date) before the first request, and gives the server its door. What cannot
@@ -22,14 +26,16 @@ export async function start(): Promise<void> {
         "Start it with npm start (or npm run dev): another server would let every web page in.",
       );
     const { DERRICK_ORIGIN: ownOrigin } = readEnvironment();
-    await database();
+    const { upgradedFrom } = await database();
+    if (upgradedFrom)
+      console.error(`The database was brought up to date; as it was before, it is kept as ${upgradedFrom}.`);
     await addShippedProfiles();
     shared.derrickServer.door = {
       admit: (request, response, dev) => admit(request, response, { ownOrigin, dev }),
       end: closeDatabase,
     };
   } catch (error) {
-    console.error(`\nDerrick did not start.\n${error instanceof Error ? error.message : String(error)}\n`);
+    console.error(`\nDerrick did not start.\n${inWords(error)}\n`);
     process.exit(1);
   }
 }

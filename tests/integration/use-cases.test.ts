@@ -276,7 +276,7 @@ describe("the database", () => {
     const file = `file:${folder}/newer.db`;
     const first = await openDatabase(file, undefined, "src/db/migrations");
     await first.db.run("INSERT INTO __drizzle_migrations (hash, created_at) VALUES ('x', 9999999999999)");
-    first.close();
+    await first.close();
     await expect(openDatabase(file, undefined, "src/db/migrations")).rejects.toThrow(DatabaseTooNewError);
   });
 });

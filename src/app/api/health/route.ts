@@ -1,9 +1,9 @@
-import { listSites } from "@/server/sites";
+import { health } from "@/server/health";
 
 export const dynamic = "force-dynamic";
 
-/** Answers once the database does. */
+/** 200 while the database can be read; otherwise 503 with the reason in words, which the pages show. */
 export async function GET(): Promise<Response> {
-  await listSites();
-  return Response.json({ ok: true });
+  const answer = await health();
+  return Response.json(answer, { status: answer.ok ? 200 : 503 });
 }
