@@ -4,7 +4,7 @@ import { createClient, type Client } from "@libsql/client";
 import { drizzle, type LibSQLDatabase } from "drizzle-orm/libsql";
 import { migrate } from "drizzle-orm/libsql/migrator";
 import { copyBeforeUpgrade } from "./copies";
-import { patient, type Patience } from "./patient";
+import { patient } from "./patient";
 import * as schema from "./schema";
 
 export type Db = LibSQLDatabase<typeof schema>;
@@ -28,8 +28,13 @@ export interface Database {
   close(): Promise<void>;
 }
 
-const LOCAL: Patience = { lockedMilliseconds: 15_000, callMilliseconds: null };
-const REMOTE: Patience = { lockedMilliseconds: 15_000, callMilliseconds: 10_000 };
+export interface Waiting {
+  /** How long a call waits for its turn and for another program to let go of the file, in milliseconds. */
+  lockedMilliseconds: number;
+  /** How long one call to a database server may take, in milliseconds. Calls to a file cannot be cut short. */
+  callMilliseconds: number;
+}
+const WAITING: Waiting = { lockedMilliseconds: 12_000, callMilliseconds: 10_000 };
 
 /** After the last of some writes, all is brought into the one file, so that a copy of it holds what was saved. */
 const CHECKPOINT_MILLISECONDS = 1500;
@@ -44,12 +49,17 @@ export async function openDatabase(
   url: string,
   authToken: string | undefined,
   migrationsFolder: string,
-  patience: Partial<Patience> = {},
+  waiting: Partial<Waiting> = {},
 ): Promise<Database> {
   const local = url.startsWith("file:");
-  const connect = (): Client =>
-    patient(createClient({ url, authToken, timeout: 0 }), { ...(local ? LOCAL : REMOTE), ...patience });
-  const client = connect();
+  const { lockedMilliseconds, callMilliseconds } = { ...WAITING, ...waiting };
+  const soon = (): number => performance.now() + lockedMilliseconds;
+  const connect = (lockedUntil: () => number): Client =>
+    patient(createClient({ url, authToken, timeout: 0 }), {
+      lockedUntil,
+      callMilliseconds: local ? null : callMilliseconds,
+    });
+  const client = connect(soon);
   const db = drizzle(client, { schema });
   let upgradedFrom: string | null = null;
   try {
@@ -64,11 +74,37 @@ export async function openDatabase(
     client.close();
     throw error;
   }
-  return opened(client, connect(), local, upgradedFrom);
+  // A write's patience begins when it is asked for, not when its turn comes: a lock that lasts must not make a queue whose
+  // every place waits anew.
+  let turnUntil: number | null = null;
+  const writer = connect(() => turnUntil ?? soon());
+  const turn = async <T>(until: number, work: () => Promise<T>): Promise<T> => {
+    turnUntil = until;
+    try {
+      return await work();
+    } finally {
+      turnUntil = null;
+    }
+  };
+  return opened(client, writer, { local, upgradedFrom, soon, turn });
 }
 
 /** Reading and writing have connections of their own, so that one which a foreign lock has spoilt can be dropped. */
-function opened(reader: Client, writer: Client, local: boolean, upgradedFrom: string | null): Database {
+function opened(
+  reader: Client,
+  writer: Client,
+  {
+    local,
+    upgradedFrom,
+    soon,
+    turn,
+  }: {
+    local: boolean;
+    upgradedFrom: string | null;
+    soon(): number;
+    turn<T>(until: number, work: () => Promise<T>): Promise<T>;
+  },
+): Database {
   const db = drizzle(reader, { schema });
   const writing = drizzle(writer, { schema });
   let last: Promise<unknown> = Promise.resolve();
@@ -94,9 +130,10 @@ function opened(reader: Client, writer: Client, local: boolean, upgradedFrom: st
     db,
     upgradedFrom,
     write(work) {
-      const turn = last.then(() => writing.transaction(work));
-      last = turn.then(checkpointSoon, () => undefined);
-      return turn;
+      const until = soon();
+      const done = last.then(() => turn(until, () => writing.transaction(work)));
+      last = done.then(checkpointSoon, () => undefined);
+      return done;
     },
     snapshot: (work) => db.transaction(work, { behavior: "deferred" }),
     probe: async () => void (await reader.execute("SELECT 1 FROM sites LIMIT 1")),

@@ -2,8 +2,8 @@ import type { Client, TransactionMode } from "@libsql/client";
 import { troubleOf } from "./trouble";
 
 export interface Patience {
-  /** How long a call is tried again while another program holds the file, in milliseconds. */
-  lockedMilliseconds: number;
+  /** Until when (by performance.now()) a call that begins now is tried again while another program holds the file. */
+  lockedUntil(): number;
   /** How long one call to a database server may take, in milliseconds; null for a file, whose calls cannot be cut short. */
   callMilliseconds: number | null;
 }
@@ -37,12 +37,12 @@ async function within<T>(work: Promise<T>, milliseconds: number | null): Promise
  * A connection that was refused something is dropped before the next call: libSQL leaves the refused statement open on
  * it, and every later commit there fails.
  */
-export function patient(client: Client, { lockedMilliseconds, callMilliseconds }: Patience): Client {
+export function patient(client: Client, { lockedUntil, callMilliseconds }: Patience): Client {
   let spoilt = false;
   let transactions = 0;
 
   async function tried<T>(call: () => Promise<T>): Promise<T> {
-    const until = performance.now() + lockedMilliseconds;
+    const until = lockedUntil();
     for (let wait = FIRST_PAUSE; ; wait = Math.min(wait * 2, LONGEST_PAUSE)) {
       if (spoilt && transactions === 0) {
         spoilt = false;

@@ -70,7 +70,9 @@ export async function log(db: Db | Tx, runId: string): Promise<LoggedEvent[]> {
     .from(runEvents)
     .where(eq(runEvents.runId, runId))
     .orderBy(asc(runEvents.seq));
-  return rows.map(({ seq, at, key, event }) => loggedEventSchema.parse({ seq, at, key, event }));
+  return rows.map(({ seq, at, given, key, event }) =>
+    loggedEventSchema.parse({ seq, at, ...(given && { given }), key, event }),
+  );
 }
 
 export async function hasKey(tx: Tx, runId: string, key: string): Promise<boolean> {

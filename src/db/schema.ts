@@ -266,6 +266,8 @@ export const runEvents = sqliteTable(
       .references(() => runs.id, { onDelete: "cascade" }),
     seq: integer("seq").notNull(),
     at: text("at").notNull(),
+    /** When the answer was given, where that was before it arrived. */
+    given: text("given_at"),
     key: text("key").notNull(),
     event: text("event", { mode: "json" }).notNull(),
   },

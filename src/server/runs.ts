@@ -7,6 +7,8 @@ import {
   acceptanceOf,
   foldRun,
   freezePlan,
+  givenBefore,
+  happened,
   measuredStep,
   measuredTransfer,
   installedAt,
@@ -89,20 +91,22 @@ export async function runView(id: string): Promise<RunView | null> {
 
 /**
  * Carries out one command: decided by the core against the log as it stands, inside the transaction that appends it.
- * A key that is already in the log was a repeated message and changes nothing.
+ * A key that is already in the log was a repeated message and changes nothing. `ageSeconds` is how long the browser kept
+ * it before it could be sent.
  */
 export async function command(
   runId: string,
   key: string,
   body: unknown,
   by: string,
+  ageSeconds?: number,
 ): Promise<Answer<RunView>> {
   const read = runCommandSchema.safeParse(body);
   if (!read.success)
     return no(
       `This command is not understood: ${read.error.issues[0]?.path.join(".")} ${read.error.issues[0]?.message}`,
     );
-  return append(runId, key, (plan, state) => {
+  return append(runId, { key, ageSeconds }, (plan, state) => {
     const decided = decide(plan, state, read.data, by);
     return decided.ok ? yes(decided.value) : { ok: false, problems: decided.problems };
   });
@@ -110,7 +114,7 @@ export async function command(
 
 async function append(
   runId: string,
-  key: string,
+  { key, ageSeconds }: { key: string; ageSeconds?: number },
   event: (plan: RunPlan, state: RunState) => Answer<RunEvent>,
   follow?: (tx: Tx, run: runRows.RunRow, state: RunState, at: string) => Promise<void>,
 ): Promise<Answer<RunView>> {
@@ -119,11 +123,15 @@ async function append(
     const run = await runRows.one(tx, runId);
     if (!run) return no("This run is no longer there.");
     if (await runRows.hasKey(tx, runId, key)) return yes(null);
-    const state = foldRun(run.plan.steps, await runRows.log(tx, runId));
+    const log = await runRows.log(tx, runId);
+    const state = foldRun(run.plan.steps, log);
     const decided = event(run.plan, state);
     if (!decided.ok) return decided;
-    const at = now();
-    await runRows.append(tx, runId, { at, key, event: decided.value });
+    const arrived = now();
+    const given = givenBefore(arrived, ageSeconds) ?? undefined;
+    const entry = { at: arrived, given, key, event: decided.value };
+    const seq = await runRows.append(tx, runId, entry);
+    const at = happened([...log, { ...entry, seq }]).at(-1)!;
     if (decided.value.kind === "as expected") await learnFrom(tx, run, state, at);
     for (const deed of deedsOf(run.plan, state, decided.value))
       await writeDown(tx, deed, { at, by: decided.value.by, run: run.plan.number });
@@ -178,7 +186,7 @@ export async function accept(
   const from = texts.map((t) => t.name).join(", ");
   return append(
     runId,
-    key,
+    { key },
     (_, state) =>
       state.status === "handed over"
         ? no("This run has been handed over.")

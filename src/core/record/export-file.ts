@@ -74,7 +74,7 @@ export type Export = z.infer<typeof exportSchema>;
 
 /** Reads an export; problems name the path inside the file. References that lead nowhere are problems too. */
 export function parseExport(text: string): Result<Export> {
-  const json = parseJson(text);
+  const json = parseJson(text, { depth: 100, parts: Number.POSITIVE_INFINITY });
   if (!json.ok) return json;
   const read = exportSchema.safeParse(json.value);
   if (!read.success)

@@ -113,8 +113,18 @@ export function renderRecordMarkdown(record: BuildRecord): string {
       record.dates.map((d) => `- ${d.date}: ${d.what}`),
     ),
     ...section(
+      "Clock",
+      record.clock.map(
+        (c) =>
+          `- Before ${when(c.at)} the server's clock went back ${took(c.seconds)}: times around it are not sure.`,
+      ),
+    ),
+    ...section(
       "Log",
-      record.log.map((l) => `- ${when(l.at)} ${cell(l.by)}: ${cell(l.text)}`),
+      record.log.map(
+        (l) =>
+          `- ${when(l.at)} ${cell(l.by)}: ${cell(l.text)}${l.arrived ? ` (kept in the browser, arrived ${when(l.arrived)})` : ""}`,
+      ),
     ),
     ...section("Notes", record.notes ? [cell(record.notes)] : []),
   ];

@@ -1,5 +1,14 @@
 import { z } from "zod";
-import { acceptanceOf, foldRun, logLine, plannedDrives, type LoggedEvent, type RunPlan } from "../run";
+import {
+  acceptanceOf,
+  clockJumps,
+  foldRun,
+  happened,
+  logLine,
+  plannedDrives,
+  type LoggedEvent,
+  type RunPlan,
+} from "../run";
 import { formatDateTime, secondsBetween } from "../units";
 import { acceptanceLineSchema } from "../verify";
 
@@ -75,7 +84,17 @@ export const recordSchema = z.object({
     ),
   }),
   dates: z.array(z.object({ date: z.string(), what: z.string() })),
-  log: z.array(z.object({ at: z.string(), by: z.string(), text: z.string() })),
+  /** Where the server's clock went back during the run, and by how much: times around it are not to be trusted. */
+  clock: z.array(z.object({ at: z.string(), seconds: z.number() })).default([]),
+  log: z.array(
+    z.object({
+      /** When it happened; `arrived` is when the server heard of it, where that was later. */
+      at: z.string(),
+      arrived: z.string().nullable().default(null),
+      by: z.string(),
+      text: z.string(),
+    }),
+  ),
   handedTo: z.string().nullable(),
   notes: z.string(),
 });
@@ -86,12 +105,13 @@ export const recordJsonSchema = (): unknown => z.toJSONSchema(recordSchema);
 /** Draws the record from what the run froze at its start and from its log. Same log, same record. */
 export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRecord {
   const state = foldRun(plan.steps, log);
+  const times = happened(log);
   const { sheet } = plan;
   const drives = plannedDrives(plan);
   const title = (id: string): string => plan.steps.find((s) => s.id === id)?.title ?? id;
   const taken = (from: string | null, to: string | null): number | null =>
     from && to ? secondsBetween(from, to) : null;
-  const finished = state.endedAt ?? (state.status === "steps done" ? (log.at(-1)?.at ?? null) : null);
+  const finished = state.endedAt ?? (state.status === "steps done" ? (times.at(-1) ?? null) : null);
   return {
     format: "derrick-record",
     version: 1,
@@ -152,7 +172,13 @@ export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRec
         : []),
       ...(sheet.network.fixedBy ? [{ date: sheet.network.fixedBy, what: "address is to be fixed" }] : []),
     ],
-    log: log.map((l) => ({ at: l.at, by: l.event.by, text: logLine(l.event, plan, true) })),
+    clock: clockJumps(log).map(({ seq, seconds }) => ({ at: times[seq - 1]!, seconds })),
+    log: log.map((l, i) => ({
+      at: times[i]!,
+      arrived: l.given ? l.at : null,
+      by: l.event.by,
+      text: logLine(l.event, plan, true),
+    })),
     handedTo: state.handedTo,
     notes: sheet.handOver.notes,
   };

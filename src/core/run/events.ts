@@ -83,7 +83,10 @@ export type RunCommand = z.infer<typeof runCommandSchema>;
 /** An event in its place: numbers count from 1 without gaps; the key tells a repeated message from a new one. */
 export const loggedEventSchema = z.object({
   seq: z.number().int().positive(),
+  /** When it arrived, by the server's clock. */
   at: z.iso.datetime(),
+  /** When the answer was given, where the browser kept it because the server was away. */
+  given: z.iso.datetime().optional(),
   key: z.string(),
   event: runEventSchema,
 });

@@ -16,3 +16,4 @@ export { logLine } from "./log-line";
 export { freezePlan } from "./freeze";
 export { deedsOf } from "./deeds";
 export { measuredStep, measuredTransfer } from "./measured";
+export { clockJumps, givenBefore, happened, type ClockJump } from "./times";

@@ -2,6 +2,7 @@ import type { Effect, Step } from "../build";
 import { addSeconds } from "../units";
 import type { AcceptanceLine } from "../verify";
 import type { LoggedEvent } from "./events";
+import { happened } from "./times";
 
 export interface StepState {
   /** "waiting" is not reached yet; "differs" was done with a deviation. */
@@ -72,7 +73,8 @@ const start = (steps: readonly Step[]): RunState => ({
 /** The state of a run is a fold over its log; the same log gives the same state, on any machine, at any time. */
 export function foldRun(steps: readonly Step[], log: readonly LoggedEvent[]): RunState {
   const state = start(steps);
-  for (const entry of log) apply(state, steps, entry);
+  const times = happened(log);
+  log.forEach((entry, i) => apply(state, steps, { ...entry, at: times[i]! }));
   return state;
 }
 

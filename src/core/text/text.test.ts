@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { fillTemplate, parseJson, placeholdersOf, shown } from ".";
+import { fillTemplate, nestingOf, parseJson, placeholdersOf, shown } from ".";
 
 describe("parseJson", () => {
   it("tells where a text is cut off", () => {
@@ -36,4 +36,26 @@ it("shows any value to a person", () => {
     "at x",
     "–",
   ]);
+});
+
+describe("how deep and how many-parted a JSON text is", () => {
+  const most = { depth: 100, parts: 1000 };
+  const cases: [string, string, { depth: number; parts: number }][] = [
+    ["a value", "12", { depth: 0, parts: 0 }],
+    ["an object in a list", '[{"a":1,"b":[2,3]}]', { depth: 3, parts: 5 }],
+    ["signs in strings do not count", '{"a":"[[[,,,{{","b":"\\"[[\\\\"}', { depth: 1, parts: 2 }],
+    ["a string that does not end", '["abc, [[[', { depth: 1, parts: 1 }],
+    ["it stops at what is too deep", "[".repeat(5000), { depth: 101, parts: 101 }],
+    ["it stops at what has too many parts", `[${"1,".repeat(5000)}1]`, { depth: 1, parts: 1001 }],
+  ];
+  it.each(cases)("%s", (_, text, nesting) => expect(nestingOf(text, most)).toEqual(nesting));
+
+  it("brackets by the million are refused unread, and said to be so", () => {
+    const read = parseJson("[".repeat(10_000_000));
+    expect(!read.ok && read.problems[0]?.message).toBe(
+      "this JSON is nested more than 100 deep, as no tool writes it; it was not read",
+    );
+    const wide = parseJson(`[${"[],".repeat(600_000)}[]]`);
+    expect(!wide.ok && wide.problems[0]?.message).toContain("has more than 500000 parts");
+  });
 });

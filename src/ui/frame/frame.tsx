@@ -4,6 +4,7 @@ import { Drawers } from "./drawers";
 import { FindBox } from "./find-box";
 import { HandName } from "./hand-name";
 import { KeySheet } from "./key-sheet";
+import { ServerState } from "./server-state";
 import { ThemeSwitch } from "./theme-switch";
 
 /** The plan chest: one thin strip of drawers, the open one joins the sheet below. */
@@ -35,6 +36,7 @@ export function Frame({
           <KeySheet />
         </div>
       </header>
+      <ServerState />
       <main id="sheet" className="flex flex-1 flex-col bg-base-100">
         {children}
       </main>

@@ -131,10 +131,23 @@ export function RecordSheet({ record }: { record: BuildRecord }) {
         </table>
       </Ruled>
       <Items
+        title="Clock"
+        items={record.clock.map((c) => (
+          <>
+            Before <span className="value">{when(c.at)}</span> the server&apos;s clock went back{" "}
+            {formatDuration(c.seconds)}: times around it are not sure.
+          </>
+        ))}
+      />
+      <Items
         title="Log"
         items={record.log.map((l) => (
           <>
-            <span className="value">{when(l.at)}</span> {l.text} <span className="quiet">– {l.by}</span>
+            <span className="value">{when(l.at)}</span> {l.text}{" "}
+            <span className="quiet">
+              – {l.by}
+              {l.arrived ? ` · kept in the browser, arrived ${when(l.arrived)}` : ""}
+            </span>
           </>
         ))}
       />

@@ -1,31 +1,52 @@
-import { logLine } from "@/core/run";
-import { formatClock } from "@/core/units";
+import { clockJumps, happened, logLine } from "@/core/run";
+import { formatClock, formatDate, formatDuration } from "@/core/units";
 import type { RunView } from "./use-run";
 
-/** The log, newest first. Nothing in it can be changed; a correction is an entry of its own. */
+/** The log, newest first, by days. Nothing in it can be changed; a correction is an entry of its own. */
 export function RunLog({ view, onCorrect }: { view: RunView; onCorrect: (seq: number) => void }) {
+  const { plan, log } = view;
+  const times = happened(log);
+  const jumps = new Map(clockJumps(log).map((j) => [j.seq, j.seconds]));
+  const entries = log
+    .map((entry, i) => ({ ...entry, when: times[i]!, jump: jumps.get(entry.seq) }))
+    .reverse();
+  const days = entries.map((e) => formatDate(e.when, plan.timeZone));
   return (
     <ol className="mt-3" aria-label="Log">
-      {view.log.toReversed().map((entry) => (
-        <li
-          key={entry.seq}
-          className="grid grid-cols-[2.2rem_3.4rem_minmax(0,1fr)_auto] gap-2 border-b py-0.5"
-          style={{ borderColor: "var(--color-base-300)" }}
-        >
-          <span className="value quiet text-right">{entry.seq}</span>
-          <time className="value" dateTime={entry.at}>
-            {formatClock(entry.at, view.plan.timeZone)}
-          </time>
-          <span className="[overflow-wrap:anywhere]">
-            {logLine(entry.event, view.plan)} <span className="quiet">– {entry.event.by}</span>
-          </span>
-          <button
-            type="button"
-            className="link-quiet quiet text-[0.86rem]"
-            onClick={() => onCorrect(entry.seq)}
+      {entries.map((entry, i) => (
+        <li key={entry.seq}>
+          {days[i] !== days[i - 1] && <p className="legend mt-2">{days[i]}</p>}
+          <div
+            className="grid grid-cols-[2.2rem_3.4rem_minmax(0,1fr)_auto] gap-2 border-b py-0.5"
+            style={{ borderColor: "var(--color-base-300)" }}
           >
-            correct
-          </button>
+            <span className="value quiet text-right">{entry.seq}</span>
+            <time className="value" dateTime={entry.when}>
+              {formatClock(entry.when, plan.timeZone)}
+            </time>
+            <span className="[overflow-wrap:anywhere]">
+              {logLine(entry.event, plan)} <span className="quiet">– {entry.event.by}</span>
+              {entry.given && (
+                <span className="quiet">
+                  {" "}
+                  · kept in the browser, arrived {formatClock(entry.at, plan.timeZone)}
+                </span>
+              )}
+              {entry.jump !== undefined && (
+                <span className="block font-medium" style={{ color: "var(--color-error)" }}>
+                  The server&apos;s clock went back {formatDuration(entry.jump)} before this: times around it
+                  are not sure.
+                </span>
+              )}
+            </span>
+            <button
+              type="button"
+              className="link-quiet quiet text-[0.86rem]"
+              onClick={() => onCorrect(entry.seq)}
+            >
+              correct
+            </button>
+          </div>
         </li>
       ))}
     </ol>

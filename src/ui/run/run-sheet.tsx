@@ -78,18 +78,7 @@ export function RunSheet({ initial }: { initial: RunView }) {
           <span className="font-semibold">Known defect:</span> {plan.defects.join("; ")}
         </p>
       )}
-      {run.cut && (
-        <p
-          role="status"
-          className="mt-2 border-l-4 bg-base-200 px-3 py-1.5"
-          style={{ borderColor: "var(--color-warning)" }}
-        >
-          The server does not answer.{" "}
-          {run.unsent > 0
-            ? "What you answered is kept in this browser and sent as soon as it does."
-            : "Trying again."}
-        </p>
-      )}
+      {run.away && <Away why={run.away} unsent={run.unsent} keeps={run.keeps} />}
       <Problems problems={run.problems} title="Not taken" />
       {state.status === "stopped" && (
         <Stopped why={state.stoppedBy ?? ""} onResume={() => setAsked({ kind: "resumed" })} />
@@ -146,6 +135,25 @@ export function RunSheet({ initial }: { initial: RunView }) {
         onDecide={(seen, decision) => step && say({ kind: "differs", step: step.id, seen, decision })}
       />
     </div>
+  );
+}
+
+/** Why nothing reaches the server, and where the answers are meanwhile. */
+function Away({ why, unsent, keeps }: { why: string; unsent: number; keeps: boolean }) {
+  const answers = unsent === 1 ? "One answer is" : `${unsent} answers are`;
+  return (
+    <p
+      role="status"
+      className="mt-2 border-l-4 bg-base-200 px-3 py-1.5"
+      style={{ borderColor: "var(--color-warning)" }}
+    >
+      {why}{" "}
+      {unsent === 0
+        ? "Trying again; what you see may be old."
+        : keeps
+          ? `${answers} kept here, not yet on the server; sent as soon as it takes them.`
+          : `${answers} kept in this window only, because this browser stores nothing: leave it open until they are sent.`}
+    </p>
   );
 }
 

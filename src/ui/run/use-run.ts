@@ -1,8 +1,9 @@
 "use client";
 
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { LoggedEvent, RunCommand, RunPlan, RunState, SettledLine } from "@/core/run";
 import type { Problem } from "@/core/result";
+import { drop, inMemory, put, takeFormer, waiting, type Shelf } from "./outbox";
 
 export interface RunView {
   id: string;
@@ -16,96 +17,120 @@ export interface RunView {
 }
 
 type Answer = { ok: true; value: Omit<RunView, "plan"> } | { ok: false; problems: Problem[] };
-type Unsent = { key: string; command: RunCommand };
 
 const POLL = 5000;
 const RETRY = 2000;
+/** A server that has not answered by then is said not to; what was sent is sent again under the same key. */
+const PATIENCE = 15_000;
+/** After this a person wonders whether the key was pressed. */
+const WONDER = 1500;
 
-const storeName = (id: string): string => `derrick-unsent-${id}`;
+const NOT_YET = "The server has not answered yet.";
+const SILENT = "The server does not answer.";
 
-function readUnsent(id: string): Unsent[] {
-  try {
-    return JSON.parse(localStorage.getItem(storeName(id)) ?? "[]") as Unsent[];
-  } catch {
-    return [];
-  }
+/** What the server said, or why nothing was heard: null when it answered, else the sentence for a person. */
+async function ask(url: string, init?: RequestInit): Promise<{ answer: Answer } | { away: string }> {
+  const response = await fetch(url, { ...init, signal: AbortSignal.timeout(PATIENCE) }).catch(() => null);
+  const body = (await response?.json().catch(() => null)) as Answer | null | undefined;
+  if (!response || !body) return { away: SILENT };
+  if (response.status < 500) return { answer: body };
+  return { away: (!body.ok && body.problems[0]?.message) || SILENT };
+}
+
+/** One window at a time sends what waits; where the browser has no locks, the keys alone keep answers from counting twice. */
+async function alone(name: string, work: () => Promise<void>): Promise<void> {
+  if (!navigator.locks) return work();
+  await navigator.locks.request(name, { ifAvailable: true }, (lock) => (lock ? work() : undefined));
 }
 
 /**
- * A run in the browser. Every command is written down here before it is sent, under a key of its own, and sent again
- * until the server has answered: a lost connection, a reload or a killed server loses nothing and doubles nothing.
+ * A run in the browser. Every command is written down here before it is sent, under a key and a name of its own, and sent
+ * again until the server has answered: a lost connection, a reload, a second window or a killed server loses nothing and
+ * doubles nothing.
  */
 export function useRun(initial: RunView) {
   const [view, setView] = useState(initial);
-  const [unsent, setUnsent] = useState<Unsent[]>([]);
-  const [cut, setCut] = useState(false);
+  const [unsent, setUnsent] = useState(0);
+  const [away, setAway] = useState<string | null>(null);
+  const [keeps, setKeeps] = useState(true);
   const [problems, setProblems] = useState<Problem[]>([]);
   const { id } = initial;
+  const shelf = useRef<Shelf | null>(null);
+  const store = useCallback((): Shelf => (shelf.current ??= localStorage), []);
 
-  useEffect(() => {
-    const left = readUnsent(id);
-    const timer = setTimeout(() => left.length > 0 && setUnsent(left), 0);
-    return () => clearTimeout(timer);
-  }, [id]);
-
-  const say = useCallback(
-    (command: RunCommand) => {
-      const entry: Unsent = { key: crypto.randomUUID(), command };
-      setProblems([]);
-      setUnsent((before) => {
-        const all = [...before, entry];
-        localStorage.setItem(storeName(id), JSON.stringify(all));
-        return all;
-      });
-    },
-    [id],
-  );
+  const count = useCallback(() => setUnsent(waiting(store(), id).length), [id, store]);
 
   const take = useCallback((answer: Answer) => {
     if (answer.ok) setView((old) => ({ ...old, ...answer.value }));
     else setProblems(answer.problems);
   }, []);
 
-  useEffect(() => {
-    const first = unsent[0];
-    if (!first) return;
-    let over = false;
-    const send = async () => {
-      const response = await fetch(`/api/v1/runs/${id}/events`, {
+  const sendAll = useCallback(async () => {
+    for (let [first] = waiting(store(), id); first; [first] = waiting(store(), id)) {
+      const { key, command, givenAt } = first;
+      const wonder = setTimeout(() => setAway((why) => why ?? NOT_YET), WONDER);
+      const said = await ask(`/api/v1/runs/${id}/events`, {
         method: "POST",
         headers: { "Content-Type": "application/json" },
-        body: JSON.stringify(first),
-      }).catch(() => null);
-      if (over) return;
-      if (!response || response.status >= 500) return setCut(true);
-      setCut(false);
-      take((await response.json()) as Answer);
-      setUnsent((all) => {
-        const rest = all.filter((u) => u.key !== first.key);
-        localStorage.setItem(storeName(id), JSON.stringify(rest));
-        return rest;
+        body: JSON.stringify({ key, command, ageSeconds: Math.max(0, Date.now() - givenAt) / 1000 }),
       });
+      clearTimeout(wonder);
+      if ("away" in said) return setAway(said.away);
+      setAway(null);
+      take(said.answer);
+      drop(store(), id, key);
+      count();
+    }
+  }, [id, store, take, count]);
+
+  const send = useCallback(() => void alone(`derrick-unsent/${id}`, sendAll), [id, sendAll]);
+
+  const say = useCallback(
+    (command: RunCommand) => {
+      const entry = { key: crypto.randomUUID(), command, givenAt: Date.now() };
+      setProblems([]);
+      try {
+        put(store(), id, entry);
+      } catch {
+        shelf.current = inMemory();
+        setKeeps(false);
+        put(shelf.current, id, entry);
+      }
+      count();
+      send();
+    },
+    [id, store, count, send],
+  );
+
+  useEffect(() => {
+    takeFormer(store(), id, Date.now());
+    const look = () => {
+      count();
+      if (waiting(store(), id).length > 0) send();
     };
-    const timer = setTimeout(send, 0);
-    const again = setInterval(send, RETRY);
+    const first = setTimeout(look, 0);
+    const again = setInterval(look, RETRY);
+    // Another window has written something down, or its answers have gone out.
+    addEventListener("storage", look);
     return () => {
-      over = true;
-      clearTimeout(timer);
+      clearTimeout(first);
       clearInterval(again);
+      removeEventListener("storage", look);
     };
-  }, [unsent, id, take]);
+  }, [id, store, count, send]);
 
   useEffect(() => {
     const timer = setInterval(async () => {
-      if (document.hidden || unsent.length > 0) return;
-      const response = await fetch(`/api/v1/runs/${id}/events`).catch(() => null);
-      setCut(!response?.ok);
-      if (response?.ok) take((await response.json()) as Answer);
+      if (document.hidden || waiting(store(), id).length > 0) return;
+      const said = await ask(`/api/v1/runs/${id}/events`);
+      if ("away" in said) return setAway(said.away);
+      setAway(null);
+      if (said.answer.ok) take(said.answer);
     }, POLL);
     return () => clearInterval(timer);
-  }, [id, unsent.length, take]);
+  }, [id, store, take]);
 
-  return { view, say, unsent: unsent.length, cut, problems, refresh: take };
+  return { view, say, unsent, away, keeps, problems, refresh: take };
 }
 
 /** The time, once a second, moved by what the server's clock is ahead; null until the page is alive in the browser. */

@@ -1,6 +1,7 @@
 import { registerCsv } from "@/server/drives";
 import { csvFile } from "../../csv";
+import { route } from "../../answer";
 
 export const dynamic = "force-dynamic";
 
-export const GET = async (): Promise<Response> => csvFile(await registerCsv(), "drives.csv");
+export const GET = route(async () => csvFile(await registerCsv(), "drives.csv"));

@@ -1,12 +1,13 @@
 import { exportAll, importAll } from "@/server/exports";
-import { bodyText, respond } from "../../answer";
+import { respond, route } from "../../answer";
+import { bodyText } from "../../body";
 
 export const dynamic = "force-dynamic";
 
-const LIMIT = 200_000_000;
+const LIMIT = { bytes: 200_000_000, seconds: 600 };
 
 /** The whole installation as one open file. */
-export async function GET(): Promise<Response> {
+export const GET = route(async () => {
   const file = await exportAll();
   return new Response(JSON.stringify(file, null, 1), {
     headers: {
@@ -14,11 +15,10 @@ export async function GET(): Promise<Response> {
       "Content-Disposition": `attachment; filename="derrick-${file.exportedAt.slice(0, 10)}.json"`,
     },
   });
-}
+});
 
 /** Reads an export into an empty installation. `?rebase=1` moves its times to now, as the demo does. */
-export async function POST(request: Request): Promise<Response> {
+export const POST = route(async (request: Request) => {
   const text = await bodyText(request, LIMIT);
-  if (text instanceof Response) return text;
   return respond(await importAll(text, { rebase: new URL(request.url).searchParams.get("rebase") === "1" }));
-}
+});

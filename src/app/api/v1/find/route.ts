@@ -1,10 +1,11 @@
 import { find } from "@/server/find";
+import { route } from "../../answer";
 
 export const dynamic = "force-dynamic";
 
-export async function GET(request: Request): Promise<Response> {
+export const GET = route(async (request: Request) => {
   const { searchParams } = new URL(request.url);
   return Response.json(
     await find((searchParams.get("q") ?? "").slice(0, 200), searchParams.get("build") || null),
   );
-}
+});

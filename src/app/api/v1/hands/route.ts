@@ -1,8 +1,9 @@
 import { handsCalls } from "@/server/today";
+import { route } from "../../answer";
 
 export const dynamic = "force-dynamic";
 
 /** When each running build needs hands next. */
-export async function GET(): Promise<Response> {
+export const GET = route(async () => {
   return Response.json(await handsCalls());
-}
+});

@@ -1,9 +1,10 @@
 import { imageFolder } from "@/server/image-folder";
+import { route } from "../../answer";
 
 export const dynamic = "force-dynamic";
 
 /** What lies in the server's image folder, and how far each computation is. */
-export async function GET(): Promise<Response> {
+export const GET = route(async () => {
   const folder = await imageFolder();
   return Response.json(folder ?? { ok: true, value: [] });
-}
+});

@@ -2,7 +2,8 @@ import { z } from "zod";
 import { dropWaiting } from "@/server/collector";
 import { takeOver } from "@/server/imports";
 import { currentHand } from "../../../hand";
-import { bodyJson, respond } from "../../answer";
+import { respond, route } from "../../answer";
+import { bodyJson } from "../../body";
 
 const schema = z.object({
   machineId: z.string(),
@@ -15,11 +16,10 @@ const schema = z.object({
 });
 
 /** Takes an import over into a machine's facts. */
-export async function POST(request: Request): Promise<Response> {
-  const read = await bodyJson(request, schema);
-  if ("refused" in read) return read.refused;
-  const { machineId, version, texts, waiting } = read.body;
+export const POST = route(async (request: Request) => {
+  const body = await bodyJson(request, schema);
+  const { machineId, version, texts, waiting } = body;
   const answer = await takeOver(machineId, version, texts, await currentHand());
   if (answer.ok && waiting) await dropWaiting(waiting);
   return respond(answer);
-}
+});

@@ -1,6 +1,7 @@
 import { machineListCsv } from "@/server/machines";
 import { csvFile } from "../../csv";
+import { route } from "../../answer";
 
 export const dynamic = "force-dynamic";
 
-export const GET = async (): Promise<Response> => csvFile(await machineListCsv(), "machines.csv");
+export const GET = route(async () => csvFile(await machineListCsv(), "machines.csv"));

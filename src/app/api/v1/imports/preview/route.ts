@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { previewImport } from "@/server/imports";
-import { bodyJson, respond } from "../../../answer";
+import { respond, route } from "../../../answer";
+import { bodyJson } from "../../../body";
 
 const schema = z.object({
   machineId: z.string().nullable(),
@@ -11,9 +12,7 @@ const schema = z.object({
 });
 
 /** What dropped texts would change; nothing is changed. */
-export async function POST(request: Request): Promise<Response> {
-  const read = await bodyJson(request, schema);
-  return "refused" in read
-    ? read.refused
-    : respond(await previewImport(read.body.machineId, read.body.texts));
-}
+export const POST = route(async (request: Request) => {
+  const body = await bodyJson(request, schema);
+  return respond(await previewImport(body.machineId, body.texts));
+});

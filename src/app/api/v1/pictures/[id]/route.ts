@@ -1,11 +1,9 @@
 import { onePicture } from "@/server/machines";
+import { route } from "../../../answer";
 
 export const dynamic = "force-dynamic";
 
-export async function GET(
-  _request: Request,
-  { params }: { params: Promise<{ id: string }> },
-): Promise<Response> {
+export const GET = route(async (_: Request, { params }: { params: Promise<{ id: string }> }) => {
   const picture = await onePicture((await params).id);
   if (!picture) return new Response("This picture is no longer there.", { status: 404 });
   return new Response(new Uint8Array(picture.bytes), {
@@ -16,4 +14,4 @@ export async function GET(
       "Cache-Control": "private, max-age=31536000, immutable",
     },
   });
-}
+});

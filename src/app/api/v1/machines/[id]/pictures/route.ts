@@ -1,19 +1,15 @@
-import { no } from "@/server/answer";
 import { addPicture } from "@/server/machines";
 import { currentHand } from "../../../../../hand";
-import { respond } from "../../../../answer";
+import { respond, route } from "../../../../answer";
+import { bodyBytes } from "../../../../body";
 
-const MOST = 8_000_000;
+/** The browser makes a picture smaller than this before it sends it. */
+const LIMIT = { bytes: 6_000_000, seconds: 120 };
 
 /** Takes one picture of a machine: the bytes as the body, its type in the header, its caption in the query. */
-export async function POST(
-  request: Request,
-  { params }: { params: Promise<{ id: string }> },
-): Promise<Response> {
-  if (Number(request.headers.get("content-length") ?? 0) > MOST)
-    return respond(no("A picture has at most 6 MB. Make it smaller first."));
-  const bytes = Buffer.from(await request.arrayBuffer());
+export const POST = route(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
+  const bytes = await bodyBytes(request, LIMIT);
   const caption = new URL(request.url).searchParams.get("caption") ?? "";
   const type = request.headers.get("content-type") ?? "";
   return respond(await addPicture((await params).id, { type, caption, bytes }, await currentHand()));
-}
+});

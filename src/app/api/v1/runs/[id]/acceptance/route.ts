@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { accept, previewAcceptance } from "@/server/runs";
 import { currentHand } from "../../../../../hand";
-import { bodyJson, respond } from "../../../../answer";
+import { respond, route } from "../../../../answer";
+import { bodyJson } from "../../../../body";
 
 const schema = z.object({
   texts: z
@@ -13,14 +14,10 @@ const schema = z.object({
 });
 
 /** Compares texts from the installed system with the plan; with `accept` the comparison is put on the log. */
-export async function POST(
-  request: Request,
-  { params }: { params: Promise<{ id: string }> },
-): Promise<Response> {
-  const read = await bodyJson(request, schema);
-  if ("refused" in read) return read.refused;
+export const POST = route(async (request: Request, { params }: { params: Promise<{ id: string }> }) => {
+  const body = await bodyJson(request, schema);
   const { id } = await params;
-  const { texts, key } = read.body;
-  if (!read.body.accept) return respond(await previewAcceptance(id, texts));
+  const { texts, key } = body;
+  if (!body.accept) return respond(await previewAcceptance(id, texts));
   return respond(await accept(id, key ?? crypto.randomUUID(), texts, await currentHand()));
-}
+});

@@ -2,11 +2,17 @@ import { z } from "zod";
 import { no, yes, type Answer } from "@/server/answer";
 import { command, runView, type RunView } from "@/server/runs";
 import { currentHand } from "../../../../../hand";
-import { bodyJson, respond } from "../../../../answer";
+import { respond, route } from "../../../../answer";
+import { bodyJson } from "../../../../body";
 
 export const dynamic = "force-dynamic";
 
-const schema = z.object({ key: z.string().min(8).max(80), command: z.unknown() });
+const schema = z.object({
+  key: z.string().min(8).max(80),
+  command: z.unknown(),
+  /** How long the browser kept it before it could be sent, in seconds. */
+  ageSeconds: z.number().min(0).max(3_000_000).optional(),
+});
 type Params = { params: Promise<{ id: string }> };
 
 /** The plan never changes and is large; it travels with the page only. */
@@ -17,15 +23,13 @@ const lean = (answer: Answer<RunView>): Answer<Omit<RunView, "plan">> => {
 };
 
 /** The log and what follows from it. */
-export async function GET(_: Request, { params }: Params): Promise<Response> {
+export const GET = route(async (_: Request, { params }: Params) => {
   const view = await runView((await params).id);
   return respond(lean(view ? yes(view) : no("This run is no longer there.")));
-}
+});
 
 /** One command under a key of its own; sending it again with the same key changes nothing. */
-export async function POST(request: Request, { params }: Params): Promise<Response> {
-  const read = await bodyJson(request, schema);
-  return "refused" in read
-    ? read.refused
-    : respond(lean(await command((await params).id, read.body.key, read.body.command, await currentHand())));
-}
+export const POST = route(async (request: Request, { params }: Params) => {
+  const { key, command: asked, ageSeconds } = await bodyJson(request, schema);
+  return respond(lean(await command((await params).id, key, asked, await currentHand(), ageSeconds)));
+});

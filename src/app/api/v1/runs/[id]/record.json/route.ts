@@ -1,8 +1,9 @@
 import { recordOf } from "@/server/runs";
+import { route } from "../../../../answer";
 
 export const dynamic = "force-dynamic";
 
-export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+export const GET = route(async (_: Request, { params }: { params: Promise<{ id: string }> }) => {
   const record = await recordOf((await params).id);
   if (!record) return new Response("This run is not there.\n", { status: 404 });
   return new Response(`${JSON.stringify(record, null, 2)}\n`, {
@@ -11,4 +12,4 @@ export async function GET(_: Request, { params }: { params: Promise<{ id: string
       "Content-Disposition": `attachment; filename="${record.sheet}-rev-${record.revision}.json"`,
     },
   });
-}
+});

@@ -1,12 +1,13 @@
 import { renderRecordMarkdown } from "@/core/record";
 import { recordOf } from "@/server/runs";
+import { route } from "../../../../answer";
 
 export const dynamic = "force-dynamic";
 
-export async function GET(_: Request, { params }: { params: Promise<{ id: string }> }): Promise<Response> {
+export const GET = route(async (_: Request, { params }: { params: Promise<{ id: string }> }) => {
   const record = await recordOf((await params).id);
   if (!record) return new Response("This run is not there.\n", { status: 404 });
   return new Response(renderRecordMarkdown(record), {
     headers: { "Content-Type": "text/markdown; charset=utf-8", "Content-Disposition": `attachment; filename="${record.sheet}-rev-${record.revision}.md"` },
   });
-}
+});

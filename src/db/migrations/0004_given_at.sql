@@ -1,0 +1,1 @@
+ALTER TABLE `run_events` ADD `given_at` text;

@@ -1,0 +1,117 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { mkdirSync, rmSync } from "node:fs";
+import { resolve } from "node:path";
+import { createClient } from "@libsql/client";
+import { expect, test } from "@playwright/test";
+import { loadInto } from "./servers";
+
+// The server away, hanging, or without its database: what a person sees, and that nothing is lost.
+
+const PORT = 4386;
+const BASE = `http://127.0.0.1:${PORT}`;
+const folder = resolve(".derrick/e2e/away");
+const url = `file:${folder}/test.db`;
+const RUN = `${BASE}/runs/r-wrk-hv1`;
+let server: ChildProcess;
+
+async function start(): Promise<void> {
+  server = spawn(process.execPath, ["scripts/server.mjs", "--port", String(PORT)], {
+    stdio: "ignore",
+    env: { ...process.env, NODE_ENV: "production", DERRICK_DB_URL: url, DERRICK_ORIGIN: BASE },
+  });
+  await expect
+    .poll(
+      () =>
+        fetch(`${BASE}/api/health`).then(
+          (r) => r.ok,
+          () => false,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(true);
+}
+const stop = async (): Promise<void> => {
+  const over = new Promise((r) => server.once("exit", r));
+  server.kill("SIGTERM");
+  await over;
+};
+type Logged = { at: string; given?: string; event: { kind: string; text?: string } };
+const log = async (): Promise<Logged[]> => {
+  const answer = await fetch(`${BASE}/api/v1/runs/r-wrk-hv1/events`);
+  return ((await answer.json()) as { value: { log: Logged[] } }).value.log;
+};
+const noteTimes = async (text: string) => (await log()).filter((l) => l.event.text === text).length;
+
+test.beforeAll(async () => {
+  rmSync(folder, { recursive: true, force: true });
+  mkdirSync(folder, { recursive: true });
+  await start();
+  await loadInto(BASE);
+});
+test.afterAll(stop);
+
+test("two windows offline: the note of each arrives once, with the time when it was given", async ({
+  context,
+}) => {
+  const [first, second] = [await context.newPage(), await context.newPage()];
+  for (const page of [first, second]) await page.goto(RUN, { waitUntil: "networkidle" });
+  await stop();
+  for (const [page, text] of [
+    [first, "from the first window"],
+    [second, "from the second window"],
+  ] as const) {
+    await page.bringToFront();
+    await page.locator("body").press("n");
+    await page.getByRole("textbox", { name: "In a few words" }).fill(text);
+    await page.getByRole("dialog").getByRole("button", { name: "Put it on the log" }).click();
+    await expect(page.getByText("kept here, not yet on the server")).toBeVisible();
+  }
+  await expect(second.getByText("2 answers are kept here")).toBeVisible();
+  await expect(second.getByText(/The server does not answer\. Since \d\d:\d\d/)).toBeVisible();
+  const givenBefore = Date.now();
+  await first.close();
+  await second.waitForTimeout(4000);
+  await start();
+  await expect.poll(() => noteTimes("from the first window")).toBe(1);
+  await expect.poll(() => noteTimes("from the second window")).toBe(1);
+  const notes = (await log()).slice(-2);
+  for (const note of notes) {
+    expect(Date.parse(note.given!)).toBeLessThanOrEqual(givenBefore);
+    expect(Date.parse(note.at)).toBeGreaterThan(givenBefore + 3000);
+  }
+  await expect(second.getByText("kept here")).toHaveCount(0);
+  await expect(second.getByText(/Since \d\d:\d\d/)).toHaveCount(0);
+  await second.locator("body").press("l");
+  await expect(second.getByText(/kept in the browser, arrived \d\d:\d\d/)).toHaveCount(2);
+});
+
+test("a database that another program holds is told on the run, and the answer is kept until it is free", async ({
+  page,
+}) => {
+  await page.goto(RUN, { waitUntil: "networkidle" });
+  const holder = createClient({ url, timeout: 5000 });
+  const held = await holder.transaction("write");
+  await page.locator("body").press("n");
+  await page.getByRole("textbox", { name: "In a few words" }).fill("while it was locked");
+  await page.getByRole("dialog").getByRole("button", { name: "Put it on the log" }).click();
+  await expect(page.getByText("kept here, not yet on the server")).toBeVisible();
+  // Pages are read meanwhile.
+  const began = Date.now();
+  expect((await fetch(`${BASE}/api/health`)).status).toBe(200);
+  expect(Date.now() - began).toBeLessThan(1000);
+  await expect(page.getByText(/Another program holds the database file for itself/)).toBeVisible({
+    timeout: 40_000,
+  });
+  await held.rollback();
+  holder.close();
+  await expect.poll(() => noteTimes("while it was locked"), { timeout: 30_000 }).toBe(1);
+  await expect(page.getByText("kept here")).toHaveCount(0);
+});
+
+test("a server that hangs is said to hang", async ({ page }) => {
+  await page.goto(`${BASE}/machines`, { waitUntil: "networkidle" });
+  server.kill("SIGSTOP");
+  await expect(page.getByText(/The server does not answer\. Since/)).toBeVisible({ timeout: 10_000 });
+  server.kill("SIGCONT");
+  await expect(page.getByText(/The server does not answer\. Since/)).toHaveCount(0);
+});
