@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { no } from "@/server/answer";
-import { troubleWords } from "@/server/health";
+import { knownFailure } from "@/server/health";
 
 type Refused = ReturnType<typeof no>;
 type Given<A extends readonly z.ZodType[]> = { -readonly [K in keyof A]: z.input<A[K]> };
@@ -17,19 +17,19 @@ export function checked<const Args extends readonly [z.ZodType, ...z.ZodType[]],
   const schema = z.tuple([...args]);
   return async (...given) => {
     const read = schema.safeParse(given);
-    if (read.success) return orTrouble(() => act(...(read.data as Read<Args>)));
+    if (read.success) return inWords(() => act(...(read.data as Read<Args>)));
     const [issue] = read.error.issues;
     return no(`This was not understood, and nothing was changed: ${issue?.path.join(" ")} ${issue?.message}`);
   };
 }
 
-/** A database that cannot save now says why, and the interface keeps what was typed. */
-async function orTrouble<R>(act: () => Promise<R>): Promise<R | Refused> {
+/** A database that cannot save now, or a document that is not sound, says why; the interface keeps what was typed. */
+async function inWords<R>(act: () => Promise<R>): Promise<R | Refused> {
   try {
     return await act();
   } catch (error) {
-    const trouble = troubleWords(error);
-    if (trouble) return no(trouble);
+    const known = knownFailure(error);
+    if (known) return no(known.words);
     throw error;
   }
 }

@@ -14,7 +14,7 @@ export const dynamic = "force-dynamic";
 export const metadata = { title: "Today" };
 
 export default async function Today() {
-  const { now, running, preparing, dates } = await todayView();
+  const { now, running, preparing, dates, damaged } = await todayView();
   const next = running
     .flatMap((r) => (r.hands ? [{ ...r.hands, machine: r.machine }] : []))
     .sort((a, b) => a.at.localeCompare(b.at))[0];
@@ -26,6 +26,14 @@ export default async function Today() {
   return (
     <Page title={lead} aside={<NewBuild begin={begin.bind(null, null)} />}>
       <KeepFresh seconds={20} />
+      {damaged > 0 && (
+        <p className="mb-4 border-l-4 bg-base-200 px-3 py-1.5" style={{ borderColor: "var(--color-error)" }}>
+          <Link className="link-quiet font-semibold" href="/damaged">
+            {damaged === 1 ? "One document is" : `${damaged} documents are`} damaged
+          </Link>{" "}
+          and left out of every list: look at them.
+        </p>
+      )}
       {running.length > 0 && (
         <section aria-label="Being built now" className="mb-8">
           <HandsLine rows={running} now={now} />

@@ -1,6 +1,8 @@
 import { and, desc, eq, sql } from "drizzle-orm";
-import { sheetSchema, type Edit, type Sheet } from "@/core/build";
+import { z } from "zod";
+import { editSchema, sheetSchema, type Edit, type Sheet } from "@/core/build";
 import type { Db, Tx } from "./client";
+import { BrokenJson, readStored, sound, toStore } from "./document";
 import { buildHistory, builds } from "./schema";
 
 export interface BuildRow {
@@ -41,17 +43,20 @@ const read = (row: typeof builds.$inferSelect): BuildRow => ({
   revision: row.revision,
   revisionVersion: row.revisionVersion,
   updatedAt: row.updatedAt,
-  sheet: sheetSchema.parse(row.sheet),
+  sheet: readStored("build", row.id, sheetSchema, row.sheet),
 });
 
-const columnsOf = (sheet: Sheet) => ({
-  machineId: sheet.machine.id,
-  imageId: sheet.image.id,
-  subject: sheet.subject,
-  hostName: sheet.answers.hostName,
-  address: sheet.network.school === "dynamic" ? "" : sheet.network.address,
-  sheet,
-});
+export function columnsOf(given: Sheet) {
+  const sheet = toStore("build", sheetSchema, given);
+  return {
+    machineId: sheet.machine.id,
+    imageId: sheet.image.id,
+    subject: sheet.subject,
+    hostName: sheet.answers.hostName,
+    address: sheet.network.school === "dynamic" ? "" : sheet.network.address,
+    sheet,
+  };
+}
 
 export async function one(db: Db | Tx, id: string): Promise<BuildRow | null> {
   const row = await db.query.builds.findFirst({ where: eq(builds.id, id) });
@@ -60,7 +65,7 @@ export async function one(db: Db | Tx, id: string): Promise<BuildRow | null> {
 
 /** All sheets, read as one is: a sheet that an older Derrick wrote lacks what came since. */
 export const all = async (db: Db): Promise<BuildRow[]> =>
-  (await db.select().from(builds).orderBy(desc(builds.updatedAt))).map(read);
+  sound(await db.select().from(builds).orderBy(desc(builds.updatedAt)), read);
 
 export function marks(db: Db): Promise<BuildMark[]> {
   const { id, number, machineId, imageId, subject, hostName, address, revision, updatedAt } = builds;
@@ -161,6 +166,6 @@ export async function history(db: Db, buildId: string, most = 200): Promise<Hist
     at,
     by,
     letter,
-    edits: edits as Edit[],
+    edits: edits instanceof BrokenJson ? [] : z.array(editSchema).catch([]).parse(edits),
   }));
 }

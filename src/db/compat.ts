@@ -1,6 +1,7 @@
 import { and, desc, eq } from "drizzle-orm";
 import { compatNoteSchema, type CompatNote } from "@/core/compat";
 import type { Db, Tx } from "./client";
+import { readStored, sound, toStore } from "./document";
 import { compatNotes } from "./schema";
 
 export interface CompatRow {
@@ -12,14 +13,19 @@ export interface CompatRow {
 const read = (row: typeof compatNotes.$inferSelect): CompatRow => ({
   id: row.id,
   version: row.version,
-  note: compatNoteSchema.parse(row.document),
+  note: readStored("note", row.id, compatNoteSchema, row.document),
 });
 
+const columnsOf = (note: CompatNote) => {
+  const document = toStore("note", compatNoteSchema, note);
+  return { profile: document.profile, document };
+};
+
 export const all = async (db: Db): Promise<CompatRow[]> =>
-  (await db.select().from(compatNotes).orderBy(desc(compatNotes.updatedAt))).map(read);
+  sound(await db.select().from(compatNotes).orderBy(desc(compatNotes.updatedAt)), read);
 
 export const ofProfile = async (db: Db, profile: string): Promise<CompatNote[]> =>
-  (await db.select().from(compatNotes).where(eq(compatNotes.profile, profile))).map((row) => read(row).note);
+  sound(await db.select().from(compatNotes).where(eq(compatNotes.profile, profile)), (row) => read(row).note);
 
 export async function one(db: Db, id: string): Promise<CompatRow | null> {
   const row = await db.query.compatNotes.findFirst({ where: eq(compatNotes.id, id) });
@@ -27,7 +33,7 @@ export async function one(db: Db, id: string): Promise<CompatRow | null> {
 }
 
 export async function insert(tx: Tx, id: string, note: CompatNote, at: string): Promise<void> {
-  await tx.insert(compatNotes).values({ id, profile: note.profile, document: note, updatedAt: at });
+  await tx.insert(compatNotes).values({ id, ...columnsOf(note), updatedAt: at });
 }
 
 /** Saves when `version` is still the stored one; false when somebody saved in between. */
@@ -40,7 +46,7 @@ export async function update(
 ): Promise<boolean> {
   const done = await tx
     .update(compatNotes)
-    .set({ profile: note.profile, document: note, version: version + 1, updatedAt: at })
+    .set({ ...columnsOf(note), version: version + 1, updatedAt: at })
     .where(and(eq(compatNotes.id, id), eq(compatNotes.version, version)));
   return done.rowsAffected === 1;
 }

@@ -1,6 +1,7 @@
 import { and, eq, inArray, isNull } from "drizzle-orm";
 import { registerEntrySchema, type RegisterEntry } from "@/core/machine";
 import type { Db, Tx } from "./client";
+import { readStored, sound, toStore } from "./document";
 import { drives } from "./schema";
 
 export interface DriveRow {
@@ -16,12 +17,11 @@ const read = (row: typeof drives.$inferSelect): DriveRow => ({
   machineId: row.machineId,
   version: row.version,
   updatedAt: row.updatedAt,
-  entry: registerEntrySchema.parse(row.document),
+  entry: readStored("drive", row.key, registerEntrySchema, row.document),
 });
 
-/** The whole register. Entries were checked when they were written; thousands are not checked again for a list. */
-export const all = async (db: Db): Promise<DriveRow[]> =>
-  (await db.select().from(drives)).map((row) => ({ ...row, entry: row.document as RegisterEntry }));
+/** The whole register. */
+export const all = async (db: Db): Promise<DriveRow[]> => sound(await db.select().from(drives), read);
 
 export async function one(db: Db | Tx, key: string): Promise<DriveRow | null> {
   const row = await db.query.drives.findFirst({ where: eq(drives.key, key) });
@@ -29,20 +29,25 @@ export async function one(db: Db | Tx, key: string): Promise<DriveRow | null> {
 }
 
 export const withKeys = async (db: Db | Tx, keys: string[]): Promise<DriveRow[]> =>
-  keys.length === 0 ? [] : (await db.select().from(drives).where(inArray(drives.key, keys))).map(read);
+  keys.length === 0 ? [] : sound(await db.select().from(drives).where(inArray(drives.key, keys)), read);
 
 /** Sticks and cards that can be carried to a machine: by media, and not sitting in one. */
 export const portable = async (db: Db): Promise<DriveRow[]> =>
-  (await db.select().from(drives).where(isNull(drives.machineId)))
-    .map(read)
-    .filter((r) => r.entry.media === "usb" && r.entry.state !== "destroyed");
+  sound(await db.select().from(drives).where(isNull(drives.machineId)), read).filter(
+    (r) => r.entry.media === "usb" && r.entry.state !== "destroyed",
+  );
 
 /** Spares on the shelf. */
 export const spares = async (db: Db): Promise<DriveRow[]> =>
-  (await db.select().from(drives).where(isNull(drives.machineId))).map(read).filter((r) => r.entry.spare);
+  sound(await db.select().from(drives).where(isNull(drives.machineId)), read).filter((r) => r.entry.spare);
 
 const seatOf = (entry: RegisterEntry): string | null =>
   entry.state === "in a machine" ? (entry.stays.at(-1)?.machineId ?? null) : null;
+
+const columnsOf = (entry: RegisterEntry) => {
+  const document = toStore("drive", registerEntrySchema, entry);
+  return { machineId: seatOf(document), document };
+};
 
 /** Writes an entry, new or known; what is written here is what was just read in the same transaction. */
 export async function put(
@@ -52,7 +57,7 @@ export async function put(
   version: number,
   at: string,
 ): Promise<void> {
-  const values = { machineId: seatOf(entry), document: entry, version, updatedAt: at };
+  const values = { ...columnsOf(entry), version, updatedAt: at };
   await tx
     .insert(drives)
     .values({ key, ...values })
@@ -69,7 +74,7 @@ export async function update(
 ): Promise<boolean> {
   const done = await tx
     .update(drives)
-    .set({ machineId: seatOf(entry), document: entry, version: version + 1, updatedAt: at })
+    .set({ ...columnsOf(entry), version: version + 1, updatedAt: at })
     .where(and(eq(drives.key, key), eq(drives.version, version)));
   return done.rowsAffected === 1;
 }

@@ -1,6 +1,7 @@
 import { and, asc, eq } from "drizzle-orm";
 import { imageSchema, type Image } from "@/core/image";
 import type { Db, Tx } from "./client";
+import { readStored, sound, toStore } from "./document";
 import { images } from "./schema";
 
 export interface ImageRow {
@@ -12,11 +13,16 @@ export interface ImageRow {
 const read = (row: typeof images.$inferSelect): ImageRow => ({
   id: row.id,
   version: row.version,
-  image: imageSchema.parse(row.document),
+  image: readStored("image", row.id, imageSchema, row.document),
 });
 
+const columnsOf = (image: Image) => {
+  const document = toStore("image", imageSchema, image);
+  return { name: document.name, profile: document.profile, document };
+};
+
 export const all = async (db: Db): Promise<ImageRow[]> =>
-  (await db.select().from(images).orderBy(asc(images.name))).map(read);
+  sound(await db.select().from(images).orderBy(asc(images.name)), read);
 
 export async function one(db: Db | Tx, id: string): Promise<ImageRow | null> {
   const row = await db.query.images.findFirst({ where: eq(images.id, id) });
@@ -24,9 +30,7 @@ export async function one(db: Db | Tx, id: string): Promise<ImageRow | null> {
 }
 
 export async function insert(tx: Tx, id: string, image: Image, at: string): Promise<void> {
-  await tx
-    .insert(images)
-    .values({ id, name: image.name, profile: image.profile, document: image, updatedAt: at });
+  await tx.insert(images).values({ id, ...columnsOf(image), updatedAt: at });
 }
 
 /** Saves when `version` is still the stored one; false when somebody saved in between. */
@@ -39,7 +43,7 @@ export async function update(
 ): Promise<boolean> {
   const done = await tx
     .update(images)
-    .set({ name: image.name, profile: image.profile, document: image, version: version + 1, updatedAt: at })
+    .set({ ...columnsOf(image), version: version + 1, updatedAt: at })
     .where(and(eq(images.id, id), eq(images.version, version)));
   return done.rowsAffected === 1;
 }

@@ -1,6 +1,9 @@
 export { DatabaseTooNewError, openDatabase, type Database, type Db, type Tx } from "./client";
 export { backUp, CopyError, pathOf, restore } from "./copies";
 export { DatabaseTroubleError, troubleOf, type TroubleKind } from "./trouble";
+export { DamagedError, UnsoundError, type Kind } from "./document";
+export { KINDS } from "./damaged";
+export * as damagedRows from "./damaged";
 export * as siteRows from "./sites";
 export * as machineRows from "./machines";
 export * as imageRows from "./images";

@@ -9,6 +9,7 @@ import {
   type Verdict,
 } from "@/core/machine";
 import type { Db, Tx } from "./client";
+import { BrokenJson, readStored, sound, toStore } from "./document";
 import { collectorCodes, machineImports, machines } from "./schema";
 
 export interface MachineIdentity {
@@ -65,7 +66,7 @@ const read = (row: typeof machines.$inferSelect): MachineRow => ({
   name: row.name,
   version: row.version,
   updatedAt: row.updatedAt,
-  document: machineDocumentSchema.parse(row.document),
+  document: readStored("machine", row.id, machineDocumentSchema, row.document),
 });
 
 const identityOf = ({ facts, typed }: MachineDocument): MachineIdentity => ({
@@ -118,17 +119,20 @@ function summaryOf({ facts, typed, sources }: MachineDocument): MachineSummary {
   };
 }
 
-const columnsOf = (name: string, document: MachineDocument) => ({
-  name,
-  serial: document.facts.chassis?.serial ?? null,
-  document,
-  summary: summaryOf(document),
-  identity: identityOf(document),
-});
+export function columnsOf(name: string, given: MachineDocument) {
+  const document = toStore("machine", machineDocumentSchema, given);
+  return {
+    name,
+    serial: document.facts.chassis?.serial ?? null,
+    document,
+    summary: summaryOf(document),
+    identity: identityOf(document),
+  };
+}
 
 /** All machines with their documents; for exports and comparisons, not for lists. */
 export const all = async (db: Db): Promise<MachineRow[]> =>
-  (await db.select().from(machines).orderBy(asc(machines.name))).map(read);
+  sound(await db.select().from(machines).orderBy(asc(machines.name)), read);
 
 /** All machines as lists show them. */
 export async function listed(
@@ -146,7 +150,9 @@ export async function listed(
     })
     .from(machines)
     .orderBy(asc(machines.name));
-  return rows.map((row) => ({ ...row, summary: row.summary as MachineSummary }));
+  return rows.flatMap((row) =>
+    row.summary instanceof BrokenJson ? [] : [{ ...row, summary: row.summary as MachineSummary }],
+  );
 }
 
 export async function one(db: Db | Tx, id: string): Promise<MachineRow | null> {
@@ -166,7 +172,9 @@ export async function marks(db: Db): Promise<MachineMark[]> {
     })
     .from(machines)
     .orderBy(asc(machines.name));
-  return rows.map(({ identity, ...row }) => ({ ...row, ...(identity as MachineIdentity) }));
+  return rows.flatMap(({ identity, ...row }) =>
+    identity instanceof BrokenJson ? [] : [{ ...row, ...(identity as MachineIdentity) }],
+  );
 }
 
 export async function withSerial(db: Db, serials: string[]): Promise<{ id: string; name: string }[]> {
@@ -220,7 +228,7 @@ export async function importsOf(
       by: machineImports.by,
       changes: machineImports.changes,
       // The texts themselves can be megabytes; only their names are wanted here.
-      names: sql<string>`(select json_group_array(json_extract(value, '$.name')) from json_each(${machineImports.texts}))`,
+      names: sql<string>`(select json_group_array(json_extract(value, '$.name')) from json_each(case when json_valid(${machineImports.texts}) then ${machineImports.texts} else '[]' end))`,
     })
     .from(machineImports)
     .where(eq(machineImports.machineId, machineId))
@@ -230,7 +238,7 @@ export async function importsOf(
     id: r.id,
     at: r.at,
     by: r.by,
-    changes: r.changes as FactChange[],
+    changes: r.changes instanceof BrokenJson ? [] : (r.changes as FactChange[]),
     names: JSON.parse(r.names) as string[],
   }));
 }

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, isNull, max } from "drizzle-orm";
-import { loggedEventSchema, runPlanSchema, type LoggedEvent, type RunPlan } from "@/core/run";
+import { readLogged, runEventSchema, runPlanSchema, type LoggedEvent, type RunPlan } from "@/core/run";
 import type { Db, Tx } from "./client";
+import { readStored, sound, toStore } from "./document";
 import { builds, runEvents, runs } from "./schema";
 
 export interface RunRow {
@@ -11,7 +12,10 @@ export interface RunRow {
   plan: RunPlan;
 }
 
-const read = (row: typeof runs.$inferSelect): RunRow => ({ ...row, plan: runPlanSchema.parse(row.plan) });
+const read = (row: typeof runs.$inferSelect): RunRow => ({
+  ...row,
+  plan: readStored("run", row.id, runPlanSchema, row.plan),
+});
 
 export async function one(db: Db | Tx, id: string): Promise<RunRow | null> {
   const row = await db.query.runs.findFirst({ where: eq(runs.id, id) });
@@ -20,10 +24,10 @@ export async function one(db: Db | Tx, id: string): Promise<RunRow | null> {
 
 /** Runs that are not handed over. */
 export const open = async (db: Db): Promise<RunRow[]> =>
-  (await db.select().from(runs).where(isNull(runs.endedAt)).orderBy(asc(runs.startedAt))).map(read);
+  sound(await db.select().from(runs).where(isNull(runs.endedAt)).orderBy(asc(runs.startedAt)), read);
 
 export const all = async (db: Db): Promise<RunRow[]> =>
-  (await db.select().from(runs).orderBy(asc(runs.startedAt))).map(read);
+  sound(await db.select().from(runs).orderBy(asc(runs.startedAt)), read);
 
 /** The run of a build that is not handed over; null when there is none. */
 export async function openOf(tx: Tx, buildId: string): Promise<string | null> {
@@ -57,7 +61,7 @@ export async function marks(db: Db): Promise<(RunMark & { machineId: string | nu
 }
 
 export async function insert(tx: Tx, row: RunRow): Promise<void> {
-  await tx.insert(runs).values(row);
+  await tx.insert(runs).values({ ...row, plan: toStore("run", runPlanSchema, row.plan) });
 }
 
 export async function end(tx: Tx, id: string, at: string): Promise<void> {
@@ -71,7 +75,7 @@ export async function log(db: Db | Tx, runId: string): Promise<LoggedEvent[]> {
     .where(eq(runEvents.runId, runId))
     .orderBy(asc(runEvents.seq));
   return rows.map(({ seq, at, given, key, event }) =>
-    loggedEventSchema.parse({ seq, at, ...(given && { given }), key, event }),
+    readLogged({ seq, at, ...(given && { given }), key, event }),
   );
 }
 
@@ -90,6 +94,7 @@ export async function append(tx: Tx, runId: string, entry: Omit<LoggedEvent, "se
     .from(runEvents)
     .where(eq(runEvents.runId, runId));
   const seq = (last?.seq ?? 0) + 1;
-  await tx.insert(runEvents).values({ runId, seq, ...entry });
+  const event = toStore("event", runEventSchema, entry.event);
+  await tx.insert(runEvents).values({ runId, seq, ...entry, event });
   return seq;
 }

@@ -1,6 +1,7 @@
 import { sql } from "drizzle-orm";
 import {
   blob,
+  customType,
   index,
   integer,
   primaryKey,
@@ -10,6 +11,20 @@ import {
   unique,
   uniqueIndex,
 } from "drizzle-orm/sqlite-core";
+import { BrokenJson } from "./document";
+
+/** A JSON column. What is no JSON (a disk's doing, or a hand's) is carried as such, so that it spoils only its own row. */
+const json = customType<{ data: unknown; driverData: string }>({
+  dataType: () => "text",
+  toDriver: (value) => JSON.stringify(value),
+  fromDriver: (text) => {
+    try {
+      return JSON.parse(text) as unknown;
+    } catch {
+      return new BrokenJson(text);
+    }
+  },
+});
 
 // Columns for identity, references and what is searched; one validated JSON document for the rest.
 // `version` counts saves of a row: a save names the version that it was based on. Documents stand last: what stands
@@ -18,7 +33,7 @@ import {
 export const sites = sqliteTable("sites", {
   id: text("id").primaryKey(),
   name: text("name").notNull(),
-  document: text("document", { mode: "json" }).notNull(),
+  document: json("document").notNull(),
   version: integer("version").notNull().default(1),
   updatedAt: text("updated_at").notNull(),
 });
@@ -33,12 +48,12 @@ export const machines = sqliteTable(
     name: text("name").notNull(),
     serial: text("serial"),
     /** What the list of machines shows, so that it need not read documents. */
-    summary: text("summary", { mode: "json" }).notNull(),
+    summary: json("summary").notNull(),
     /** MACs, host names and addresses of the document, kept beside it for the clash rules of other builds. */
-    identity: text("identity", { mode: "json" }).notNull(),
+    identity: json("identity").notNull(),
     version: integer("version").notNull().default(1),
     updatedAt: text("updated_at").notNull(),
-    document: text("document", { mode: "json" }).notNull(),
+    document: json("document").notNull(),
   },
   (t) => [unique("machines_name").on(t.siteId, t.name), index("machines_serial").on(t.serial)],
 );
@@ -53,8 +68,8 @@ export const machineImports = sqliteTable(
       .references(() => machines.id, { onDelete: "cascade" }),
     at: text("at").notNull(),
     by: text("by").notNull(),
-    texts: text("texts", { mode: "json" }).notNull(),
-    changes: text("changes", { mode: "json" }).notNull(),
+    texts: json("texts").notNull(),
+    changes: json("changes").notNull(),
   },
   (t) => [index("machine_imports_machine").on(t.machineId, t.at)],
 );
@@ -79,7 +94,7 @@ export const drives = sqliteTable(
     key: text("key").primaryKey(),
     /** The machine that it sits in now; null on the shelf. */
     machineId: text("machine_id").references(() => machines.id, { onDelete: "set null" }),
-    document: text("document", { mode: "json" }).notNull(),
+    document: json("document").notNull(),
     version: integer("version").notNull().default(1),
     updatedAt: text("updated_at").notNull(),
   },
@@ -112,7 +127,7 @@ export const compatNotes = sqliteTable(
   {
     id: text("id").primaryKey(),
     profile: text("profile").notNull(),
-    document: text("document", { mode: "json" }).notNull(),
+    document: json("document").notNull(),
     version: integer("version").notNull().default(1),
     updatedAt: text("updated_at").notNull(),
   },
@@ -193,7 +208,7 @@ export const images = sqliteTable("images", {
   id: text("id").primaryKey(),
   name: text("name").notNull(),
   profile: text("profile").notNull(),
-  document: text("document", { mode: "json" }).notNull(),
+  document: json("document").notNull(),
   version: integer("version").notNull().default(1),
   updatedAt: text("updated_at").notNull(),
 });
@@ -214,7 +229,7 @@ export const builds = sqliteTable(
     revisionVersion: integer("revision_version"),
     version: integer("version").notNull().default(1),
     updatedAt: text("updated_at").notNull(),
-    sheet: text("sheet", { mode: "json" }).notNull(),
+    sheet: json("sheet").notNull(),
   },
   (t) => [index("builds_machine").on(t.machineId)],
 );
@@ -230,7 +245,7 @@ export const buildHistory = sqliteTable(
     at: text("at").notNull(),
     by: text("by").notNull(),
     letter: text("letter"),
-    edits: text("edits", { mode: "json" }).notNull(),
+    edits: json("edits").notNull(),
   },
   (t) => [primaryKey({ columns: [t.buildId, t.version] })],
 );
@@ -245,7 +260,7 @@ export const runs = sqliteTable(
     startedAt: text("started_at").notNull(),
     /** Set when it was handed over; kept beside the log so that lists need not fold every run. */
     endedAt: text("ended_at"),
-    plan: text("plan", { mode: "json" }).notNull(),
+    plan: json("plan").notNull(),
   },
   (t) => [
     index("runs_build").on(t.buildId),
@@ -269,7 +284,19 @@ export const runEvents = sqliteTable(
     /** When the answer was given, where that was before it arrived. */
     given: text("given_at"),
     key: text("key").notNull(),
-    event: text("event", { mode: "json" }).notNull(),
+    event: json("event").notNull(),
   },
   (t) => [primaryKey({ columns: [t.runId, t.seq] }), unique("run_events_key").on(t.runId, t.key)],
+);
+
+/** Damaged documents that a person has set aside: they stay where they are and are no longer called for. */
+export const setAside = sqliteTable(
+  "set_aside",
+  {
+    kind: text("kind").notNull(),
+    id: text("id").notNull(),
+    at: text("at").notNull(),
+    by: text("by").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.kind, t.id] })],
 );

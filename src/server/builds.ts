@@ -82,7 +82,7 @@ export async function contextOf(
     sheet.image.id ? imageRows.one(db, sheet.image.id) : null,
   ]);
   const [site, edition] = await Promise.all([
-    machine ? siteRows.one(db, machine.siteId) : null,
+    machine ? siteRows.ifSound(db, machine.siteId) : null,
     imageRow ? editionFor(editions, imageRow.image, sheet.image.edition) : null,
   ]);
   const profile = edition?.profile ?? null;
@@ -207,7 +207,7 @@ async function adoptMachine(
   machine: NonNullable<Awaited<ReturnType<typeof machineRows.one>>>,
 ): Promise<void> {
   const { facts } = machine.document;
-  const site = (await siteRows.one(db, machine.siteId))?.site;
+  const site = (await siteRows.ifSound(db, machine.siteId))?.site;
   sheet.machine.id = machine.id;
   sheet.storage = {
     ...emptySheet().storage,

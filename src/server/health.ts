@@ -1,9 +1,24 @@
-import { troubleOf } from "@/db";
+import { DamagedError, troubleOf, UnsoundError } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { database } from "./database";
 
-/** The sentence for a person when it is the database that failed; null for any other failure. */
-export const troubleWords = (error: unknown): string | null => troubleOf(error)?.message ?? null;
+/** A failure that a person can do something about: the sentence, and whether asking again later may help. */
+export interface Known {
+  words: string;
+  passes: boolean;
+}
+
+/** What a thrown error is to a person; null for a failure of the program itself. */
+export function knownFailure(error: unknown): Known | null {
+  const trouble = troubleOf(error);
+  if (trouble) return { words: trouble.message, passes: true };
+  for (let at = error; at instanceof Error; at = at.cause) {
+    if (at instanceof UnsoundError) return { words: at.message, passes: false };
+    if (at instanceof DamagedError)
+      return { words: `${at.message}. It can be repaired on the page of damaged documents.`, passes: false };
+  }
+  return null;
+}
 
 /** Whether the database answers, asked anew each time. */
 export async function health(): Promise<Answer<null>> {
@@ -11,6 +26,8 @@ export async function health(): Promise<Answer<null>> {
     await (await database()).probe();
     return yes(null);
   } catch (error) {
-    return no(troubleWords(error) ?? "The database does not answer as it should; see the log of the server.");
+    return no(
+      troubleOf(error)?.message ?? "The database does not answer as it should; see the log of the server.",
+    );
   }
 }

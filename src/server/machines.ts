@@ -177,7 +177,7 @@ export async function machineView(id: string) {
   const { db } = await database();
   const machine = await machineRows.one(db, id);
   if (!machine) return null;
-  const site = await siteRows.one(db, machine.siteId);
+  const site = await siteRows.ifSound(db, machine.siteId);
   const [imports, builds, runs, waiting, findings, pictures] = await Promise.all([
     machineRows.importsOf(db, id),
     buildRows.marks(db),

@@ -37,7 +37,7 @@ export async function benchView(id: string, asked: BenchQuestion) {
   const machine = await machineRows.one(db, id);
   if (!machine) return null;
   const [site, own, listed, marks] = await Promise.all([
-    siteRows.one(db, machine.siteId),
+    siteRows.ifSound(db, machine.siteId),
     readingRows.of(db, id),
     machineRows.listed(db),
     machineRows.marks(db),

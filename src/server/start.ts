@@ -3,6 +3,7 @@ import { admit } from "./door/door";
 import { troubleOf } from "@/db";
 import { addShippedProfiles } from "./profiles";
 import { closeDatabase, database } from "./database";
+import { damagedDocuments } from "./damaged";
 import { readEnvironment } from "./environment";
 
 /** What scripts/server.mjs, which owns the listening socket, gets from here. */
@@ -30,6 +31,8 @@ export async function start(): Promise<void> {
     if (upgradedFrom)
       console.error(`The database was brought up to date; as it was before, it is kept as ${upgradedFrom}.`);
     await addShippedProfiles();
+    // What is damaged is looked for beside the first requests, so that Today can call for it.
+    void damagedDocuments().catch(() => undefined);
     shared.derrickServer.door = {
       admit: (request, response, dev) => admit(request, response, { ownOrigin, dev }),
       end: closeDatabase,

@@ -5,6 +5,7 @@ import { foldRun, nextHands } from "@/core/run";
 import { addSeconds } from "@/core/units";
 import { buildRows, imageRows, machineRows, runRows } from "@/db";
 import { contextOf, surroundings } from "./builds";
+import { damagedCount, damagedIn } from "./damaged";
 import { database, now } from "./database";
 
 /** A stretch of a running build on the hands line: hands-on or waiting, from the log where it happened, else as estimated. */
@@ -72,15 +73,25 @@ async function preparing() {
   const waiting = builds.filter((b) => !runs.some((r) => r.buildId === b.id)).slice(0, 12);
   return Promise.all(
     waiting.map(async (build) => {
-      const { stops, findings, hook, steps } = evaluateBuild(
-        await contextOf(db, build.id, build.sheet, around),
-      );
-      return {
+      const head = {
         id: build.id,
         number: build.number,
         subject: build.sheet.subject,
         machine: around.marks.find((m) => m.id === build.sheet.machine.id)?.name ?? null,
         revision: build.revision,
+      };
+      const context = await contextOf(db, build.id, build.sheet, around).catch((error: unknown) => {
+        if (damagedIn(error)) return null;
+        throw error;
+      });
+      if (!context)
+        return {
+          ...{ ...head, hook: "A" as const, cautions: 0, stops: 1, likelySeconds: 0 },
+          firstStop: { label: "–", says: "What this sheet is about is damaged; see the damaged documents." },
+        };
+      const { stops, findings, hook, steps } = evaluateBuild(context);
+      return {
+        ...head,
         hook,
         firstStop: stops[0] ? { label: stops[0].label, says: stops[0].says } : null,
         cautions: findings.filter((f) => f.severity === "caution" && !f.waiver).length,
@@ -122,8 +133,8 @@ async function dates(at: string) {
 
 export async function todayView() {
   const at = now();
-  const [rows, sheets, due] = await Promise.all([running(), preparing(), dates(at)]);
-  return { now: at, running: rows, preparing: sheets, dates: due };
+  const [rows, sheets, due, damaged] = await Promise.all([running(), preparing(), dates(at), damagedCount()]);
+  return { now: at, running: rows, preparing: sheets, dates: due, damaged };
 }
 
 /** A running build as far as it calls for a person. */

@@ -27,6 +27,7 @@ const SCREENS = [
   "/builds/b-wrk-hv1/history",
   "/runs/r-wrk-hv1",
   "/runs/r-tho-b/record",
+  "/damaged",
   "/nowhere",
 ];
 

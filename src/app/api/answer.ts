@@ -1,5 +1,5 @@
 import type { Answer } from "@/server/answer";
-import { troubleWords } from "@/server/health";
+import { knownFailure } from "@/server/health";
 
 /** A request that cannot be answered, with the reason in words. */
 export class Refusal extends Error {
@@ -29,8 +29,8 @@ export const route =
       return await handler(request, ...rest);
     } catch (error) {
       if (error instanceof Refusal) return refuse(error.message, error.status);
-      const trouble = troubleWords(error);
-      if (trouble) return refuse(trouble, 503);
+      const known = knownFailure(error);
+      if (known) return refuse(known.words, known.passes ? 503 : 422);
       throw error;
     }
   };

@@ -26,9 +26,14 @@ export function diffSheets(from: Sheet, to: Sheet): Edit[] {
 export const invertEdits = (edits: readonly Edit[]): Edit[] =>
   [...edits].reverse().map(({ path, before, after }) => ({ path, before: after, after: before }));
 
-/** The value at a dotted path; undefined when there is none. */
+/** The value at a dotted path; undefined when there is none. What every object inherits is no field of a sheet. */
 export function valueAt(sheet: unknown, path: string): unknown {
-  return path.split(".").reduce<unknown>((value, key) => (isBag(value) ? value[key] : undefined), sheet);
+  return path
+    .split(".")
+    .reduce<unknown>(
+      (value, key) => (isBag(value) && Object.hasOwn(value, key) ? value[key] : undefined),
+      sheet,
+    );
 }
 
 /** Applies edits to a copy. A path that the sheet does not have, or a value of the wrong kind, is a problem. */

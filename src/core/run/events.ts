@@ -58,6 +58,8 @@ export const runEventSchema = z.discriminatedUnion("kind", [
   /** The found value stands with it: when another reading finds something else, the line is open again. */
   settled.extend({ found: z.string(), by }),
   handedOver.extend(signed),
+  /** An entry that does not read any more, as it stands there; see damaged.ts. It is never written. */
+  z.object({ kind: z.literal("damaged"), why: z.string(), text: z.string(), by }),
 ]);
 export type RunEvent = z.infer<typeof runEventSchema>;
 

@@ -17,3 +17,4 @@ export { freezePlan } from "./freeze";
 export { deedsOf } from "./deeds";
 export { measuredStep, measuredTransfer } from "./measured";
 export { clockJumps, givenBefore, happened, type ClockJump } from "./times";
+export { readLogged } from "./damaged";

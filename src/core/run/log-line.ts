@@ -35,6 +35,8 @@ export function logLine(event: RunEvent, plan: Pick<RunPlan, "steps">, withTyped
       return event.how === "seen"
         ? `Acceptance, ${event.line}: seen by eye. ${event.words}`
         : `Acceptance, ${event.line}: taken as it is (${event.found || "not seen"}). ${event.words}`;
+    case "damaged":
+      return `Damaged entry, which counts for nothing (${event.why}): ${event.text}`;
     case "handed over":
       return `Handed over to ${event.to}`;
   }

@@ -213,6 +213,12 @@ function apply(state: RunState, steps: readonly Step[], { seq, at, event }: Logg
       state.handedTo = event.to;
       state.endedAt = at;
       break;
+    case "damaged": {
+      const why = `Entry ${seq} of the log is damaged and counts for nothing (${event.why}). Look at the machine, and say where the run stands.`;
+      state.deviations.push({ seq, at, step: steps[state.current]?.id ?? "", seen: why, decision: "stop" });
+      stop(state, why);
+      break;
+    }
     case "note":
     case "reading":
     case "corrected":

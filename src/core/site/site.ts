@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { isTimeZone } from "../identity";
 import { segmentSchema } from "../network";
 
 /** A place with machines: its networks, its usual answers, and the link by which remote consoles reach it. */
@@ -6,7 +7,10 @@ export const siteSchema = z.object({
   schemaVersion: z.literal(1),
   name: z.string().trim().min(1, "a site needs a name"),
   room: z.string().default(""),
-  timeZone: z.string().default("UTC"),
+  timeZone: z
+    .string()
+    .refine(isTimeZone, "is no time zone of the IANA list, such as Europe/London or UTC")
+    .default("UTC"),
   locale: z.string().default("en_GB.UTF-8"),
   keyboard: z.string().default("gb"),
   domain: z.string().default(""),

@@ -17,16 +17,50 @@ export const addSeconds = (iso: string, seconds: number): string =>
 export const secondsBetween = (from: string, to: string): number =>
   (Date.parse(to) - Date.parse(from)) / 1000;
 
+const formatters = new Map<string, (iso: string) => string>();
+
+/** Formats by parts and zone. A zone that this program does not know is told as UTC, in the text itself. */
+function formatter(parts: "clock" | "date", timeZone: string): (iso: string) => string {
+  const key = `${parts} ${timeZone}`;
+  const known = formatters.get(key);
+  if (known) return known;
+  const make = (zone: string) => new Intl.DateTimeFormat("en-GB", { ...PARTS[parts], timeZone: zone });
+  let format: (iso: string) => string;
+  try {
+    const own = make(timeZone);
+    format = (iso) => own.format(new Date(iso));
+  } catch {
+    const utc = make("UTC");
+    format = (iso) => `${utc.format(new Date(iso))} UTC`;
+  }
+  formatters.set(key, format);
+  return format;
+}
+
+const PARTS = {
+  clock: { hour: "2-digit", minute: "2-digit" },
+  date: { day: "numeric", month: "short", year: "numeric" },
+} as const;
+
 /** "14:32" in a time zone of the IANA list. */
-export const formatClock = (iso: string, timeZone: string): string =>
-  new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone }).format(new Date(iso));
+export const formatClock = (iso: string, timeZone: string): string => formatter("clock", timeZone)(iso);
 
 /** "24 Nov 2026" in a time zone. */
-export const formatDate = (iso: string, timeZone: string): string =>
-  new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", year: "numeric", timeZone }).format(
-    new Date(iso),
-  );
+export const formatDate = (iso: string, timeZone: string): string => formatter("date", timeZone)(iso);
 
 /** "24 Nov 2026, 14:32" in a time zone. */
 export const formatDateTime = (iso: string, timeZone: string): string =>
   `${formatDate(iso, timeZone)}, ${formatClock(iso, timeZone)}`;
+
+/** "2026-11-24": the day that it is in a time zone, for comparing with dates. */
+export function dayIn(iso: string, timeZone: string): string {
+  const [day = "", month = "", year = ""] = new Intl.DateTimeFormat("en-GB", {
+    day: "2-digit",
+    month: "2-digit",
+    year: "numeric",
+    timeZone,
+  })
+    .format(new Date(iso))
+    .split("/");
+  return `${year}-${month}-${day}`;
+}

@@ -4,12 +4,13 @@ import { buildView } from "@/server/builds";
 import { BuildSheet } from "@/ui/build/build-sheet";
 import { currentHand } from "../../hand";
 import { agree, issue, save, setAside, start, takeBack } from "../actions";
+import { orDamaged } from "../../or-damaged";
 
 export const dynamic = "force-dynamic";
 export const metadata: Metadata = { title: "Build sheet" };
 
 export default async function BuildPage({ params }: { params: Promise<{ id: string }> }) {
-  const view = await buildView((await params).id);
+  const view = await orDamaged(buildView((await params).id));
   if (!view) notFound();
   return (
     <BuildSheet

@@ -16,12 +16,13 @@ import { Reach } from "@/ui/image/reach";
 import { Loaders, VerdictTable } from "@/ui/image/verdict-table";
 import { VerifyForm } from "@/ui/image/verify-form";
 import { keepComputed, keepDigest, keepImage, keepInside, readList } from "../actions";
+import { orDamaged } from "../../or-damaged";
 
 export const dynamic = "force-dynamic";
 
 export default async function ImagePage({ params }: { params: Promise<{ id: string }> }) {
   const [view, profiles, sites, register] = await Promise.all([
-    imageView((await params).id),
+    orDamaged(imageView((await params).id)),
     listProfiles(),
     listSites(),
     driveRegister(),

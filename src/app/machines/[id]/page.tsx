@@ -23,6 +23,7 @@ import { PlaceForm } from "@/ui/machine/place-form";
 import { currentHand } from "../../hand";
 import { dropPicture, keepController, keepNotes, keepTyped, makeCode, makeTwin, putInBay } from "../actions";
 import { begin } from "../../builds/actions";
+import { orDamaged } from "../../or-damaged";
 
 export const dynamic = "force-dynamic";
 
@@ -33,7 +34,7 @@ export default async function MachinePage({
   params: Promise<{ id: string }>;
   searchParams: Promise<{ drive?: string }>;
 }) {
-  const view = await machineView((await params).id);
+  const view = await orDamaged(machineView((await params).id));
   if (!view) notFound();
   const { machine, site, builds, imports, waiting, findings, pictures, delivery } = view;
   const { document } = machine;

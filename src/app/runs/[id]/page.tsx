@@ -1,12 +1,13 @@
 import { notFound } from "next/navigation";
 import { runView } from "@/server/runs";
 import { RunSheet } from "@/ui/run/run-sheet";
+import { orDamaged } from "../../or-damaged";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Run" };
 
 export default async function RunPage({ params }: { params: Promise<{ id: string }> }) {
-  const view = await runView((await params).id);
+  const view = await orDamaged(runView((await params).id));
   if (!view) notFound();
   return <RunSheet initial={view} />;
 }

@@ -1,5 +1,5 @@
 import { receiveBundle } from "@/server/collector";
-import { troubleWords } from "@/server/health";
+import { knownFailure } from "@/server/health";
 import { Refusal } from "../../answer";
 import { bodyText } from "../../body";
 
@@ -16,8 +16,8 @@ export async function POST(
     return new Response("received: look at it on the machine's sheet before it is taken over\n");
   } catch (error) {
     if (error instanceof Refusal) return refused(error.message, error.status);
-    const trouble = troubleWords(error);
-    if (trouble) return refused(trouble, 503);
+    const known = knownFailure(error);
+    if (known) return refused(known.words, known.passes ? 503 : 422);
     throw error;
   }
 }

@@ -7,13 +7,14 @@ import { buildHistory, buildView } from "@/server/builds";
 import { TakeBack } from "@/ui/build/take-back";
 import { Page } from "@/ui/frame/page";
 import { takeBack } from "../../actions";
+import { orDamaged } from "../../../or-damaged";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "History" };
 
 export default async function History({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  const [view, history] = await Promise.all([buildView(id), buildHistory(id)]);
+  const [view, history] = await Promise.all([orDamaged(buildView(id)), buildHistory(id)]);
   if (!view) notFound();
   const timeZone = view.context.site?.timeZone ?? "UTC";
   return (

@@ -6,6 +6,7 @@ import { BenchSheet } from "@/ui/bench/bench-sheet";
 import { Page } from "@/ui/frame/page";
 import { TitleBlock } from "@/ui/frame/title-block";
 import { keepReading, keepReadingsOf } from "../../actions";
+import { orDamaged } from "../../../or-damaged";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Bench readings" };
@@ -22,14 +23,16 @@ export default async function BenchPage({
 }) {
   const { id } = await params;
   const { share, other, watts, price, memory, pass } = await searchParams;
-  const view = await benchView(id, {
-    loadedShare: Math.min(1, (positive(share) ?? 20) / 100),
-    otherId: other && other !== "typed" ? other : null,
-    otherWatts: other === "typed" ? positive(watts) : null,
-    otherPrice: positive(price),
-    passThrough: pass === "1",
-    memoryWantedBytes: memory ? (positive(memory) ?? 0) * 2 ** 30 || null : null,
-  });
+  const view = await orDamaged(
+    benchView(id, {
+      loadedShare: Math.min(1, (positive(share) ?? 20) / 100),
+      otherId: other && other !== "typed" ? other : null,
+      otherWatts: other === "typed" ? positive(watts) : null,
+      otherPrice: positive(price),
+      passThrough: pass === "1",
+      memoryWantedBytes: memory ? (positive(memory) ?? 0) * 2 ** 30 || null : null,
+    }),
+  );
   if (!view) notFound();
   const { machine, site, readings, lines, like, figures, verdict, circuit, others } = view;
   const { typed, facts } = machine.document;

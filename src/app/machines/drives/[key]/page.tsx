@@ -11,12 +11,13 @@ import { MACHINE_SHEETS, SubSheets } from "@/ui/frame/sub-sheets";
 import { TitleBlock } from "@/ui/frame/title-block";
 import { HealthMark } from "@/ui/machine/health-mark";
 import { keepDrive, putOnShelf, recordErasure, writeDownWriting } from "../../actions";
+import { orDamaged } from "../../../or-damaged";
 
 export const dynamic = "force-dynamic";
 
 export default async function DrivePage({ params }: { params: Promise<{ key: string }> }) {
   const [line, images] = await Promise.all([
-    registerLine(decodeURIComponent((await params).key)),
+    orDamaged(registerLine(decodeURIComponent((await params).key))),
     listImages(),
   ]);
   if (!line) notFound();

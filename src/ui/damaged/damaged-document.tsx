@@ -1,0 +1,107 @@
+"use client";
+
+import { useState } from "react";
+import type { Problem } from "@/core/result";
+import { Problems } from "../frame/problems";
+
+type Kind = "site" | "machine" | "image" | "build" | "run" | "drive" | "note";
+type Answer = { ok: true } | { ok: false; problems: Problem[] };
+
+export interface DamagedView {
+  kind: Kind;
+  id: string;
+  name: string;
+  problems: string[];
+  text: string;
+  setAside: { at: string; by: string } | null;
+}
+
+const WORDS: Record<Kind, string> = {
+  site: "Site",
+  machine: "Machine",
+  image: "Image",
+  build: "Build sheet",
+  run: "Run begun",
+  drive: "Drive",
+  note: "Compatibility note for",
+};
+
+/** One damaged document: what is wrong with it, its text to look at, save and mend, and a way to set it aside. */
+export function DamagedDocument({
+  damaged,
+  repair,
+  setAside,
+}: {
+  damaged: DamagedView;
+  repair: (kind: Kind, id: string, text: string) => Promise<Answer>;
+  setAside: (kind: Kind, id: string) => Promise<Answer>;
+}) {
+  const { kind, id, name } = damaged;
+  const [text, setText] = useState(damaged.text);
+  const [problems, setProblems] = useState<Problem[]>([]);
+  const [busy, setBusy] = useState(false);
+  const tell = async (answer: Promise<Answer>) => {
+    setBusy(true);
+    const said = await answer.catch((): Answer => ({
+      ok: false,
+      problems: [{ message: "The server does not answer; nothing was changed." }],
+    }));
+    setProblems(said.ok ? [] : said.problems);
+    setBusy(false);
+  };
+  return (
+    <article
+      id={`${kind}-${id}`}
+      className="mb-8 border-t pt-3"
+      style={{ borderColor: "var(--color-base-content)" }}
+    >
+      <h2 className="text-[1.07rem] font-semibold">
+        {WORDS[kind]} {name} <span className="value quiet font-normal">{id}</span>
+      </h2>
+      <ul className="my-1" style={{ color: "var(--color-error)" }}>
+        {damaged.problems.map((p) => (
+          <li key={p}>{p}</li>
+        ))}
+      </ul>
+      {damaged.setAside && (
+        <p className="quiet">
+          Set aside by {damaged.setAside.by}, {damaged.setAside.at.slice(0, 10)}. It is kept as it is.
+        </p>
+      )}
+      <label className="mt-2 block">
+        <span className="legend">The document as it stands; mend it here</span>
+        <textarea
+          className="pen value w-full"
+          rows={Math.min(18, text.split("\n").length + 1)}
+          spellCheck={false}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+      </label>
+      <Problems problems={problems} title="Not taken" />
+      <div className="mt-2 flex flex-wrap gap-2">
+        <button
+          type="button"
+          className="stamp stamp-main"
+          disabled={busy || text === damaged.text}
+          onClick={() => void tell(repair(kind, id, text))}
+        >
+          Put this in its place
+        </button>
+        <a className="stamp" href={`/api/v1/damaged/${kind}/${encodeURIComponent(id)}`} download>
+          Save it as a file
+        </a>
+        {!damaged.setAside && (
+          <button
+            type="button"
+            className="stamp"
+            disabled={busy}
+            onClick={() => void tell(setAside(kind, id))}
+          >
+            Set it aside
+          </button>
+        )}
+      </div>
+    </article>
+  );
+}
