@@ -64,10 +64,10 @@ export async function one(db: Db | Tx, id: string): Promise<BuildRow | null> {
 }
 
 /** All sheets, read as one is: a sheet that an older Derrick wrote lacks what came since. */
-export const all = async (db: Db): Promise<BuildRow[]> =>
+export const all = async (db: Db | Tx): Promise<BuildRow[]> =>
   sound(await db.select().from(builds).orderBy(desc(builds.updatedAt)), read);
 
-export function marks(db: Db): Promise<BuildMark[]> {
+export function marks(db: Db | Tx): Promise<BuildMark[]> {
   const { id, number, machineId, imageId, subject, hostName, address, revision, updatedAt } = builds;
   return db
     .select({ id, number, machineId, imageId, subject, hostName, address, revision, updatedAt })
@@ -154,7 +154,7 @@ export async function issue(
   return true;
 }
 
-export async function history(db: Db, buildId: string, most = 200): Promise<HistoryRow[]> {
+export async function history(db: Db | Tx, buildId: string, most = 200): Promise<HistoryRow[]> {
   const rows = await db
     .select()
     .from(buildHistory)

@@ -21,13 +21,13 @@ const columnsOf = (note: CompatNote) => {
   return { profile: document.profile, document };
 };
 
-export const all = async (db: Db): Promise<CompatRow[]> =>
+export const all = async (db: Db | Tx): Promise<CompatRow[]> =>
   sound(await db.select().from(compatNotes).orderBy(desc(compatNotes.updatedAt)), read);
 
-export const ofProfile = async (db: Db, profile: string): Promise<CompatNote[]> =>
+export const ofProfile = async (db: Db | Tx, profile: string): Promise<CompatNote[]> =>
   sound(await db.select().from(compatNotes).where(eq(compatNotes.profile, profile)), (row) => read(row).note);
 
-export async function one(db: Db, id: string): Promise<CompatRow | null> {
+export async function one(db: Db | Tx, id: string): Promise<CompatRow | null> {
   const row = await db.query.compatNotes.findFirst({ where: eq(compatNotes.id, id) });
   return row ? read(row) : null;
 }

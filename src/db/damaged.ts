@@ -1,4 +1,4 @@
-import { and, eq, getTableColumns, type SQL } from "drizzle-orm";
+import { and, eq, getTableColumns, sql, type SQL } from "drizzle-orm";
 import type { SQLiteColumn, SQLiteTable } from "drizzle-orm/sqlite-core";
 import type { z } from "zod";
 import { sheetSchema } from "@/core/build";
@@ -104,8 +104,38 @@ export async function all(db: Db | Tx): Promise<Damaged[]> {
   return found;
 }
 
+/** Ids of all rows of a kind, damaged ones too. */
+export async function ids(db: Db | Tx, kind: Kind): Promise<string[]> {
+  const { table, id } = KEPT[kind];
+  return (await db.select({ id }).from(table).orderBy(id)).map((r) => String(r.id));
+}
+
+/** A row column by column as it stands, by the names of the columns in the database. */
+export async function rawRow(db: Db | Tx, kind: Kind, id: string): Promise<RawRow> {
+  const { table, id: key } = KEPT[kind];
+  const [row] = await db.all<RawRow>(sql`SELECT * FROM ${table} WHERE ${key} = ${id}`);
+  return row ?? {};
+}
+
+export type RawRow = Record<string, string | number | null>;
+
+/** Puts a row back as it stood; columns that this table does not have are left out. */
+export async function insertRaw(tx: Tx, kind: Kind, row: RawRow): Promise<void> {
+  const { table } = KEPT[kind];
+  const known = Object.values(getTableColumns(table)).filter((c) => row[c.name] !== undefined);
+  const names = sql.join(
+    known.map((c) => sql.identifier(c.name)),
+    sql`, `,
+  );
+  const values = sql.join(
+    known.map((c) => sql`${row[c.name]}`),
+    sql`, `,
+  );
+  await tx.run(sql`INSERT INTO ${table} (${names}) VALUES (${values})`);
+}
+
 /** How many damaged documents were met since the start and that nobody has set aside. */
-export const count = async (db: Db): Promise<number> => countDamaged(await db.select().from(setAside));
+export const count = async (db: Db | Tx): Promise<number> => countDamaged(await db.select().from(setAside));
 
 function problemsOf(kind: Kind, id: string, schema: z.ZodType, document: unknown): string[] {
   try {
@@ -120,7 +150,7 @@ function problemsOf(kind: Kind, id: string, schema: z.ZodType, document: unknown
 const byId = (kind: Kind, id: string): SQL => eq(KEPT[kind].id, id);
 
 /** The document of one row as text; null when there is no such row. */
-export async function textOfOne(db: Db, kind: Kind, id: string): Promise<string | null> {
+export async function textOfOne(db: Db | Tx, kind: Kind, id: string): Promise<string | null> {
   const { table, document } = KEPT[kind];
   const [row] = await db.select({ document }).from(table).where(byId(kind, id));
   return row ? textOf(row.document) : null;

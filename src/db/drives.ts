@@ -21,7 +21,7 @@ const read = (row: typeof drives.$inferSelect): DriveRow => ({
 });
 
 /** The whole register. */
-export const all = async (db: Db): Promise<DriveRow[]> => sound(await db.select().from(drives), read);
+export const all = async (db: Db | Tx): Promise<DriveRow[]> => sound(await db.select().from(drives), read);
 
 export async function one(db: Db | Tx, key: string): Promise<DriveRow | null> {
   const row = await db.query.drives.findFirst({ where: eq(drives.key, key) });
@@ -32,13 +32,13 @@ export const withKeys = async (db: Db | Tx, keys: string[]): Promise<DriveRow[]>
   keys.length === 0 ? [] : sound(await db.select().from(drives).where(inArray(drives.key, keys)), read);
 
 /** Sticks and cards that can be carried to a machine: by media, and not sitting in one. */
-export const portable = async (db: Db): Promise<DriveRow[]> =>
+export const portable = async (db: Db | Tx): Promise<DriveRow[]> =>
   sound(await db.select().from(drives).where(isNull(drives.machineId)), read).filter(
     (r) => r.entry.media === "usb" && r.entry.state !== "destroyed",
   );
 
 /** Spares on the shelf. */
-export const spares = async (db: Db): Promise<DriveRow[]> =>
+export const spares = async (db: Db | Tx): Promise<DriveRow[]> =>
   sound(await db.select().from(drives).where(isNull(drives.machineId)), read).filter((r) => r.entry.spare);
 
 const seatOf = (entry: RegisterEntry): string | null =>

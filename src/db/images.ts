@@ -21,7 +21,7 @@ const columnsOf = (image: Image) => {
   return { name: document.name, profile: document.profile, document };
 };
 
-export const all = async (db: Db): Promise<ImageRow[]> =>
+export const all = async (db: Db | Tx): Promise<ImageRow[]> =>
   sound(await db.select().from(images).orderBy(asc(images.name)), read);
 
 export async function one(db: Db | Tx, id: string): Promise<ImageRow | null> {

@@ -131,12 +131,12 @@ export function columnsOf(name: string, given: MachineDocument) {
 }
 
 /** All machines with their documents; for exports and comparisons, not for lists. */
-export const all = async (db: Db): Promise<MachineRow[]> =>
+export const all = async (db: Db | Tx): Promise<MachineRow[]> =>
   sound(await db.select().from(machines).orderBy(asc(machines.name)), read);
 
 /** All machines as lists show them. */
 export async function listed(
-  db: Db,
+  db: Db | Tx,
 ): Promise<
   (Pick<MachineRow, "id" | "siteId" | "name"> & { serial: string | null; summary: MachineSummary })[]
 > {
@@ -161,7 +161,7 @@ export async function one(db: Db | Tx, id: string): Promise<MachineRow | null> {
 }
 
 /** All machines without their documents. */
-export async function marks(db: Db): Promise<MachineMark[]> {
+export async function marks(db: Db | Tx): Promise<MachineMark[]> {
   const rows = await db
     .select({
       id: machines.id,
@@ -177,7 +177,7 @@ export async function marks(db: Db): Promise<MachineMark[]> {
   );
 }
 
-export async function withSerial(db: Db, serials: string[]): Promise<{ id: string; name: string }[]> {
+export async function withSerial(db: Db | Tx, serials: string[]): Promise<{ id: string; name: string }[]> {
   return serials.length === 0
     ? []
     : db
@@ -218,7 +218,7 @@ export async function addImport(
 }
 
 export async function importsOf(
-  db: Db,
+  db: Db | Tx,
   machineId: string,
 ): Promise<{ id: string; at: string; by: string; changes: FactChange[]; names: string[] }[]> {
   const rows = await db
@@ -243,6 +243,16 @@ export async function importsOf(
   }));
 }
 
+export type ImportRow = typeof machineImports.$inferSelect;
+
+export const importIds = async (db: Db | Tx): Promise<string[]> =>
+  (await db.select({ id: machineImports.id }).from(machineImports).orderBy(asc(machineImports.id))).map(
+    (r) => r.id,
+  );
+
+export const oneImport = async (db: Db | Tx, id: string): Promise<ImportRow | null> =>
+  (await db.query.machineImports.findFirst({ where: eq(machineImports.id, id) })) ?? null;
+
 export async function addCode(
   tx: Tx,
   code: { hash: string; machineId: string; expiresAt: string },
@@ -265,7 +275,7 @@ export async function redeemCode(tx: Tx, hash: string, now: string, bundle: stri
 
 /** Bundles that were posted and not yet taken over, newest first. */
 export async function waitingBundles(
-  db: Db,
+  db: Db | Tx,
   machineId: string,
 ): Promise<{ hash: string; receivedAt: string; bundle: string }[]> {
   const rows = await db

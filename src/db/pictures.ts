@@ -5,7 +5,10 @@ import { pictures } from "./schema";
 export type PictureRow = typeof pictures.$inferSelect;
 
 /** Pictures of a machine without their bytes. */
-export const of = async (db: Db, machineId: string): Promise<Omit<PictureRow, "bytes" | "machineId">[]> =>
+export const of = async (
+  db: Db | Tx,
+  machineId: string,
+): Promise<Omit<PictureRow, "bytes" | "machineId">[]> =>
   db
     .select({
       id: pictures.id,
@@ -18,10 +21,14 @@ export const of = async (db: Db, machineId: string): Promise<Omit<PictureRow, "b
     .where(eq(pictures.machineId, machineId))
     .orderBy(asc(pictures.at));
 
-export const one = async (db: Db, id: string): Promise<PictureRow | null> =>
+export const one = async (db: Db | Tx, id: string): Promise<PictureRow | null> =>
   (await db.query.pictures.findFirst({ where: eq(pictures.id, id) })) ?? null;
 
-export const all = async (db: Db): Promise<PictureRow[]> =>
+/** Ids of all pictures; bytes are read one picture at a time. */
+export const ids = async (db: Db | Tx): Promise<string[]> =>
+  (await db.select({ id: pictures.id }).from(pictures).orderBy(asc(pictures.id))).map((r) => r.id);
+
+export const all = async (db: Db | Tx): Promise<PictureRow[]> =>
   db.select().from(pictures).orderBy(asc(pictures.at));
 
 export async function insert(tx: Tx, row: PictureRow): Promise<void> {

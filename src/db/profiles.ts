@@ -12,7 +12,7 @@ export const all = (db: Db | Tx): Promise<ProfileRow[]> =>
 export const firstOfEach = (rows: readonly ProfileRow[]): ProfileRow[] =>
   rows.filter((r, i) => rows[i - 1]?.key !== r.key || rows[i - 1]?.version !== r.version);
 
-export const newest = async (db: Db): Promise<ProfileRow[]> => firstOfEach(await all(db));
+export const newest = async (db: Db | Tx): Promise<ProfileRow[]> => firstOfEach(await all(db));
 
 /** The editions of one profile, newest first. */
 export const editions = (db: Db | Tx, key: string, version: string): Promise<ProfileRow[]> =>

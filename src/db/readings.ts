@@ -5,13 +5,13 @@ import { readings } from "./schema";
 
 const read = ({ id: _, machineId: __, ...row }: typeof readings.$inferSelect): Reading => row as Reading;
 
-export const of = async (db: Db, machineId: string): Promise<Reading[]> =>
+export const of = async (db: Db | Tx, machineId: string): Promise<Reading[]> =>
   (await db.select().from(readings).where(eq(readings.machineId, machineId)).orderBy(asc(readings.at))).map(
     read,
   );
 
 /** Readings of some machines, or of every one, by machine. */
-export async function byMachine(db: Db, ids?: string[]): Promise<Map<string, Reading[]>> {
+export async function byMachine(db: Db | Tx, ids?: string[]): Promise<Map<string, Reading[]>> {
   const byMachine = new Map<string, Reading[]>();
   const wanted = ids ? inArray(readings.machineId, ids) : undefined;
   for (const row of await db.select().from(readings).where(wanted).orderBy(asc(readings.at)))

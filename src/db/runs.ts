@@ -23,10 +23,10 @@ export async function one(db: Db | Tx, id: string): Promise<RunRow | null> {
 }
 
 /** Runs that are not handed over. */
-export const open = async (db: Db): Promise<RunRow[]> =>
+export const open = async (db: Db | Tx): Promise<RunRow[]> =>
   sound(await db.select().from(runs).where(isNull(runs.endedAt)).orderBy(asc(runs.startedAt)), read);
 
-export const all = async (db: Db): Promise<RunRow[]> =>
+export const all = async (db: Db | Tx): Promise<RunRow[]> =>
   sound(await db.select().from(runs).orderBy(asc(runs.startedAt)), read);
 
 /** The run of a build that is not handed over; null when there is none. */
@@ -46,7 +46,7 @@ export interface RunMark {
 }
 
 /** Runs without their plans, newest first. */
-export async function marks(db: Db): Promise<(RunMark & { machineId: string | null })[]> {
+export async function marks(db: Db | Tx): Promise<(RunMark & { machineId: string | null })[]> {
   return db
     .select({
       id: runs.id,

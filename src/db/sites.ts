@@ -16,7 +16,7 @@ const read = (row: typeof sites.$inferSelect): SiteRow => ({
   site: readStored("site", row.id, siteSchema, row.document),
 });
 
-export const all = async (db: Db): Promise<SiteRow[]> =>
+export const all = async (db: Db | Tx): Promise<SiteRow[]> =>
   sound(await db.select().from(sites).orderBy(asc(sites.name)), read);
 
 export async function one(db: Db | Tx, id: string): Promise<SiteRow | null> {
@@ -25,7 +25,7 @@ export async function one(db: Db | Tx, id: string): Promise<SiteRow | null> {
 }
 
 /** For a page that is about something else and can do without: null when the site is damaged, as when it is gone. */
-export const ifSound = async (db: Db, id: string): Promise<SiteRow | null> =>
+export const ifSound = async (db: Db | Tx, id: string): Promise<SiteRow | null> =>
   sound(await db.select().from(sites).where(eq(sites.id, id)), read)[0] ?? null;
 
 export async function insert(tx: Tx, id: string, site: Site, at: string): Promise<void> {

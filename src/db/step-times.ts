@@ -12,12 +12,12 @@ export async function put(tx: Tx, runId: string, step: string, time: StepTime): 
 }
 
 /** The newest measured waits; older ones say little about machines and images of today. */
-export const newest = async (db: Db, most = 2000): Promise<StepTime[]> =>
+export const newest = async (db: Db | Tx, most = 2000): Promise<StepTime[]> =>
   (await db.select().from(stepTimes).orderBy(desc(stepTimes.at)).limit(most)).map((row) =>
     stepTimeSchema.parse(row),
   );
 
-export const all = async (db: Db): Promise<(StepTime & { runId: string; step: string })[]> =>
+export const all = async (db: Db | Tx): Promise<(StepTime & { runId: string; step: string })[]> =>
   (await db.select().from(stepTimes)).map((row) => ({
     runId: row.runId,
     step: row.step,

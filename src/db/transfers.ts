@@ -6,7 +6,7 @@ import { transfers } from "./schema";
 /** As many as rates are learned from; see learnRate for how it chooses among them. */
 const NEWEST = 400;
 
-export async function newest(db: Db): Promise<RateSample[]> {
+export async function newest(db: Db | Tx): Promise<RateSample[]> {
   const rows = await db.select().from(transfers).orderBy(desc(transfers.at)).limit(NEWEST);
   return rows.map(({ way, through, bytes, seconds, at, where }) => ({
     way: way as RateSample["way"],
@@ -18,7 +18,7 @@ export async function newest(db: Db): Promise<RateSample[]> {
   }));
 }
 
-export const all = (db: Db): Promise<(typeof transfers.$inferSelect)[]> => db.select().from(transfers);
+export const all = (db: Db | Tx): Promise<(typeof transfers.$inferSelect)[]> => db.select().from(transfers);
 
 /** Keeps a measurement; one that is repeated, after going back in a run, replaces the one before. */
 export async function put(tx: Tx, runId: string, step: string, sample: RateSample): Promise<void> {

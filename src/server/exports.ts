@@ -1,146 +1,107 @@
-import { exportSchema, parseExport, rebaseExport, type Export } from "@/core/record";
+import { sql } from "drizzle-orm";
 import { parseProfileYaml } from "@/core/image";
-import {
-  buildRows,
-  compatRows,
-  driveRows,
-  imageRows,
-  machineRows,
-  pictureRows,
-  profileRows,
-  readingRows,
-  runRows,
-  siteRows,
-  stepTimeRows,
-  transferRows,
-} from "@/db";
+import { Integrity, itemsOf, parseExport, rebaseExport, type Export, type Item } from "@/core/record";
+import { damagedRows, KINDS, profileRows, type Db, type Tx } from "@/db";
 import { no, yes, type Answer } from "./answer";
+import { insertItem } from "./archive/insert";
+import { ArchiveError, arriving, type Arriving } from "./archive/read";
 import { database, now } from "./database";
 import { sightAll } from "./imports";
 import { addShippedProfiles } from "./profiles";
 
-/** Everything that this installation keeps, as one file. Raw import texts and collector codes are left out. */
-export async function exportAll(): Promise<Export> {
-  const { db } = await database();
-  const [
-    sites,
-    machines,
-    images,
-    profiles,
-    builds,
-    runs,
-    drives,
-    readings,
-    notes,
-    pictures,
-    transfers,
-    times,
-  ] = await Promise.all([
-    siteRows.all(db),
-    machineRows.all(db),
-    imageRows.all(db),
-    profileRows.all(db),
-    buildRows.all(db),
-    runRows.all(db),
-    driveRows.all(db),
-    readingRows.byMachine(db),
-    compatRows.all(db),
-    pictureRows.all(db),
-    transferRows.all(db),
-    stepTimeRows.all(db),
-  ]);
-  return exportSchema.parse({
-    format: "derrick-export",
-    version: 1,
-    exportedAt: now(),
-    sites: sites.map((s) => ({ id: s.id, document: s.site })),
-    machines: machines.map(({ id, siteId, name, document }) => ({ id, siteId, name, document })),
-    profiles: profiles.map(({ key, version, edition, by, updatedAt, yaml }) => ({
-      key,
-      version,
-      edition,
-      by,
-      at: updatedAt,
-      yaml,
-    })),
-    transfers,
-    times,
-    images: images.map((i) => ({ id: i.id, document: i.image })),
-    builds: await Promise.all(
-      builds.map(async ({ id, number, sheet, revision }) => ({
-        id,
-        number,
-        sheet,
-        revision,
-        history: await buildRows.history(db, id, 100_000),
-      })),
-    ),
-    runs: await Promise.all(
-      runs.map(async ({ id, buildId, plan }) => ({ id, buildId, plan, log: await runRows.log(db, id) })),
-    ),
-    drives: drives.map(({ key, entry }) => ({ key, entry })),
-    readings: [...readings].flatMap(([machineId, rows]) => rows.map((reading) => ({ machineId, reading }))),
-    compatNotes: notes.map(({ id, note }) => ({ id, note })),
-    pictures: pictures.map(({ bytes, ...p }) => ({ ...p, base64: bytes.toString("base64") })),
+export interface Imported {
+  machines: number;
+  builds: number;
+  pictures: number;
+}
+
+/** Reads an archive file into an empty installation: looked through in full first, then all of it or nothing. */
+export const importArchive = (path: string, options: { rebase: boolean }): Promise<Answer<Imported>> => {
+  const at = now();
+  return take(() => arriving(path, options.rebase ? at : null), at);
+};
+
+/** Reads an export of the older form, one JSON text, in the same way. */
+export async function importAll(text: string, options: { rebase: boolean }): Promise<Answer<Imported>> {
+  const read = parseExport(text);
+  if (!read.ok) return { ok: false, problems: read.problems };
+  const at = now();
+  const file = options.rebase ? rebaseExport(read.value, at) : read.value;
+  return take(() => fromExport(file), at);
+}
+
+async function* fromExport(file: Export): AsyncGenerator<Arriving> {
+  const bytes = new Map(file.pictures.map((p) => [p.id, p.base64]));
+  for (const { item, place } of itemsOf(file))
+    yield {
+      item,
+      place,
+      files: item.kind === "picture" ? [Buffer.from(bytes.get(item.id) ?? "", "base64")] : [],
+    };
+}
+
+async function take(items: () => AsyncIterable<Arriving>, at: string): Promise<Answer<Imported>> {
+  try {
+    const looked = await look(items());
+    if (!looked.ok) return looked;
+    const { db, write } = await database();
+    if (!(await isEmpty(db))) return no(NOT_EMPTY);
+    const answer = await write(async (tx): Promise<Answer<Imported>> => {
+      if (!(await isEmpty(tx))) return no(NOT_EMPTY);
+      await putIn(tx, items(), at, looked.value);
+      const { machines, builds, pictures } = looked.value;
+      return yes({ machines, builds, pictures });
+    });
+    await addShippedProfiles();
+    return answer;
+  } catch (error) {
+    if (error instanceof ArchiveError) return no(error.message);
+    throw error;
+  }
+}
+
+const NOT_EMPTY =
+  "This installation already holds data. An archive is read into an empty one: name a new database in DERRICK_DB_URL.";
+
+/** Nothing that a person made: profiles that ship with Derrick do not count, editions of their own do. */
+async function isEmpty(db: Db | Tx): Promise<boolean> {
+  for (const kind of KINDS) if ((await damagedRows.ids(db, kind)).length > 0) return false;
+  return (await profileRows.all(db)).every((p) => p.by === "");
+}
+
+/** The whole of it goes by once, and nothing is written. */
+async function look(items: AsyncIterable<Arriving>): Promise<Answer<Imported & { drives: number }>> {
+  const integrity = new Integrity();
+  const counts = new Map<Item["kind"], number>();
+  for await (const arrived of items) {
+    integrity.watch(arrived);
+    const { item, place } = arrived;
+    counts.set(item.kind, (counts.get(item.kind) ?? 0) + 1);
+    if (item.kind === "profile" && !parseProfileYaml(item.yaml).ok)
+      return no(`${place}: the profile ${item.key} ${item.version} is not valid.`);
+  }
+  const problems = integrity.problems();
+  if (problems.length > 0) return no(...problems);
+  const count = (kind: Item["kind"]): number => counts.get(kind) ?? 0;
+  return yes({
+    ...{ machines: count("machine"), builds: count("build"), pictures: count("picture") },
+    drives: count("drive"),
   });
 }
 
-/** Reads an export into an empty installation; into one that holds anything it is refused, so nothing is overwritten. */
-export async function importAll(
-  text: string,
-  options: { rebase: boolean },
-): Promise<Answer<{ builds: number; machines: number }>> {
-  const read = parseExport(text);
-  if (!read.ok) return { ok: false, problems: read.problems };
-  const file = options.rebase ? rebaseExport(read.value, now()) : read.value;
-  const bad = file.profiles.find((p) => !parseProfileYaml(p.yaml).ok);
-  if (bad) return no(`The profile ${bad.key} ${bad.version} in this file is not valid.`);
-  const { db, write } = await database();
-  const [sites, machines, builds] = await Promise.all([
-    siteRows.all(db),
-    machineRows.marks(db),
-    buildRows.marks(db),
-  ]);
-  if (sites.length + machines.length + builds.length > 0)
-    return no(
-      "This installation already holds data. An export is read into an empty one: name a new database in DERRICK_DB_URL.",
-    );
-  const at = now();
-  await write(async (tx) => {
-    await profileRows.clear(tx);
-    for (const { at: updatedAt = at, ...p } of file.profiles) {
-      const profile = parseProfileYaml(p.yaml);
-      await profileRows.add(tx, { ...p, name: profile.ok ? profile.value.name : p.key, updatedAt });
-    }
-    for (const s of file.sites) await siteRows.insert(tx, s.id, s.document, at);
-    for (const m of file.machines) await machineRows.insert(tx, m.id, m.siteId, m.name, m.document, at);
-    for (const d of file.drives) await driveRows.put(tx, d.key, d.entry, 1, at);
+async function putIn(
+  tx: Tx,
+  items: AsyncIterable<Arriving>,
+  at: string,
+  { drives }: { drives: number },
+): Promise<void> {
+  // Damaged rows come as they stood, before or after what they refer to; what leads nowhere fails at the end, as a whole.
+  await tx.run(sql`PRAGMA defer_foreign_keys = ON`);
+  await profileRows.clear(tx);
+  const open = new Set<string>();
+  for await (const arrived of items) {
+    await insertItem(tx, arrived, at, open);
     // Files from before there was a register: it begins with what the machines hold now.
-    if (file.drives.length === 0) for (const m of file.machines) await sightAll(tx, m, at);
-    for (const m of file.machines)
-      await readingRows.add(
-        tx,
-        m.id,
-        file.readings.filter((r) => r.machineId === m.id).map((r) => r.reading),
-      );
-    for (const n of file.compatNotes) await compatRows.insert(tx, n.id, n.note, at);
-    for (const { base64, ...p } of file.pictures)
-      await pictureRows.insert(tx, { ...p, bytes: Buffer.from(base64, "base64") });
-    for (const i of file.images) await imageRows.insert(tx, i.id, i.document, at);
-    for (const b of file.builds) await buildRows.restore(tx, b, at);
-    const open = new Set<string>();
-    for (const r of file.runs.toReversed()) {
-      const startedAt = r.log[0]?.at ?? at;
-      const handedOver = r.log.findLast((l) => l.event.kind === "handed over")?.at ?? null;
-      // Of two open runs of one build, which older installations could have, the newer goes on.
-      const endedAt = handedOver ?? (open.has(r.buildId) ? startedAt : null);
-      if (endedAt === null) open.add(r.buildId);
-      await runRows.insert(tx, { id: r.id, buildId: r.buildId, startedAt, endedAt, plan: r.plan });
-      for (const entry of r.log) await runRows.append(tx, r.id, entry);
-    }
-    for (const { runId, step, ...sample } of file.transfers) await transferRows.put(tx, runId, step, sample);
-    for (const { runId, step, ...time } of file.times) await stepTimeRows.put(tx, runId, step, time);
-  });
-  await addShippedProfiles();
-  return yes({ builds: file.builds.length, machines: file.machines.length });
+    if (drives === 0 && arrived.item.kind === "machine") await sightAll(tx, arrived.item, at);
+  }
 }

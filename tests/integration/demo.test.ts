@@ -14,7 +14,7 @@ const DAY = 86_400_000;
 
 beforeAll(async () => {
   const answer = await importAll(readFileSync("demo/marrowby-water.json", "utf8"), { rebase: true });
-  expect(answer).toEqual({ ok: true, value: { builds: 6, machines: 8 } });
+  expect(answer).toEqual({ ok: true, value: { builds: 6, machines: 8, pictures: 0 } });
 });
 
 const build = async (id: string) => (await buildView(id))!;

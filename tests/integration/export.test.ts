@@ -1,8 +1,9 @@
 import { readFileSync } from "node:fs";
 import { expect, it } from "vitest";
 import { parseExport, rebaseExport } from "@/core/record";
-import { exportAll, importAll } from "@/server/exports";
+import { importAll } from "@/server/exports";
 import { ownDatabase } from "../support/database";
+import { exportAll } from "../support/whole";
 
 ownDatabase();
 const text = readFileSync("demo/marrowby-water.json", "utf8");

@@ -10,7 +10,6 @@ import {
   shelveDrive,
   wipeDrive,
 } from "@/server/drives";
-import { exportAll } from "@/server/exports";
 import { addShippedProfiles } from "@/server/profiles";
 import { createMachine, previewImport, takeOver } from "@/server/imports";
 import { previewList, takeList } from "@/server/machine-list";
@@ -27,6 +26,7 @@ import { benchView, importReadings, typeReading } from "@/server/readings";
 import { createSite, saveSite, siteView } from "@/server/sites";
 import { capture, captures } from "../support/formats";
 import { ownDatabase } from "../support/database";
+import { exportAll } from "../support/whole";
 
 ownDatabase();
 const by = "J. Pell";

@@ -14,13 +14,14 @@ import { openDatabase, profileRows, transferRows } from "@/db";
 import { agreeToErase, buildView, createBuild, issueRevision, saveEdits } from "@/server/builds";
 import { database } from "@/server/database";
 import { addToRegister, editDrive, registerLine, writeDrive } from "@/server/drives";
-import { exportAll, importAll } from "@/server/exports";
+import { importAll } from "@/server/exports";
 import { computeFromFolder, imageFolder, shelveFromFolder, stopFolderJob } from "@/server/image-folder";
 import { addFile, imageView, listImages, saveImage } from "@/server/images";
 import { addShippedProfiles, importProfile, profileView, saveProfile } from "@/server/profiles";
 import { command, runView, startRun } from "@/server/runs";
 import { bootTruth, corpusFile, inspectFile } from "../support/corpus";
 import { ownDatabase } from "../support/database";
+import { exportAll } from "../support/whole";
 
 const { folder } = ownDatabase();
 const shelf = join(folder, "images");

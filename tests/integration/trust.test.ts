@@ -2,12 +2,13 @@ import { readFileSync } from "node:fs";
 import { createClient } from "@libsql/client";
 import { beforeAll, describe, expect, it, vi } from "vitest";
 import { agreeToErase, buildView, createBuild, saveEdits, undoSave, issueRevision } from "@/server/builds";
-import { exportAll, importAll } from "@/server/exports";
+import { importAll } from "@/server/exports";
 import { machineView } from "@/server/machines";
 import { accept, command, runView, startRun } from "@/server/runs";
 import { handsCalls, todayView } from "@/server/today";
 import { ownDatabase } from "../support/database";
 import { bundleOf, capture } from "../support/formats";
+import { exportAll } from "../support/whole";
 
 const { url } = ownDatabase();
 const by = "J. Pell";

@@ -13,7 +13,7 @@ import {
   waive,
 } from "@/server/builds";
 import { database } from "@/server/database";
-import { exportAll, importAll } from "@/server/exports";
+import { importAll } from "@/server/exports";
 import { find } from "@/server/find";
 import { saveImage } from "@/server/images";
 import { addShippedProfiles, importProfile, listProfiles } from "@/server/profiles";
@@ -28,6 +28,7 @@ import { createSite, saveSite, siteView } from "@/server/sites";
 import { todayView } from "@/server/today";
 import { bundleOf, capture } from "../support/formats";
 import { ownDatabase } from "../support/database";
+import { exportAll } from "../support/whole";
 
 const { url, folder } = ownDatabase();
 /** What an operator answers to a step for whom everything goes as planned. */

@@ -72,60 +72,41 @@ export const exportSchema = z.object({
 });
 export type Export = z.infer<typeof exportSchema>;
 
-/** Reads an export; problems name the path inside the file. References that lead nowhere are problems too. */
+/** Reads an export; problems name the path inside the file. Whether it fits together is asked by `Integrity`. */
 export function parseExport(text: string): Result<Export> {
   const json = parseJson(text, { depth: 100, parts: Number.POSITIVE_INFINITY });
   if (!json.ok) return json;
   const read = exportSchema.safeParse(json.value);
-  if (!read.success)
-    return fail(
-      ...read.error.issues
-        .slice(0, 10)
-        .map((i) => ({ message: `${i.path.join(".") || "the file"}: ${i.message}` })),
-    );
-  const lost = danglingReferences(read.data);
-  return lost.length > 0 ? fail(...lost.map((message) => ({ message }))) : ok(read.data);
-}
-
-function danglingReferences(file: Export): string[] {
-  const sites = new Set(file.sites.map((s) => s.id));
-  const machines = new Set(file.machines.map((m) => m.id));
-  const builds = new Set(file.builds.map((b) => b.id));
-  const runs = new Set(file.runs.map((r) => r.id));
-  return [
-    ...file.machines
-      .filter((m) => !sites.has(m.siteId))
-      .map((m) => `machine ${m.name} is at the site ${m.siteId}, which is not in the file`),
-    ...[...file.readings, ...file.pictures]
-      .filter((r) => !machines.has(r.machineId))
-      .map((r) => `a reading or picture is of the machine ${r.machineId}, which is not in the file`),
-    ...[...file.transfers, ...file.times]
-      .filter((t) => !runs.has(t.runId))
-      .map((t) => `a transfer or a wait was measured by the run ${t.runId}, which is not in the file`),
-    ...file.runs
-      .filter((r) => !builds.has(r.buildId))
-      .map((r) => `run ${r.id} is of the build ${r.buildId}, which is not in the file`),
-  ];
+  return read.success
+    ? ok(read.data)
+    : fail(
+        ...read.error.issues
+          .slice(0, 10)
+          .map((i) => ({ message: `${i.path.join(".") || "the file"}: ${i.message}` })),
+      );
 }
 
 const TIME = /^\d{4}-\d\d-\d\dT\d\d:\d\d:\d\d(\.\d+)?Z$/;
 const DATE = /^\d{4}-\d\d-\d\d$/;
 
 /**
- * Moves every time in an export by the same amount, so that `exportedAt` becomes `now`: demo data stays in the middle
- * of its stories on whatever day it is loaded. Dates move by whole days.
+ * Moves every time in a value by `shiftSeconds`; dates move by whole days. Demo data so stays in the middle of its stories
+ * on whatever day it is loaded.
  */
-export function rebaseExport(file: Export, now: string): Export {
-  const shift = secondsBetween(file.exportedAt, now);
-  const days = Math.round(shift / 86_400) * 86_400;
-  const move = (value: unknown): unknown => {
-    if (typeof value === "string") {
-      if (TIME.test(value)) return addSeconds(value, shift);
-      return DATE.test(value) ? addSeconds(`${value}T12:00:00Z`, days).slice(0, 10) : value;
+export function moveTimes(value: unknown, shiftSeconds: number): unknown {
+  const days = Math.round(shiftSeconds / 86_400) * 86_400;
+  const move = (at: unknown): unknown => {
+    if (typeof at === "string") {
+      if (TIME.test(at)) return addSeconds(at, shiftSeconds);
+      return DATE.test(at) ? addSeconds(`${at}T12:00:00Z`, days).slice(0, 10) : at;
     }
-    if (Array.isArray(value)) return value.map(move);
-    if (typeof value !== "object" || value === null) return value;
-    return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, move(v)]));
+    if (Array.isArray(at)) return at.map(move);
+    if (typeof at !== "object" || at === null) return at;
+    return Object.fromEntries(Object.entries(at).map(([k, v]) => [k, move(v)]));
   };
-  return exportSchema.parse(move(file));
+  return move(value);
 }
+
+/** Moves an export so that `exportedAt` becomes `now`. */
+export const rebaseExport = (file: Export, now: string): Export =>
+  exportSchema.parse(moveTimes(file, secondsBetween(file.exportedAt, now)));

@@ -1,4 +1,6 @@
 export { makeRecord, recordJsonSchema, recordSchema, type BuildRecord } from "./record";
 export { renderRecordMarkdown } from "./markdown";
-export { exportSchema, parseExport, rebaseExport, type Export } from "./export-file";
+export { exportSchema, moveTimes, parseExport, rebaseExport, type Export } from "./export-file";
+export { itemSchema, itemsOf, type Item, type ItemKind, type PlacedItem } from "./items";
+export { Integrity } from "./integrity";
 export { dueDates, type DueDate } from "./dates";

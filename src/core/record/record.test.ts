@@ -7,6 +7,8 @@ import { emptyMachine } from "../machine";
 import { emptySite } from "../site";
 import {
   exportSchema,
+  Integrity,
+  itemsOf,
   makeRecord,
   parseExport,
   rebaseExport,
@@ -103,7 +105,15 @@ describe("the export file", () => {
     machines: [{ id: "m1", siteId: "s1", name: "wrk-hv1", document: emptyMachine() }],
     profiles: [],
     images: [],
-    builds: [{ id: "b1", number: "B-0001", sheet: plan.sheet, revision: "A", history: [] }],
+    builds: [
+      {
+        id: "b1",
+        number: "B-0001",
+        sheet: { ...plan.sheet, image: { ...plan.sheet.image, id: null } },
+        revision: "A",
+        history: [],
+      },
+    ],
     runs: [{ id: "r1", buildId: "b1", plan, log: finished().log }],
   });
 
@@ -118,14 +128,64 @@ describe("the export file", () => {
     expect(rebaseExport(moved, NOW)).toEqual(file);
   });
 
+  const [machine, run, build, site] = [file.machines[0]!, file.runs[0]!, file.builds[0]!, file.sites[0]!];
+  const numbered = (...seqs: number[]) => ({
+    ...run,
+    log: seqs.map((seq, i) => ({ ...run.log[0]!, seq, key: `k${i}` })),
+  });
+  const unfit: [string, Partial<typeof file>, string][] = [
+    [
+      "a machine at no site",
+      { machines: [{ ...machine, siteId: "s9" }] },
+      "machines 0: it refers to the site s9, which is not in the file",
+    ],
+    [
+      "a run of no build",
+      { runs: [{ ...run, buildId: "b9" }] },
+      "runs 0: it refers to the build b9, which is not in the file",
+    ],
+    ["a site twice", { sites: [site, site] }, `sites 1: the site ${site.id} stands in sites 0 already`],
+    [
+      "a sheet number twice",
+      { builds: [build, { ...build, id: "b-other" }] },
+      `builds 1: the sheet numbered ${build.number} stands in builds 0 already`,
+    ],
+    [
+      "a log with a gap",
+      { runs: [numbered(1, 2, 9)] },
+      "runs 0: its log goes on with number 9 where 3 belongs, so an entry is missing, doubled or out of order",
+    ],
+    [
+      "a log that begins late",
+      { runs: [numbered(2, 3)] },
+      "runs 0: its log goes on with number 2 where 1 belongs, so an entry is missing, doubled or out of order",
+    ],
+    [
+      "a history with a version twice",
+      {
+        builds: [
+          {
+            ...build,
+            history: [0, 0].map(() => ({ version: 2, at: NOW, by: "J", letter: null, edits: [] })),
+          },
+        ],
+      },
+      "builds 0: its history has the version 2 twice",
+    ],
+  ];
+  it.each(unfit)("does not fit together with %s, and says where", (_, changes, problem) => {
+    const watch = (given: typeof file) => {
+      const integrity = new Integrity();
+      for (const placed of itemsOf(given)) integrity.watch(placed);
+      return integrity.problems();
+    };
+    expect(watch(file)).toEqual([]);
+    expect(watch({ ...file, ...changes })).toContain(problem);
+  });
+
   it.each([
     ["{", /cut off/],
     ['{"format":"other"}', /^format/],
-    [
-      JSON.stringify({ ...file, machines: [{ ...file.machines[0], siteId: "s9" }] }),
-      /site s9, which is not in the file/,
-    ],
-    [JSON.stringify({ ...file, runs: [{ ...file.runs[0], buildId: "b9" }] }), /build b9/],
   ])("refuses a broken one with its place", (text, message) => {
     const read = parseExport(text);
     expect(!read.ok && read.problems[0]?.message).toMatch(message);

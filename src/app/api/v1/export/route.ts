@@ -1,24 +1,34 @@
-import { exportAll, importAll } from "@/server/exports";
+import { importAll, importArchive } from "@/server/exports";
+import { writeArchive } from "@/server/archive/write";
+import { withTemporaryFile } from "@/server/archive/temporary";
 import { respond, route } from "../../answer";
-import { bodyText } from "../../body";
+import { bodyChunks, bodyText } from "../../body";
 
 export const dynamic = "force-dynamic";
 
-const LIMIT = { bytes: 200_000_000, seconds: 600 };
+/** The older form is one JSON text, which is read as a whole. */
+const TEXT = { bytes: 200_000_000, seconds: 600 };
+/** An archive is as large as the pictures in it; it goes to the disk as it comes, and six hours are enough for a slow line. */
+const ARCHIVE = { bytes: Number.MAX_SAFE_INTEGER, seconds: 6 * 3600 };
 
-/** The whole installation as one open file. */
+/** The whole installation as one archive, written while it is read. */
 export const GET = route(async () => {
-  const file = await exportAll();
-  return new Response(JSON.stringify(file, null, 1), {
+  const { exportedAt, stream } = await writeArchive();
+  return new Response(stream, {
     headers: {
-      "Content-Type": "application/json",
-      "Content-Disposition": `attachment; filename="derrick-${file.exportedAt.slice(0, 10)}.json"`,
+      "Content-Type": "application/gzip",
+      "Content-Disposition": `attachment; filename="derrick-${exportedAt.slice(0, 10)}.tar.gz"`,
+      "Cache-Control": "no-store",
     },
   });
 });
 
-/** Reads an export into an empty installation. `?rebase=1` moves its times to now, as the demo does. */
+/** Reads an archive into an empty installation. `?rebase=1` moves its times to now, as the demo does. */
 export const POST = route(async (request: Request) => {
-  const text = await bodyText(request, LIMIT);
-  return respond(await importAll(text, { rebase: new URL(request.url).searchParams.get("rebase") === "1" }));
+  const options = { rebase: new URL(request.url).searchParams.get("rebase") === "1" };
+  if (request.headers.get("content-type")?.startsWith("application/json"))
+    return respond(await importAll(await bodyText(request, TEXT), options));
+  return withTemporaryFile(bodyChunks(request, ARCHIVE), async (path) =>
+    respond(await importArchive(path, options)),
+  );
 });

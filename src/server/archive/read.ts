@@ -1,0 +1,139 @@
+import { createHash } from "node:crypto";
+import { createReadStream } from "node:fs";
+import { createGunzip } from "node:zlib";
+import { extract } from "tar-stream";
+import { itemSchema, moveTimes, type Item } from "@/core/record";
+import { parseJson } from "@/core/text";
+import { secondsBetween } from "@/core/units";
+import { fileOf, HEAD, headSchema, MANIFEST, manifestSchema } from "./names";
+
+/** The archive cannot be used, with the file in it that says why. */
+export class ArchiveError extends Error {}
+
+/** No document comes near this; a picture has at most 6 MB. */
+const MOST_BYTES = 64_000_000;
+
+/** An item with the files that it names, in their order. */
+export interface Arriving {
+  item: Item;
+  place: string;
+  files: Buffer[];
+}
+
+interface Entry {
+  name: string;
+  bytes: Buffer;
+}
+
+/** The files of a compressed tar, one in memory at a time. Links, folders and files that are too large end the reading. */
+async function* entriesOf(path: string): AsyncGenerator<Entry> {
+  const tar = extract();
+  const file = createReadStream(path);
+  const gunzip = createGunzip();
+  file.on("error", (error) => tar.destroy(error));
+  gunzip.on("error", (error) => tar.destroy(error));
+  file.pipe(gunzip).pipe(tar);
+  try {
+    for await (const entry of tar) {
+      const { name, type, size = 0 } = entry.header;
+      if (type !== "file") throw new ArchiveError(`${name}: an archive of Derrick holds plain files only.`);
+      if (size > MOST_BYTES)
+        throw new ArchiveError(`${name}: it is larger than anything that Derrick keeps.`);
+      const chunks: Buffer[] = [];
+      for await (const chunk of entry) chunks.push(chunk as Buffer);
+      yield { name, bytes: Buffer.concat(chunks) };
+    }
+  } catch (error) {
+    if (error instanceof ArchiveError) throw error;
+    throw new ArchiveError(
+      "This is no archive of Derrick, or it is cut off or damaged; nothing of it was used.",
+    );
+  } finally {
+    file.destroy();
+  }
+}
+
+function json(name: string, bytes: Buffer): unknown {
+  const read = parseJson(bytes.toString("utf8"), { depth: 100, parts: 5_000_000 });
+  if (!read.ok) throw new ArchiveError(`${name}: ${read.problems[0]?.message}`);
+  return read.value;
+}
+
+function shaped<T>(
+  name: string,
+  schema: {
+    safeParse(v: unknown): {
+      success: boolean;
+      data?: T;
+      error?: { issues: { path: PropertyKey[]; message: string }[] };
+    };
+  },
+  value: unknown,
+): T {
+  const read = schema.safeParse(value);
+  if (read.success) return read.data as T;
+  const [issue] = read.error?.issues ?? [];
+  throw new ArchiveError(`${name}: ${issue?.path.join(".")} ${issue?.message}`);
+}
+
+const filesOf = (item: Item): string[] =>
+  item.kind === "picture" ? [item.file] : item.kind === "import" ? item.texts.map((t) => t.file) : [];
+
+/**
+ * The items of an archive, each with its files. With `moveTo` all times are moved so that the export is of that time. The
+ * sums are compared at the end, so a first reading must go through before anything is kept of a second.
+ */
+export async function* arriving(path: string, moveTo: string | null): AsyncGenerator<Arriving> {
+  const sums = new Map<string, { bytes: number; sha256: string }>();
+  let shift: number | null = null;
+  let whole = false;
+  let open: Arriving | null = null;
+  for await (const { name, bytes } of entriesOf(path)) {
+    if (whole) throw new ArchiveError(`${name}: it stands behind the manifest, which is the last file.`);
+    if (name === MANIFEST) {
+      compare(sums, shaped(name, manifestSchema, json(name, bytes)));
+      whole = true;
+      continue;
+    }
+    if (sums.has(name)) throw new ArchiveError(`${name}: it stands in the archive twice.`);
+    sums.set(name, { bytes: bytes.length, sha256: createHash("sha256").update(bytes).digest("hex") });
+    if (shift === null) {
+      if (name !== HEAD) throw new ArchiveError(`${name}: an archive of Derrick begins with ${HEAD}.`);
+      const { exportedAt } = shaped(name, headSchema, json(name, bytes));
+      shift = moveTo ? secondsBetween(exportedAt, moveTo) : 0;
+      continue;
+    }
+    if (open) {
+      const wanted: string | undefined = filesOf(open.item)[open.files.length];
+      if (name !== wanted) throw new ArchiveError(`${open.place}: its file ${wanted} does not follow it.`);
+      open.files.push(bytes);
+    } else {
+      const value = json(name, bytes);
+      const item = shaped(name, itemSchema, shift === 0 ? value : moveTimes(value, shift));
+      if (fileOf(item) !== name)
+        throw new ArchiveError(`${name}: what it holds belongs into ${fileOf(item)}.`);
+      open = { item, place: name, files: [] };
+    }
+    if (filesOf(open.item).length > open.files.length) continue;
+    yield open;
+    open = null;
+  }
+  if (open) throw new ArchiveError(`${open.place}: its files are missing.`);
+  if (!whole)
+    throw new ArchiveError("The archive ends before its manifest: it is cut off, so nothing of it was used.");
+}
+
+function compare(
+  sums: ReadonlyMap<string, { bytes: number; sha256: string }>,
+  { files }: { files: { name: string; bytes: number; sha256: string }[] },
+): void {
+  for (const { name, bytes, sha256 } of files) {
+    const own = sums.get(name);
+    if (!own) throw new ArchiveError(`${name}: the manifest names it, and it is not in the archive.`);
+    if (own.bytes !== bytes || own.sha256 !== sha256)
+      throw new ArchiveError(`${name}: it was changed since the archive was written (its sum differs).`);
+  }
+  const named = new Set(files.map((f) => f.name));
+  for (const name of sums.keys())
+    if (!named.has(name)) throw new ArchiveError(`${name}: the manifest does not name it.`);
+}
