@@ -63,6 +63,9 @@ async function take(items: () => AsyncIterable<Arriving>, at: string): Promise<A
 const NOT_EMPTY =
   "This installation already holds data. An archive is read into an empty one: name a new database in DERRICK_DB_URL.";
 
+/** Whether an archive can be read in. */
+export const takesArchive = async (): Promise<boolean> => isEmpty((await database()).db);
+
 /** Nothing that a person made: profiles that ship with Derrick do not count, editions of their own do. */
 async function isEmpty(db: Db | Tx): Promise<boolean> {
   for (const kind of KINDS) if ((await damagedRows.ids(db, kind)).length > 0) return false;

@@ -1,6 +1,8 @@
 import Link from "next/link";
+import { takesArchive } from "@/server/exports";
 import { listSites } from "@/server/sites";
-import { Page } from "@/ui/frame/page";
+import { Page, Ruled } from "@/ui/frame/page";
+import { ArchiveWell } from "@/ui/site/archive-well";
 import { NameForm } from "@/ui/site/name-form";
 import { addSite } from "./actions";
 
@@ -46,6 +48,11 @@ export default async function Sites() {
         </p>
       )}
       <NameForm label="A new site" action="Add this site" target="/sites/" create={addSite} />
+      <div className="mt-10">
+        <Ruled title="The whole installation">
+          <ArchiveWell empty={await takesArchive()} />
+        </Ruled>
+      </div>
     </Page>
   );
 }

@@ -7,8 +7,8 @@ import { database, now } from "../database";
 import { everything } from "./items";
 import { fileOf, HEAD, MANIFEST } from "./names";
 
-/** JPEG does not shrink; JSON does at any level. */
-const LEVEL = 4;
+/** Pictures do not shrink, and JSON does at any level. */
+const LEVEL = 1;
 /** A reader that takes nothing for so long is gone; the moment of the database that is kept for it is let go. */
 const STALLED_MILLISECONDS = 60_000;
 

@@ -5,6 +5,7 @@ import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
+import { shrinkPicture } from "./shrink-picture";
 
 export interface Picture {
   id: string;
@@ -29,12 +30,19 @@ export function Pictures({
   const [problems, setProblems] = useState<Problem[]>([]);
   const send = async (files: File[]) => {
     for (const file of files) {
+      const picture = await shrinkPicture(file);
+      if (!picture) {
+        setProblems([
+          { message: `${file.name} is no picture that this browser can read; PNG, JPEG and WebP are.` },
+        ]);
+        return;
+      }
       const response = await fetch(
         `/api/v1/machines/${machineId}/pictures?caption=${encodeURIComponent(caption || file.name)}`,
         {
           method: "POST",
-          headers: { "Content-Type": file.type },
-          body: file,
+          headers: { "Content-Type": picture.type },
+          body: picture,
         },
       ).catch(() => null);
       const answer = response
@@ -110,7 +118,9 @@ export function Pictures({
           tabIndex={-1}
           onChange={(e) => void send([...(e.target.files ?? [])])}
         />
-        <span className="quiet">or drop or paste one here</span>
+        <span className="quiet">
+          or drop or paste one here; it is made smaller, and what the camera noted in it is removed
+        </span>
       </div>
       <Problems problems={problems} />
     </div>

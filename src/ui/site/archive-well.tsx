@@ -1,0 +1,85 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useRef, useState } from "react";
+import type { Problem } from "@/core/result";
+import { Problems } from "../frame/problems";
+
+type Answer =
+  | { ok: true; value: { machines: number; builds: number; pictures: number } }
+  | { ok: false; problems: Problem[] };
+
+const AWAY: Answer = {
+  ok: false,
+  problems: [{ message: "The server did not take it to the end; nothing was changed. Try again." }],
+};
+
+/** Everything out as one file, and into an empty installation. */
+export function ArchiveWell({ empty }: { empty: boolean }) {
+  const router = useRouter();
+  const input = useRef<HTMLInputElement>(null);
+  const [busy, setBusy] = useState("");
+  const [answer, setAnswer] = useState<Answer | null>(null);
+  const read = async (file: File) => {
+    setBusy(file.name);
+    setAnswer(null);
+    const type = file.name.endsWith(".json") ? "application/json" : "application/gzip";
+    const response = await fetch("/api/v1/export", {
+      method: "POST",
+      headers: { "Content-Type": type },
+      body: file,
+    }).catch(() => null);
+    const said = ((await response?.json().catch(() => null)) as Answer | null | undefined) ?? AWAY;
+    setBusy("");
+    setAnswer(said);
+    if (said.ok) router.refresh();
+  };
+  return (
+    <>
+      <p className="mb-2 max-w-[70ch]">
+        All sites, machines, images, sheets, runs, profiles, pictures and imported texts leave as one open
+        archive: a compressed tar of JSON documents and files with their sums. Image files themselves, codes
+        of collectors and passwords are not in it.
+      </p>
+      <div className="flex flex-wrap items-center gap-3">
+        <a className="stamp" href="/api/v1/export" download>
+          Save the archive
+        </a>
+        {empty ? (
+          <button
+            type="button"
+            className="stamp"
+            disabled={busy !== ""}
+            onClick={() => input.current?.click()}
+          >
+            {busy ? `Reading ${busy} …` : "Read an archive in"}
+          </button>
+        ) : (
+          <span className="quiet">
+            An archive is read into an empty installation only; this one holds data.
+          </span>
+        )}
+        <input
+          ref={input}
+          type="file"
+          accept=".gz,.tgz,.json"
+          className="sr-only"
+          aria-label="Archive"
+          tabIndex={-1}
+          onChange={(e) => {
+            const file = e.target.files?.[0];
+            e.target.value = "";
+            if (file) void read(file);
+          }}
+        />
+      </div>
+      {answer?.ok && (
+        <p role="status" className="mt-2">
+          Read in: {answer.value.machines} machines, {answer.value.builds} sheets, {answer.value.pictures}{" "}
+          pictures.
+        </p>
+      )}
+      <Problems problems={answer && !answer.ok ? answer.problems : []} title="Nothing was changed" />
+    </>
+  );
+}
