@@ -7,12 +7,13 @@ import { imageRows } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { database } from "./database";
 import { readEnvironment } from "./environment";
+import { makeQueue } from "./queue";
 import { addFile, saveComputed, saveInside } from "./images";
 
-/** A computation over a file of the folder. It lives in the server: a page may be closed and opened meanwhile. */
+/** A computation over a file of the folder, or one that waits for its turn. It lives in the server: a page may be closed and opened meanwhile. */
 export interface FolderJob {
   algorithm: Checksum["algorithm"];
-  state: "computing" | "done" | "stopped" | "failed";
+  state: "waiting" | "computing" | "done" | "stopped" | "failed";
   done: number;
   size: number;
   startedAt: number;
@@ -31,11 +32,16 @@ export interface FolderFile {
 }
 
 /** Next loads server code in several bundles; jobs are kept once for all of them. */
-const shared = globalThis as { derrickFolderJobs?: Map<string, FolderJob> };
+const shared = globalThis as {
+  derrickFolderJobs?: Map<string, FolderJob>;
+  derrickFolderQueue?: ReturnType<typeof makeQueue>;
+};
 const jobs = (): Map<string, FolderJob> => (shared.derrickFolderJobs ??= new Map());
+/** One file at a time: hashing takes the whole of a processor, and pages are answered by the same one. */
+const queue = (): ReturnType<typeof makeQueue> => (shared.derrickFolderQueue ??= makeQueue(1));
 
-/** Larger reads gain nothing over this, measured with a file in the page cache. */
-const READ_BYTES = 4 * 2 ** 20;
+/** Some milliseconds of hashing: between two reads everything else has its turn. */
+const READ_BYTES = 2 ** 20;
 const MOST_FILES = 1000;
 
 /** Ordinary files of the folder by name. Links are passed over: they lead out of it. */
@@ -120,14 +126,14 @@ export async function shelveFromFolder(
 export async function computeFromFolder(id: string, name: string, by: string): Promise<Answer<null>> {
   const file = await lookUp(name);
   if (!file.ok) return file;
-  if (jobs().get(name)?.state === "computing") return yes(null);
+  if (isOn(jobs().get(name))) return yes(null);
   const row = await imageRows.one((await database()).db, id);
   if (!row) return no("This image is no longer there.");
   const { path, sizeBytes } = file.value;
   await saveInside(id, name, await inspect(path, sizeBytes), by);
   const job: FolderJob = {
     algorithm: row.image.published?.algorithm ?? "sha256",
-    state: "computing",
+    state: "waiting",
     done: 0,
     size: sizeBytes,
     startedAt: Date.now(),
@@ -136,15 +142,20 @@ export async function computeFromFolder(id: string, name: string, by: string): P
     problem: null,
   };
   jobs().set(name, job);
-  void compute(job, path).then(async () => {
+  void queue()(() => compute(job, path)).then(async () => {
     if (job.digest !== null)
       await saveComputed(id, { algorithm: job.algorithm, value: job.digest }, `${by}, on the server`);
   });
   return yes(null);
 }
 
+const isOn = (job: FolderJob | undefined): boolean => job?.state === "computing" || job?.state === "waiting";
+
 /** Runs until the file ends, fails, or somebody stops it; the job says which. */
 async function compute(job: FolderJob, path: string): Promise<void> {
+  // It may have been stopped while it waited for its turn.
+  if (job.state !== "waiting") return;
+  Object.assign(job, { state: "computing", startedAt: Date.now() });
   const hash = createHash(job.algorithm);
   try {
     for await (const chunk of createReadStream(path, { highWaterMark: READ_BYTES })) {
@@ -152,6 +163,7 @@ async function compute(job: FolderJob, path: string): Promise<void> {
       if ((job.state as FolderJob["state"]) === "stopped") return;
       hash.update(chunk as Buffer);
       job.done += (chunk as Buffer).length;
+      await new Promise((resolve) => setImmediate(resolve));
       job.rate = (job.done / Math.max(1, Date.now() - job.startedAt)) * 1000;
     }
     if (job.done !== job.size) throw new Error("changed");
@@ -166,5 +178,5 @@ async function compute(job: FolderJob, path: string): Promise<void> {
 
 export function stopFolderJob(name: string): void {
   const job = jobs().get(name);
-  if (job?.state === "computing") job.state = "stopped";
+  if (job && isOn(job)) job.state = "stopped";
 }

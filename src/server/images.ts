@@ -8,24 +8,30 @@ import {
   type Checksum,
   type Image,
 } from "@/core/image";
-import { buildRows, imageRows, profileRows } from "@/db";
+import { buildRows, imageRows, profileRows, siteRows } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { database, now } from "./database";
 import { newId } from "./ids";
 import { editionFor, newestProfiles, profileFor } from "./profiles";
+import { dayEverywhere } from "@/core/site";
 
 const GONE = "This image is no longer there.";
 
 /** The shelf: each image with the sheets that use it and what is the matter with it. */
 export async function listImages() {
   const { db } = await database();
-  const [images, builds, editions] = await Promise.all([
+  const [images, sites, builds, editions] = await Promise.all([
     imageRows.all(db),
+    siteRows.all(db),
     buildRows.marks(db),
     profileRows.all(db),
   ]);
   const usedBy = (id: string) => builds.filter((b) => b.imageId === id);
-  const marks = shelfMarks(images, (image) => editionFor(editions, image, null)?.profile ?? null, now());
+  const today = dayEverywhere(
+    sites.map((s) => s.site),
+    now(),
+  );
+  const marks = shelfMarks(images, (image) => editionFor(editions, image, null)?.profile ?? null, today);
   return images.map((i) => ({ ...i, builds: usedBy(i.id), marks: marks.get(i.id) ?? [] }));
 }
 

@@ -16,7 +16,7 @@ import {
   type Typed,
 } from "@/core/machine";
 import { circuitState } from "@/core/energy";
-import type { Site } from "@/core/site";
+import { dayAt, type Site } from "@/core/site";
 import { formatBinaryBytes } from "@/core/units";
 import {
   buildRows,
@@ -159,8 +159,10 @@ export async function machineFindings(
   site: Site | null,
 ): Promise<PlacedFinding[]> {
   const marks = await machineRows.marks(db);
+  const at = now();
   const context = {
-    now: now(),
+    now: at,
+    today: dayAt(site, at),
     name: machine.name,
     document: machine.document,
     twins: marks.filter((m) => m.id !== machine.id),

@@ -2,8 +2,9 @@ import { evaluateBuild } from "@/core/build";
 import { sumDurations } from "@/core/estimate";
 import { dueDates } from "@/core/record";
 import { foldRun, nextHands } from "@/core/run";
+import { dayAt, dayEverywhere } from "@/core/site";
 import { addSeconds } from "@/core/units";
-import { buildRows, imageRows, machineRows, runRows } from "@/db";
+import { buildRows, imageRows, machineRows, runRows, siteRows } from "@/db";
 import { contextOf, surroundings } from "./builds";
 import { damagedCount, damagedIn } from "./damaged";
 import { database, now } from "./database";
@@ -105,16 +106,23 @@ async function preparing() {
 /** Dates that are over and not done, and dates that come. */
 async function dates(at: string) {
   const { db } = await database();
-  const [builds, images, machines, runs] = await Promise.all([
+  const [sites, builds, images, machines, runs] = await Promise.all([
+    siteRows.all(db),
     buildRows.all(db),
     imageRows.all(db),
     machineRows.listed(db),
     runRows.marks(db),
   ]);
   const ended = new Set(runs.filter((r) => r.endedAt !== null).map((r) => r.buildId));
+  const days = new Map(sites.map((s) => [s.id, dayAt(s.site, at)]));
+  const dayOf = (machineId: string | null): string =>
+    days.get(machines.find((m) => m.id === machineId)?.siteId ?? "") ?? dayAt(null, at);
   return dueDates(
     {
-      machines: machines.map(({ id, name, summary }) => ({ id, name, dates: summary.dates })),
+      machines: machines.map(({ id, name, summary }) => ({
+        ...{ id, name, today: dayOf(id) },
+        dates: summary.dates,
+      })),
       builds: builds.map(({ id, number, sheet }) => ({
         id,
         name: sheet.subject || number,
@@ -124,10 +132,14 @@ async function dates(at: string) {
         evaluationEnds: sheet.handOver.evaluationEnds,
         fixedBy: sheet.network.school === "dynamic" ? sheet.network.fixedBy : null,
         handedOver: ended.has(id),
+        today: dayOf(sheet.machine.id),
       })),
       images: images.map(({ id, image }) => ({ id, name: image.name, supportEnds: image.supportEnds })),
     },
-    at.slice(0, 10),
+    dayEverywhere(
+      sites.map((s) => s.site),
+      at,
+    ),
   );
 }
 

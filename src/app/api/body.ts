@@ -40,7 +40,8 @@ export async function* bodyChunks(request: Request, limit: Limit): AsyncGenerato
         `Only ${size} of ${declared} bytes arrived, so nothing of it was used. Send it again.`,
       );
   } finally {
-    await reader.cancel().catch(() => undefined);
+    // Not waited for: a sender that has stopped would hold this for ever.
+    void reader.cancel().catch(() => undefined);
   }
 }
 

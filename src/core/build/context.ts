@@ -5,7 +5,7 @@ import type { CompatNote } from "../compat";
 import type { CircuitState, Drive, DrivePast, Facts, MachineDocument, Port } from "../machine";
 import { holdsData, isUnread, standingWords, visibleDrives } from "../machine";
 import type { Segment } from "../network";
-import type { Site } from "../site";
+import { dayAt, type Site } from "../site";
 import { proofOf, proves, targetSeats, type TargetSeat } from "../storage";
 import type { Consent, Sheet } from "./sheet";
 
@@ -108,6 +108,9 @@ export const drivesOf = (context: BuildContext): Drive[] => {
   const facts = factsOf(context);
   return facts ? visibleDrives(facts) : [];
 };
+
+/** The day that it is where the machine stands. */
+export const todayOf = ({ site, now }: BuildContext): string => dayAt(site, now);
 
 /** Where a fact was read: "dmidecode, 20 Nov", for evidence. */
 export function sourceWords(context: BuildContext, path: string): string {

@@ -67,7 +67,7 @@ describe("the shelf", () => {
   const sum = { algorithm: "sha256" as const, value: "a".repeat(64) };
   const marks = (...images: object[]) => {
     const shelf = images.map((i, n) => ({ id: `i${n}`, image: image(i) }));
-    const found = shelfMarks(shelf, () => null, "2026-11-20T08:00:00Z");
+    const found = shelfMarks(shelf, () => null, "2026-11-20");
     return shelf.map(({ id }) => (found.get(id) ?? []).map((m) => m.words));
   };
 
@@ -99,9 +99,7 @@ describe("the shelf", () => {
     expect(marks({ supportEnds: "2026-01-01" })).toEqual([["support ended 2026-01-01"]]);
     const old = [{ id: "i", image: image({}) }];
     const cairn6 = shippedProfile("cairn-hypervisor-6");
-    expect(shelfMarks(old, () => cairn6, "2026-11-20T08:00:00Z").get("i")?.[0]?.words).toBe(
-      "support ended 2025-11-15",
-    );
+    expect(shelfMarks(old, () => cairn6, "2026-11-20").get("i")?.[0]?.words).toBe("support ended 2025-11-15");
     expect(
       marks({
         published: sum,

@@ -88,9 +88,8 @@ function sameAs(a: Image, b: Image): ShelfMark["kind"] | null {
 export function shelfMarks(
   shelf: readonly { id: string; image: Image }[],
   profileOf: (image: Image) => Profile | null,
-  now: string,
+  today: string,
 ): Map<string, ShelfMark[]> {
-  const today = now.slice(0, 10);
   const marks = new Map<string, ShelfMark[]>();
   for (const { id, image } of shelf) {
     const own: ShelfMark[] = [];

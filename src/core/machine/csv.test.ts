@@ -49,7 +49,16 @@ describe("a list of machines", () => {
     expect(text).toBe(`name,site,notes\r\nwrk-1,Works,"'=HYPERLINK(""x""), ""quoted"""\r\n`);
     expect(parseMachineList(text)).toMatchObject({
       ok: true,
-      value: [{ name: "wrk-1", notes: `'=HYPERLINK("x"), "quoted"` }],
+      value: [{ name: "wrk-1", notes: `=HYPERLINK("x"), "quoted"` }],
     });
   });
+
+  // A machine whose name came back with a quote in front was taken for a new one.
+  it.each(["=sum", "+49 rack", "-old", "@lab", "'quoted", "''twice", "'=both", "it's", "plain"])(
+    "brings the name %s back as it was",
+    (name) => {
+      const read = parseMachineList(writeCsv(["name", "site"], [[name, "Works"]]));
+      expect(read.ok && read.value.map((m) => m.name)).toEqual([name]);
+    },
+  );
 });

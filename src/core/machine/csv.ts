@@ -65,7 +65,7 @@ const COLUMNS: Record<string, keyof ListedMachine | "passed over"> = {
 
 const MAC = /^([0-9a-f]{2}[:-]){5}[0-9a-f]{2}$/i;
 const clean = (value: string | undefined): string =>
-  (value ?? "")
+  unsafe(value ?? "")
     .replace(/\p{Cc}/gu, " ")
     .trim()
     .slice(0, 400);
@@ -161,8 +161,14 @@ function toMachine(
   };
 }
 
-/** A cell that a spreadsheet would read as a formula is written as text. */
-const safe = (value: string): string => (/^[=+\-@\t\r]/.test(value) ? `'${value}` : value);
+/**
+ * A cell that a spreadsheet would read as a formula is written as text, with a quote in front; so is one that begins with a
+ * quote, so that reading takes away what writing has put there and nothing else.
+ */
+const safe = (value: string): string => (/^[=+\-@'\t\r]/.test(value) ? `'${value}` : value);
+
+/** A cell as it was before `safe`. */
+const unsafe = (value: string): string => (/^'[=+\-@'\t\r]/.test(value) ? value.slice(1) : value);
 
 /** Writes rows as CSV (comma, quoted where needed, CRLF as RFC 4180 asks). */
 export const writeCsv = (columns: readonly string[], rows: readonly (readonly string[])[]): string =>

@@ -1,11 +1,15 @@
 import { formatDateTime, formatDuration } from "../units";
 import type { BuildRecord } from "./record";
 
-/** Keeps a value on its line and inside its table cell. */
+/**
+ * A foreign word as plain text: kept on its line and inside its table cell, with every sign escaped that would make it a
+ * heading, a link, a picture, an entity or markup.
+ */
 const cell = (text: string): string =>
   text
     .replace(/\s+/g, " ")
-    .replace(/([\\|`*_<>[\]])/g, "\\$1")
+    .replace(/([\\|`*_<>[\]#!&~])/g, "\\$1")
+    .replaceAll("://", ":\\//")
     .trim() || "–";
 
 const table = (head: string[], rows: string[][]): string[] => [
@@ -25,7 +29,7 @@ export function renderRecordMarkdown(record: BuildRecord): string {
   const lines = [
     `# ${cell(record.subject || record.sheet)}`,
     "",
-    `Sheet ${record.sheet} revision ${record.revision}, ${record.site}. State: ${record.state}${record.handedTo ? ` to ${cell(record.handedTo)}` : ""}.`,
+    `Sheet ${cell(record.sheet)} revision ${cell(record.revision)}, ${cell(record.site)}. State: ${record.state}${record.handedTo ? ` to ${cell(record.handedTo)}` : ""}.`,
     ...section(
       "How to reach it",
       table(
@@ -88,17 +92,18 @@ export function renderRecordMarkdown(record: BuildRecord): string {
     ),
     ...section(
       "Deviations",
-      record.deviations.map((d) => `- ${when(d.at)} ${cell(d.step)}: ${cell(d.seen)} – ${d.decision}`),
+      record.deviations.map((d) => `- ${when(d.at)} ${cell(d.step)}: ${cell(d.seen)} – ${cell(d.decision)}`),
     ),
     ...section(
       "Waivers",
       record.waivers.map(
-        (w) => `- ${w.label} ${cell(w.finding)} Reason: ${cell(w.reason)} (${cell(w.by)}, ${when(w.at)})`,
+        (w) =>
+          `- ${cell(w.label)} ${cell(w.finding)} Reason: ${cell(w.reason)} (${cell(w.by)}, ${when(w.at)})`,
       ),
     ),
     ...section(
       "Findings that stood open",
-      record.openFindings.map((f) => `- ${f.label} ${f.severity}: ${cell(f.finding)}`),
+      record.openFindings.map((f) => `- ${cell(f.label)} ${cell(f.severity)}: ${cell(f.finding)}`),
     ),
     ...section("Times", [
       `Started ${when(times.startedAt)}, ended ${when(times.endedAt)}; taken ${took(times.takenSeconds)}, likely was ${took(times.likelySeconds)}.`,
@@ -110,7 +115,7 @@ export function renderRecordMarkdown(record: BuildRecord): string {
     ]),
     ...section(
       "Dates",
-      record.dates.map((d) => `- ${d.date}: ${d.what}`),
+      record.dates.map((d) => `- ${cell(d.date)}: ${cell(d.what)}`),
     ),
     ...section(
       "Clock",

@@ -66,6 +66,31 @@ describe("the record", () => {
     }
   });
 
+  it("shows every foreign word as it is: nothing that somebody typed becomes markup", () => {
+    const nasty = "# <b>![y](http://z.example)|`c`&amp;_e_~~f~~\n## head";
+    const kept = new Set([
+      "format",
+      "timeZone",
+      "at",
+      "state",
+      "startedAt",
+      "endedAt",
+      "how",
+      "layout",
+      "arrived",
+    ]);
+    const spoil = (value: unknown, key = ""): unknown => {
+      if (typeof value === "string") return kept.has(key) ? value : nasty;
+      if (Array.isArray(value)) return value.map((v) => spoil(v, key));
+      if (typeof value !== "object" || value === null) return value;
+      return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, spoil(v, k)]));
+    };
+    const text = renderRecordMarkdown(spoil(record) as typeof record);
+    expect(text.split("\\<b\\>").length).toBeGreaterThan(60);
+    expect(text.replace(/\\./g, "")).not.toMatch(/<b|!\[|\]\(|:\/\/|&|`|~|_e_/);
+    expect(text.split("\n").filter((l) => l.startsWith("#") && !/^#{1,2} [A-Z\\]/.test(l))).toEqual([]);
+  });
+
   it("names the drives of the sheet and not the stick, in new runs and in those from before they were frozen", () => {
     const other = aDrive("SA-000009", { sizeBytes: 9e11, contents: [] });
     const stick = aPlan({

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { isTimeZone } from "../identity";
 import { segmentSchema } from "../network";
+import { dayIn } from "../units";
 
 /** A place with machines: its networks, its usual answers, and the link by which remote consoles reach it. */
 export const siteSchema = z.object({
@@ -39,5 +40,12 @@ export const siteSchema = z.object({
 });
 
 export type Site = z.infer<typeof siteSchema>;
+
+/** The day that it is at a site; without one, in UTC. A date that is due is due there, whatever the day elsewhere. */
+export const dayAt = (site: Site | null, iso: string): string => dayIn(iso, site?.timeZone ?? "UTC");
+
+/** The earliest day that it is at any of some sites: what is over on it is over at all of them. */
+export const dayEverywhere = (sites: readonly Site[], iso: string): string =>
+  sites.map((s) => dayAt(s, iso)).sort()[0] ?? dayAt(null, iso);
 
 export const emptySite = (name: string): Site => siteSchema.parse({ schemaVersion: 1, name });

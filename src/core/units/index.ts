@@ -10,6 +10,7 @@ export {
   formatDuration,
   formatClock,
   addSeconds,
+  dayIn,
   secondsBetween,
   formatDate,
   formatDateTime,

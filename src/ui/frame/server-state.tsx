@@ -33,15 +33,34 @@ export function ServerState() {
       clearInterval(timer);
     };
   }, []);
-  if (!trouble) return null;
+  const [lost, setLost] = useState(false);
+  useEffect(() => {
+    // A change that was sent and got no answer at all: whatever form it came from, it is said here.
+    const tell = () => setLost(true);
+    addEventListener("unhandledrejection", tell);
+    return () => removeEventListener("unhandledrejection", tell);
+  }, []);
+  if (!trouble && !lost) return null;
   return (
     <p
       role="alert"
       className="sticky top-0 z-20 border-b-2 bg-base-200 px-4 py-1.5"
       style={{ borderColor: "var(--color-warning)" }}
     >
-      <span className="font-semibold">{trouble.why}</span> Since {trouble.since}; this page may be old, and
-      what you change is not on the server yet. Leave it open.
+      {trouble ? (
+        <>
+          <span className="font-semibold">{trouble.why}</span> Since {trouble.since}; this page may be old,
+          and what you change is not on the server yet. Leave it open.
+        </>
+      ) : (
+        <>
+          <span className="font-semibold">The last change got no answer from the server</span>, so it may not
+          be saved. What you typed is still here; press its button again.{" "}
+          <button type="button" className="link-quiet" onClick={() => setLost(false)}>
+            Seen
+          </button>
+        </>
+      )}
     </p>
   );
 }

@@ -14,7 +14,7 @@ export interface FolderLine {
   image: { id: string; name: string } | null;
   job: {
     algorithm: string;
-    state: "computing" | "done" | "stopped" | "failed";
+    state: "waiting" | "computing" | "done" | "stopped" | "failed";
     done: number;
     size: number;
     rate: number;
@@ -24,6 +24,8 @@ export interface FolderLine {
 type Plain = { ok: true } | { ok: false; problems: Problem[] };
 
 const EVERY_MS = 1000;
+
+const isOn = (job: FolderLine["job"]): boolean => job?.state === "computing" || job?.state === "waiting";
 
 /** Files of the server's image folder: put on the shelf from there, their checksums computed by the server. */
 export function ImageFolder({
@@ -40,13 +42,13 @@ export function ImageFolder({
   const router = useRouter();
   const [files, setFiles] = useState(initial);
   const [problems, setProblems] = useState<Problem[]>([]);
-  const running = files.some((f) => f.job?.state === "computing");
+  const running = files.some((f) => isOn(f.job));
   const reload = async () => {
     const answer = (await fetch("/api/v1/image-folder").then((r) => r.json())) as
       { ok: true; value: FolderLine[] } | { ok: false; problems: Problem[] };
     if (answer.ok) setFiles(answer.value);
     else setProblems(answer.problems);
-    return answer.ok && answer.value.some((f) => f.job?.state === "computing");
+    return answer.ok && answer.value.some((f) => isOn(f.job));
   };
   useEffect(() => {
     if (!running) return;
@@ -92,6 +94,17 @@ export function ImageFolder({
               <td>
                 {f.job?.state === "computing" ? (
                   <Progress {...f.job} fileName={f.name} onStop={() => void stop(f.name).then(reload)} />
+                ) : f.job?.state === "waiting" ? (
+                  <span className="flex flex-wrap items-baseline gap-3" role="status">
+                    {f.job.algorithm} waits until the files before it are done
+                    <button
+                      type="button"
+                      className="link-quiet"
+                      onClick={() => void stop(f.name).then(reload)}
+                    >
+                      stop
+                    </button>
+                  </span>
                 ) : (
                   <span className="flex flex-wrap items-baseline gap-3">
                     {f.image ? (

@@ -17,6 +17,13 @@ interface Props {
   ) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
 }
 
+const NOT_MADE = {
+  ok: false as const,
+  problems: [
+    { message: "The server did not take this, so no machine was made. What you typed is still here." },
+  ],
+};
+
 /** A new machine from what its tools printed; without anything to drop it can be made by name and read later. */
 export function NewMachine({ sites, create }: Props) {
   const router = useRouter();
@@ -38,7 +45,8 @@ export function NewMachine({ sites, create }: Props) {
   };
   const make = async () => {
     setBusy(true);
-    const answer = await create(site, siteName, name, preview && preview.understood.length > 0 ? texts : []);
+    const given = preview && preview.understood.length > 0 ? texts : [];
+    const answer = await create(site, siteName, name, given).catch((): typeof NOT_MADE => NOT_MADE);
     setBusy(false);
     if (answer.ok) router.push(`/machines/${answer.value}`);
     else setProblems(answer.problems);

@@ -24,6 +24,7 @@ import { currentHand } from "../../hand";
 import { dropPicture, keepController, keepNotes, keepTyped, makeCode, makeTwin, putInBay } from "../actions";
 import { begin } from "../../builds/actions";
 import { orDamaged } from "../../or-damaged";
+import { dayAt } from "@/core/site";
 
 export const dynamic = "force-dynamic";
 
@@ -36,6 +37,7 @@ export default async function MachinePage({
 }) {
   const view = await orDamaged(machineView((await params).id));
   if (!view) notFound();
+  const today = dayAt(view.site?.site ?? null, new Date().toISOString());
   const { machine, site, builds, imports, waiting, findings, pictures, delivery } = view;
   const { document } = machine;
   const { facts, typed } = document;
@@ -183,12 +185,7 @@ export default async function MachinePage({
               title="Defects"
               note={openDefects.length > 0 ? openDefects.map((d) => d.what).join("; ") : "none known"}
             >
-              <DefectsForm
-                typed={typed}
-                today={new Date().toISOString().slice(0, 10)}
-                by={hand}
-                save={save}
-              />
+              <DefectsForm typed={typed} today={today} by={hand} save={save} />
             </Fold>
             <Fold
               title="Dates"
@@ -199,7 +196,7 @@ export default async function MachinePage({
                   .join("; ") || "nothing is due"
               }
             >
-              <DatesForm typed={typed} today={new Date().toISOString().slice(0, 10)} by={hand} save={save} />
+              <DatesForm typed={typed} today={today} by={hand} save={save} />
             </Fold>
             <Fold
               title="Firmware decisions"

@@ -1,3 +1,5 @@
+import { dayAt } from "../../site";
+import { todayOf } from "../context";
 import { accountNameProblem, domainProblem, hostNameProblem, isTimeZone } from "../../identity";
 import { isPrivateName } from "../../network";
 import { addSeconds } from "../../units";
@@ -184,26 +186,27 @@ export const answerRules: readonly Rule[] = [
       {
         days: String(days),
         profile: profileName(context),
-        last: addSeconds(context.now, days * DAY).slice(0, 10),
+        last: dayAt(context.site, addSeconds(context.now, days * DAY)),
       },
       evidence("evaluation", `${days} days`, `OS profile ${profileName(context)}`),
       evidence("last day", "not noted", "this sheet"),
     );
   }),
 
-  rule("handover.evaluation-over", "K", ({ sheet, now }) =>
-    sheet.handOver.evaluationEnds !== null &&
-    sheet.handOver.evaluationEnds < now.slice(0, 10) &&
-    sheet.handOver.licence !== "licensed"
+  rule("handover.evaluation-over", "K", (context) => {
+    const { sheet } = context;
+    return sheet.handOver.evaluationEnds !== null &&
+      sheet.handOver.evaluationEnds < todayOf(context) &&
+      sheet.handOver.licence !== "licensed"
       ? hit(
           "caution",
           "handOver.evaluationEnds",
           { ended: sheet.handOver.evaluationEnds },
           evidence("ended", sheet.handOver.evaluationEnds, "this sheet"),
-          evidence("today", now.slice(0, 10), "clock"),
+          evidence("today", todayOf(context), "clock, at the site"),
         )
-      : null,
-  ),
+      : null;
+  }),
 
   rule("handover.owner", "K", ({ sheet }) =>
     sheet.handOver.owner.trim() === "" ? hit("note", "handOver.owner", {}) : null,

@@ -1,7 +1,7 @@
 import { mediumWords, modeWords } from "../../boot";
 import { checksumProblem, insideVerdict, isWeak, loaderSignature, verificationOf } from "../../image";
 import { formatBytes, formatExactBytes } from "../../units";
-import { factsOf, sourceWords, stickOf, targetOf, type BuildContext } from "../context";
+import { factsOf, sourceWords, stickOf, targetOf, type BuildContext, todayOf } from "../context";
 import { legsOf, startsFromMedia } from "../roads";
 import { profileName } from "./machine-rules";
 import { evidence, hit, rule, type Rule } from "./rules";
@@ -74,16 +74,17 @@ export const imageRules: readonly Rule[] = [
     };
   }),
 
-  rule("image.support-over", "B", ({ image, now }) =>
-    image?.supportEnds && image.supportEnds < now.slice(0, 10)
+  rule("image.support-over", "B", (context) => {
+    const { image } = context;
+    return image?.supportEnds && image.supportEnds < todayOf(context)
       ? hit(
           "caution",
           "image.id",
           { ended: image.supportEnds },
           evidence("support ended", image.supportEnds, image.name),
         )
-      : null,
-  ),
+      : null;
+  }),
 
   rule("image.damaged", "B", ({ image }) =>
     (image?.inside?.found.faults ?? [])

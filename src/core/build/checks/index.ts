@@ -1,3 +1,4 @@
+import { todayOf } from "../context";
 import { answerRules } from "./answer-rules";
 import { imageRules } from "./image-rules";
 import { machineRules } from "./machine-rules";
@@ -12,10 +13,12 @@ import { MACHINE_CHECKS, type MachineCheck } from "../../machine";
 /** A rule about the machine alone, run on the machine of the sheet. */
 const ofMachine = (check: MachineCheck): Rule => ({
   ...check,
-  run: ({ machine, now, neighbours, pasts, circuit }) =>
-    machine
-      ? check.run({ now, name: machine.name, document: machine.document, twins: neighbours, pasts, circuit })
-      : [],
+  run: (context) => {
+    const { machine, now, neighbours: twins, pasts, circuit } = context;
+    if (!machine) return [];
+    const { name, document } = machine;
+    return check.run({ now, today: todayOf(context), name, document, twins, pasts, circuit });
+  },
 });
 
 /** Every rule of a build sheet, in working order. */

@@ -1,5 +1,5 @@
 import { addressKey, contains, edgeOf, inRange, isAddress, isPrivateAddress } from "../../network";
-import { factsOf, portOf, segmentOf } from "../context";
+import { factsOf, portOf, segmentOf, todayOf } from "../context";
 import { evidence, hit, rule, type Rule } from "./rules";
 
 const ADDRESS = "network.address";
@@ -216,9 +216,9 @@ export const networkRules: readonly Rule[] = [
       : null;
   }),
 
-  rule("network.dynamic", "E", ({ sheet, now }) => {
-    const { school, fixedBy } = sheet.network;
-    if (school !== "dynamic" || (fixedBy !== null && fixedBy >= now.slice(0, 10))) return null;
+  rule("network.dynamic", "E", (context) => {
+    const { school, fixedBy } = context.sheet.network;
+    if (school !== "dynamic" || (fixedBy !== null && fixedBy >= todayOf(context))) return null;
     return hit(
       "caution",
       "network.school",

@@ -1,6 +1,6 @@
 import type { Image } from "../../image";
 import { compareVersions, inLine } from "../../text";
-import { factsOf, sourceWords, type BuildContext } from "../context";
+import { factsOf, sourceWords, type BuildContext, todayOf } from "../context";
 import { faultsHere, imageOfLeg, installedOn, legsOf, roadOf, roadsOf } from "../roads";
 import { profileName } from "./machine-rules";
 import { evidence, hit, rule, type Rule } from "./rules";
@@ -203,11 +203,11 @@ export const roadRules: readonly Rule[] = [
   }),
 
   rule("image.line-over", "B", (context) => {
-    const { profile, image, now } = context;
+    const { profile, image } = context;
     const ends = profile?.support.ends;
     // A date on the image itself is the better witness (image.support-over).
     if (!image || image.supportEnds || !profile || !inLine(image.version, profile.version)) return null;
-    if (profile.support.channel !== "out of support" && (!ends || ends >= now.slice(0, 10))) return null;
+    if (profile.support.channel !== "out of support" && (!ends || ends >= todayOf(context))) return null;
     return hit(
       "caution",
       "image.id",

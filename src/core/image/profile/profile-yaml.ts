@@ -8,6 +8,9 @@ import { upgradeProfile } from "./upgrade-profile";
 /** The largest profile text that is read; the shipped ones are under 20 kB. */
 const MAX_CHARACTERS = 500_000;
 
+/** Problems that are told of one text: each costs a walk through it, and nobody mends more at once. */
+const MOST_TOLD = 20;
+
 /** Reads a profile from YAML. Every problem names the field and, where it stands in the text, line and column. */
 export function parseProfileYaml(text: string): Result<Profile> {
   if (text.length > MAX_CHARACTERS)
@@ -15,7 +18,11 @@ export function parseProfileYaml(text: string): Result<Profile> {
   const lines = new LineCounter();
   const document = parseDocument(text, { lineCounter: lines, prettyErrors: false });
   if (document.errors.length > 0)
-    return fail(...document.errors.map((e) => placed(text, lines, e.pos[0], `not YAML: ${e.message}`)));
+    return fail(
+      ...document.errors
+        .slice(0, MOST_TOLD)
+        .map((e) => placed(text, lines, e.pos[0], `not YAML: ${e.message}`)),
+    );
   let plain: unknown;
   try {
     plain = upgradeProfile(document.toJS({ maxAliasCount: 50 }));
@@ -27,7 +34,7 @@ export function parseProfileYaml(text: string): Result<Profile> {
   const shaped = profileSchema.safeParse(plain);
   if (shaped.success) return ok(shaped.data);
   return fail(
-    ...shaped.error.issues.map((issue) => {
+    ...shaped.error.issues.slice(0, MOST_TOLD).map((issue) => {
       const path = issue.path as (string | number)[];
       return placed(
         text,

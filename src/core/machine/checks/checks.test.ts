@@ -15,6 +15,7 @@ function aMachine({ facts, typed, disputes, ...context }: Changes): MachineConte
   const { document } = aBuild().machine!;
   return {
     now: NOW,
+    today: NOW.slice(0, 10),
     name: "wrk-hv1",
     twins: [],
     pasts: [],

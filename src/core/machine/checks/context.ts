@@ -31,6 +31,8 @@ export interface CircuitState {
 /** Everything that the rules about a machine may look at; nothing of any build. */
 export interface MachineContext {
   now: string;
+  /** The day that it is where the machine stands. */
+  today: string;
   name: string;
   document: MachineDocument;
   twins: readonly Twin[];

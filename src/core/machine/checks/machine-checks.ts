@@ -207,9 +207,9 @@ export const machineChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("machine.firmware-due", "A", ({ document, now }) =>
+  check("machine.firmware-due", "A", ({ document, today }) =>
     document.typed.firmware
-      .filter((f) => f.decision === "postponed" && f.due !== null && f.due < now.slice(0, 10))
+      .filter((f) => f.decision === "postponed" && f.due !== null && f.due < today)
       .map((f) =>
         say(
           "caution",
@@ -221,9 +221,9 @@ export const machineChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("machine.date-over", "A", ({ document, now }) =>
+  check("machine.date-over", "A", ({ document, today }) =>
     document.typed.dates
-      .filter((d) => d.doneOn === null && d.due < now.slice(0, 10))
+      .filter((d) => d.doneOn === null && d.due < today)
       .map((d) =>
         say("caution", "machine.id", { what: d.what, due: d.due }, [shows("due", d.due, d.by)], d.id),
       ),

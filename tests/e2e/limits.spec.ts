@@ -1,0 +1,195 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import { mkdirSync, rmSync, truncateSync, writeFileSync } from "node:fs";
+import { connect } from "node:net";
+import { resolve } from "node:path";
+import { expect, test } from "@playwright/test";
+import { loadInto } from "./servers";
+
+// Bodies that are too large, too deep, too slow or too many: each is refused in words, and others are answered meanwhile.
+
+const folder = resolve(".derrick/e2e/limits");
+const PORT = 4388;
+const BASE = `http://127.0.0.1:${PORT}`;
+const FILES = 60;
+const MB = 1_000_000;
+let server: ChildProcess;
+
+test.beforeAll(async () => {
+  rmSync(folder, { recursive: true, force: true });
+  mkdirSync(`${folder}/images`, { recursive: true });
+  for (let i = 0; i < FILES; i += 1) {
+    const file = `${folder}/images/file-${String(i).padStart(2, "0")}.iso`;
+    writeFileSync(file, "");
+    truncateSync(file, 40 * MB);
+  }
+  server = spawn(process.execPath, ["scripts/server.mjs", "--port", String(PORT)], {
+    stdio: "ignore",
+    env: {
+      ...process.env,
+      NODE_ENV: "production",
+      DERRICK_DB_URL: `file:${folder}/test.db`,
+      DERRICK_ORIGIN: BASE,
+      DERRICK_IMAGE_DIR: `${folder}/images`,
+    },
+  });
+  await expect
+    .poll(
+      () =>
+        fetch(`${BASE}/api/health`).then(
+          (r) => r.ok,
+          () => false,
+        ),
+      { timeout: 60_000 },
+    )
+    .toBe(true);
+  await loadInto(BASE);
+});
+test.afterAll(() => server.kill("SIGTERM"));
+
+/** Asks for health without pause while `work` goes on; gives its answer and how long the middle one of the answers took. */
+async function beside<T>(work: Promise<T>, least = 0): Promise<{ answer: T; middle: number; worst: number }> {
+  const took: number[] = [];
+  let over = false;
+  const done = Promise.all([work, new Promise((r) => setTimeout(r, least))]).finally(() => (over = true));
+  while (!over) {
+    const begun = performance.now();
+    expect((await fetch(`${BASE}/api/health`)).status).toBe(200);
+    took.push(performance.now() - begun);
+    await new Promise((r) => setTimeout(r, 5));
+  }
+  const [answer] = await done;
+  took.sort((a, b) => a - b);
+  return { answer, middle: took[Math.floor(took.length / 2)] ?? 0, worst: took.at(-1) ?? 0 };
+}
+
+const post = (path: string, body: BodyInit, type = "application/json") =>
+  fetch(BASE + path, {
+    method: "POST",
+    headers: { "Content-Type": type },
+    body,
+    duplex: "half",
+  } as RequestInit).then(
+    async (r) => ({ status: r.status, words: await r.text() }),
+    (e: Error) => ({ status: 0, words: e.message }),
+  );
+
+/** A body that does not say how long it is, in pieces of one megabyte. */
+const endless = (most: number): ReadableStream<Uint8Array> => {
+  let sent = 0;
+  return new ReadableStream({
+    pull(controller) {
+      if (sent >= most) return controller.close();
+      sent += MB;
+      controller.enqueue(new Uint8Array(MB).fill(32));
+    },
+  });
+};
+
+const texts = (text: string) => JSON.stringify({ machineId: null, texts: [{ name: "t.json", text }] });
+const HEALTHY = 150;
+
+test("a picture in pieces without a length is cut at its limit", async () => {
+  const { answer, middle } = await beside(
+    post("/api/v1/machines/m-wrk-hv1/pictures", endless(400 * MB), "image/png"),
+  );
+  // The connection is closed while the rest is still coming, so the words may not arrive; the picture never does.
+  expect([0, 413]).toContain(answer.status);
+  expect(middle).toBeLessThan(HEALTHY);
+  const small = await post("/api/v1/machines/m-wrk-hv1/pictures", endless(7 * MB), "image/png");
+  expect([0, 413]).toContain(small.status);
+});
+
+test("JSON of twenty megabytes of brackets is refused, in a request and in a tool's output", async () => {
+  const deep = "[".repeat(20 * MB);
+  const wide = `[${"[],".repeat(6 * MB)}1]`;
+  for (const body of [deep, wide]) {
+    const { answer, middle } = await beside(post("/api/v1/imports/preview", body));
+    expect(answer, body.slice(0, 8)).toMatchObject({ status: 413 });
+    expect(answer.words).toContain("nested deeper or has more parts");
+    expect(middle).toBeLessThan(HEALTHY);
+  }
+  for (const text of [
+    deep.slice(0, 7.9 * MB),
+    wide.slice(0, 7.9 * MB),
+    `{"blockdevices":${deep.slice(0, 7 * MB)}`,
+  ]) {
+    const { answer, middle } = await beside(post("/api/v1/imports/preview", texts(text)));
+    expect(answer.status).toBe(200);
+    expect(answer.words).toMatch(/as no tool writes it|not recognised|no tool/);
+    expect(middle).toBeLessThan(HEALTHY);
+  }
+});
+
+test("a body that stops coming is given up, and one that ends early is not used", async () => {
+  const socket = connect(PORT, "127.0.0.1");
+  socket.write(
+    `POST /api/v1/imports/preview HTTP/1.1\r\nHost: 127.0.0.1:${PORT}\r\nContent-Type: application/json\r\nContent-Length: 5000\r\n\r\n{"machineId"`,
+  );
+  let said = "";
+  socket.on("data", (d) => (said += String(d)));
+  const { middle } = await beside(new Promise((r) => setTimeout(r, 21_000)));
+  expect(said).toMatch(/^HTTP\/1\.1 408 /);
+  expect(said).toContain("The rest of this did not arrive, so nothing of it was used");
+  expect(middle).toBeLessThan(HEALTHY);
+  socket.destroy();
+});
+
+test("a profile of lines that are no YAML is refused with twenty of its faults", async ({ page }) => {
+  await page.goto(`${BASE}/images/profiles/new`);
+  await page.getByLabel("Profile as YAML").fill("a: [}\n".repeat(4000));
+  const { middle } = await beside(
+    page
+      .getByRole("button", { name: "Check and keep this profile" })
+      .click()
+      .then(() => expect(page.getByText("not YAML").first()).toBeVisible()),
+  );
+  expect(await page.getByText("not YAML").count()).toBeLessThanOrEqual(20);
+  expect(middle).toBeLessThan(HEALTHY);
+});
+
+test("a machine is made from a text of more than a megabyte", async ({ page }) => {
+  const filler = `# ${"x".repeat(118)}\n`.repeat(12_000);
+  await page.goto(`${BASE}/machines/new`);
+  await page
+    .locator('input[type="file"]')
+    .first()
+    .setInputFiles([
+      {
+        name: "os-release",
+        mimeType: "text/plain",
+        buffer: Buffer.from(`${filler}NAME="Cairn"\nID=cairn\nVERSION_ID="9"\nPRETTY_NAME="Cairn 9"\n`),
+      },
+    ]);
+  await page.getByLabel("Name, as written on its front").fill("lim-1");
+  await page.getByRole("button", { name: "Keep this machine" }).click();
+  await expect(page).toHaveURL(/\/machines\/m-/);
+});
+
+test("sixty files of the image folder are hashed one after the other, and pages are answered meanwhile", async ({
+  page,
+}) => {
+  test.setTimeout(240_000);
+  await page.goto(`${BASE}/images`);
+  const buttons = page.getByRole("button", { name: "put it on the shelf" });
+  await expect(buttons).toHaveCount(FILES);
+  const { middle } = await beside(
+    (async () => {
+      for (let left = FILES; left > FILES - 20; left -= 1) {
+        await buttons.first().click();
+        await expect(buttons).toHaveCount(left - 1);
+      }
+    })(),
+    4000,
+  );
+  expect(middle).toBeLessThan(HEALTHY);
+  const folderNow = async () =>
+    (
+      (await (await fetch(`${BASE}/api/v1/image-folder`)).json()) as {
+        value: { job: { state: string } | null }[];
+      }
+    ).value;
+  expect((await folderNow()).filter((f) => f.job?.state === "computing").length).toBeLessThanOrEqual(1);
+  await expect
+    .poll(async () => (await folderNow()).filter((f) => f.job?.state === "done").length, { timeout: 120_000 })
+    .toBe(20);
+});
