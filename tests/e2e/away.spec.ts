@@ -1,40 +1,14 @@
-import { spawn, type ChildProcess } from "node:child_process";
-import { mkdirSync, rmSync } from "node:fs";
-import { resolve } from "node:path";
 import { createClient } from "@libsql/client";
 import { expect, test } from "@playwright/test";
-import { loadInto } from "./servers";
+import { loadDemoInto } from "../support/kill-storm";
+import { OwnServer } from "../support/own-server";
 
 // The server away, hanging, or without its database: what a person sees, and that nothing is lost.
 
-const PORT = 4386;
-const BASE = `http://127.0.0.1:${PORT}`;
-const folder = resolve(".derrick/e2e/away");
-const url = `file:${folder}/test.db`;
+const server = new OwnServer("away", 4386);
+const { base: BASE, url } = server;
 const RUN = `${BASE}/runs/r-wrk-hv1`;
-let server: ChildProcess;
 
-async function start(): Promise<void> {
-  server = spawn(process.execPath, ["scripts/server.mjs", "--port", String(PORT)], {
-    stdio: "ignore",
-    env: { ...process.env, NODE_ENV: "production", DERRICK_DB_URL: url, DERRICK_ORIGIN: BASE },
-  });
-  await expect
-    .poll(
-      () =>
-        fetch(`${BASE}/api/health`).then(
-          (r) => r.ok,
-          () => false,
-        ),
-      { timeout: 60_000 },
-    )
-    .toBe(true);
-}
-const stop = async (): Promise<void> => {
-  const over = new Promise((r) => server.once("exit", r));
-  server.kill("SIGTERM");
-  await over;
-};
 type Logged = { at: string; given?: string; event: { kind: string; text?: string } };
 const log = async (): Promise<Logged[]> => {
   const answer = await fetch(`${BASE}/api/v1/runs/r-wrk-hv1/events`);
@@ -43,19 +17,17 @@ const log = async (): Promise<Logged[]> => {
 const noteTimes = async (text: string) => (await log()).filter((l) => l.event.text === text).length;
 
 test.beforeAll(async () => {
-  rmSync(folder, { recursive: true, force: true });
-  mkdirSync(folder, { recursive: true });
-  await start();
-  await loadInto(BASE);
+  await server.start();
+  await loadDemoInto(BASE);
 });
-test.afterAll(stop);
+test.afterAll(() => server.end());
 
 test("two windows offline: the note of each arrives once, with the time when it was given", async ({
   context,
 }) => {
   const [first, second] = [await context.newPage(), await context.newPage()];
   for (const page of [first, second]) await page.goto(RUN, { waitUntil: "networkidle" });
-  await stop();
+  await server.end();
   for (const [page, text] of [
     [first, "from the first window"],
     [second, "from the second window"],
@@ -71,7 +43,7 @@ test("two windows offline: the note of each arrives once, with the time when it 
   const givenBefore = Date.now();
   await first.close();
   await second.waitForTimeout(4000);
-  await start();
+  await server.start();
   await expect.poll(() => noteTimes("from the first window")).toBe(1);
   await expect.poll(() => noteTimes("from the second window")).toBe(1);
   const notes = (await log()).slice(-2);
@@ -110,8 +82,8 @@ test("a database that another program holds is told on the run, and the answer i
 
 test("a server that hangs is said to hang", async ({ page }) => {
   await page.goto(`${BASE}/machines`, { waitUntil: "networkidle" });
-  server.kill("SIGSTOP");
+  server.signal("SIGSTOP");
   await expect(page.getByText(/The server does not answer\. Since/)).toBeVisible({ timeout: 10_000 });
-  server.kill("SIGCONT");
+  server.signal("SIGCONT");
   await expect(page.getByText(/The server does not answer\. Since/)).toHaveCount(0);
 });

@@ -1,38 +1,18 @@
-import { spawn, type ChildProcess } from "node:child_process";
-import { mkdirSync, rmSync } from "node:fs";
-import { resolve } from "node:path";
 import { createClient } from "@libsql/client";
 import { expect, test } from "@playwright/test";
+import { OwnServer } from "../support/own-server";
 import { DEMO, loadDemo } from "./servers";
 
 // What is kept: pictures on their way in, the whole installation out and in, and what is damaged, by hand.
 
-const folder = resolve(".derrick/e2e/keeping");
-const PORT = 4387;
-const BASE = `http://127.0.0.1:${PORT}`;
-const url = `file:${folder}/test.db`;
-let server: ChildProcess;
+const server = new OwnServer("keeping", 4387);
+const { base: BASE, folder, url } = server;
 
 test.beforeAll(async () => {
-  rmSync(folder, { recursive: true, force: true });
-  mkdirSync(folder, { recursive: true });
   await loadDemo();
-  server = spawn(process.execPath, ["scripts/server.mjs", "--port", String(PORT)], {
-    stdio: "ignore",
-    env: { ...process.env, NODE_ENV: "production", DERRICK_DB_URL: url, DERRICK_ORIGIN: BASE },
-  });
-  await expect
-    .poll(
-      () =>
-        fetch(`${BASE}/api/health`).then(
-          (r) => r.ok,
-          () => false,
-        ),
-      { timeout: 60_000 },
-    )
-    .toBe(true);
+  await server.start();
 });
-test.afterAll(() => server.kill("SIGTERM"));
+test.afterAll(() => server.end());
 
 /** A photograph as a telephone makes it: 4000 by 2000 pixels on their side, with a place in its notes. */
 async function photograph(draw: (w: number, h: number) => Promise<number[]>): Promise<Buffer> {

@@ -1,50 +1,28 @@
-import { spawn, type ChildProcess } from "node:child_process";
-import { mkdirSync, rmSync, truncateSync, writeFileSync } from "node:fs";
+import { mkdirSync, truncateSync, writeFileSync } from "node:fs";
 import { connect } from "node:net";
 import { resolve } from "node:path";
 import { expect, test } from "@playwright/test";
-import { loadInto } from "./servers";
+import { loadDemoInto } from "../support/kill-storm";
+import { OwnServer } from "../support/own-server";
 
 // Bodies that are too large, too deep, too slow or too many: each is refused in words, and others are answered meanwhile.
 
-const folder = resolve(".derrick/e2e/limits");
-const PORT = 4388;
-const BASE = `http://127.0.0.1:${PORT}`;
+const server = new OwnServer("limits", 4388, { DERRICK_IMAGE_DIR: resolve(".derrick/e2e/limits/images") });
+const { base: BASE, folder, port: PORT } = server;
 const FILES = 60;
 const MB = 1_000_000;
-let server: ChildProcess;
 
 test.beforeAll(async () => {
-  rmSync(folder, { recursive: true, force: true });
   mkdirSync(`${folder}/images`, { recursive: true });
   for (let i = 0; i < FILES; i += 1) {
     const file = `${folder}/images/file-${String(i).padStart(2, "0")}.iso`;
     writeFileSync(file, "");
     truncateSync(file, 40 * MB);
   }
-  server = spawn(process.execPath, ["scripts/server.mjs", "--port", String(PORT)], {
-    stdio: "ignore",
-    env: {
-      ...process.env,
-      NODE_ENV: "production",
-      DERRICK_DB_URL: `file:${folder}/test.db`,
-      DERRICK_ORIGIN: BASE,
-      DERRICK_IMAGE_DIR: `${folder}/images`,
-    },
-  });
-  await expect
-    .poll(
-      () =>
-        fetch(`${BASE}/api/health`).then(
-          (r) => r.ok,
-          () => false,
-        ),
-      { timeout: 60_000 },
-    )
-    .toBe(true);
-  await loadInto(BASE);
+  await server.start();
+  await loadDemoInto(BASE);
 });
-test.afterAll(() => server.kill("SIGTERM"));
+test.afterAll(() => server.end());
 
 /** Asks for health without pause while `work` goes on; gives its answer and how long the middle one of the answers took. */
 async function beside<T>(work: Promise<T>, least = 0): Promise<{ answer: T; middle: number; worst: number }> {
@@ -136,7 +114,9 @@ test("a body that stops coming is given up, and one that ends early is not used"
 
 test("a profile of lines that are no YAML is refused with twenty of its faults", async ({ page }) => {
   await page.goto(`${BASE}/images/profiles/new`);
-  await page.getByLabel("Profile as YAML").fill("a: [}\n".repeat(4000));
+  const buffer = Buffer.from("a: [}\n".repeat(4000));
+  await page.getByLabel("Read a file").setInputFiles({ name: "p.yaml", mimeType: "text/yaml", buffer });
+  await expect(page.getByLabel("Profile as YAML")).toHaveValue(/^a: \[\}/);
   const { middle } = await beside(
     page
       .getByRole("button", { name: "Check and keep this profile" })
