@@ -6,6 +6,7 @@ import { migrate } from "drizzle-orm/libsql/migrator";
 import { copyBeforeUpgrade } from "./copies";
 import { patient } from "./patient";
 import * as schema from "./schema";
+import { troubleOf } from "./trouble";
 
 export type Db = LibSQLDatabase<typeof schema>;
 export type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
@@ -89,6 +90,23 @@ export async function openDatabase(
   return opened(client, writer, { local, upgradedFrom, soon, turn });
 }
 
+const PAUSE_MILLISECONDS = 100;
+
+/**
+ * A server says that it is locked only with the first statement of a transaction; nothing was done then, so all of it is
+ * done again, until its patience ends.
+ */
+async function unlessLocked<T>(until: number, work: () => Promise<T>): Promise<T> {
+  for (;;) {
+    try {
+      return await work();
+    } catch (error) {
+      if (troubleOf(error)?.kind !== "locked" || performance.now() > until) throw error;
+      await new Promise((resolve) => setTimeout(resolve, PAUSE_MILLISECONDS));
+    }
+  }
+}
+
 /** Reading and writing have connections of their own, so that one which a foreign lock has spoilt can be dropped. */
 function opened(
   reader: Client,
@@ -131,7 +149,7 @@ function opened(
     upgradedFrom,
     write(work) {
       const until = soon();
-      const done = last.then(() => turn(until, () => writing.transaction(work)));
+      const done = last.then(() => turn(until, () => unlessLocked(until, () => writing.transaction(work))));
       last = done.then(checkpointSoon, () => undefined);
       return done;
     },

@@ -1,4 +1,5 @@
 import type { Client, TransactionMode } from "@libsql/client";
+import { insertsBehind } from "./behind";
 import { troubleOf } from "./trouble";
 
 export interface Patience {
@@ -70,7 +71,7 @@ export function patient(client: Client, { lockedUntil, callMilliseconds }: Patie
       if (!over) transactions -= 1;
       over = true;
     };
-    return new Proxy(begun, {
+    const watched = new Proxy(begun, {
       get(target, name) {
         const own = Reflect.get(target, name, target) as unknown;
         if (typeof own !== "function") return own;
@@ -91,6 +92,8 @@ export function patient(client: Client, { lockedUntil, callMilliseconds }: Patie
         };
       },
     });
+    // A file answers at once; a server is asked as seldom as can be.
+    return callMilliseconds === null ? watched : insertsBehind(watched);
   }
 
   return new Proxy(client, {

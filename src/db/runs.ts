@@ -98,3 +98,11 @@ export async function append(tx: Tx, runId: string, entry: Omit<LoggedEvent, "se
   await tx.insert(runEvents).values({ runId, seq, ...entry, event });
   return seq;
 }
+
+/** Puts a whole log back with the numbers that it has; whoever calls has looked that they count from 1. */
+export async function restoreLog(tx: Tx, runId: string, log: readonly LoggedEvent[]): Promise<void> {
+  for (const entry of log)
+    await tx
+      .insert(runEvents)
+      .values({ runId, ...entry, event: toStore("event", runEventSchema, entry.event) });
+}

@@ -59,15 +59,22 @@ export interface Surroundings {
   times: StepTime[];
 }
 
-export const surroundings = async (db: Db): Promise<Surroundings> => ({
-  marks: await machineRows.marks(db),
-  builds: await buildRows.marks(db),
-  editions: await profileRows.all(db),
-  shelf: (await imageRows.all(db)).map(({ id, image }) => ({ id, image })),
-  sticks: (await driveRows.portable(db)).map(({ key, entry }) => ({ key, entry })),
-  samples: await transferRows.newest(db),
-  times: await stepTimeRows.newest(db),
-});
+export async function surroundings(db: Db): Promise<Surroundings> {
+  const [marks, builds, editions, images, sticks, samples, times] = await Promise.all([
+    machineRows.marks(db),
+    buildRows.marks(db),
+    profileRows.all(db),
+    imageRows.all(db),
+    driveRows.portable(db),
+    transferRows.newest(db),
+    stepTimeRows.newest(db),
+  ]);
+  return {
+    ...{ marks, builds, editions, samples, times },
+    shelf: images.map(({ id, image }) => ({ id, image })),
+    sticks: sticks.map(({ key, entry }) => ({ key, entry })),
+  };
+}
 
 /** Loads what the rules of a sheet look at. */
 export async function contextOf(
@@ -131,15 +138,15 @@ export async function contextOf(
 
 export async function buildView(id: string): Promise<BuildView | null> {
   const { db } = await database();
-  const build = await buildRows.one(db, id);
-  if (!build) return null;
-  const around = await surroundings(db);
-  const { marks, builds } = around;
-  const [context, sites, runs] = await Promise.all([
-    contextOf(db, id, build.sheet, around),
+  const [build, around, sites, runs] = await Promise.all([
+    buildRows.one(db, id),
+    surroundings(db),
     siteRows.all(db),
     runRows.marks(db),
   ]);
+  if (!build) return null;
+  const { marks, builds } = around;
+  const context = await contextOf(db, id, build.sheet, around);
   const segment = context.site?.segments.find((s) => s.id === build.sheet.network.segment);
   const here = marks.find((m) => m.id === build.sheet.machine.id)?.siteId ?? null;
   const taken = context.site && segment ? takenAddresses(context.site, here, marks, builds) : null;

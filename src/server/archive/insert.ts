@@ -67,7 +67,7 @@ export async function insertItem(
     case "damaged":
       await damagedRows.insertRaw(tx, item.of, item.row);
       for (const entry of item.history) await buildRows.addHistory(tx, item.id, entry);
-      for (const entry of item.log) await runRows.append(tx, item.id, entry);
+      await runRows.restoreLog(tx, item.id, item.log);
   }
 }
 
@@ -83,5 +83,5 @@ async function insertRun(
   const endedAt = handedOver ?? (open.has(buildId) ? startedAt : null);
   if (endedAt === null) open.add(buildId);
   await runRows.insert(tx, { id, buildId, startedAt, endedAt, plan });
-  for (const entry of log) await runRows.append(tx, id, entry);
+  await runRows.restoreLog(tx, id, log);
 }

@@ -1,0 +1,146 @@
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { siteSchema } from "@/core/site";
+import { openDatabase, siteRows } from "@/db";
+import { buildView, createBuild, issueRevision, saveEdits } from "@/server/builds";
+import { closeDatabase, database } from "@/server/database";
+import { importAll } from "@/server/exports";
+import { health, knownFailure } from "@/server/health";
+import { command, runView, startRun } from "@/server/runs";
+import { todayView } from "@/server/today";
+import { LibsqlServer } from "../support/libsql-server";
+import { exportAll } from "../support/whole";
+
+// A database server twenty milliseconds away, with cuts: a stand-in over a file, since no real one is at hand.
+
+const folder = mkdtempSync("/tmp/derrick-libsql-");
+const server = new LibsqlServer(join(folder, "served.db"));
+const text = readFileSync("demo/marrowby-water.json", "utf8");
+let url = "";
+afterAll(async () => {
+  await closeDatabase();
+  await server.stop();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const tripsOf = async <T>(work: () => Promise<T>): Promise<{ value: T; trips: number }> => {
+  const before = server.trips;
+  const value = await work();
+  return { value, trips: server.trips - before };
+};
+const note = (key: string) => command("r-wrk-hv1", key, { kind: "note", step: null, text: key }, "J. Pell");
+const keys = async () => (await runView("r-wrk-hv1"))!.log.map((l) => l.key);
+
+beforeAll(async () => {
+  url = await server.start();
+  process.env.DERRICK_DB_URL = url;
+  server.delay = 20;
+});
+
+it("reads the demo in with some dozen round trips, and holds what a file holds", async () => {
+  await database();
+  const { value, trips } = await tripsOf(() => importAll(text, { rebase: false }));
+  expect(value.ok).toBe(true);
+  expect(trips).toBeLessThan(80);
+  const kept = await exportAll();
+  await closeDatabase();
+  process.env.DERRICK_DB_URL = `file:${join(folder, "local.db")}`;
+  await importAll(text, { rebase: false });
+  const local = await exportAll();
+  await closeDatabase();
+  process.env.DERRICK_DB_URL = url;
+  expect({ ...kept, exportedAt: "" }).toEqual({ ...local, exportedAt: "" });
+});
+
+it("answers a build sheet in a few waves of questions", async () => {
+  await buildView("b-wrk-hv2");
+  const spent: number[] = [];
+  for (let i = 0; i < 5; i += 1) {
+    const began = performance.now();
+    await buildView("b-wrk-hv2");
+    spent.push(performance.now() - began);
+  }
+  // The middle of five: this machine has other work, the stand-in's delay is the same each time.
+  expect(spent.sort((a, b) => a - b)[2]).toBeLessThan(400);
+});
+
+it("carries the whole path: a sheet, its edits, a revision, a run, notes", async () => {
+  const id = await createBuild("m-wrk-st1");
+  const saved = await saveEdits(id, 1, [{ path: "handOver.notes", before: "", after: "by wire" }], "J. Pell");
+  expect(saved.ok && saved.view.build).toMatchObject({
+    version: 2,
+    sheet: { handOver: { notes: "by wire" } },
+  });
+  const stale = await saveEdits(id, 1, [{ path: "handOver.notes", before: "", after: "late" }], "J. Pell");
+  expect(!stale.ok && stale.stale?.view.build.version).toBe(2);
+  const { version } = (await buildView("b-wrk-st1"))!.build;
+  expect((await issueRevision("b-wrk-st1", version, "J. Pell")).ok).toBe(true);
+  const starts = await Promise.all([1, 2, 3].map(() => startRun("b-wrk-st1", version + 1, "J. Pell")));
+  expect(starts.filter((s) => s.ok)).toHaveLength(1);
+  await Promise.all(["note-wire-1", "note-wire-2", "note-wire-1"].map(note));
+  expect((await keys()).filter((k) => k.startsWith("note-wire"))).toEqual(["note-wire-1", "note-wire-2"]);
+  expect((await todayView()).running.length).toBe(2);
+});
+
+describe("when the line is bad", () => {
+  const at = "2026-11-26T02:14:05.000Z";
+  const site = (name: string) => siteSchema.parse({ schemaVersion: 1, name });
+  const open = () => openDatabase(url, undefined, "src/db/migrations", { callMilliseconds: 400 });
+  const failing = (work: Promise<unknown>) =>
+    work.then(
+      () => "saved",
+      (e: unknown) => knownFailure(e)?.words ?? String(e),
+    );
+
+  it("a write that is never answered ends in words, and those behind it go through", async () => {
+    const opened = await open();
+    const save = (id: string) => opened.write((tx) => siteRows.insert(tx, id, site(id), at));
+    server.next = ["silence"];
+    const began = performance.now();
+    const all = await Promise.all(["s-1", "s-2", "s-3"].map((id) => failing(save(id))));
+    expect(all[0]).toContain("The database server does not answer, so this was not saved");
+    expect(all.slice(1)).toEqual(["saved", "saved"]);
+    expect(performance.now() - began).toBeLessThan(5000);
+    expect((await siteRows.all(opened.db)).map((s) => s.id)).not.toContain("s-1");
+    await opened.close();
+  });
+
+  it.each([0, 1, 2, 3])(
+    "a cut at request %i of a write loses the whole write or nothing, and the next is good",
+    async (nth) => {
+      const opened = await open();
+      const [first, second] = [`s-cut-${nth}-a`, `s-cut-${nth}-b`];
+      const both = () =>
+        opened.write(async (tx) => {
+          await siteRows.insert(tx, first, site(first), at);
+          await siteRows.one(tx, first);
+          await siteRows.insert(tx, second, site(second), at);
+        });
+      server.next = [...Array<undefined>(nth), "cut"] as never;
+      const said = await failing(both());
+      server.next = [];
+      const there = (await siteRows.all(opened.db))
+        .map((s) => s.id)
+        .filter((id) => [first, second].includes(id));
+      expect([0, 2]).toContain(there.length);
+      if (said === "saved") expect(there).toHaveLength(2);
+      expect(
+        await failing(opened.write((tx) => siteRows.insert(tx, `s-after-${nth}`, site("after"), at))),
+      ).toBe("saved");
+      await opened.close();
+    },
+  );
+
+  it("the server away is told by health, and it is well again when the server is", async () => {
+    const port = Number(new URL(url).port);
+    await server.stop();
+    expect((await failing(note("note-away-1"))).slice(0, 38)).toBe("The database server does not answer, s");
+    const sick = await health();
+    expect(!sick.ok && sick.problems[0]?.message).toContain("The database server does not answer");
+    await server.start(port);
+    expect(await health()).toEqual({ ok: true, value: null });
+    expect((await note("note-away-2")).ok).toBe(true);
+    expect((await keys()).filter((k) => k.startsWith("note-away"))).toEqual(["note-away-2"]);
+  });
+});

@@ -1,0 +1,4 @@
+// The same cases, with the database on a server that is twenty milliseconds away.
+process.env.DERRICK_TEST_DELAY = "20";
+await import("../shelf.test");
+export {};
