@@ -48,6 +48,9 @@ export function troubleOf(error: unknown): DatabaseTroubleError | null {
     const code = (at as { code?: unknown }).code;
     const kind = typeof code === "string" ? CODES[code] : undefined;
     if (kind) return new DatabaseTroubleError(kind, at);
+    // A file that cannot even be opened is refused without a code of its own.
+    if (at.message.includes("Unable to open connection to local database"))
+      return new DatabaseTroubleError("gone", at);
     if (at instanceof TypeError && at.message === "fetch failed")
       return new DatabaseTroubleError("unreachable", at);
   }

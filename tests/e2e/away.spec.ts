@@ -57,6 +57,31 @@ test("two windows offline: the note of each arrives once, with the time when it 
   await expect(second.getByText(/kept in the browser, arrived \d\d:\d\d/)).toHaveCount(2);
 });
 
+test("with the server away a run goes on here, one step for each answer, and is the same when it is back", async ({
+  page,
+}) => {
+  await page.goto(RUN, { waitUntil: "networkidle" });
+  const step = page.getByRole("heading", { level: 2 }).first();
+  const answered = async () => (await log()).filter((l) => l.event.kind === "as expected").length;
+  const [before, titles] = [await answered(), [await step.textContent()]];
+  await server.end();
+  for (let i = 0; i < 2; i += 1) {
+    // A key that is held down answers one step, whether the server is there or not.
+    await page.locator("body").press("Enter");
+    await page.locator("body").press("Enter");
+    await expect(page.getByText(/kept here, not yet on the server/)).toBeVisible();
+    await expect(step).not.toHaveText(titles.at(-1)!);
+    titles.push(await step.textContent());
+    await page.waitForTimeout(1000);
+  }
+  await expect(page.getByText("2 answers are kept here")).toBeVisible();
+  expect(new Set(titles).size).toBe(3);
+  await server.start();
+  await expect.poll(answered).toBe(before + 2);
+  await expect(page.getByText("kept here")).toHaveCount(0);
+  await expect(step).toHaveText(titles.at(-1)!);
+});
+
 test("a database that another program holds is told on the run, and the answer is kept until it is free", async ({
   page,
 }) => {

@@ -1,5 +1,7 @@
-import { readFileSync } from "node:fs";
+import { spawn, spawnSync } from "node:child_process";
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer, request as ask, type Server } from "node:http";
+import { resolve } from "node:path";
 import { chromium, expect, test, type Page } from "@playwright/test";
 import config from "../../playwright.config";
 import { DEMO, loadDemo } from "./servers";
@@ -219,4 +221,59 @@ test("a machine's door asks for its code and for nothing else", async () => {
   const wrong = await post("/api/collect/aaaaa-bbbbb-ccccc-ddddd", { Host: "10.61.10.5:4360" });
   expect(wrong).toMatchObject({ status: 422, text: expect.stringContaining("this code is unknown") });
   expect((await post("/api/v1/imports", { Host: "10.61.10.5:4360" })).status).toBe(421);
+});
+
+test("npm start lets in the address that DERRICK_ORIGIN names, and a server without the door does not start", async () => {
+  const port = 4391;
+  rmSync(".derrick/e2e/origin", { recursive: true, force: true });
+  const own = spawn(process.execPath, ["scripts/start.mjs"], {
+    stdio: "ignore",
+    env: {
+      ...process.env,
+      PORT: String(port),
+      DERRICK_ORIGIN: "https://derrick.marrowby.example",
+      DERRICK_DB_URL: `file:${resolve(".derrick/e2e/origin/test.db")}`,
+    },
+  });
+  const status = (host: string) =>
+    new Promise<number>((done) => {
+      const sent = ask(`http://127.0.0.1:${port}/api/health`, { headers: { Host: host } }, (answer) => {
+        answer.resume();
+        done(answer.statusCode ?? 0);
+      });
+      sent.on("error", () => done(0));
+      sent.end();
+    });
+  await expect.poll(() => status("127.0.0.1"), { timeout: 60_000 }).toBe(200);
+  expect(await status("derrick.marrowby.example")).toBe(200);
+  expect(await status("other.marrowby.example")).toBe(421);
+  const over = new Promise((r) => own.once("exit", r));
+  own.kill("SIGTERM");
+  await over;
+  const bare = spawnSync(
+    process.execPath,
+    ["node_modules/next/dist/bin/next", "start", "-p", "4392", "-H", "127.0.0.1"],
+    {
+      env: { ...process.env, DERRICK_DB_URL: `file:${resolve(".derrick/e2e/origin/bare.db")}` },
+      encoding: "utf8",
+      timeout: 60_000,
+    },
+  );
+  expect(bare.status).toBe(1);
+  expect(bare.stderr + bare.stdout).toContain("Start it with npm start");
+});
+
+test("a damaged database is told at the start, and nothing listens", async () => {
+  mkdirSync(".derrick/e2e/origin", { recursive: true });
+  const file = resolve(".derrick/e2e/origin/damaged.db");
+  writeFileSync(file, "this is a text that is longer than the head of a database ".repeat(40));
+  const { status, stderr } = spawnSync(process.execPath, ["scripts/server.mjs", "--port", "4392"], {
+    env: { ...process.env, NODE_ENV: "production", DERRICK_DB_URL: `file:${file}` },
+    encoding: "utf8",
+    timeout: 60_000,
+  });
+  expect(status).toBe(1);
+  expect(stderr).toContain("Derrick did not start.");
+  expect(stderr).toContain("The database file is damaged, so nothing was changed.");
+  expect(readFileSync(file, "utf8")).toContain("this is a text");
 });

@@ -48,7 +48,7 @@ const post = (path: string, body: BodyInit, type = "application/json") =>
     duplex: "half",
   } as RequestInit).then(
     async (r) => ({ status: r.status, words: await r.text() }),
-    (e: Error) => ({ status: 0, words: e.message }),
+    (e: Error) => ({ status: 0, words: `${e.message}: ${String(e.cause)}` }),
   );
 
 /** A body that does not say how long it is, in pieces of one megabyte. */

@@ -40,7 +40,21 @@ export async function* bodyChunks(request: Request, limit: Limit): AsyncGenerato
         `Only ${size} of ${declared} bytes arrived, so nothing of it was used. Send it again.`,
       );
   } finally {
-    // Not waited for: a sender that has stopped would hold this for ever.
+    void discard(reader);
+  }
+}
+
+const DISCARD_SECONDS = 30;
+
+/**
+ * Lets the rest of a body go by, so that whoever sends it hears the answer: most read it only when they have sent all. A
+ * sender that goes on for too long, or has stopped, is cut off.
+ */
+async function discard(reader: ReadableStreamDefaultReader<Uint8Array>): Promise<void> {
+  const until = Date.now() + DISCARD_SECONDS * 1000;
+  try {
+    while (!(await inTime(reader.read(), until - Date.now())).done);
+  } catch {
     void reader.cancel().catch(() => undefined);
   }
 }

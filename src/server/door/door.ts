@@ -62,13 +62,17 @@ const HEADERS = {
   "Cross-Origin-Resource-Policy": "same-origin",
 };
 
+const DISCARD_MILLISECONDS = 30_000;
+
 /** The words of a refusal: JSON for programs, plain text for whoever opened an address. */
 export function refuse(request: IncomingMessage, response: ServerResponse, status: number, words: string) {
   const json = request.url?.startsWith("/api/v1/");
+  // The rest of the body goes by unread: most senders look at the answer only when they have sent all.
+  request.resume();
+  const late = setTimeout(() => request.destroy(), DISCARD_MILLISECONDS);
+  request.on("close", () => clearTimeout(late));
   response.writeHead(status, {
     "Content-Type": `${json ? "application/json" : "text/plain"}; charset=utf-8`,
-    // The rest of a body that nobody reads would otherwise hold the connection.
-    Connection: "close",
   });
   response.end(json ? JSON.stringify({ ok: false, problems: [{ message: words }] }) : `${words}\n`);
 }

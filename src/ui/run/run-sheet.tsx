@@ -1,7 +1,7 @@
 "use client";
 
 import Link from "next/link";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { isOpen } from "@/core/run";
 import { addSeconds, formatClock, formatDuration, secondsBetween } from "@/core/units";
 import { Problems } from "../frame/problems";
@@ -24,7 +24,9 @@ export function RunSheet({ initial }: { initial: RunView }) {
   // After a slip the keys are those of the step again, and Enter does not press the button that opened the slip.
   const desk = useRef<HTMLDivElement>(null);
   const step = plan.steps[state.current];
-  const busy = run.unsent > 0;
+  // With the server away the run goes on here; a key that is held down, or pressed twice in haste, answers one step all the same.
+  const hasty = useHaste(state.current);
+  const busy = run.away === null ? run.unsent > 0 : hasty;
   const mayBeSkipped = step !== undefined && step.kind !== "guard" && state.status === "running";
   const clock = (iso: string): string => formatClock(iso, plan.timeZone);
 
@@ -99,7 +101,9 @@ export function RunSheet({ initial }: { initial: RunView }) {
       {(step?.id === "collect" || !step || state.acceptance) && (
         <Acceptance view={view} onAccepted={run.refresh} onSettle={say} />
       )}
-      {!step && <HandOver view={view} busy={busy} onHandOver={(to) => say({ kind: "handed over", to })} />}
+      {!step && (
+        <HandOver view={view} busy={run.unsent > 0} onHandOver={(to) => say({ kind: "handed over", to })} />
+      )}
       <ComingUp view={view} now={now} clock={clock} />
       <div
         className="mt-3 flex flex-wrap gap-2 border-t pt-3"
@@ -136,6 +140,19 @@ export function RunSheet({ initial }: { initial: RunView }) {
       />
     </div>
   );
+}
+
+/** So long a new step must have been seen before a key can answer it. */
+const LEAST_SEEN = 700;
+
+/** True for a moment after the step has changed. */
+function useHaste(step: number): boolean {
+  const [seen, setSeen] = useState(step);
+  useEffect(() => {
+    const timer = setTimeout(() => setSeen(step), LEAST_SEEN);
+    return () => clearTimeout(timer);
+  }, [step]);
+  return seen !== step;
 }
 
 /** Why nothing reaches the server, and where the answers are meanwhile. */

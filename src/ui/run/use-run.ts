@@ -1,9 +1,10 @@
 "use client";
 
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { LoggedEvent, RunCommand, RunPlan, RunState, SettledLine } from "@/core/run";
 import type { Problem } from "@/core/result";
-import { drop, inMemory, put, takeFormer, waiting, type Shelf } from "./outbox";
+import { drop, inMemory, put, takeFormer, waiting, type Shelf, type Unsent } from "./outbox";
+import { predict } from "./predict";
 
 export interface RunView {
   id: string;
@@ -50,7 +51,7 @@ async function alone(name: string, work: () => Promise<void>): Promise<void> {
  */
 export function useRun(initial: RunView) {
   const [view, setView] = useState(initial);
-  const [unsent, setUnsent] = useState(0);
+  const [entries, setEntries] = useState<Unsent[]>([]);
   const [away, setAway] = useState<string | null>(null);
   const [keeps, setKeeps] = useState(true);
   const [problems, setProblems] = useState<Problem[]>([]);
@@ -58,7 +59,10 @@ export function useRun(initial: RunView) {
   const shelf = useRef<Shelf | null>(null);
   const store = useCallback((): Shelf => (shelf.current ??= localStorage), []);
 
-  const count = useCallback(() => setUnsent(waiting(store(), id).length), [id, store]);
+  const count = useCallback(() => {
+    const now = waiting(store(), id);
+    setEntries((old) => (old.length === 0 && now.length === 0 ? old : now));
+  }, [id, store]);
 
   const take = useCallback((answer: Answer) => {
     if (answer.ok) setView((old) => ({ ...old, ...answer.value }));
@@ -130,7 +134,9 @@ export function useRun(initial: RunView) {
     return () => clearInterval(timer);
   }, [id, store, take]);
 
-  return { view, say, unsent, away, keeps, problems, refresh: take };
+  // While the server answers, what it says is shown and the next answer waits for it; while it is away, the run goes on here.
+  const shown = useMemo(() => (away === null ? view : predict(view, entries)), [view, away, entries]);
+  return { view: shown, say, unsent: entries.length, away, keeps, problems, refresh: take };
 }
 
 /** The time, once a second, moved by what the server's clock is ahead; null until the page is alive in the browser. */
