@@ -8,7 +8,7 @@ import type { AcceptanceLine } from "@/core/verify";
 import { ImportWell, type DroppedText } from "../machine/import-well";
 import { Problems } from "../frame/problems";
 import { AcceptanceTable } from "./acceptance-table";
-import type { RunView } from "./use-run";
+import type { RunView } from "./run-view";
 
 interface Preview {
   lines: AcceptanceLine[];

@@ -1,6 +1,6 @@
 import { acceptanceOf, decide, foldRun, nextHands } from "@/core/run";
 import type { Unsent } from "./outbox";
-import type { RunView } from "./use-run";
+import type { RunView } from "./run-view";
 
 /** The name under what the server has not signed yet. */
 const HERE = "you, not yet sent";

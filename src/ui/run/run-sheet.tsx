@@ -10,7 +10,8 @@ import { DiffersSlip, WordsSlip, type Asked } from "./slips";
 import { RunLog } from "./run-log";
 import { StateStrip } from "./state-strip";
 import { StepSheet } from "./step-sheet";
-import { useNow, useRun, type RunView } from "./use-run";
+import type { RunView } from "./run-view";
+import { useNow, useRun } from "./use-run";
 import { useKeys } from "../frame/use-keys";
 
 /** The run, made to stand beside a remote console at 640 px: strip, step, answer, what comes next, log. */

@@ -1,21 +1,11 @@
 "use client";
 
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { LoggedEvent, RunCommand, RunPlan, RunState, SettledLine } from "@/core/run";
+import type { RunCommand } from "@/core/run";
 import type { Problem } from "@/core/result";
 import { drop, inMemory, put, takeFormer, waiting, type Shelf, type Unsent } from "./outbox";
 import { predict } from "./predict";
-
-export interface RunView {
-  id: string;
-  buildId: string;
-  plan: RunPlan;
-  log: LoggedEvent[];
-  state: RunState;
-  hands: { at: string; what: string; late: boolean } | null;
-  acceptance: SettledLine[];
-  now: string;
-}
+import type { RunView } from "./run-view";
 
 type Answer = { ok: true; value: Omit<RunView, "plan"> } | { ok: false; problems: Problem[] };
 
