@@ -1,4 +1,4 @@
-import { mkdirSync, truncateSync, writeFileSync } from "node:fs";
+import { mkdirSync, readFileSync, truncateSync, writeFileSync } from "node:fs";
 import { connect } from "node:net";
 import { resolve } from "node:path";
 import { expect, test } from "@playwright/test";
@@ -40,10 +40,10 @@ async function beside<T>(work: Promise<T>, least = 0): Promise<{ answer: T; midd
   return { answer, middle: took[Math.floor(took.length / 2)] ?? 0, worst: took.at(-1) ?? 0 };
 }
 
-const post = (path: string, body: BodyInit, type = "application/json") =>
+const post = (path: string, body: BodyInit, type = "application/json", headers: HeadersInit = {}) =>
   fetch(BASE + path, {
     method: "POST",
-    headers: { "Content-Type": type },
+    headers: { "Content-Type": type, ...headers },
     body,
     duplex: "half",
   } as RequestInit).then(
@@ -96,6 +96,24 @@ test("JSON of twenty megabytes of brackets is refused, in a request and in a too
     expect(answer.words).toMatch(/as no tool writes it|not recognised|no tool/);
     expect(middle).toBeLessThan(HEALTHY);
   }
+});
+
+test("a server action of twenty megabytes of brackets is refused before anything parses it", async () => {
+  const { node } = JSON.parse(readFileSync(".next/server/server-reference-manifest.json", "utf8")) as {
+    node: Record<string, unknown>;
+  };
+  const act = (body: string, id: string, type = "text/plain;charset=UTF-8") =>
+    post("/sites", body, type, { "Next-Action": id });
+  const [known] = Object.keys(node);
+  for (const body of ["[".repeat(20 * MB), `[${"[],".repeat(6 * MB)}1]`]) {
+    const { answer, worst } = await beside(act(body, known!));
+    expect(answer.status).toBe(413);
+    expect(answer.words).toContain("nested deeper or has more parts");
+    expect(worst).toBeLessThan(600);
+    const unknown = await act(body, "7f".repeat(21));
+    expect([409, 413]).toContain(unknown.status);
+  }
+  expect(await act("--x", known!, "multipart/form-data; boundary=x")).toMatchObject({ status: 415 });
 });
 
 test("a body that stops coming is given up, and one that ends early is not used", async () => {

@@ -1,4 +1,5 @@
-import { nestingOf } from "@/core/text";
+import { NestingCount } from "@/core/text";
+import { MOST_NESTING, TOO_NESTED } from "@/server/door/inside";
 import { Refusal } from "./answer";
 
 export interface Limit {
@@ -10,11 +11,6 @@ export interface Limit {
 const TEXT: Limit = { bytes: 24_000_000, seconds: 120 };
 /** A body that stops coming for this long is given up. */
 const IDLE_SECONDS = 20;
-/** No shape of Derrick's own is deeper than twelve. */
-const DEEPEST = 40;
-/** Signs outside of strings that JSON is made of: what parsing costs goes with them, not with the bytes of its texts. */
-const MOST_PARTS = 400_000;
-
 /**
  * The body in pieces, counted as they really arrive, whatever length was declared. More bytes than the limit, a body that
  * stops or takes too long, or one that ends early is refused in words, and nothing of it is used.
@@ -102,13 +98,11 @@ interface Schema<T> {
 
 /** Reads a body as JSON of a shape; what does not fit is refused with the field. */
 export async function bodyJson<T>(request: Request, schema: Schema<T>): Promise<T> {
-  const text = await bodyText(request);
-  const { depth, parts } = nestingOf(text, { depth: DEEPEST, parts: MOST_PARTS });
-  if (depth > DEEPEST || parts > MOST_PARTS)
-    throw new Refusal(413, "This JSON is nested deeper or has more parts than anything that Derrick takes.");
+  const bytes = await bodyBytes(request, TEXT);
+  if (new NestingCount(MOST_NESTING).add(bytes).exceeded) throw new Refusal(413, TOO_NESTED);
   let value: unknown;
   try {
-    value = JSON.parse(text);
+    value = JSON.parse(bytes.toString("utf8"));
   } catch {
     throw new Refusal(400, "The request is not JSON.");
   }

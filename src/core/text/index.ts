@@ -1,4 +1,4 @@
 export { excerptAt, placeOf } from "./place";
-export { nestingOf, parseJson, type Nesting } from "./json";
+export { NestingCount, nestingOf, parseJson, type Nesting } from "./json";
 export { compareVersions, inLine } from "./versions";
 export { isoDate, fillTemplate, placeholdersOf, shown, UNDECIDED } from "./words";

@@ -8,40 +8,65 @@ export interface Nesting {
   parts: number;
 }
 
-/**
- * How deep and how many-parted a JSON text is, without parsing it. It stops as soon as one of `most` is exceeded; broken
- * JSON has a nesting too.
- */
-export function nestingOf(text: string, most: Nesting): Nesting {
-  let depth = 0;
-  let deepest = 0;
-  let parts = 0;
-  for (let i = 0; i < text.length; i += 1) {
-    const sign = text.charCodeAt(i);
-    if (sign === QUOTE) i = endOfString(text, i);
-    else if (sign === COMMA) parts += 1;
-    else if (sign === BRACKET || sign === BRACE) {
-      parts += 1;
-      depth += 1;
-      if (depth > deepest) deepest = depth;
-    } else if (sign === BRACKET_END || sign === BRACE_END) depth -= 1;
-    else continue;
-    if (deepest > most.depth || parts > most.parts) break;
-  }
-  return { depth: deepest, parts };
-}
-
 const [QUOTE, COMMA, BRACKET, BRACE, BRACKET_END, BRACE_END, ESCAPE] = [34, 44, 91, 123, 93, 125, 92];
 
-/** Where the string that begins at `start` ends; the end of the text when it does not. */
-function endOfString(text: string, start: number): number {
-  for (let end = text.indexOf('"', start + 1); end !== -1; end = text.indexOf('"', end + 1)) {
-    let before = end - 1;
-    while (text.charCodeAt(before) === ESCAPE) before -= 1;
-    if ((end - before) % 2 === 1) return end;
+/**
+ * Counts how deep and how many-parted a JSON text is, without parsing it, from its bytes in UTF-8 as they arrive. It
+ * stops at what exceeds `most`; broken JSON has a nesting too.
+ */
+export class NestingCount {
+  private depth = 0;
+  private deepest = 0;
+  private parts = 0;
+  private inString = false;
+  private escaped = false;
+
+  constructor(private readonly most: Nesting) {}
+
+  get nesting(): Nesting {
+    return { depth: this.deepest, parts: this.parts };
   }
-  return text.length;
+
+  get exceeded(): boolean {
+    return this.deepest > this.most.depth || this.parts > this.most.parts;
+  }
+
+  add(bytes: Uint8Array): this {
+    for (let i = 0; i < bytes.length && !this.exceeded; i += 1) {
+      if (this.inString) i = this.passString(bytes, i);
+      else this.look(bytes[i]!);
+    }
+    return this;
+  }
+
+  private look(sign: number): void {
+    if (sign === QUOTE) this.inString = true;
+    else if (sign === COMMA) this.parts += 1;
+    else if (sign === BRACKET_END || sign === BRACE_END) this.depth -= 1;
+    else if (sign === BRACKET || sign === BRACE) {
+      this.parts += 1;
+      this.depth += 1;
+      this.deepest = Math.max(this.deepest, this.depth);
+    }
+  }
+
+  /** Where the string that goes on at `start` ends; the last byte when it does not end among these. */
+  private passString(bytes: Uint8Array, start: number): number {
+    for (let i = start; i < bytes.length; i += 1) {
+      if (this.escaped) this.escaped = false;
+      else if (bytes[i] === ESCAPE) this.escaped = true;
+      else if (bytes[i] === QUOTE) {
+        this.inString = false;
+        return i;
+      }
+    }
+    return bytes.length - 1;
+  }
 }
+
+/** The nesting of a whole text, as far as it does not exceed `most`. */
+export const nestingOf = (text: string, most: Nesting): Nesting =>
+  new NestingCount(most).add(new TextEncoder().encode(text)).nesting;
 
 /** More than any tool writes: the largest list of a machine has some ten thousand parts, twelve deep. */
 const MOST: Nesting = { depth: 100, parts: 500_000 };

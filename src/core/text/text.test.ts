@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { fillTemplate, nestingOf, parseJson, placeholdersOf, shown } from ".";
+import { fillTemplate, NestingCount, nestingOf, parseJson, placeholdersOf, shown } from ".";
 
 describe("parseJson", () => {
   it("tells where a text is cut off", () => {
@@ -49,6 +49,16 @@ describe("how deep and how many-parted a JSON text is", () => {
     ["it stops at what has too many parts", `[${"1,".repeat(5000)}1]`, { depth: 1, parts: 1001 }],
   ];
   it.each(cases)("%s", (_, text, nesting) => expect(nestingOf(text, most)).toEqual(nesting));
+
+  it.each(cases)("%s, in pieces of any length", (_, text, nesting) => {
+    const bytes = new TextEncoder().encode(text);
+    for (const length of [1, 2, 3, 7]) {
+      const count = new NestingCount(most);
+      for (let at = 0; at < bytes.length; at += length) count.add(bytes.subarray(at, at + length));
+      expect(count.nesting, `pieces of ${length}`).toEqual(nesting);
+      expect(count.exceeded).toBe(nesting.depth > most.depth || nesting.parts > most.parts);
+    }
+  });
 
   it("brackets by the million are refused unread, and said to be so", () => {
     const read = parseJson("[".repeat(10_000_000));

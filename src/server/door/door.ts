@@ -1,5 +1,6 @@
 import { randomBytes } from "node:crypto";
 import type { IncomingMessage, ServerResponse } from "node:http";
+import { TOO_NESTED, watchNesting } from "./inside";
 import { judge, type Knock } from "./judge";
 
 const one = (value: string | string[] | undefined): string | undefined =>
@@ -97,6 +98,9 @@ export function admit(
     refuse(request, response, verdict.status, verdict.words);
     return false;
   }
+  // Next may have answered by now, an action that it does not know for one.
+  const refuseNested = () => !response.headersSent && refuse(request, response, 413, TOO_NESTED);
+  if (knock.action) watchNesting(request, refuseNested);
   // The door has compared origin and host; behind a proxy they differ, and Next would compare them once more.
   delete request.headers["x-forwarded-host"];
   if (knock.origin) request.headers["x-forwarded-host"] = new URL(knock.origin).host;

@@ -82,6 +82,7 @@ describe("what it brings", () => {
     ["JSON as a form", { ...json, contentType: "multipart/form-data; boundary=x" }, 415],
     ["JSON without a type", { ...json, contentType: undefined }, 415],
     ["a form to a page, which is no server action", { method: "POST", contentType: "text/plain" }, 405],
+    ["a server action in parts", { method: "POST", action: true, contentType: "multipart/form-data" }, 415],
     ["a method that nothing takes", { ...json, method: "DELETE" }, 405],
     ["a picture", { ...picture, contentType: "image/jpeg" }, 200],
     ["a drawing that can hold scripts", { ...picture, contentType: "image/svg+xml" }, 415],

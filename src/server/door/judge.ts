@@ -92,7 +92,10 @@ function judgeLength({ path, length = 0 }: Knock): Verdict | null {
 
 /** Forms of other pages can send plain text and form fields, so nothing that changes anything takes those. */
 function judgeChange({ method, path, action, contentType = "" }: Knock): Verdict {
-  if (action) return { admitted: true };
+  if (action)
+    return /^multipart\//i.test(contentType)
+      ? refuse(415, "Derrick's own pages send no parts of a form, so nothing was read or changed.")
+      : { admitted: true };
   if (method !== "POST" || !path.startsWith("/api/"))
     return refuse(405, `Nothing here takes ${method}, so nothing was changed.`);
   const type = contentType.split(";")[0]!.trim().toLowerCase();
