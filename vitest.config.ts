@@ -11,6 +11,7 @@ export default defineConfig({
       "tests/integration/**/*.test.ts",
       "demo/**/*.test.ts",
       "scripts/**/*.test.ts",
+      "tests/truth/**/*.test.ts",
     ],
     testTimeout: 60_000,
     hookTimeout: 60_000,

@@ -1,7 +1,7 @@
 import { closeSync, existsSync, openSync, readFileSync, readSync, statSync } from "node:fs";
 import { drive, inspectImage, type Inspection } from "@/core/image";
 
-const FOLDER = ".derrick/corpus";
+export const CORPUS = ".derrick/corpus";
 
 /** What really booted, and what standard tools say of each image of the corpus. */
 export interface Truth {
@@ -32,7 +32,7 @@ export const bootTruth = (
 ).images;
 
 export function corpusFile(name: string): string {
-  const path = `${FOLDER}/${name}`;
+  const path = `${CORPUS}/${name}`;
   if (!existsSync(path)) throw new Error(`${path} is not there: run "npm run corpus" first`);
   return path;
 }

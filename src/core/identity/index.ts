@@ -6,3 +6,4 @@ export {
   isTimeZone,
   type Account,
 } from "./names";
+export * from "./keyboard";

@@ -1,0 +1,9 @@
+import { bootReader } from "./boot";
+import { efiReader, machineReader } from "./formats";
+import { keyboardReader } from "./keyboard";
+import type { TruthReader } from "./reader";
+
+export { compareFolder, type Compared, type Outcome, type TruthReader } from "./reader";
+
+/** Every shape of measured cases that Derrick is compared with. A new domain adds its reader here. */
+export const READERS: readonly TruthReader[] = [bootReader, machineReader, efiReader, keyboardReader];

@@ -1,0 +1,69 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { CORPUS } from "../support/corpus";
+import { compareFolder, READERS } from ".";
+
+const PUBLIC = "tests/fixtures";
+const compared = (folder: string, corpus = CORPUS) => [...compareFolder(folder, READERS, { corpus })];
+
+describe("the public cases", () => {
+  const outcomes = compared(PUBLIC);
+  it.each(outcomes)("$path: all are equal", ({ equal, differences }) => {
+    expect(differences).toEqual([]);
+    expect(equal).toBeGreaterThan(0);
+  });
+
+  it.each(READERS)("$name are among them", (reader) =>
+    expect(outcomes.filter(({ path }) => reader.reads(path)).length).toBeGreaterThan(0),
+  );
+});
+
+describe("a case that differs is found", () => {
+  const folder = mkdtempSync(join(tmpdir(), "truth-"));
+  beforeAll(() => cpSync(PUBLIC, folder, { recursive: true }));
+  afterAll(() => rmSync(folder, { recursive: true }));
+
+  function changed(file: string, change: (text: string) => string): string[] {
+    const path = join(folder, file);
+    const before = readFileSync(path, "utf8");
+    writeFileSync(path, change(before));
+    const differences = compared(folder).flatMap((o) => o.differences.map((d) => d.what));
+    writeFileSync(path, before);
+    return differences;
+  }
+
+  const cases: [string, string, (text: string) => string, RegExp][] = [
+    [
+      "an image that boots where it was measured not to",
+      "boot/boot-truth.json",
+      (t) => t.replace('"bios_cd": true', '"bios_cd": false'),
+      /^p01-.*legacy from an optical drive$/,
+    ],
+    [
+      "a password that is stored otherwise",
+      "keyboard/keyboard-passwords.json",
+      (t) => t.replace("YebraßZork?1", "Zebra-York_1"),
+      /"Zebra-York_1" on us, read as de: stored/,
+    ],
+    [
+      "a drive of another size",
+      "formats/server-uefi-2socket/smartctl-sda.json",
+      (t) => t.replace(/"bytes": \d+/, '"bytes": 5'),
+      /smartctl-sda.json, bytes/,
+    ],
+    ["a file that is cut off", "keyboard/keyboard-passwords.json", (t) => t.slice(0, 900), /read to its end/],
+  ];
+  it.each(cases)("%s", (_, file, change, what) => {
+    const [first, ...more] = changed(file, change);
+    expect(first).toMatch(what);
+    expect(more).toEqual([]);
+  });
+
+  it("an image that is not in the corpus", () => {
+    const missing = compared(join(PUBLIC, "boot"), folder).flatMap((o) => o.differences);
+    expect(missing).toHaveLength(23);
+    expect(missing[0]!.what).toMatch(/^p01-bios-eltorito.iso is in /);
+  });
+});
