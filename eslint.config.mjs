@@ -14,7 +14,7 @@ const elements = [
 
 // Inside core the domains form layers; each line may use the lines above it.
 const coreLayers = [
-  ["units", "result", "text", "estimate", "binary"],
+  ["units", "result", "text", "estimate", "binary", "document"],
   ["finding"],
   ["machine", "image", "network", "identity"],
   ["site", "compat", "readings"],

@@ -1,8 +1,9 @@
 import { and, desc, eq, sql } from "drizzle-orm";
 import { z } from "zod";
-import { editSchema, sheetSchema, type Edit, type Sheet } from "@/core/build";
+import { editSchema, sheetDocument, type Edit, type Sheet } from "@/core/build";
 import type { Db, Tx } from "./client";
-import { BrokenJson, readStored, sound, toStore } from "./document";
+import { BrokenJson } from "./document";
+import { reading, writing, type Kept } from "./documents";
 import { buildHistory, builds } from "./schema";
 
 export interface BuildRow {
@@ -36,36 +37,25 @@ export interface BuildMark {
   updatedAt: string;
 }
 
-const read = (row: typeof builds.$inferSelect): BuildRow => ({
-  id: row.id,
-  number: row.number,
-  version: row.version,
-  revision: row.revision,
-  revisionVersion: row.revisionVersion,
-  updatedAt: row.updatedAt,
-  sheet: readStored("build", row.id, sheetSchema, row.sheet),
-});
-
-export function columnsOf(given: Sheet) {
-  const sheet = toStore("build", sheetSchema, given);
-  return {
+export const KEPT: Kept<typeof builds, typeof sheetDocument.schema, BuildRow> = {
+  ...{ definition: sheetDocument, table: builds, key: "id", field: "sheet" },
+  columns: (sheet) => ({
     machineId: sheet.machine.id,
     imageId: sheet.image.id,
     subject: sheet.subject,
     hostName: sheet.answers.hostName,
     address: sheet.network.school === "dynamic" ? "" : sheet.network.address,
     sheet,
-  };
-}
-
-export async function one(db: Db | Tx, id: string): Promise<BuildRow | null> {
-  const row = await db.query.builds.findFirst({ where: eq(builds.id, id) });
-  return row ? read(row) : null;
-}
+  }),
+  row: ({ id, number, version, revision, revisionVersion, updatedAt }, sheet) => ({
+    ...{ id, number, version, revision, revisionVersion, updatedAt, sheet },
+  }),
+};
+const rows = { ...reading(KEPT), ...writing(KEPT) };
+export const { one } = rows;
 
 /** All sheets, read as one is: a sheet that an older Derrick wrote lacks what came since. */
-export const all = async (db: Db | Tx): Promise<BuildRow[]> =>
-  sound(await db.select().from(builds).orderBy(desc(builds.updatedAt)), read);
+export const all = (db: Db | Tx): Promise<BuildRow[]> => rows.some(db, undefined, [desc(builds.updatedAt)]);
 
 export function marks(db: Db | Tx): Promise<BuildMark[]> {
   const { id, number, machineId, imageId, subject, hostName, address, revision, updatedAt } = builds;
@@ -83,13 +73,11 @@ export async function nextNumber(tx: Tx): Promise<string> {
   return `B-${String((row?.last ?? 0) + 1).padStart(4, "0")}`;
 }
 
-export async function insert(
+export const insert = (
   tx: Tx,
-  row: { id: string; number: string; sheet: Sheet },
+  { sheet, ...row }: { id: string; number: string; sheet: Sheet },
   at: string,
-): Promise<void> {
-  await tx.insert(builds).values({ id: row.id, number: row.number, ...columnsOf(row.sheet), updatedAt: at });
-}
+): Promise<void> => rows.insert(tx, sheet, at, row);
 
 /** Puts a build back from an export, with its history and the versions that it had. */
 export async function restore(
@@ -101,14 +89,8 @@ export async function restore(
   const revisionVersion =
     row.history.find((h) => h.letter !== null && h.letter === row.revision)?.version ?? null;
   const updatedAt = row.history.find((h) => h.version === version)?.at ?? at;
-  await tx.insert(builds).values({
-    id: row.id,
-    number: row.number,
-    ...columnsOf(row.sheet),
-    revision: row.revision,
-    revisionVersion,
-    version,
-    updatedAt,
+  await rows.insert(tx, row.sheet, updatedAt, {
+    ...{ id: row.id, number: row.number, revision: row.revision, revisionVersion, version },
   });
   for (const entry of row.history) await addHistory(tx, row.id, entry);
 }
@@ -123,11 +105,7 @@ export async function save(
   by: string,
   at: string,
 ): Promise<boolean> {
-  const done = await tx
-    .update(builds)
-    .set({ ...columnsOf(sheet), version: version + 1, updatedAt: at })
-    .where(and(eq(builds.id, id), eq(builds.version, version)));
-  if (done.rowsAffected !== 1) return false;
+  if (!(await rows.update(tx, id, version, sheet, at))) return false;
   await addHistory(tx, id, { version: version + 1, at, by, letter: null, edits });
   return true;
 }

@@ -1,7 +1,7 @@
-import { and, desc, eq } from "drizzle-orm";
-import { compatNoteSchema, type CompatNote } from "@/core/compat";
+import { desc, eq } from "drizzle-orm";
+import { noteDocument, type CompatNote } from "@/core/compat";
 import type { Db, Tx } from "./client";
-import { readStored, sound, toStore } from "./document";
+import { reading, writing, type Kept } from "./documents";
 import { compatNotes } from "./schema";
 
 export interface CompatRow {
@@ -10,43 +10,19 @@ export interface CompatRow {
   note: CompatNote;
 }
 
-const read = (row: typeof compatNotes.$inferSelect): CompatRow => ({
-  id: row.id,
-  version: row.version,
-  note: readStored("note", row.id, compatNoteSchema, row.document),
-});
-
-const columnsOf = (note: CompatNote) => {
-  const document = toStore("note", compatNoteSchema, note);
-  return { profile: document.profile, document };
+export const KEPT: Kept<typeof compatNotes, typeof noteDocument.schema, CompatRow> = {
+  ...{ definition: noteDocument, table: compatNotes, key: "id", field: "document" },
+  columns: (document) => ({ profile: document.profile, document }),
+  row: ({ id, version }, note) => ({ id, version, note }),
 };
+const rows = { ...reading(KEPT), ...writing(KEPT) };
+export const { one, update } = rows;
 
-export const all = async (db: Db | Tx): Promise<CompatRow[]> =>
-  sound(await db.select().from(compatNotes).orderBy(desc(compatNotes.updatedAt)), read);
+export const all = (db: Db | Tx): Promise<CompatRow[]> =>
+  rows.some(db, undefined, [desc(compatNotes.updatedAt)]);
 
 export const ofProfile = async (db: Db | Tx, profile: string): Promise<CompatNote[]> =>
-  sound(await db.select().from(compatNotes).where(eq(compatNotes.profile, profile)), (row) => read(row).note);
+  (await rows.some(db, eq(compatNotes.profile, profile))).map((r) => r.note);
 
-export async function one(db: Db | Tx, id: string): Promise<CompatRow | null> {
-  const row = await db.query.compatNotes.findFirst({ where: eq(compatNotes.id, id) });
-  return row ? read(row) : null;
-}
-
-export async function insert(tx: Tx, id: string, note: CompatNote, at: string): Promise<void> {
-  await tx.insert(compatNotes).values({ id, ...columnsOf(note), updatedAt: at });
-}
-
-/** Saves when `version` is still the stored one; false when somebody saved in between. */
-export async function update(
-  tx: Tx,
-  id: string,
-  version: number,
-  note: CompatNote,
-  at: string,
-): Promise<boolean> {
-  const done = await tx
-    .update(compatNotes)
-    .set({ ...columnsOf(note), version: version + 1, updatedAt: at })
-    .where(and(eq(compatNotes.id, id), eq(compatNotes.version, version)));
-  return done.rowsAffected === 1;
-}
+export const insert = (tx: Tx, id: string, note: CompatNote, at: string): Promise<void> =>
+  rows.insert(tx, note, at, { id });

@@ -1,10 +1,8 @@
 import type { z } from "zod";
+import { readDocument, type DocumentKind, type ReadDocument } from "@/core/document";
 
 /** Kinds of rows whose document is read by a schema. */
 export type Kind = "site" | "machine" | "image" | "build" | "run" | "drive" | "note";
-
-const words = (error: z.ZodError): string[] =>
-  error.issues.slice(0, 5).map((i) => `${i.path.join(".") || "the document"}: ${i.message}`);
 
 /** A row that does not read as what it should be. It spoils nothing else: lists pass it over, and it can be repaired. */
 export class DamagedError extends Error {
@@ -32,6 +30,11 @@ export class BrokenJson {
   constructor(readonly text: string) {}
 }
 
+/** A document as it stands in its column: it is parsed where it is read, and the same text only once. */
+export class StoredText {
+  constructor(readonly text: string) {}
+}
+
 /**
  * Damaged rows that were met since the start, so that pages can call for them without reading everything. Next loads
  * server code in several bundles; it is kept once for all of them.
@@ -46,20 +49,53 @@ export const countDamaged = (aside: readonly { kind: string; id: string }[]): nu
   return [...met()].filter((name) => !quiet.has(name)).length;
 };
 
-/** Reads a stored document; what does not fit its schema is a DamagedError. */
-export function readStored<S extends z.ZodType>(
-  kind: Kind,
-  id: string,
-  schema: S,
-  value: unknown,
-): z.output<S> {
-  const read = value instanceof BrokenJson ? null : schema.safeParse(value);
-  if (read?.success) {
-    if (met().size > 0) met().delete(nameOf(kind, id));
-    return read.data;
+/** Documents that were read, by kind and id, each with the text that it was read from. The oldest are forgotten first. */
+const readBefore = new Map<string, { text: string; value: unknown }>();
+const MOST_REMEMBERED = 5000;
+
+/** Nobody may change a document that others get too; an attempt throws. */
+function frozen<T>(value: T): T {
+  if (typeof value === "object" && value !== null && !Object.isFrozen(value)) {
+    Object.freeze(value);
+    for (const part of Object.values(value)) frozen(part);
   }
-  met().add(nameOf(kind, id));
-  throw new DamagedError(kind, id, read ? words(read.error) : ["the document: not JSON"]);
+  return value;
+}
+
+/**
+ * Reads a stored document, bringing an older one up to its present version; what does not fit is a DamagedError. A text
+ * that was read before under this id gives the same value again: to parse and check a machine takes milliseconds.
+ */
+export function readStored<S extends z.ZodType>(
+  definition: DocumentKind<Kind, S>,
+  id: string,
+  { text }: StoredText,
+): z.output<S> {
+  const name = nameOf(definition.kind, id);
+  const before = readBefore.get(name);
+  if (before?.text === text) {
+    if (met().size > 0) met().delete(name);
+    return before.value as z.output<S>;
+  }
+  const json = parsed(text);
+  const read = json.ok ? readDocument(definition, json.value) : json;
+  if (!read.ok) {
+    met().add(name);
+    throw new DamagedError(definition.kind, id, read.problems);
+  }
+  if (met().size > 0) met().delete(name);
+  readBefore.delete(name);
+  readBefore.set(name, { text, value: frozen(read.value) });
+  if (readBefore.size > MOST_REMEMBERED) readBefore.delete(readBefore.keys().next().value!);
+  return read.value;
+}
+
+function parsed(text: string): ReadDocument<unknown> {
+  try {
+    return { ok: true, value: JSON.parse(text) as unknown };
+  } catch {
+    return { ok: false, problems: ["the document: not JSON"] };
+  }
 }
 
 /** The rows of a list that read; damaged ones are left out, and stand on the page of damaged documents. */
@@ -75,8 +111,14 @@ export function sound<Row, T>(rows: readonly Row[], read: (row: Row) => T): T[] 
 }
 
 /** A document on its way into the database: nothing is written that would not be read again. */
-export function toStore<S extends z.ZodType>(kind: Kind | "event", schema: S, value: unknown): z.output<S> {
+export function toStore<S extends z.ZodType>(
+  { kind, schema }: { kind: Kind | "event"; schema: S },
+  value: unknown,
+): z.output<S> {
   const read = schema.safeParse(value);
   if (read.success) return read.data;
-  throw new UnsoundError(kind, words(read.error));
+  const problems = read.error.issues
+    .slice(0, 5)
+    .map((i) => `${i.path.join(".") || "the document"}: ${i.message}`);
+  throw new UnsoundError(kind, problems);
 }

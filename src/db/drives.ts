@@ -1,7 +1,8 @@
-import { and, eq, inArray, isNull } from "drizzle-orm";
-import { registerEntrySchema, type RegisterEntry } from "@/core/machine";
+import { inArray, isNull } from "drizzle-orm";
+import { driveDocument, type RegisterEntry } from "@/core/machine";
 import type { Db, Tx } from "./client";
-import { readStored, sound, toStore } from "./document";
+import { toStore } from "./document";
+import { reading, writing, type Kept } from "./documents";
 import { drives } from "./schema";
 
 export interface DriveRow {
@@ -12,42 +13,32 @@ export interface DriveRow {
   entry: RegisterEntry;
 }
 
-const read = (row: typeof drives.$inferSelect): DriveRow => ({
-  key: row.key,
-  machineId: row.machineId,
-  version: row.version,
-  updatedAt: row.updatedAt,
-  entry: readStored("drive", row.key, registerEntrySchema, row.document),
-});
-
-/** The whole register. */
-export const all = async (db: Db | Tx): Promise<DriveRow[]> => sound(await db.select().from(drives), read);
-
-export async function one(db: Db | Tx, key: string): Promise<DriveRow | null> {
-  const row = await db.query.drives.findFirst({ where: eq(drives.key, key) });
-  return row ? read(row) : null;
-}
-
-export const withKeys = async (db: Db | Tx, keys: string[]): Promise<DriveRow[]> =>
-  keys.length === 0 ? [] : sound(await db.select().from(drives).where(inArray(drives.key, keys)), read);
-
-/** Sticks and cards that can be carried to a machine: by media, and not sitting in one. */
-export const portable = async (db: Db | Tx): Promise<DriveRow[]> =>
-  sound(await db.select().from(drives).where(isNull(drives.machineId)), read).filter(
-    (r) => r.entry.media === "usb" && r.entry.state !== "destroyed",
-  );
-
-/** Spares on the shelf. */
-export const spares = async (db: Db | Tx): Promise<DriveRow[]> =>
-  sound(await db.select().from(drives).where(isNull(drives.machineId)), read).filter((r) => r.entry.spare);
-
 const seatOf = (entry: RegisterEntry): string | null =>
   entry.state === "in a machine" ? (entry.stays.at(-1)?.machineId ?? null) : null;
 
-const columnsOf = (entry: RegisterEntry) => {
-  const document = toStore("drive", registerEntrySchema, entry);
-  return { machineId: seatOf(document), document };
+export const KEPT: Kept<typeof drives, typeof driveDocument.schema, DriveRow> = {
+  ...{ definition: driveDocument, table: drives, key: "key", field: "document" },
+  columns: (document) => ({ machineId: seatOf(document), document }),
+  row: ({ key, machineId, version, updatedAt }, entry) => ({ key, machineId, version, updatedAt, entry }),
 };
+const rows = { ...reading(KEPT), ...writing(KEPT) };
+export const { one, update } = rows;
+
+/** The whole register. */
+export const all = (db: Db | Tx): Promise<DriveRow[]> => rows.some(db);
+
+export const withKeys = async (db: Db | Tx, keys: string[]): Promise<DriveRow[]> =>
+  keys.length === 0 ? [] : rows.some(db, inArray(drives.key, keys));
+
+const onShelf = (db: Db | Tx): Promise<DriveRow[]> => rows.some(db, isNull(drives.machineId));
+
+/** Sticks and cards that can be carried to a machine: by media, and not sitting in one. */
+export const portable = async (db: Db | Tx): Promise<DriveRow[]> =>
+  (await onShelf(db)).filter((r) => r.entry.media === "usb" && r.entry.state !== "destroyed");
+
+/** Spares on the shelf. */
+export const spares = async (db: Db | Tx): Promise<DriveRow[]> =>
+  (await onShelf(db)).filter((r) => r.entry.spare);
 
 /** Writes an entry, new or known; what is written here is what was just read in the same transaction. */
 export async function put(
@@ -57,24 +48,10 @@ export async function put(
   version: number,
   at: string,
 ): Promise<void> {
-  const values = { ...columnsOf(entry), version, updatedAt: at };
+  const document = toStore(driveDocument, entry);
+  const values = { machineId: seatOf(document), document, version, updatedAt: at };
   await tx
     .insert(drives)
     .values({ key, ...values })
     .onConflictDoUpdate({ target: drives.key, set: values });
-}
-
-/** Saves a change made by hand when `version` is still the stored one; false when somebody saved in between. */
-export async function update(
-  tx: Tx,
-  key: string,
-  version: number,
-  entry: RegisterEntry,
-  at: string,
-): Promise<boolean> {
-  const done = await tx
-    .update(drives)
-    .set({ ...columnsOf(entry), version: version + 1, updatedAt: at })
-    .where(and(eq(drives.key, key), eq(drives.version, version)));
-  return done.rowsAffected === 1;
 }

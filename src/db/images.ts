@@ -1,7 +1,7 @@
-import { and, asc, eq } from "drizzle-orm";
-import { imageSchema, type Image } from "@/core/image";
+import { asc } from "drizzle-orm";
+import { imageDocument, type Image } from "@/core/image";
 import type { Db, Tx } from "./client";
-import { readStored, sound, toStore } from "./document";
+import { reading, writing, type Kept } from "./documents";
 import { images } from "./schema";
 
 export interface ImageRow {
@@ -10,40 +10,15 @@ export interface ImageRow {
   image: Image;
 }
 
-const read = (row: typeof images.$inferSelect): ImageRow => ({
-  id: row.id,
-  version: row.version,
-  image: readStored("image", row.id, imageSchema, row.document),
-});
-
-const columnsOf = (image: Image) => {
-  const document = toStore("image", imageSchema, image);
-  return { name: document.name, profile: document.profile, document };
+export const KEPT: Kept<typeof images, typeof imageDocument.schema, ImageRow> = {
+  ...{ definition: imageDocument, table: images, key: "id", field: "document" },
+  columns: (document) => ({ name: document.name, profile: document.profile, document }),
+  row: ({ id, version }, image) => ({ id, version, image }),
 };
+const rows = { ...reading(KEPT), ...writing(KEPT) };
+export const { one, update } = rows;
 
-export const all = async (db: Db | Tx): Promise<ImageRow[]> =>
-  sound(await db.select().from(images).orderBy(asc(images.name)), read);
+export const all = (db: Db | Tx): Promise<ImageRow[]> => rows.some(db, undefined, [asc(images.name)]);
 
-export async function one(db: Db | Tx, id: string): Promise<ImageRow | null> {
-  const row = await db.query.images.findFirst({ where: eq(images.id, id) });
-  return row ? read(row) : null;
-}
-
-export async function insert(tx: Tx, id: string, image: Image, at: string): Promise<void> {
-  await tx.insert(images).values({ id, ...columnsOf(image), updatedAt: at });
-}
-
-/** Saves when `version` is still the stored one; false when somebody saved in between. */
-export async function update(
-  tx: Tx,
-  id: string,
-  version: number,
-  image: Image,
-  at: string,
-): Promise<boolean> {
-  const done = await tx
-    .update(images)
-    .set({ ...columnsOf(image), version: version + 1, updatedAt: at })
-    .where(and(eq(images.id, id), eq(images.version, version)));
-  return done.rowsAffected === 1;
-}
+export const insert = (tx: Tx, id: string, image: Image, at: string): Promise<void> =>
+  rows.insert(tx, image, at, { id });

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from "drizzle-orm";
 import {
   judgeDrive,
-  machineDocumentSchema,
+  machineDocument,
   presentDrives,
   type FactChange,
   type MachineDocument,
@@ -9,7 +9,8 @@ import {
   type Verdict,
 } from "@/core/machine";
 import type { Db, Tx } from "./client";
-import { BrokenJson, readStored, sound, toStore } from "./document";
+import { BrokenJson } from "./document";
+import { reading, writing, type Kept } from "./documents";
 import { collectorCodes, machineImports, machines } from "./schema";
 
 export interface MachineIdentity {
@@ -59,15 +60,6 @@ export interface MachineMark extends MachineIdentity {
   name: string;
   serial: string | null;
 }
-
-const read = (row: typeof machines.$inferSelect): MachineRow => ({
-  id: row.id,
-  siteId: row.siteId,
-  name: row.name,
-  version: row.version,
-  updatedAt: row.updatedAt,
-  document: readStored("machine", row.id, machineDocumentSchema, row.document),
-});
 
 const identityOf = ({ facts, typed }: MachineDocument): MachineIdentity => ({
   circuit: typed.circuit,
@@ -119,20 +111,24 @@ function summaryOf({ facts, typed, sources }: MachineDocument): MachineSummary {
   };
 }
 
-export function columnsOf(name: string, given: MachineDocument) {
-  const document = toStore("machine", machineDocumentSchema, given);
-  return {
+export const KEPT: Kept<typeof machines, typeof machineDocument.schema, MachineRow> = {
+  ...{ definition: machineDocument, table: machines, key: "id", field: "document" },
+  columns: (document, name) => ({
     name,
     serial: document.facts.chassis?.serial ?? null,
     document,
     summary: summaryOf(document),
     identity: identityOf(document),
-  };
-}
+  }),
+  row: ({ id, siteId, name, version, updatedAt }, document) => ({
+    ...{ id, siteId, name, version, updatedAt, document },
+  }),
+};
+const rows = { ...reading(KEPT), ...writing(KEPT) };
+export const { one } = rows;
 
 /** All machines with their documents; for exports and comparisons, not for lists. */
-export const all = async (db: Db | Tx): Promise<MachineRow[]> =>
-  sound(await db.select().from(machines).orderBy(asc(machines.name)), read);
+export const all = (db: Db | Tx): Promise<MachineRow[]> => rows.some(db, undefined, [asc(machines.name)]);
 
 /** All machines as lists show them. */
 export async function listed(
@@ -140,7 +136,7 @@ export async function listed(
 ): Promise<
   (Pick<MachineRow, "id" | "siteId" | "name"> & { serial: string | null; summary: MachineSummary })[]
 > {
-  const rows = await db
+  const found = await db
     .select({
       id: machines.id,
       siteId: machines.siteId,
@@ -150,19 +146,14 @@ export async function listed(
     })
     .from(machines)
     .orderBy(asc(machines.name));
-  return rows.flatMap((row) =>
+  return found.flatMap((row) =>
     row.summary instanceof BrokenJson ? [] : [{ ...row, summary: row.summary as MachineSummary }],
   );
 }
 
-export async function one(db: Db | Tx, id: string): Promise<MachineRow | null> {
-  const row = await db.query.machines.findFirst({ where: eq(machines.id, id) });
-  return row ? read(row) : null;
-}
-
 /** All machines without their documents. */
 export async function marks(db: Db | Tx): Promise<MachineMark[]> {
-  const rows = await db
+  const found = await db
     .select({
       id: machines.id,
       siteId: machines.siteId,
@@ -172,7 +163,7 @@ export async function marks(db: Db | Tx): Promise<MachineMark[]> {
     })
     .from(machines)
     .orderBy(asc(machines.name));
-  return rows.flatMap(({ identity, ...row }) =>
+  return found.flatMap(({ identity, ...row }) =>
     identity instanceof BrokenJson ? [] : [{ ...row, ...(identity as MachineIdentity) }],
   );
 }
@@ -186,29 +177,21 @@ export async function withSerial(db: Db | Tx, serials: string[]): Promise<{ id: 
         .where(inArray(machines.serial, serials));
 }
 
-export async function insert(
+export const insert = (
   tx: Tx,
   id: string,
   siteId: string,
   name: string,
   document: MachineDocument,
   at: string,
-): Promise<void> {
-  await tx.insert(machines).values({ id, siteId, ...columnsOf(name, document), updatedAt: at });
-}
+): Promise<void> => rows.insert(tx, document, at, { id, siteId, name });
 
 /** Saves when `version` is still the stored one; false when somebody saved in between. */
-export async function update(
+export const update = (
   tx: Tx,
-  row: Pick<MachineRow, "id" | "name" | "version" | "document">,
+  { id, name, version, document }: Pick<MachineRow, "id" | "name" | "version" | "document">,
   at: string,
-): Promise<boolean> {
-  const done = await tx
-    .update(machines)
-    .set({ ...columnsOf(row.name, row.document), version: row.version + 1, updatedAt: at })
-    .where(and(eq(machines.id, row.id), eq(machines.version, row.version)));
-  return done.rowsAffected === 1;
-}
+): Promise<boolean> => rows.update(tx, id, version, document, at, { name });
 
 export async function addImport(
   tx: Tx,

@@ -1,7 +1,8 @@
 import { and, asc, desc, eq, isNull, max } from "drizzle-orm";
-import { readLogged, runEventSchema, runPlanSchema, type LoggedEvent, type RunPlan } from "@/core/run";
+import { planDocument, readLogged, runEventSchema, type LoggedEvent, type RunPlan } from "@/core/run";
 import type { Db, Tx } from "./client";
-import { readStored, sound, toStore } from "./document";
+import { toStore } from "./document";
+import { reading, type Kept } from "./documents";
 import { builds, runEvents, runs } from "./schema";
 
 export interface RunRow {
@@ -12,22 +13,19 @@ export interface RunRow {
   plan: RunPlan;
 }
 
-const read = (row: typeof runs.$inferSelect): RunRow => ({
-  ...row,
-  plan: readStored("run", row.id, runPlanSchema, row.plan),
-});
-
-export async function one(db: Db | Tx, id: string): Promise<RunRow | null> {
-  const row = await db.query.runs.findFirst({ where: eq(runs.id, id) });
-  return row ? read(row) : null;
-}
+export const KEPT: Kept<typeof runs, typeof planDocument.schema, RunRow> = {
+  ...{ definition: planDocument, table: runs, key: "id", field: "plan" },
+  columns: (plan) => ({ plan }),
+  row: ({ id, buildId, startedAt, endedAt }, plan) => ({ id, buildId, startedAt, endedAt, plan }),
+};
+const rows = reading(KEPT);
+export const { one } = rows;
 
 /** Runs that are not handed over. */
-export const open = async (db: Db | Tx): Promise<RunRow[]> =>
-  sound(await db.select().from(runs).where(isNull(runs.endedAt)).orderBy(asc(runs.startedAt)), read);
+export const open = (db: Db | Tx): Promise<RunRow[]> =>
+  rows.some(db, isNull(runs.endedAt), [asc(runs.startedAt)]);
 
-export const all = async (db: Db | Tx): Promise<RunRow[]> =>
-  sound(await db.select().from(runs).orderBy(asc(runs.startedAt)), read);
+export const all = (db: Db | Tx): Promise<RunRow[]> => rows.some(db, undefined, [asc(runs.startedAt)]);
 
 /** The run of a build that is not handed over; null when there is none. */
 export async function openOf(tx: Tx, buildId: string): Promise<string | null> {
@@ -60,8 +58,10 @@ export async function marks(db: Db | Tx): Promise<(RunMark & { machineId: string
     .orderBy(desc(runs.startedAt));
 }
 
+const EVENT = { kind: "event", schema: runEventSchema } as const;
+
 export async function insert(tx: Tx, row: RunRow): Promise<void> {
-  await tx.insert(runs).values({ ...row, plan: toStore("run", runPlanSchema, row.plan) });
+  await tx.insert(runs).values({ ...row, plan: toStore(planDocument, row.plan) });
 }
 
 export async function end(tx: Tx, id: string, at: string): Promise<void> {
@@ -69,12 +69,12 @@ export async function end(tx: Tx, id: string, at: string): Promise<void> {
 }
 
 export async function log(db: Db | Tx, runId: string): Promise<LoggedEvent[]> {
-  const rows = await db
+  const entries = await db
     .select()
     .from(runEvents)
     .where(eq(runEvents.runId, runId))
     .orderBy(asc(runEvents.seq));
-  return rows.map(({ seq, at, given, key, event }) =>
+  return entries.map(({ seq, at, given, key, event }) =>
     readLogged({ seq, at, ...(given && { given }), key, event }),
   );
 }
@@ -94,7 +94,7 @@ export async function append(tx: Tx, runId: string, entry: Omit<LoggedEvent, "se
     .from(runEvents)
     .where(eq(runEvents.runId, runId));
   const seq = (last?.seq ?? 0) + 1;
-  const event = toStore("event", runEventSchema, entry.event);
+  const event = toStore(EVENT, entry.event);
   await tx.insert(runEvents).values({ runId, seq, ...entry, event });
   return seq;
 }
@@ -102,7 +102,5 @@ export async function append(tx: Tx, runId: string, entry: Omit<LoggedEvent, "se
 /** Puts a whole log back with the numbers that it has; whoever calls has looked that they count from 1. */
 export async function restoreLog(tx: Tx, runId: string, log: readonly LoggedEvent[]): Promise<void> {
   for (const entry of log)
-    await tx
-      .insert(runEvents)
-      .values({ runId, ...entry, event: toStore("event", runEventSchema, entry.event) });
+    await tx.insert(runEvents).values({ runId, ...entry, event: toStore(EVENT, entry.event) });
 }

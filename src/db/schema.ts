@@ -11,7 +11,7 @@ import {
   unique,
   uniqueIndex,
 } from "drizzle-orm/sqlite-core";
-import { BrokenJson } from "./document";
+import { BrokenJson, StoredText } from "./document";
 
 /** A JSON column. What is no JSON (a disk's doing, or a hand's) is carried as such, so that it spoils only its own row. */
 const json = customType<{ data: unknown; driverData: string }>({
@@ -26,6 +26,13 @@ const json = customType<{ data: unknown; driverData: string }>({
   },
 });
 
+/** The column of a document, which db/documents.ts reads by its definition. */
+const document = customType<{ data: unknown; driverData: string }>({
+  dataType: () => "text",
+  toDriver: (value) => JSON.stringify(value),
+  fromDriver: (text) => new StoredText(text),
+});
+
 // Columns for identity, references and what is searched; one validated JSON document for the rest.
 // `version` counts saves of a row: a save names the version that it was based on. Documents stand last: what stands
 // behind a long value costs SQLite a walk through all its pages, which took most of the time of every list.
@@ -33,7 +40,7 @@ const json = customType<{ data: unknown; driverData: string }>({
 export const sites = sqliteTable("sites", {
   id: text("id").primaryKey(),
   name: text("name").notNull(),
-  document: json("document").notNull(),
+  document: document("document").notNull(),
   version: integer("version").notNull().default(1),
   updatedAt: text("updated_at").notNull(),
 });
@@ -53,7 +60,7 @@ export const machines = sqliteTable(
     identity: json("identity").notNull(),
     version: integer("version").notNull().default(1),
     updatedAt: text("updated_at").notNull(),
-    document: json("document").notNull(),
+    document: document("document").notNull(),
   },
   (t) => [unique("machines_name").on(t.siteId, t.name), index("machines_serial").on(t.serial)],
 );
@@ -94,7 +101,7 @@ export const drives = sqliteTable(
     key: text("key").primaryKey(),
     /** The machine that it sits in now; null on the shelf. */
     machineId: text("machine_id").references(() => machines.id, { onDelete: "set null" }),
-    document: json("document").notNull(),
+    document: document("document").notNull(),
     version: integer("version").notNull().default(1),
     updatedAt: text("updated_at").notNull(),
   },
@@ -127,7 +134,7 @@ export const compatNotes = sqliteTable(
   {
     id: text("id").primaryKey(),
     profile: text("profile").notNull(),
-    document: json("document").notNull(),
+    document: document("document").notNull(),
     version: integer("version").notNull().default(1),
     updatedAt: text("updated_at").notNull(),
   },
@@ -208,7 +215,7 @@ export const images = sqliteTable("images", {
   id: text("id").primaryKey(),
   name: text("name").notNull(),
   profile: text("profile").notNull(),
-  document: json("document").notNull(),
+  document: document("document").notNull(),
   version: integer("version").notNull().default(1),
   updatedAt: text("updated_at").notNull(),
 });
@@ -229,7 +236,7 @@ export const builds = sqliteTable(
     revisionVersion: integer("revision_version"),
     version: integer("version").notNull().default(1),
     updatedAt: text("updated_at").notNull(),
-    sheet: json("sheet").notNull(),
+    sheet: document("sheet").notNull(),
   },
   (t) => [index("builds_machine").on(t.machineId)],
 );
@@ -260,7 +267,7 @@ export const runs = sqliteTable(
     startedAt: text("started_at").notNull(),
     /** Set when it was handed over; kept beside the log so that lists need not fold every run. */
     endedAt: text("ended_at"),
-    plan: json("plan").notNull(),
+    plan: document("plan").notNull(),
   },
   (t) => [
     index("runs_build").on(t.buildId),

@@ -1,4 +1,4 @@
-export { emptySheet, sheetSchema, type Consent, type Sheet } from "./sheet";
+export { emptySheet, sheetDocument, sheetSchema, type Consent, type Sheet } from "./sheet";
 export { applyEdits, diffSheets, editSchema, invertEdits, nextRevision, valueAt, type Edit } from "./edits";
 export { consentTo, consentViews, signedAnew } from "./signing";
 export { fieldWords } from "./field-words";

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { defineDocument } from "../document";
 import { waiverSchema } from "../finding";
 import { WAYS } from "../boot";
 import { accountSchema } from "../identity";
@@ -108,5 +109,6 @@ export const sheetSchema = z.object({
   waivers: z.array(waiverSchema).default([]),
 });
 export type Sheet = z.infer<typeof sheetSchema>;
+export const sheetDocument = defineDocument({ kind: "build", version: 1, schema: sheetSchema, upgrades: {} });
 
 export const emptySheet = (): Sheet => sheetSchema.parse({ schemaVersion: 1 });

@@ -1,2 +1,10 @@
-export { compatNoteSchema, noteProblems, trialSchema, VERDICTS, type CompatNote, type Trial } from "./note";
+export {
+  compatNoteSchema,
+  noteDocument,
+  noteProblems,
+  trialSchema,
+  VERDICTS,
+  type CompatNote,
+  type Trial,
+} from "./note";
 export { coversVersion, matchNotes, type CompatHit } from "./match";

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { defineDocument } from "../document";
 
 const text = z.string().trim().max(400);
 
@@ -36,6 +37,12 @@ export const compatNoteSchema = z.object({
 });
 
 export type CompatNote = z.infer<typeof compatNoteSchema>;
+export const noteDocument = defineDocument({
+  kind: "note",
+  version: 1,
+  schema: compatNoteSchema,
+  upgrades: {},
+});
 export type Trial = z.infer<typeof trialSchema>;
 
 /** A note wants a condition where its verdict speaks of one, and ids that look like ids. */

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { defineDocument } from "../document";
 import { inspectionSchema, type Cell } from "./inspect";
 
 /** Hexadecimal digits of each digest; the weak two are read because old lists still use them. */
@@ -44,6 +45,7 @@ export const imageSchema = z.object({
   notes: z.string().default(""),
 });
 export type Image = z.infer<typeof imageSchema>;
+export const imageDocument = defineDocument({ kind: "image", version: 1, schema: imageSchema, upgrades: {} });
 
 /** Why a text is no digest of this algorithm, or null. */
 export function checksumProblem({ algorithm, value }: Checksum): string | null {

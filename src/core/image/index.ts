@@ -1,6 +1,7 @@
 export {
   checksumProblem,
   checksumSchema,
+  imageDocument,
   imageSchema,
   insideVerdict,
   loaderSignature,

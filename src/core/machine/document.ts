@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { defineDocument, upgraded } from "../document";
 import { optionalText, text } from "./drive";
 import { factsSchema } from "./facts";
 import { bayGroupSchema } from "./layout-schema";
@@ -110,11 +111,11 @@ const isBag = (value: unknown): value is Bag =>
 /**
  * Version 1 kept "nobody has read it" and "nothing stands on it" as the same empty list; the source tells them apart.
  */
-function upgradeDocument(value: unknown): unknown {
-  if (!isBag(value) || value.schemaVersion !== 1 || !isBag(value.facts)) return value;
+function contentsUnread(value: Bag): Bag {
+  if (!isBag(value.facts)) return { ...value, schemaVersion: 2 };
   const sources = isBag(value.sources) ? value.sources : {};
   const { drives } = value.facts;
-  const upgraded = (drive: unknown): unknown =>
+  const unread = (drive: unknown): unknown =>
     isBag(drive) &&
     Array.isArray(drive.contents) &&
     drive.contents.length === 0 &&
@@ -124,11 +125,20 @@ function upgradeDocument(value: unknown): unknown {
   return {
     ...value,
     schemaVersion: 2,
-    facts: { ...value.facts, ...(Array.isArray(drives) && { drives: drives.map(upgraded) }) },
+    facts: { ...value.facts, ...(Array.isArray(drives) && { drives: drives.map(unread) }) },
   };
 }
 
-export const machineDocumentSchema = z.preprocess(upgradeDocument, documentSchema);
+const upgrades = { 1: contentsUnread };
+
+/** Takes machines of any version, from files as well as from the database. */
+export const machineDocumentSchema = upgraded(upgrades, documentSchema);
+export const machineDocument = defineDocument({
+  kind: "machine",
+  version: 2,
+  schema: machineDocumentSchema,
+  upgrades,
+});
 
 export type FactSource = z.infer<typeof sourceSchema>;
 export type Claim = z.infer<typeof claimSchema>;

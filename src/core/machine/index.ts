@@ -49,6 +49,7 @@ export {
   recordWipe,
   recordWriting,
   SPEED_CLASSES,
+  driveDocument,
   registerEntrySchema,
   wipeSchema,
   registerKey,

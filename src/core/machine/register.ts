@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { defineDocument } from "../document";
 import { contentWords } from "./describe";
 import { healthSchema, MEDIA, optionalText, text, type Drive } from "./drive";
 import { plainWwn } from "./identity";
@@ -69,6 +70,12 @@ export const registerEntrySchema = z.object({
   notes: z.string().max(4000).default(""),
 });
 export type RegisterEntry = z.infer<typeof registerEntrySchema>;
+export const driveDocument = defineDocument({
+  kind: "drive",
+  version: 1,
+  schema: registerEntrySchema,
+  upgrades: {},
+});
 export type Wipe = z.infer<typeof wipeSchema>;
 
 /** The key of a drive in the register: its serial, else its WWN; null for one that nothing identifies. */

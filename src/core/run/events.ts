@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { defineDocument } from "../document";
 import { sheetSchema, stepSchema } from "../build";
 import { acceptanceLineSchema, expectationSchema } from "../verify";
 
@@ -138,3 +139,4 @@ export const runPlanSchema = z.object({
   ),
 });
 export type RunPlan = z.infer<typeof runPlanSchema>;
+export const planDocument = defineDocument({ kind: "run", version: 1, schema: runPlanSchema, upgrades: {} });

@@ -1,6 +1,7 @@
 export {
   runEventSchema,
   runCommandSchema,
+  planDocument,
   runPlanSchema,
   loggedEventSchema,
   type LoggedEvent,

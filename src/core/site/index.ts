@@ -1,4 +1,4 @@
-export { dayAt, dayEverywhere, emptySite, siteSchema, type Site } from "./site";
+export { dayAt, dayEverywhere, emptySite, siteDocument, siteSchema, type Site } from "./site";
 export {
   formatCircuits,
   formatOccupied,

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { defineDocument } from "../document";
 import { isTimeZone } from "../identity";
 import { segmentSchema } from "../network";
 import { dayIn } from "../units";
@@ -40,6 +41,7 @@ export const siteSchema = z.object({
 });
 
 export type Site = z.infer<typeof siteSchema>;
+export const siteDocument = defineDocument({ kind: "site", version: 1, schema: siteSchema, upgrades: {} });
 
 /** The day that it is at a site; without one, in UTC. A date that is due is due there, whatever the day elsewhere. */
 export const dayAt = (site: Site | null, iso: string): string => dayIn(iso, site?.timeZone ?? "UTC");
