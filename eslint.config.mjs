@@ -17,6 +17,7 @@ const coreLayers = [
   ["units", "result", "text", "estimate", "binary", "document"],
   ["finding"],
   ["machine", "image", "network", "identity"],
+  ["claims"],
   ["site", "compat", "readings"],
   ["boot", "storage", "energy"],
   ["build"],

@@ -1,6 +1,7 @@
 // The runs of the demo, told step by step: each command is decided by the core at its time.
 import { readdirSync, readFileSync } from "node:fs";
-import type { BuildContext, Neighbour, Sheet } from "@/core/build";
+import { identityClaims, nameClaim } from "@/core/claims";
+import type { BuildContext, Sheet } from "@/core/build";
 import { parseProfileYaml, type Profile } from "@/core/image";
 import {
   decide,
@@ -39,16 +40,13 @@ export const profiles = readdirSync("profiles").map((name) => {
 function contextFor(sheet: Sheet, now: string, before?: MachineDocument): BuildContext {
   const machine = machines.find((m) => m.id === sheet.machine.id);
   const found = images.find((i) => i.id === sheet.image.id)?.document ?? null;
-  const neighbours: Neighbour[] = machines
+  const rivals = machines
     .filter((m) => m !== machine)
-    .map((m) => ({
-      name: m.name,
-      serial: m.document.facts.chassis?.serial ?? null,
-      macs: m.document.facts.ports.map((p) => p.mac),
-      hostNames: [m.document.facts.system?.hostName ?? ""].filter(Boolean),
-      addresses: [],
-      here: true,
-    }));
+    .flatMap((m) =>
+      [...identityClaims(m.document), ...nameClaim(m.document.facts.system?.hostName ?? "")].map((claim) => ({
+        ...{ ...claim, owner: m.name, here: true },
+      })),
+    );
   return {
     now,
     sheet,
@@ -58,7 +56,7 @@ function contextFor(sheet: Sheet, now: string, before?: MachineDocument): BuildC
     profile: profiles.find(
       (p) => p.profile.profile === found?.profile && inLine(found.version, p.profile.version),
     )?.profile as Profile,
-    neighbours,
+    rivals,
     profiles: profiles.map((p) => p.profile),
     shelf: images.map(({ id, document }) => ({ id, image: document })),
     sticks: registerOfDemo(machines).filter((d) => d.entry.media === "usb"),

@@ -50,6 +50,8 @@ async function on(machines: number, builds: number): Promise<void> {
   const loaded = await importAll(JSON.stringify(large(machines, builds)), { rebase: false });
   if (!loaded.ok) throw new Error(loaded.problems[0]?.message);
   await addShippedProfiles();
+  // The import is written into the one file meanwhile.
+  await new Promise((resolve) => setTimeout(resolve, 4000));
   console.log(`\nBeside ${machines} machines and ${builds} builds`);
   await time("build sheet", "25 ms", () => buildView(SHEET));
   saves = [];

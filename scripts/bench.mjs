@@ -6,4 +6,4 @@ installPackages();
 installChromium();
 makeCorpus();
 build();
-for (const part of ["core", "image", "server"]) run("npx", ["tsx", `scripts/bench-${part}.ts`]);
+for (const part of ["core", "image", "server", "page"]) run("npx", ["tsx", `scripts/bench-${part}.ts`]);

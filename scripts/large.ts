@@ -27,10 +27,16 @@ export function large(machines: number, builds: number): Export {
             serial: `${d.serial}-${i}`,
             wwn: null,
           })),
+          system: { ...facts.system, hostName: `bench-${i}`, addresses: [] },
+          controller: { ...facts.controller, address: `10.77.${i >> 8}.${i & 255}` },
           ports: facts.ports.map((p, n) => ({ ...p, mac: `02:77:${hex(i >> 8)}:${hex(i)}:00:0${n}` })),
         },
         // Some twenty machines hang on one circuit.
-        typed: { ...typed, circuit: `row ${i % Math.ceil(machines / 20)}` },
+        typed: {
+          ...typed,
+          dates: i % 50 === 0 ? typed.dates : [],
+          circuit: `row ${i % Math.ceil(machines / 20)}`,
+        },
       },
     } as Export["machines"][number]);
   }

@@ -1,10 +1,13 @@
-import { and, desc, eq, sql } from "drizzle-orm";
+import { and, count, desc, eq, max, sql } from "drizzle-orm";
 import { z } from "zod";
-import { editSchema, sheetDocument, type Edit, type Sheet } from "@/core/build";
+import { editSchema, sheetClaims, sheetDocument, type Edit, type Sheet } from "@/core/build";
 import type { Db, Tx } from "./client";
 import { BrokenJson } from "./document";
 import { reading, writing, type Kept } from "./documents";
-import { buildHistory, builds } from "./schema";
+import { whileUnchanged } from "./unchanged";
+import { stampOf as machineStamp } from "./machines";
+import type { RunMark } from "./runs";
+import { buildHistory, builds, machines, runs } from "./schema";
 
 export interface BuildRow {
   id: string;
@@ -38,7 +41,7 @@ export interface BuildMark {
 }
 
 export const KEPT: Kept<typeof builds, typeof sheetDocument.schema, BuildRow> = {
-  ...{ definition: sheetDocument, table: builds, key: "id", field: "sheet" },
+  ...{ definition: sheetDocument, table: builds, key: "id", field: "sheet", called: "number" },
   columns: (sheet) => ({
     machineId: sheet.machine.id,
     imageId: sheet.image.id,
@@ -47,6 +50,7 @@ export const KEPT: Kept<typeof builds, typeof sheetDocument.schema, BuildRow> = 
     address: sheet.network.school === "dynamic" ? "" : sheet.network.address,
     sheet,
   }),
+  claims: sheetClaims,
   row: ({ id, number, version, revision, revisionVersion, updatedAt }, sheet) => ({
     ...{ id, number, version, revision, revisionVersion, updatedAt, sheet },
   }),
@@ -57,12 +61,81 @@ export const { one } = rows;
 /** All sheets, read as one is: a sheet that an older Derrick wrote lacks what came since. */
 export const all = (db: Db | Tx): Promise<BuildRow[]> => rows.some(db, undefined, [desc(builds.updatedAt)]);
 
-export function marks(db: Db | Tx): Promise<BuildMark[]> {
-  const { id, number, machineId, imageId, subject, hostName, address, revision, updatedAt } = builds;
-  return db
-    .select({ id, number, machineId, imageId, subject, hostName, address, revision, updatedAt })
+const MARK = {
+  id: builds.id,
+  number: builds.number,
+  machineId: builds.machineId,
+  imageId: builds.imageId,
+  subject: builds.subject,
+  hostName: builds.hostName,
+  address: builds.address,
+  revision: builds.revision,
+  updatedAt: builds.updatedAt,
+};
+
+/** Sheets as lists show them, the newest first: of one machine, one image, or all. */
+export const marks = (
+  db: Db | Tx,
+  { machineId, imageId }: { machineId?: string; imageId?: string } = {},
+): Promise<BuildMark[]> =>
+  db
+    .select(MARK)
     .from(builds)
+    .where(
+      and(
+        machineId === undefined ? undefined : eq(builds.machineId, machineId),
+        imageId === undefined ? undefined : eq(builds.imageId, imageId),
+      ),
+    )
     .orderBy(desc(builds.number));
+
+export interface ListedBuild extends BuildMark {
+  /** Name of the machine; null while none is chosen. */
+  machine: string | null;
+  /** The last run of the sheet. */
+  run: RunMark | null;
+}
+
+/** All sheets with the names of their machines and their last runs, the newest first; as one value, for speed. */
+async function readListed(db: Db | Tx): Promise<readonly ListedBuild[]> {
+  const columns = Object.entries(MARK).map(([name, column]) => sql`${name}, ${column}`);
+  const [row] = await db.all<{ all: string }>(sql`
+    SELECT json_group_array(json(line)) AS "all" FROM (
+      SELECT json_object(${sql.join(columns, sql`, `)}, 'machine', ${machines.name}, 'run', CASE WHEN run.id IS NULL THEN NULL
+        ELSE json_object('id', run.id, 'buildId', ${builds.id}, 'startedAt', run.started_at, 'endedAt', run.ended_at) END) AS line
+      FROM ${builds} LEFT JOIN ${machines} ON ${machines.id} = ${builds.machineId}
+      LEFT JOIN ${runs} AS run ON run.id =
+        (SELECT id FROM runs AS other WHERE other.build_id = ${builds.id} ORDER BY other.started_at DESC LIMIT 1)
+      ORDER BY ${builds.number} DESC)`);
+  return JSON.parse(row?.all ?? "[]") as ListedBuild[];
+}
+
+const stampOf = async (db: Db | Tx): Promise<string> =>
+  JSON.stringify([
+    await machineStamp(db),
+    await db
+      .select({ rows: count(), saves: sql`total(${builds.version})`, last: max(builds.updatedAt) })
+      .from(builds),
+    await db.select({ rows: count(), ended: count(runs.endedAt), last: max(runs.startedAt) }).from(runs),
+  ]);
+
+export const listed = whileUnchanged(stampOf, readListed);
+
+/** Sheets that were never carried out, those first that were changed last. */
+export const preparing = (db: Db | Tx, most: number): Promise<BuildRow[]> =>
+  rows.some(
+    db,
+    sql`not exists (select 1 from runs where runs.build_id = ${builds.id})`,
+    [desc(builds.updatedAt)],
+    most,
+  );
+
+/** The images that a sheet uses which is not handed over. */
+export async function imagesWanted(db: Db | Tx): Promise<Set<string>> {
+  const rows = await db.selectDistinct({ id: builds.imageId }).from(builds).where(sql`
+    ${builds.imageId} is not null and not exists
+      (select 1 from runs where runs.build_id = ${builds.id} and runs.ended_at is not null)`);
+  return new Set(rows.map((r) => r.id!));
 }
 
 /** The next free sheet number, "B-0042". */

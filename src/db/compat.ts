@@ -11,7 +11,7 @@ export interface CompatRow {
 }
 
 export const KEPT: Kept<typeof compatNotes, typeof noteDocument.schema, CompatRow> = {
-  ...{ definition: noteDocument, table: compatNotes, key: "id", field: "document" },
+  ...{ definition: noteDocument, table: compatNotes, key: "id", field: "document", called: "profile" },
   columns: (document) => ({ profile: document.profile, document }),
   row: ({ id, version }, note) => ({ id, version, note }),
 };

@@ -1,28 +1,28 @@
 import { and, eq, getTableColumns, sql, type SQL } from "drizzle-orm";
-import type { SQLiteColumn, SQLiteTable } from "drizzle-orm/sqlite-core";
+import type { SQLiteTable } from "drizzle-orm/sqlite-core";
 import type { z } from "zod";
 import type { DocumentKind } from "@/core/document";
 import { KEPT as buildKept } from "./builds";
 import type { Db, Tx } from "./client";
 import { KEPT as noteKept } from "./compat";
 import { countDamaged, DamagedError, readStored, toStore, type Kind, type StoredText } from "./document";
-import { columnOf, type Kept } from "./documents";
+import { columnOf, putClaims, type Kept } from "./documents";
 import { KEPT as driveKept } from "./drives";
 import { KEPT as imageKept } from "./images";
 import { KEPT as machineKept } from "./machines";
 import { KEPT as runKept } from "./runs";
 import { KEPT as siteKept } from "./sites";
-import { builds, compatNotes, drives, images, machines, runs, setAside, sites } from "./schema";
+import { setAside } from "./schema";
 
-/** Every kind of row that holds a document, in the order in which one may refer to another, and what people call it. */
-const ROWS: Record<Kind, { kept: Kept<SQLiteTable, z.ZodType, unknown>; name: SQLiteColumn }> = {
-  site: { kept: open(siteKept), name: sites.name },
-  machine: { kept: open(machineKept), name: machines.name },
-  image: { kept: open(imageKept), name: images.name },
-  build: { kept: open(buildKept), name: builds.number },
-  run: { kept: open(runKept), name: runs.startedAt },
-  drive: { kept: open(driveKept), name: drives.key },
-  note: { kept: open(noteKept), name: compatNotes.profile },
+/** Every kind of row that holds a document, in the order in which one may refer to another. */
+const ROWS: Record<Kind, Kept<SQLiteTable, z.ZodType, unknown>> = {
+  site: open(siteKept),
+  machine: open(machineKept),
+  image: open(imageKept),
+  build: open(buildKept),
+  run: open(runKept),
+  drive: open(driveKept),
+  note: open(noteKept),
 };
 
 /** One kind among others: what is done with all kinds does not look into their documents. */
@@ -31,9 +31,14 @@ function open<T extends SQLiteTable, S extends z.ZodType, Row>(kept: Kept<T, S, 
 }
 
 const partsOf = (kind: Kind) => {
-  const { kept, name } = ROWS[kind];
-  const { table, key, field } = kept;
-  return { ...kept, name, id: columnOf(table, key), document: columnOf(table, field) };
+  const kept = ROWS[kind];
+  const { table, key, field, called } = kept;
+  return {
+    ...kept,
+    name: columnOf(table, called),
+    id: columnOf(table, key),
+    document: columnOf(table, field),
+  };
 };
 
 export const KINDS = Object.keys(ROWS) as Kind[];
@@ -152,11 +157,13 @@ export async function repair(
   const { table, name, definition, columns } = partsOf(kind);
   const [row] = await tx.select({ name }).from(table).where(byId(kind, id));
   if (!row) return false;
-  const set = columns(toStore(definition, document), String(row.name));
+  const sound = toStore(definition, document);
+  const set = columns(sound);
   await tx
     .update(table)
     .set({ ...set, ...("updatedAt" in getTableColumns(table) && { updatedAt: at }) })
     .where(byId(kind, id));
+  await putClaims(tx, ROWS[kind], id, sound, String(row.name));
   await tx.delete(setAside).where(and(eq(setAside.kind, kind), eq(setAside.id, id)));
   return true;
 }

@@ -1,7 +1,9 @@
 import { and, eq, getTableColumns, type SQL } from "drizzle-orm";
 import type { SQLiteColumn, SQLiteTable, SQLiteUpdateSetSource } from "drizzle-orm/sqlite-core";
 import type { z } from "zod";
+import type { Claim } from "@/core/claims";
 import type { DocumentKind } from "@/core/document";
+import * as claimRows from "./claims";
 import type { Db, Tx } from "./client";
 import { readStored, sound, toStore, type Kind, type StoredText } from "./document";
 
@@ -12,8 +14,12 @@ export interface Kept<T extends SQLiteTable, S extends z.ZodType, Row> {
   /** The fields of the table's rows that hold the identity and the document. */
   key: string & keyof T["$inferSelect"];
   field: string & keyof T["$inferSelect"];
-  /** All columns that follow from a document, its own among them. `name` is what people call the row. */
-  columns(document: z.output<S>, name: string): Record<string, unknown>;
+  /** The field by which people call the row. */
+  called: string & keyof T["$inferSelect"];
+  /** All columns that follow from a document, its own among them. */
+  columns(document: z.output<S>): Record<string, unknown>;
+  /** What the document claims in the world; kept beside it in the same transaction. */
+  claims?(document: z.output<S>, name: string): Claim[];
   /** A row as the rest of Derrick knows it. */
   row(columns: T["$inferSelect"], document: z.output<S>): Row;
 }
@@ -51,36 +57,52 @@ export function reading<T extends SQLiteTable, S extends z.ZodType, Row>(kept: K
 
 type CountedTable = SQLiteTable & { version: SQLiteColumn; updatedAt: SQLiteColumn };
 
+/** Writes what a document claims, for one that was saved or whose projections are made anew. */
+export async function putClaims<T extends SQLiteTable, S extends z.ZodType, Row>(
+  tx: Tx,
+  { definition, claims }: Kept<T, S, Row>,
+  id: string,
+  document: z.output<S>,
+  name: string,
+): Promise<void> {
+  if (claims) await claimRows.put(tx, definition.kind, id, claims(document, name));
+}
+
 /** Writing, for every kind whose rows count their saves. `more` are columns that do not follow from the document. */
 export function writing<T extends CountedTable, S extends z.ZodType, Row>(kept: Kept<T, S, Row>) {
   const { definition, table, key } = kept;
-  const columnsOf = (document: unknown, more: { name?: string }): Record<string, unknown> =>
-    kept.columns(toStore(definition, document), more.name ?? "");
   return {
     async insert(
       tx: Tx,
-      document: z.output<S>,
+      given: z.output<S>,
       at: string,
-      more: { name?: string } & Record<string, unknown>,
+      more: { id: string } & Record<string, unknown>,
     ): Promise<void> {
-      const row = { updatedAt: at, ...columnsOf(document, more), ...more };
+      const document = toStore(definition, given);
+      const row = { updatedAt: at, ...kept.columns(document), ...more };
       await tx.insert(table).values(row as T["$inferInsert"]);
+      const { [kept.called]: name } = row as Record<string, unknown>;
+      if (kept.claims) await claimRows.add(tx, definition.kind, more.id, kept.claims(document, String(name)));
     },
     /** Saves when `version` is still the stored one; false when somebody saved in between. */
     async update(
       tx: Tx,
-      value: string,
+      id: string,
       version: number,
-      document: z.output<S>,
+      given: z.output<S>,
       at: string,
-      more: { name?: string } = {},
+      more: Record<string, unknown> = {},
     ): Promise<boolean> {
-      const set = { ...columnsOf(document, more), ...more, version: version + 1, updatedAt: at };
-      const done = await tx
+      const document = toStore(definition, given);
+      const set = { ...kept.columns(document), ...more, version: version + 1, updatedAt: at };
+      const [saved] = await tx
         .update(table)
         .set(set as SQLiteUpdateSetSource<T>)
-        .where(and(eq(columnOf(table, key), value), eq(table.version, version)));
-      return done.rowsAffected === 1;
+        .where(and(eq(columnOf(table, key), id), eq(table.version, version)))
+        .returning({ name: columnOf(table, kept.called) });
+      if (!saved) return false;
+      await putClaims(tx, kept, id, document, String(saved.name));
+      return true;
     },
   };
 }

@@ -17,7 +17,7 @@ const seatOf = (entry: RegisterEntry): string | null =>
   entry.state === "in a machine" ? (entry.stays.at(-1)?.machineId ?? null) : null;
 
 export const KEPT: Kept<typeof drives, typeof driveDocument.schema, DriveRow> = {
-  ...{ definition: driveDocument, table: drives, key: "key", field: "document" },
+  ...{ definition: driveDocument, table: drives, key: "key", field: "document", called: "key" },
   columns: (document) => ({ machineId: seatOf(document), document }),
   row: ({ key, machineId, version, updatedAt }, entry) => ({ key, machineId, version, updatedAt, entry }),
 };

@@ -11,7 +11,7 @@ export interface ImageRow {
 }
 
 export const KEPT: Kept<typeof images, typeof imageDocument.schema, ImageRow> = {
-  ...{ definition: imageDocument, table: images, key: "id", field: "document" },
+  ...{ definition: imageDocument, table: images, key: "id", field: "document", called: "name" },
   columns: (document) => ({ name: document.name, profile: document.profile, document }),
   row: ({ id, version }, image) => ({ id, version, image }),
 };

@@ -4,6 +4,8 @@ export { DatabaseTroubleError, troubleOf, type TroubleKind } from "./trouble";
 export { DamagedError, UnsoundError, type Kind } from "./document";
 export { KINDS } from "./damaged";
 export * as damagedRows from "./damaged";
+export { refreshProjections } from "./projections";
+export * as claimRows from "./claims";
 export * as siteRows from "./sites";
 export * as machineRows from "./machines";
 export * as imageRows from "./images";

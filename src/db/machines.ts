@@ -1,4 +1,5 @@
-import { and, asc, desc, eq, inArray, isNotNull, isNull, sql } from "drizzle-orm";
+import { and, asc, count, desc, eq, inArray, isNotNull, isNull, max, sql } from "drizzle-orm";
+import { addressesOf, machineClaims, machineDates } from "@/core/claims";
 import {
   judgeDrive,
   machineDocument,
@@ -11,15 +12,8 @@ import {
 import type { Db, Tx } from "./client";
 import { BrokenJson } from "./document";
 import { reading, writing, type Kept } from "./documents";
-import { collectorCodes, machineImports, machines } from "./schema";
-
-export interface MachineIdentity {
-  /** Circuit that it hangs on, for the sum of its load. */
-  circuit?: string;
-  macs: string[];
-  hostNames: string[];
-  addresses: string[];
-}
+import { whileUnchanged } from "./unchanged";
+import { collectorCodes, machineImports, machines, sites } from "./schema";
 
 export interface MachineRow {
   id: string;
@@ -37,6 +31,8 @@ export interface MachineSummary {
   assetTag: string;
   role: string;
   place: string;
+  /** The first address that the machine has, of its system or its controller. */
+  address: string;
   controller: string;
   cores: number | null;
   memoryBytes: number | null;
@@ -53,27 +49,10 @@ export interface MachineSummary {
   dates: { due: string; what: string }[];
 }
 
-/** What another build needs to know of a machine to find a clash. */
-export interface MachineMark extends MachineIdentity {
-  id: string;
-  siteId: string;
-  name: string;
-  serial: string | null;
-}
-
-const identityOf = ({ facts, typed }: MachineDocument): MachineIdentity => ({
-  circuit: typed.circuit,
-  macs: facts.ports.map((p) => p.mac),
-  hostNames: facts.system?.hostName ? [facts.system.hostName] : [],
-  addresses: [
-    ...(facts.system?.addresses ?? []).map((a) => a.address),
-    facts.controller?.address ?? "",
-  ].filter(Boolean),
-});
-
 const WORST: Verdict[] = ["failing", "watch", "not known", "good"];
 
-function summaryOf({ facts, typed, sources }: MachineDocument): MachineSummary {
+function summaryOf(document: MachineDocument): MachineSummary {
+  const { facts, typed, sources } = document;
   const drives = presentDrives(facts);
   // Sets that a controller shows, sticks and cards keep no counters of their own.
   const judged = drives.filter(
@@ -90,6 +69,7 @@ function summaryOf({ facts, typed, sources }: MachineDocument): MachineSummary {
     assetTag: facts.chassis?.assetTag ?? "",
     role: typed.role ?? "",
     place: typed.place,
+    address: addressesOf(document)[0] ?? "",
     controller: facts.controller?.address ?? "",
     cores: facts.processors?.cores ?? null,
     memoryBytes: facts.memory?.installedBytes ?? facts.memory?.recognisedBytes ?? null,
@@ -102,24 +82,18 @@ function summaryOf({ facts, typed, sources }: MachineDocument): MachineSummary {
     system: facts.system?.osName ?? "",
     readAt: read || null,
     defects: typed.defects.filter((d) => d.mendedOn === null).length,
-    dates: [
-      ...typed.dates.filter((d) => d.doneOn === null).map(({ due, what }) => ({ due, what })),
-      ...typed.firmware.flatMap((f) =>
-        f.decision === "postponed" && f.due ? [{ due: f.due, what: `Update of ${f.part}` }] : [],
-      ),
-    ],
+    dates: machineDates(document),
   };
 }
 
 export const KEPT: Kept<typeof machines, typeof machineDocument.schema, MachineRow> = {
-  ...{ definition: machineDocument, table: machines, key: "id", field: "document" },
-  columns: (document, name) => ({
-    name,
+  ...{ definition: machineDocument, table: machines, key: "id", field: "document", called: "name" },
+  columns: (document) => ({
     serial: document.facts.chassis?.serial ?? null,
     document,
     summary: summaryOf(document),
-    identity: identityOf(document),
   }),
+  claims: machineClaims,
   row: ({ id, siteId, name, version, updatedAt }, document) => ({
     ...{ id, siteId, name, version, updatedAt, document },
   }),
@@ -130,43 +104,77 @@ export const { one } = rows;
 /** All machines with their documents; for exports and comparisons, not for lists. */
 export const all = (db: Db | Tx): Promise<MachineRow[]> => rows.some(db, undefined, [asc(machines.name)]);
 
-/** All machines as lists show them. */
-export async function listed(
+/** Some machines with their documents; damaged ones are left out. */
+export const some = async (db: Db | Tx, ids: string[]): Promise<MachineRow[]> =>
+  ids.length === 0 ? [] : rows.some(db, inArray(machines.id, [...new Set(ids)]));
+
+export type ListedMachine = Pick<MachineRow, "id" | "siteId" | "name"> & {
+  serial: string | null;
+  summary: MachineSummary;
+};
+
+/** As one value: thousands of rows with their columns cost the driver more than what is in them. */
+async function readListed(db: Db | Tx): Promise<readonly ListedMachine[]> {
+  const { id, siteId, name, serial, summary } = machines;
+  const [row] = await db.all<{ all: string }>(sql`
+    SELECT json_group_array(json_object(
+      'id', id, 'siteId', site_id, 'name', name, 'serial', serial, 'summary', json(summary))) AS "all"
+    FROM (SELECT ${id} AS id, ${siteId} AS site_id, ${name} AS name, ${serial} AS serial, ${summary} AS summary
+      FROM ${machines} WHERE json_valid(${summary}) ORDER BY ${name})`);
+  return JSON.parse(row?.all ?? "[]") as ListedMachine[];
+}
+
+/** Changes whenever a machine is added, saved or repaired. */
+export const stampOf = async (db: Db | Tx): Promise<string> =>
+  JSON.stringify(
+    await db
+      .select({ rows: count(), saves: sql`total(${machines.version})`, last: max(machines.updatedAt) })
+      .from(machines),
+  );
+
+/** All machines as lists show them; nobody changes what is given here, since the next one gets it too. */
+export const listed = whileUnchanged(stampOf, readListed);
+
+/** The machines of a site, by name; without one, of all sites. */
+export const named = (
   db: Db | Tx,
-): Promise<
-  (Pick<MachineRow, "id" | "siteId" | "name"> & { serial: string | null; summary: MachineSummary })[]
-> {
-  const found = await db
-    .select({
-      id: machines.id,
-      siteId: machines.siteId,
-      name: machines.name,
-      serial: machines.serial,
-      summary: machines.summary,
-    })
+  siteId?: string,
+): Promise<{ id: string; siteId: string; name: string }[]> =>
+  db
+    .select({ id: machines.id, siteId: machines.siteId, name: machines.name })
     .from(machines)
+    .where(siteId === undefined ? undefined : eq(machines.siteId, siteId))
     .orderBy(asc(machines.name));
-  return found.flatMap((row) =>
-    row.summary instanceof BrokenJson ? [] : [{ ...row, summary: row.summary as MachineSummary }],
+
+export const siteOf = async (db: Db | Tx, id: string): Promise<string | null> =>
+  (await db.query.machines.findFirst({ where: eq(machines.id, id), columns: { siteId: true } }))?.siteId ??
+  null;
+
+/** All machines with the names of their sites; as one value, since thousands of rows cost more than what is in them. */
+export async function choices(db: Db | Tx): Promise<{ id: string; name: string; site: string }[]> {
+  const [row] = await db.all<{ all: string }>(sql`
+    SELECT json_group_array(json_object('id', id, 'name', name, 'site', site)) AS "all" FROM (
+      SELECT ${machines.id} AS id, ${machines.name} AS name, ${sites.name} AS site
+      FROM ${machines} JOIN ${sites} ON ${sites.id} = ${machines.siteId} ORDER BY ${machines.name})`);
+  return JSON.parse(row?.all ?? "[]") as { id: string; name: string; site: string }[];
+}
+
+/** How many machines stand at each site. */
+export async function countBySite(db: Db | Tx): Promise<Map<string, number>> {
+  const { siteId } = machines;
+  return new Map(
+    (await db.select({ siteId, count: count() }).from(machines).groupBy(siteId)).map((r) => [
+      r.siteId,
+      r.count,
+    ]),
   );
 }
 
-/** All machines without their documents. */
-export async function marks(db: Db | Tx): Promise<MachineMark[]> {
-  const found = await db
-    .select({
-      id: machines.id,
-      siteId: machines.siteId,
-      name: machines.name,
-      serial: machines.serial,
-      identity: machines.identity,
-    })
-    .from(machines)
-    .orderBy(asc(machines.name));
-  return found.flatMap(({ identity, ...row }) =>
-    identity instanceof BrokenJson ? [] : [{ ...row, ...(identity as MachineIdentity) }],
-  );
-}
+export const nameIsTaken = async (db: Db | Tx, siteId: string, name: string): Promise<boolean> =>
+  (await db.query.machines.findFirst({
+    where: and(eq(machines.siteId, siteId), eq(machines.name, name)),
+    columns: { id: true },
+  })) !== undefined;
 
 export async function withSerial(db: Db | Tx, serials: string[]): Promise<{ id: string; name: string }[]> {
   return serials.length === 0

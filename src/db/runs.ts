@@ -1,9 +1,9 @@
-import { and, asc, desc, eq, isNull, max } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, max } from "drizzle-orm";
 import { planDocument, readLogged, runEventSchema, type LoggedEvent, type RunPlan } from "@/core/run";
 import type { Db, Tx } from "./client";
 import { toStore } from "./document";
 import { reading, type Kept } from "./documents";
-import { builds, runEvents, runs } from "./schema";
+import { runEvents, runs } from "./schema";
 
 export interface RunRow {
   id: string;
@@ -14,7 +14,7 @@ export interface RunRow {
 }
 
 export const KEPT: Kept<typeof runs, typeof planDocument.schema, RunRow> = {
-  ...{ definition: planDocument, table: runs, key: "id", field: "plan" },
+  ...{ definition: planDocument, table: runs, key: "id", field: "plan", called: "startedAt" },
   columns: (plan) => ({ plan }),
   row: ({ id, buildId, startedAt, endedAt }, plan) => ({ id, buildId, startedAt, endedAt, plan }),
 };
@@ -43,19 +43,26 @@ export interface RunMark {
   endedAt: string | null;
 }
 
-/** Runs without their plans, newest first. */
-export async function marks(db: Db | Tx): Promise<(RunMark & { machineId: string | null })[]> {
-  return db
-    .select({
-      id: runs.id,
-      buildId: runs.buildId,
-      startedAt: runs.startedAt,
-      endedAt: runs.endedAt,
-      machineId: builds.machineId,
-    })
+/** The last run of a build, without its plan. */
+export async function ofBuild(db: Db | Tx, id: string): Promise<RunMark | null> {
+  const row = await db.query.runs.findFirst({
+    where: eq(runs.buildId, id),
+    columns: { plan: false },
+    orderBy: desc(runs.startedAt),
+  });
+  return row ?? null;
+}
+
+/** The last runs of some builds, by build. */
+export async function ofBuilds(db: Db | Tx, ids: string[]): Promise<Map<string, RunMark>> {
+  if (ids.length === 0) return new Map();
+  const { id, buildId, startedAt, endedAt } = runs;
+  const found = await db
+    .select({ id, buildId, startedAt, endedAt })
     .from(runs)
-    .innerJoin(builds, eq(builds.id, runs.buildId))
-    .orderBy(desc(runs.startedAt));
+    .where(inArray(runs.buildId, ids))
+    .orderBy(asc(runs.startedAt));
+  return new Map(found.map((run) => [run.buildId, run]));
 }
 
 const EVENT = { kind: "event", schema: runEventSchema } as const;

@@ -56,14 +56,34 @@ export const machines = sqliteTable(
     serial: text("serial"),
     /** What the list of machines shows, so that it need not read documents. */
     summary: json("summary").notNull(),
-    /** MACs, host names and addresses of the document, kept beside it for the clash rules of other builds. */
-    identity: json("identity").notNull(),
     version: integer("version").notNull().default(1),
     updatedAt: text("updated_at").notNull(),
     document: document("document").notNull(),
   },
   (t) => [unique("machines_name").on(t.siteId, t.name), index("machines_serial").on(t.serial)],
 );
+
+/** What machines and sheets hold in the world, found by what it is. It follows from the documents and can be made anew. */
+export const claims = sqliteTable(
+  "claims",
+  {
+    kind: text("kind").notNull(),
+    key: text("key").notNull(),
+    owner: text("owner").notNull(),
+    ownerId: text("owner_id").notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.owner, t.ownerId, t.kind, t.key] }),
+    // Wide enough to answer what is looked for without the table itself.
+    index("claims_key").on(t.kind, t.key, t.owner, t.ownerId),
+  ],
+);
+
+/** The versions of what follows from documents, so that it is made anew when a later Derrick makes it otherwise. */
+export const projections = sqliteTable("projections", {
+  name: text("name").primaryKey(),
+  version: integer("version").notNull(),
+});
 
 /** The raw texts of every import, so that a later importer can read them again. */
 export const machineImports = sqliteTable(

@@ -11,7 +11,7 @@ export interface SiteRow {
 }
 
 export const KEPT: Kept<typeof sites, typeof siteDocument.schema, SiteRow> = {
-  ...{ definition: siteDocument, table: sites, key: "id", field: "document" },
+  ...{ definition: siteDocument, table: sites, key: "id", field: "document", called: "name" },
   columns: (document) => ({ name: document.name, document }),
   row: ({ id, version }, site) => ({ id, version, site }),
 };

@@ -1,6 +1,7 @@
-import { desc } from "drizzle-orm";
+import { count, desc, max, sql } from "drizzle-orm";
 import { stepTimeSchema, type StepTime } from "@/core/estimate";
 import type { Db, Tx } from "./client";
+import { whileUnchanged } from "./unchanged";
 import { stepTimes } from "./schema";
 
 /** Keeps one measured wait; the same step of the same run again takes its place. */
@@ -11,11 +12,21 @@ export async function put(tx: Tx, runId: string, step: string, time: StepTime): 
     .onConflictDoUpdate({ target: [stepTimes.runId, stepTimes.step], set: time });
 }
 
-/** The newest measured waits; older ones say little about machines and images of today. */
-export const newest = async (db: Db | Tx, most = 2000): Promise<StepTime[]> =>
-  (await db.select().from(stepTimes).orderBy(desc(stepTimes.at)).limit(most)).map((row) =>
-    stepTimeSchema.parse(row),
+const NEWEST = 2000;
+
+const stampOf = async (db: Db | Tx): Promise<string> =>
+  JSON.stringify(
+    await db
+      .select({ rows: count(), last: max(stepTimes.at), seconds: sql`total(${stepTimes.seconds})` })
+      .from(stepTimes),
   );
+
+/** The newest measured waits; older ones say little about machines and images of today. */
+export const newest = whileUnchanged(stampOf, async (db: Db | Tx): Promise<StepTime[]> =>
+  (await db.select().from(stepTimes).orderBy(desc(stepTimes.at)).limit(NEWEST)).map((row) =>
+    stepTimeSchema.parse(row),
+  ),
+);
 
 export const all = async (db: Db | Tx): Promise<(StepTime & { runId: string; step: string })[]> =>
   (await db.select().from(stepTimes)).map((row) => ({

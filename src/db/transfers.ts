@@ -1,12 +1,13 @@
-import { desc } from "drizzle-orm";
+import { count, desc, max, sql } from "drizzle-orm";
 import type { RateSample } from "@/core/estimate";
 import type { Db, Tx } from "./client";
+import { whileUnchanged } from "./unchanged";
 import { transfers } from "./schema";
 
 /** As many as rates are learned from; see learnRate for how it chooses among them. */
 const NEWEST = 400;
 
-export async function newest(db: Db | Tx): Promise<RateSample[]> {
+async function readNewest(db: Db | Tx): Promise<RateSample[]> {
   const rows = await db.select().from(transfers).orderBy(desc(transfers.at)).limit(NEWEST);
   return rows.map(({ way, through, bytes, seconds, at, where }) => ({
     way: way as RateSample["way"],
@@ -17,6 +18,20 @@ export async function newest(db: Db | Tx): Promise<RateSample[]> {
     where,
   }));
 }
+
+const stampOf = async (db: Db | Tx): Promise<string> =>
+  JSON.stringify(
+    await db
+      .select({
+        rows: count(),
+        last: max(transfers.at),
+        bytes: sql`total(${transfers.bytes})`,
+        seconds: sql`total(${transfers.seconds})`,
+      })
+      .from(transfers),
+  );
+
+export const newest = whileUnchanged(stampOf, readNewest);
 
 export const all = (db: Db | Tx): Promise<(typeof transfers.$inferSelect)[]> => db.select().from(transfers);
 

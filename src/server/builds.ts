@@ -14,161 +14,56 @@ import {
   type BuildContext,
   type BuildView,
   type Edit,
-  type Neighbour,
+  type MachineChoice,
   type SaveAnswer,
-  type ShelfImage,
   type Sheet,
 } from "@/core/build";
-import type { StickOnHand } from "@/core/boot";
-import type { RateSample, StepTime } from "@/core/estimate";
-import { imageSchema } from "@/core/image";
 import { formatBytes } from "@/core/units";
 import { visibleDrives } from "@/core/machine";
 import { nextFreeAddress, segmentPlan } from "@/core/network";
 import { waiverSchema } from "@/core/finding";
-import {
-  buildRows,
-  compatRows,
-  driveRows,
-  imageRows,
-  machineRows,
-  profileRows,
-  runRows,
-  siteRows,
-  stepTimeRows,
-  transferRows,
-  type Db,
-} from "@/db";
+import { buildRows, imageRows, machineRows, profileRows, runRows, siteRows, type Db } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
+import { contextOf } from "./contexts";
 import { database, now } from "./database";
 import { newId } from "./ids";
-import { circuitOf, drivePasts } from "./machines";
-import { editionFor, newestProfiles } from "./profiles";
+import { keptEvaluation } from "./marks";
+import { editionFor } from "./profiles";
 import { takenAddresses } from "./sites";
 
 export type BuildRow = NonNullable<Awaited<ReturnType<typeof buildRows.one>>>;
 
-/** All that could clash with a sheet; loaded once where several sheets are looked at. */
-export interface Surroundings {
-  marks: machineRows.MachineMark[];
-  builds: buildRows.BuildMark[];
-  editions: profileRows.ProfileRow[];
-  shelf: ShelfImage[];
-  sticks: StickOnHand[];
-  samples: RateSample[];
-  times: StepTime[];
+/** The address plan of the segment that a sheet chose, with everything that stands in it. */
+async function planOf(db: Db, { site, sheet }: BuildContext) {
+  const segment = site?.segments.find((s) => s.id === sheet.network.segment);
+  const here = segment && sheet.machine.id ? await machineRows.siteOf(db, sheet.machine.id) : null;
+  return site && segment && here
+    ? segmentPlan(segment, await takenAddresses(db, site, here, segment.prefix))
+    : [];
 }
 
-export async function surroundings(db: Db): Promise<Surroundings> {
-  const [marks, builds, editions, images, sticks, samples, times] = await Promise.all([
-    machineRows.marks(db),
-    buildRows.marks(db),
-    profileRows.all(db),
-    imageRows.all(db),
-    driveRows.portable(db),
-    transferRows.newest(db),
-    stepTimeRows.newest(db),
-  ]);
-  return {
-    ...{ marks, builds, editions, samples, times },
-    shelf: images.map(({ id, image }) => ({ id, image })),
-    sticks: sticks.map(({ key, entry }) => ({ key, entry })),
-  };
-}
-
-/** Loads what the rules of a sheet look at. */
-export async function contextOf(
-  db: Db,
-  buildId: string | null,
-  sheet: Sheet,
-  around: Surroundings,
-): Promise<BuildContext> {
-  const { marks, builds, editions, shelf, sticks, samples, times } = around;
-  const [machine, imageRow] = await Promise.all([
-    sheet.machine.id ? machineRows.one(db, sheet.machine.id) : null,
-    sheet.image.id ? imageRows.one(db, sheet.image.id) : null,
-  ]);
-  const [site, edition] = await Promise.all([
-    machine ? siteRows.ifSound(db, machine.siteId) : null,
-    imageRow ? editionFor(editions, imageRow.image, sheet.image.edition) : null,
-  ]);
-  const profile = edition?.profile ?? null;
-  const [pasts, circuit, compat] = await Promise.all([
-    machine ? drivePasts(db, machine) : [],
-    machine ? circuitOf(db, machine.document, site?.site ?? null, marks, machine.siteId) : null,
-    profile ? compatRows.ofProfile(db, profile.profile) : [],
-  ]);
-  const names = new Map(marks.map((m) => [m.id, m.name]));
-  const siteOf = new Map(marks.map((m) => [m.id, m.siteId]));
-  const nameOf = (id: string | null): string => names.get(id ?? "") ?? "no machine";
-  const neighbours: Neighbour[] = [
-    ...marks
-      .filter((m) => m.id !== machine?.id)
-      .map((m) => ({ ...m, here: machine === null || m.siteId === machine.siteId })),
-    ...builds
-      .filter((b) => b.id !== buildId && (machine === null || b.machineId !== machine.id))
-      .map((b) => ({
-        name: `${b.number} (${nameOf(b.machineId)})`,
-        serial: null,
-        macs: [],
-        hostNames: [b.hostName].filter(Boolean),
-        addresses: [b.address].filter(Boolean),
-        here: machine === null || siteOf.get(b.machineId ?? "") === machine.siteId,
-      })),
-  ];
-  return {
-    now: now(),
-    sheet,
-    machine: machine ? { name: machine.name, document: machine.document } : null,
-    site: site?.site ?? null,
-    image: imageRow ? imageSchema.parse(imageRow.image) : null,
-    profile,
-    neighbours,
-    pasts,
-    circuit,
-    compat,
-    profiles: newestProfiles(editions),
-    shelf,
-    sticks,
-    samples,
-    times,
-    edition: edition && { kept: edition.kept, newest: edition.newest },
-  };
-}
+/** The machines that a sheet can be for. */
+export const machineChoices = async (): Promise<MachineChoice[]> =>
+  machineRows.choices((await database()).db);
 
 export async function buildView(id: string): Promise<BuildView | null> {
   const { db } = await database();
-  const [build, around, sites, runs] = await Promise.all([
-    buildRows.one(db, id),
-    surroundings(db),
-    siteRows.all(db),
-    runRows.marks(db),
-  ]);
+  const [build, run] = await Promise.all([buildRows.one(db, id), runRows.ofBuild(db, id)]);
   if (!build) return null;
-  const { marks, builds } = around;
-  const context = await contextOf(db, id, build.sheet, around);
-  const segment = context.site?.segments.find((s) => s.id === build.sheet.network.segment);
-  const here = marks.find((m) => m.id === build.sheet.machine.id)?.siteId ?? null;
-  const taken = context.site && segment ? takenAddresses(context.site, here, marks, builds) : null;
-  const plan = segment && taken ? segmentPlan(segment, taken) : [];
-  const siteNames = new Map(sites.map((s) => [s.id, s.site.name]));
-  const { neighbours: _, profiles: __, shelf, sticks, samples: ___, times: ____, ...shown } = context;
+  const context = await contextOf(db, id, build.sheet);
+  const plan = await planOf(db, context);
+  const { rivals: _, profiles: __, shelf, sticks, samples: ___, times: ____, ...shown } = context;
   return {
     build,
     context: shown,
-    evaluation: evaluateBuild(context),
+    evaluation: keptEvaluation(id, context),
     roads: roadLines(context),
     ways: waysOf(context),
     consents: consentViews(context),
     nextFree: nextFreeAddress(plan),
     segmentPlan: plan,
-    run: runs.find((r) => r.buildId === id) ?? null,
+    run,
     choices: {
-      machines: marks.map((m) => ({
-        id: m.id,
-        name: m.name,
-        site: siteNames.get(m.siteId) ?? "",
-      })),
       images: shelf
         .filter(({ image }) => image.purpose === "installer")
         .map((i) => ({ id: i.id, name: i.image.name })),
@@ -180,19 +75,8 @@ export async function buildView(id: string): Promise<BuildView | null> {
   };
 }
 
-export async function listBuilds() {
-  const { db } = await database();
-  const [builds, machines, runs] = await Promise.all([
-    buildRows.marks(db),
-    machineRows.marks(db),
-    runRows.marks(db),
-  ]);
-  return builds.map((b) => ({
-    ...b,
-    machine: machines.find((m) => m.id === b.machineId)?.name ?? null,
-    run: runs.find((r) => r.buildId === b.id) ?? null,
-  }));
-}
+/** All sheets, the newest first, each with the name of its machine and its last run. */
+export const listBuilds = async () => buildRows.listed((await database()).db);
 
 /** A new sheet; with a machine it starts with the site's usual answers, and with every drive left alone. */
 export async function createBuild(machineId: string | null): Promise<string> {
@@ -373,5 +257,5 @@ async function contextAt(
   const build = await buildRows.one(db, id);
   if (!build) return { answer: gone("This build is no longer there.") };
   if (build.version !== version) return { answer: await staleAnswer(id) };
-  return { build, context: await contextOf(db, id, build.sheet, await surroundings(db)) };
+  return { build, context: await contextOf(db, id, build.sheet) };
 }

@@ -1,12 +1,14 @@
+import { distinct } from "@/core/claims";
 import {
+  claimKindOf,
   compatNoteSchema,
-  matchNotes,
+  meets,
   noteProblems,
   trialSchema,
   type CompatNote,
   type Trial,
 } from "@/core/compat";
-import { compatRows, machineRows } from "@/db";
+import { claimRows, compatRows } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { database, now } from "./database";
 import { newId } from "./ids";
@@ -72,11 +74,13 @@ export const addTrial = (
 /** Notes with the machines that hold their part now, whatever is built on them. */
 export async function notesWithMachines() {
   const { db } = await database();
-  const [rows, machines] = await Promise.all([compatRows.all(db), machineRows.all(db)]);
-  return rows.map((row) => ({
+  const rows = await compatRows.all(db);
+  const kinds = new Set(rows.map((r) => claimKindOf(r.note.subject)));
+  const keys = await claimRows.keysOf(db, [...kinds]);
+  const wanted = rows.map(({ note }) => keys.filter((claim) => meets(note.subject, claim)));
+  const owners = await claimRows.machinesWith(db, distinct(wanted.flat()));
+  return rows.map((row, i) => ({
     ...row,
-    machines: machines
-      .filter((m) => matchNotes([row.note], m.document.facts, row.note.profile, row.note.version).length > 0)
-      .map((m) => m.name),
+    machines: [...new Set(wanted[i]!.flatMap((c) => owners.get(`${c.kind} ${c.key}`) ?? []))].sort(),
   }));
 }

@@ -1,6 +1,6 @@
 import { mkdirSync } from "node:fs";
 import { dirname } from "node:path";
-import { openDatabase, type Database } from "@/db";
+import { openDatabase, refreshProjections, type Database } from "@/db";
 import { readEnvironment } from "./environment";
 
 // Next loads server code in several bundles; the database is opened once for all of them, on first use, so that a
@@ -10,7 +10,10 @@ const shared = globalThis as { derrickDatabase?: Promise<Database> };
 async function open(): Promise<Database> {
   const { DERRICK_DB_URL: url, DERRICK_DB_TOKEN: token, migrationsFolder } = readEnvironment();
   if (url.startsWith("file:")) mkdirSync(dirname(url.slice("file:".length)) || ".", { recursive: true });
-  return openDatabase(url, token, migrationsFolder);
+  const opened = await openDatabase(url, token, migrationsFolder);
+  const passed = await refreshProjections(opened);
+  if (passed > 0) console.error(`Lists and claims of ${passed} machines and sheets were made anew.`);
+  return opened;
 }
 
 export const database = (): Promise<Database> => {

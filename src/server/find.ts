@@ -1,7 +1,7 @@
-import { evaluateBuild } from "@/core/build";
-import { buildRows, imageRows, machineRows, profileRows, runRows, siteRows } from "@/db";
-import { contextOf, surroundings } from "./builds";
+import { buildRows, claimRows, imageRows, profileRows, runRows, siteRows } from "@/db";
+import { contextOf } from "./contexts";
 import { database } from "./database";
+import { keptEvaluation } from "./marks";
 
 export interface Found {
   kind: "machine" | "image" | "build" | "site" | "profile" | "finding" | "step";
@@ -24,36 +24,33 @@ export async function find(query: string, openBuild: string | null): Promise<Fou
     const all = texts.join(" ").toLowerCase();
     return words.every((w) => all.includes(w));
   };
-  const [machines, images, builds, sites, profiles, runs] = await Promise.all([
-    machineRows.marks(db),
+  const [found, images, sites, profiles] = await Promise.all([
+    claimRows.findWords(db, words, MOST),
     imageRows.all(db),
-    buildRows.marks(db),
     siteRows.all(db),
     profileRows.newest(db),
-    runRows.marks(db),
   ]);
-  const machineName = (id: string | null): string => machines.find((m) => m.id === id)?.name ?? "";
+  const runs = await runRows.ofBuilds(
+    db,
+    found.builds.map((b) => b.id),
+  );
   return [
     ...(openBuild ? await insideBuild(openBuild, query.trim().toLowerCase(), hits) : []),
-    ...machines
-      .filter((m) => hits(m.name, m.serial, ...m.macs, ...m.addresses, ...m.hostNames))
-      .map((m): Found => ({
-        kind: "machine",
-        title: m.name,
-        detail: [m.serial, m.addresses[0]].filter(Boolean).join(" · "),
-        href: `/machines/${m.id}`,
-      })),
-    ...builds
-      .filter((b) => hits(b.number, b.subject, b.hostName, b.address, machineName(b.machineId)))
-      .map((b): Found => {
-        const run = runs.find((r) => r.buildId === b.id);
-        return {
-          kind: "build",
-          title: `${b.number} ${b.subject}`,
-          detail: machineName(b.machineId),
-          href: run && !run.endedAt ? `/runs/${run.id}` : `/builds/${b.id}`,
-        };
-      }),
+    ...found.machines.map((m): Found => ({
+      kind: "machine",
+      title: m.name,
+      detail: [m.serial, m.address].filter(Boolean).join(" · "),
+      href: `/machines/${m.id}`,
+    })),
+    ...found.builds.map((b): Found => {
+      const run = runs.get(b.id);
+      return {
+        kind: "build",
+        title: `${b.number} ${b.subject}`,
+        detail: b.machine ?? "",
+        href: run && !run.endedAt ? `/runs/${run.id}` : `/builds/${b.id}`,
+      };
+    }),
     ...images
       .filter((i) => hits(i.image.name, i.image.version, i.image.fileName))
       .map((i): Found => ({
@@ -84,7 +81,7 @@ async function insideBuild(
   const { db } = await database();
   const build = await buildRows.one(db, id);
   if (!build) return [];
-  const { findings, steps } = evaluateBuild(await contextOf(db, id, build.sheet, await surroundings(db)));
+  const { findings, steps } = keptEvaluation(id, await contextOf(db, id, build.sheet));
   return [
     ...findings
       .filter((f) => f.label.toLowerCase() === query || hits(f.title, f.says))

@@ -146,7 +146,7 @@ export async function createMachine(
   const { db, write } = await database();
   if (name.trim() === "") return no("A machine needs a name: what is written on its front.");
   if (!(await siteRows.one(db, siteId))) return no("Choose the site where the machine stands.");
-  if ((await machineRows.marks(db)).some((m) => m.siteId === siteId && m.name === name.trim()))
+  if (await machineRows.nameIsTaken(db, siteId, name.trim()))
     return no(`There is already a machine called ${name.trim()} at this site.`);
   const at = now();
   const id = newId("m");

@@ -15,11 +15,13 @@ import {
   type MachineDocument,
   type Typed,
 } from "@/core/machine";
+import { identityClaims, rivalsAmong } from "@/core/claims";
 import { circuitState } from "@/core/energy";
 import { dayAt, type Site } from "@/core/site";
 import { formatBinaryBytes } from "@/core/units";
 import {
   buildRows,
+  claimRows,
   driveRows,
   machineRows,
   pictureRows,
@@ -37,19 +39,17 @@ export type MachineRow = NonNullable<Awaited<ReturnType<typeof machineRows.one>>
 /** Machines as the list shows them, each with what it is becoming and the next step of that. */
 export async function listMachines() {
   const { db } = await database();
-  const [rows, sites, builds, runs] = await Promise.all([
+  const [rows, sites, builds] = await Promise.all([
     machineRows.listed(db),
     siteRows.all(db),
-    buildRows.marks(db),
-    runRows.marks(db),
+    buildRows.listed(db),
   ]);
   const siteNames = new Map(sites.map((s) => [s.id, s.site.name]));
-  const runOf = new Map(runs.map((r) => [r.buildId, r]));
   // Newest sheet first in the list; of a Map's equal keys the last stands, so it is filled from the oldest on.
   const newest = new Map(builds.toReversed().map((b) => [b.machineId, b]));
   return rows.map((m) => {
     const build = newest.get(m.id) ?? null;
-    const run = build ? (runOf.get(build.id) ?? null) : null;
+    const run = build?.run ?? null;
     return {
       ...m,
       site: siteNames.get(m.siteId) ?? "",
@@ -113,17 +113,25 @@ export async function machineListCsv(): Promise<string> {
   );
 }
 
+/** The keys by which the drive register knows the drives of a machine. */
+export const keysOfDrives = ({ document }: Pick<MachineRow, "document">): string[] =>
+  document.facts.drives.flatMap((d) => registerKey(d) ?? []);
+
 /** What the drive register knows of the drives of a machine: where they came from, and who else claims them. */
-export async function drivePasts(db: Db, machine: Pick<MachineRow, "id" | "document">): Promise<DrivePast[]> {
+export function drivePastsAmong(
+  rows: readonly driveRows.DriveRow[],
+  machine: Pick<MachineRow, "id" | "document">,
+): DrivePast[] {
   const keys = new Map(machine.document.facts.drives.map((d) => [registerKey(d) ?? "", d.id]));
   keys.delete("");
-  const rows = await driveRows.withKeys(db, [...keys.keys()]);
-  return rows.map(({ key, entry }) => {
+  return rows.flatMap(({ key, entry }) => {
+    const driveId = keys.get(key);
+    if (driveId === undefined) return [];
     const seat = entry.state === "in a machine" ? entry.stays.at(-1) : undefined;
     const elsewhere = seat && seat.machineId !== machine.id;
     const before = elsewhere ? null : cameFrom(entry);
     return {
-      driveId: keys.get(key) ?? key,
+      driveId,
       cameFrom: before?.machine ?? null,
       hoursAtMove: before?.hours ?? null,
       alsoIn: elsewhere ? seat.machine : null,
@@ -131,26 +139,45 @@ export async function drivePasts(db: Db, machine: Pick<MachineRow, "id" | "docum
   });
 }
 
-/** Load of the circuit that a machine hangs on, from the readings of all machines on it. */
-export async function circuitOf(
+/** Load of the circuits that some machines hang on, from the readings of all machines on them; by machine. */
+export async function circuitsOf(
   db: Db,
-  document: MachineDocument,
-  site: Site | null,
-  marks: readonly machineRows.MachineMark[],
-  siteId: string,
-): Promise<CircuitState | null> {
-  const circuit = site?.circuits.find((c) => c.name === document.typed.circuit);
-  if (!circuit) return null;
-  const members = marks.filter((m) => m.siteId === siteId && m.circuit === circuit.name);
+  machines: readonly Pick<MachineRow, "id" | "document" | "siteId">[],
+  sites: ReadonlyMap<string, Site>,
+): Promise<Map<string, CircuitState>> {
+  const hung = machines.flatMap(({ id, document, siteId }) => {
+    const circuit = sites.get(siteId)?.circuits.find((c) => c.name === document.typed.circuit);
+    return circuit ? [{ id, siteId, circuit }] : [];
+  });
+  if (hung.length === 0) return new Map();
+  const members = await claimRows.onCircuits(
+    db,
+    hung.map((h) => h.circuit.name),
+  );
   const readings = await readingRows.byMachine(
     db,
     members.map((m) => m.id),
   );
-  return circuitState(
-    circuit,
-    members.map((m) => ({ name: m.name, circuit: circuit.name, readings: readings.get(m.id) ?? [] })),
+  return new Map(
+    hung.map(({ id, siteId, circuit }) => [
+      id,
+      circuitState(
+        circuit,
+        members
+          .filter((m) => m.siteId === siteId && m.circuit === circuit.name)
+          .map((m) => ({ ...m, readings: readings.get(m.id) ?? [] })),
+      ),
+    ]),
   );
 }
+
+/** Load of the circuit that one machine hangs on. */
+export const circuitOf = async (
+  db: Db,
+  machine: Pick<MachineRow, "id" | "document" | "siteId">,
+  site: Site | null,
+): Promise<CircuitState | null> =>
+  (await circuitsOf(db, [machine], new Map(site ? [[machine.siteId, site]] : []))).get(machine.id) ?? null;
 
 /** What the rules say about a machine as it stands, without any build. */
 export async function machineFindings(
@@ -158,16 +185,17 @@ export async function machineFindings(
   machine: MachineRow,
   site: Site | null,
 ): Promise<PlacedFinding[]> {
-  const marks = await machineRows.marks(db);
   const at = now();
+  const asked = identityClaims(machine.document);
+  const asking = { buildId: null, machineId: machine.id, siteId: machine.siteId };
   const context = {
     now: at,
     today: dayAt(site, at),
     name: machine.name,
     document: machine.document,
-    twins: marks.filter((m) => m.id !== machine.id),
-    pasts: await drivePasts(db, machine),
-    circuit: await circuitOf(db, machine.document, site, marks, machine.siteId),
+    rivals: rivalsAmong(await claimRows.holders(db, asked), asked, asking),
+    pasts: drivePastsAmong(await driveRows.withKeys(db, keysOfDrives(machine)), machine),
+    circuit: await circuitOf(db, machine, site),
   };
   const order = { stop: 0, caution: 1, note: 2 };
   return numberFindings(runChecks(MACHINE_SHEET_CHECKS, MACHINE_MESSAGES, context), []).sort(
@@ -180,14 +208,17 @@ export async function machineView(id: string) {
   const machine = await machineRows.one(db, id);
   if (!machine) return null;
   const site = await siteRows.ifSound(db, machine.siteId);
-  const [imports, builds, runs, waiting, findings, pictures] = await Promise.all([
+  const [imports, builds, waiting, findings, pictures] = await Promise.all([
     machineRows.importsOf(db, id),
-    buildRows.marks(db),
-    runRows.marks(db),
+    buildRows.marks(db, { machineId: id }),
     machineRows.waitingBundles(db, id),
     machineFindings(db, machine, site?.site ?? null),
     pictureRows.of(db, id),
   ]);
+  const runs = await runRows.ofBuilds(
+    db,
+    builds.map((b) => b.id),
+  );
   return {
     machine,
     site,
@@ -195,9 +226,7 @@ export async function machineView(id: string) {
     findings,
     pictures,
     delivery: compareDelivery(machine.document),
-    builds: builds
-      .filter((b) => b.machineId === id)
-      .map((b) => ({ ...b, run: runs.find((r) => r.buildId === b.id) ?? null })),
+    builds: builds.map((b) => ({ ...b, run: runs.get(b.id) ?? null })),
     waiting: waiting.map(({ hash, receivedAt, bundle }) => ({
       hash,
       receivedAt,
@@ -318,7 +347,7 @@ export async function cloneMachine(machineId: string, name: string): Promise<Ans
   const machine = await machineRows.one(db, machineId);
   if (!machine) return no("This machine is no longer there.");
   if (name.trim() === "") return no("The twin needs a name of its own: what is written on its front.");
-  if ((await machineRows.marks(db)).some((m) => m.siteId === machine.siteId && m.name === name.trim()))
+  if (await machineRows.nameIsTaken(db, machine.siteId, name.trim()))
     return no(`There is already a machine called ${name.trim()} at this site.`);
   const id = newId("m");
   const { typed, facts } = machine.document;

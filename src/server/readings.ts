@@ -1,5 +1,4 @@
 import {
-  circuitState,
   heat,
   judgeMachine,
   meanPower,
@@ -21,6 +20,7 @@ import {
 import { machineRows, readingRows, siteRows } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { database, now } from "./database";
+import { circuitOf } from "./machines";
 
 /** How the bench of a machine is looked at; kept in the page's address, so that it can be sent and reloaded. */
 export interface BenchQuestion {
@@ -36,13 +36,12 @@ export async function benchView(id: string, asked: BenchQuestion) {
   const { db } = await database();
   const machine = await machineRows.one(db, id);
   if (!machine) return null;
-  const [site, own, listed, marks] = await Promise.all([
+  const [site, own, listed] = await Promise.all([
     siteRows.ifSound(db, machine.siteId),
     readingRows.of(db, id),
     machineRows.listed(db),
-    machineRows.marks(db),
   ]);
-  const { facts, typed } = machine.document;
+  const { facts } = machine.document;
   const all = await readingRows.byMachine(db);
   const like = listed
     .filter((m) => m.id !== id && all.has(m.id))
@@ -58,7 +57,6 @@ export async function benchView(id: string, asked: BenchQuestion) {
   const tariff = site?.site.tariff ?? null;
   const running = runningOf(own, asked.loadedShare);
   const work = workPerWatt(own, facts.processors?.cores ?? null);
-  const circuit = site?.site.circuits.find((c) => c.name === typed.circuit);
   const verdict: Verdict = judgeMachine({
     document: machine.document,
     readings: own,
@@ -88,20 +86,13 @@ export async function benchView(id: string, asked: BenchQuestion) {
         ]
       : [],
     verdict,
-    circuit: circuit
-      ? circuitState(
-          circuit,
-          marks
-            .filter((m) => m.siteId === machine.siteId && m.circuit === circuit.name)
-            .map((m) => ({ name: m.name, circuit: circuit.name, readings: all.get(m.id) ?? [] })),
-        )
-      : null,
+    circuit: await circuitOf(db, machine, site?.site ?? null),
   };
 }
 
 function otherOf(
   { otherId, otherWatts, otherPrice, loadedShare }: BenchQuestion,
-  listed: { id: string; name: string }[],
+  listed: readonly { id: string; name: string }[],
   readings: Map<string, Reading[]>,
 ) {
   const name = listed.find((m) => m.id === otherId)?.name;

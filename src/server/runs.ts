@@ -23,7 +23,7 @@ import {
 import { compareWithPlan } from "@/core/verify";
 import { buildRows, runRows, stepTimeRows, transferRows, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
-import { contextOf, surroundings } from "./builds";
+import { contextOf } from "./contexts";
 import { database, now } from "./database";
 import { writeDown } from "./deeds";
 import { newId } from "./ids";
@@ -51,7 +51,7 @@ export async function startRun(buildId: string, version: number, by: string): Pr
     return no(
       "The sheet has changed since its last revision: issue one first, so that the run has a letter.",
     );
-  const context = await contextOf(db, buildId, build.sheet, await surroundings(db));
+  const context = await contextOf(db, buildId, build.sheet);
   const { stops } = evaluateBuild(context);
   if (stops.length > 0)
     return no(

@@ -1,6 +1,7 @@
-import { segmentPlan, type SegmentStretch } from "@/core/network";
+import { addressClaim } from "@/core/claims";
+import { boundKeysOf, segmentPlan, type SegmentStretch } from "@/core/network";
 import { emptySite, siteSchema, type Site } from "@/core/site";
-import { buildRows, machineRows, siteRows } from "@/db";
+import { claimRows, machineRows, siteRows, type Db } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { database, now } from "./database";
 import { newId } from "./ids";
@@ -15,25 +16,22 @@ export interface SiteView {
 
 export async function listSites() {
   const { db } = await database();
-  const [sites, marks] = await Promise.all([siteRows.all(db), machineRows.marks(db)]);
-  return sites.map((s) => ({ ...s, machines: marks.filter((m) => m.siteId === s.id).length }));
+  const [sites, machines] = await Promise.all([siteRows.all(db), machineRows.countBySite(db)]);
+  return sites.map((s) => ({ ...s, machines: machines.get(s.id) ?? 0 }));
 }
 
-/** Every address that a machine, a build or a thing of the site has, with who has it; other sites have their own. */
-export function takenAddresses(
+/** Every address in a prefix that a machine, a build or a thing of the site has, with who has it; other sites have their own. */
+export async function takenAddresses(
+  db: Db,
   site: Site,
-  siteId: string | null,
-  all: machineRows.MachineMark[],
-  builds: buildRows.BuildMark[],
-): Map<string, string> {
-  const machines = all.filter((m) => m.siteId === siteId);
-  const here = new Set(machines.map((m) => m.id));
+  siteId: string,
+  prefix: string,
+): Promise<Map<string, string>> {
+  const range = boundKeysOf(prefix);
+  const claimed = range ? await claimRows.addressesAt(db, siteId, range) : [];
   return new Map([
-    ...site.occupied.map((o) => [o.address, o.what] as const),
-    ...builds
-      .filter((b) => b.address && b.machineId !== null && here.has(b.machineId))
-      .map((b) => [b.address, `${b.hostName || b.number} (${b.number})`] as const),
-    ...machines.flatMap((m) => m.addresses.map((a) => [a, m.name] as const)),
+    ...site.occupied.flatMap((o) => addressClaim(o.address).map(({ key }) => [key, o.what] as const)),
+    ...claimed,
   ]);
 }
 
@@ -41,15 +39,16 @@ export async function siteView(id: string): Promise<SiteView | null> {
   const { db } = await database();
   const row = await siteRows.one(db, id);
   if (!row) return null;
-  const [marks, builds] = await Promise.all([machineRows.marks(db), buildRows.marks(db)]);
-  const taken = takenAddresses(row.site, id, marks, builds);
+  const { site } = row;
   return {
     ...row,
-    machines: marks.filter((m) => m.siteId === id).map(({ id: machine, name }) => ({ id: machine, name })),
-    plans: row.site.segments.map((segment) => ({
-      segment: segment.id,
-      stretches: segmentPlan(segment, taken),
-    })),
+    machines: await machineRows.named(db, id),
+    plans: await Promise.all(
+      site.segments.map(async (segment) => ({
+        segment: segment.id,
+        stretches: segmentPlan(segment, await takenAddresses(db, site, id, segment.prefix)),
+      })),
+    ),
   };
 }
 

@@ -1,13 +1,13 @@
-import { evaluateBuild } from "@/core/build";
-import { sumDurations } from "@/core/estimate";
-import { dueDates } from "@/core/record";
+import type { SheetMark } from "@/core/build";
+import { calledFor, dueDates, MOST_COMING } from "@/core/record";
 import { foldRun, nextHands } from "@/core/run";
 import { dayAt, dayEverywhere } from "@/core/site";
 import { addSeconds } from "@/core/units";
-import { buildRows, imageRows, machineRows, runRows, siteRows } from "@/db";
-import { contextOf, surroundings } from "./builds";
-import { damagedCount, damagedIn } from "./damaged";
+import { buildRows, claimRows, imageRows, runRows, siteRows } from "@/db";
+import { contextsOf } from "./contexts";
+import { damagedCount } from "./damaged";
 import { database, now } from "./database";
+import { keptMark } from "./marks";
 
 /** A stretch of a running build on the hands line: hands-on or waiting, from the log where it happened, else as estimated. */
 export interface Stretch {
@@ -67,79 +67,49 @@ async function running(): Promise<RunningRow[]> {
   );
 }
 
+const MOST_PREPARING = 12;
+
+const DAMAGED: SheetMark = {
+  ...{ hook: "A", cautions: 0, stops: 1, likelySeconds: 0 },
+  firstStop: { label: "–", says: "What this sheet is about is damaged; see the damaged documents." },
+};
+
 /** Sheets that are neither running nor handed over, with their first stop in words. */
 async function preparing() {
   const { db } = await database();
-  const [builds, runs, around] = await Promise.all([buildRows.all(db), runRows.marks(db), surroundings(db)]);
-  const waiting = builds.filter((b) => !runs.some((r) => r.buildId === b.id)).slice(0, 12);
-  return Promise.all(
-    waiting.map(async (build) => {
-      const head = {
-        id: build.id,
-        number: build.number,
-        subject: build.sheet.subject,
-        machine: around.marks.find((m) => m.id === build.sheet.machine.id)?.name ?? null,
-        revision: build.revision,
-      };
-      const context = await contextOf(db, build.id, build.sheet, around).catch((error: unknown) => {
-        if (damagedIn(error)) return null;
-        throw error;
-      });
-      if (!context)
-        return {
-          ...{ ...head, hook: "A" as const, cautions: 0, stops: 1, likelySeconds: 0 },
-          firstStop: { label: "–", says: "What this sheet is about is damaged; see the damaged documents." },
-        };
-      const { stops, findings, hook, steps } = evaluateBuild(context);
-      return {
-        ...head,
-        hook,
-        firstStop: stops[0] ? { label: stops[0].label, says: stops[0].says } : null,
-        cautions: findings.filter((f) => f.severity === "caution" && !f.waiver).length,
-        stops: stops.length,
-        likelySeconds: sumDurations(steps.map((s) => s.duration)).likelySeconds,
-      };
-    }),
-  );
+  const waiting = await buildRows.preparing(db, MOST_PREPARING);
+  const contexts = await contextsOf(db, waiting);
+  return waiting.map(({ id, number, sheet, revision }, i) => {
+    const context = contexts[i]!;
+    const lacks = (sheet.machine.id && !context.machine) || (sheet.image.id && !context.image);
+    return {
+      ...{ id, number, subject: sheet.subject, machine: context.machine?.name ?? null, revision },
+      ...(lacks ? DAMAGED : keptMark(id, context)),
+    };
+  });
 }
 
 /** Dates that are over and not done, and dates that come. */
 async function dates(at: string) {
   const { db } = await database();
-  const [sites, builds, images, machines, runs] = await Promise.all([
+  const [sites, images, wanted] = await Promise.all([
     siteRows.all(db),
-    buildRows.all(db),
     imageRows.all(db),
-    machineRows.listed(db),
-    runRows.marks(db),
+    buildRows.imagesWanted(db),
   ]);
-  const ended = new Set(runs.filter((r) => r.endedAt !== null).map((r) => r.buildId));
   const days = new Map(sites.map((s) => [s.id, dayAt(s.site, at)]));
-  const dayOf = (machineId: string | null): string =>
-    days.get(machines.find((m) => m.id === machineId)?.siteId ?? "") ?? dayAt(null, at);
+  const anywhere = dayAt(null, at);
+  // What is over anywhere is before the latest day that it is at any site.
+  const latest = [...days.values(), anywhere].sort().at(-1)!;
+  const { rows, more } = await claimRows.dates(db, latest, MOST_COMING);
   return dueDates(
-    {
-      machines: machines.map(({ id, name, summary }) => ({
-        ...{ id, name, today: dayOf(id) },
-        dates: summary.dates,
-      })),
-      builds: builds.map(({ id, number, sheet }) => ({
-        id,
-        name: sheet.subject || number,
-        hostName: sheet.answers.hostName,
-        imageId: sheet.image.id,
-        licensed: sheet.handOver.licence === "licensed",
-        evaluationEnds: sheet.handOver.evaluationEnds,
-        fixedBy: sheet.network.school === "dynamic" ? sheet.network.fixedBy : null,
-        handedOver: ended.has(id),
-        today: dayOf(sheet.machine.id),
-      })),
-      images: images.map(({ id, image }) => ({ id, name: image.name, supportEnds: image.supportEnds })),
-    },
+    rows.map((row) => ({ ...calledFor(row), today: days.get(row.siteId ?? "") ?? anywhere })),
+    images.map(({ id, image: { name, supportEnds } }) => ({ id, name, supportEnds, wanted: wanted.has(id) })),
     dayEverywhere(
       sites.map((s) => s.site),
       at,
     ),
+    more,
   );
 }
 

@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
-import { applyEdits, emptySheet, valueAt, type BuildContext, type Neighbour } from "@/core/build";
+import { addressClaim, macClaim, nameClaim, serialClaim, type Rival } from "@/core/claims";
+import { applyEdits, emptySheet, valueAt, type BuildContext } from "@/core/build";
 import { imageSchema, parseProfileYaml, type Image, type Inspection, type Profile } from "@/core/image";
 import { driveSchema, machineDocumentSchema, type Drive, type Facts } from "@/core/machine";
 import { siteSchema } from "@/core/site";
@@ -69,6 +70,24 @@ export function soundInside(changes: Partial<Inspection> = {}): Inspection {
   };
 }
 
+/** Another machine with what it holds; at the same site unless it says otherwise. */
+interface Neighbour {
+  name: string;
+  serial?: string;
+  macs?: string[];
+  hostNames?: string[];
+  addresses?: string[];
+  here?: boolean;
+}
+
+const rivalsOf = ({ name, serial, macs, hostNames, addresses, here = true }: Neighbour): Rival[] =>
+  [
+    ...serialClaim(serial),
+    ...(macs ?? []).map(macClaim),
+    ...(hostNames ?? []).flatMap(nameClaim),
+    ...(addresses ?? []).flatMap(addressClaim),
+  ].map((claim) => ({ ...claim, owner: name, here }));
+
 export interface BuildChanges {
   now?: string;
   sheet?: Record<string, unknown>;
@@ -80,7 +99,7 @@ export interface BuildChanges {
   wirelessToo?: boolean;
   image?: Partial<Image> | null;
   profile?: Partial<Profile> | null;
-  neighbours?: (Partial<Neighbour> & { name: string })[];
+  neighbours?: Neighbour[];
   /** Changes of the machine's document beside its facts. */
   document?: object;
   pasts?: BuildContext["pasts"];
@@ -182,13 +201,6 @@ export function aBuild(changes: BuildChanges = {}): BuildContext {
     samples: changes.samples ?? [],
     times: changes.times ?? [],
     edition: changes.edition ?? null,
-    neighbours: (changes.neighbours ?? []).map((n) => ({
-      serial: null,
-      macs: [],
-      hostNames: [],
-      addresses: [],
-      here: true,
-      ...n,
-    })),
+    rivals: (changes.neighbours ?? []).flatMap(rivalsOf),
   };
 }

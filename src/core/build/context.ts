@@ -1,4 +1,5 @@
 import type { StickOnHand } from "../boot";
+import type { Rival } from "../claims";
 import type { RateSample, StepTime } from "../estimate";
 import type { Image, Profile } from "../image";
 import type { CompatNote } from "../compat";
@@ -9,17 +10,6 @@ import { dayAt, type Site } from "../site";
 import { proofOf, proves, targetSeats, type TargetSeat } from "../storage";
 import type { Consent, Sheet } from "./sheet";
 
-/** Another machine or build as far as it can clash with this one. */
-export interface Neighbour {
-  name: string;
-  serial: string | null;
-  macs: string[];
-  hostNames: string[];
-  addresses: string[];
-  /** It stands at the same site; short names and private addresses mean nothing elsewhere. */
-  here: boolean;
-}
-
 /** Everything that the rules of a build may look at. Absent parts are null: rules about them stay silent. */
 export interface BuildContext {
   now: string;
@@ -28,7 +18,8 @@ export interface BuildContext {
   site: Site | null;
   image: Image | null;
   profile: Profile | null;
-  neighbours: readonly Neighbour[];
+  /** Who else holds what this sheet and its machine claim. */
+  rivals: readonly Rival[];
   /** What the drive register knows of the machine's drives. */
   pasts: readonly DrivePast[];
   circuit: CircuitState | null;

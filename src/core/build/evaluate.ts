@@ -51,6 +51,23 @@ export function evaluateBuild(context: BuildContext): Evaluation {
   return { findings, stops, steps, totals: sumDurations(steps.map((s) => s.duration)), stages, hook };
 }
 
+/** What lists show of a sheet. */
+export interface SheetMark {
+  hook: Zone;
+  stops: number;
+  cautions: number;
+  firstStop: { label: string; says: string } | null;
+  likelySeconds: number;
+}
+
+export const markOf = ({ hook, stops, findings, totals }: Evaluation): SheetMark => ({
+  hook,
+  stops: stops.length,
+  cautions: findings.filter((f) => f.severity === "caution" && !f.waiver).length,
+  firstStop: stops[0] ? { label: stops[0].label, says: stops[0].says } : null,
+  likelySeconds: totals.likelySeconds,
+});
+
 /** What the findings of a zone are about beside their own facts: when it changes, a waiver ends. */
 function aboutOf({ sheet }: BuildContext, zone: Zone): string {
   // Names, addresses and accounts stay what they are under another image; what hardware and media do does not.

@@ -1,5 +1,6 @@
 export { emptySheet, sheetDocument, sheetSchema, type Consent, type Sheet } from "./sheet";
 export { applyEdits, diffSheets, editSchema, invertEdits, nextRevision, valueAt, type Edit } from "./edits";
+export { claimsAskedBy, sheetClaims } from "./claims";
 export { consentTo, consentViews, signedAnew } from "./signing";
 export { fieldWords } from "./field-words";
 export {
@@ -12,7 +13,6 @@ export {
   targetOf,
   targetsOf,
   type BuildContext,
-  type Neighbour,
   type ShelfImage,
 } from "./context";
 export { faultsHere, installedOn, keepsSystem, legsOf, roadOf, roadsOf, targetKind } from "./roads";
@@ -22,5 +22,5 @@ export { BUILD_MESSAGES } from "./messages.en";
 export { effectSchema, guardSchema, stepSchema, type Deed, type Effect, type Guard, type Step } from "./step";
 export { deriveSteps } from "./steps";
 export { valuesOf } from "./values";
-export { evaluateBuild, type Evaluation, type StageState } from "./evaluate";
-export type { BuildView, ConsentView, SaveAnswer } from "./view";
+export { evaluateBuild, markOf, type Evaluation, type SheetMark, type StageState } from "./evaluate";
+export type { BuildView, MachineChoice, ConsentView, SaveAnswer } from "./view";

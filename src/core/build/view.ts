@@ -25,7 +25,7 @@ export interface BuildView {
     updatedAt: string;
     sheet: Sheet;
   };
-  context: Omit<BuildContext, "neighbours" | "profiles" | "shelf" | "sticks" | "samples" | "times">;
+  context: Omit<BuildContext, "rivals" | "profiles" | "shelf" | "sticks" | "samples" | "times">;
   evaluation: Evaluation;
   roads: RoadLine[];
   ways: WaysView | null;
@@ -35,10 +35,16 @@ export interface BuildView {
   segmentPlan: SegmentStretch[];
   run: { id: string; endedAt: string | null } | null;
   choices: {
-    machines: { id: string; name: string; site: string }[];
     images: { id: string; name: string }[];
     sticks: { key: string; name: string }[];
   };
+}
+
+/** A machine that a sheet can be for. */
+export interface MachineChoice {
+  id: string;
+  name: string;
+  site: string;
 }
 
 /** What a save came to: the new state, or the other version that stands in the way. */

@@ -7,4 +7,4 @@ export {
   type CompatNote,
   type Trial,
 } from "./note";
-export { coversVersion, matchNotes, type CompatHit } from "./match";
+export { coversVersion, claimKindOf, matchNotes, meets, type CompatHit } from "./match";

@@ -1,3 +1,4 @@
+import type { Claim, ClaimKind } from "../claims";
 import { presentDrives, type Facts } from "../machine";
 import type { CompatNote } from "./note";
 
@@ -9,6 +10,20 @@ export interface CompatHit {
 }
 
 const plain = (text: string): string => text.toLowerCase().replace(/[\s_.,()-]+/g, "");
+
+type Subject = CompatNote["subject"];
+
+/** The kind of claim by which machines with the part of a note are found. */
+export const claimKindOf = ({ kind }: Subject): ClaimKind =>
+  kind === "pci" || kind === "usb" ? "device" : kind === "machine model" ? "machine model" : "drive model";
+
+/** Whether a claim is that of a part which a note is about: ids exactly, models where the note's words stand in them. */
+export function meets(subject: Subject, { kind, key }: Claim): boolean {
+  if (kind !== claimKindOf(subject)) return false;
+  return kind === "device"
+    ? key === `${subject.kind} ${subject.value}`
+    : plain(subject.value) !== "" && plain(key).includes(plain(subject.value));
+}
 
 /** "9" covers "9", "9.0" and "9.1.2", not "90". */
 export const coversVersion = (noted: string, version: string): boolean =>

@@ -25,6 +25,18 @@ export function addressKey(text: string): string | null {
   return isAddress(text) ? ipaddr.parse(text).toNormalizedString() : null;
 }
 
+const sortKeyOf = (family: Prefix["family"], value: bigint): string =>
+  (family === "ipv4" ? 0xffff_0000_0000n + value : value).toString(16).padStart(32, "0");
+
+/**
+ * 32 hexadecimal digits that sort as addresses do, one spelling for each; IPv4 stands among IPv6 as ::ffff:0:0/96
+ * (RFC 4291, 2.5.5.2). Null when it is no address.
+ */
+export function addressSortKey(text: string): string | null {
+  const number = numberOf(text);
+  return number && sortKeyOf(number.family, number.value);
+}
+
 export function parsePrefix(text: string): Prefix | null {
   const [address = "", length = "", ...rest] = text.trim().split("/");
   const number = numberOf(address);
@@ -41,6 +53,14 @@ export function boundsOf(prefix: Prefix): { first: bigint; last: bigint } {
   const size = 1n << BigInt(bitsOf(prefix.family) - prefix.length);
   const first = ((numberOf(prefix.network)?.value ?? 0n) / size) * size;
   return { first, last: first + size - 1n };
+}
+
+/** The sort keys of the first and the last address of a prefix; null when it is none. */
+export function boundKeysOf(prefix: string): { first: string; last: string } | null {
+  const parsed = parsePrefix(prefix);
+  if (!parsed) return null;
+  const { first, last } = boundsOf(parsed);
+  return { first: sortKeyOf(parsed.family, first), last: sortKeyOf(parsed.family, last) };
 }
 
 export function contains(prefix: string, address: string): boolean {

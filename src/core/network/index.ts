@@ -1,6 +1,8 @@
 export { segmentSchema, type Segment } from "./segment";
 export {
   addressKey,
+  addressSortKey,
+  boundKeysOf,
   contains,
   edgeOf,
   inRange,

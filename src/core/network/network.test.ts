@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
 import {
+  addressSortKey,
+  boundKeysOf,
   addressKey,
   contains,
   edgeOf,
@@ -69,7 +71,7 @@ describe("addresses", () => {
 });
 
 it("plans a segment in stretches without gaps, and finds the next free address", () => {
-  const taken = new Map([["10.61.10.2", "wrk-hv1"]]);
+  const taken = new Map([[addressSortKey("10.61.10.2")!, "wrk-hv1"]]);
   expect(segmentPlan(segment, taken).map((s) => `${s.from} ${s.count} ${s.use}`)).toEqual([
     "10.61.10.0 1 edge",
     "10.61.10.1 1 gateway",
@@ -91,4 +93,27 @@ it("refuses a gateway and a DHCP range outside the prefix", () => {
     dhcp: [{ from: "10.61.10.8", to: "10.61.12.1" }],
   });
   expect(bad.error?.issues.map((i) => i.path.join("."))).toEqual(["gateway", "dhcp"]);
+});
+
+describe("sort keys of addresses", () => {
+  it("sort as the addresses do, each family apart, with one spelling for each", () => {
+    const texts = ["::1", "9.255.255.255", "10.0.0.2", "10.0.0.10", "fd61::2", "FD61:0::10", "fe80::1"];
+    const keys = texts.map((t) => addressSortKey(t)!);
+    expect(keys.toSorted()).toEqual(keys);
+    expect(new Set(keys.map((k) => k.length))).toEqual(new Set([32]));
+    expect(addressSortKey("fd61:0:0::10")).toBe(addressSortKey("FD61::0010"));
+    expect(addressSortKey("10.0.0.2")).toBe("00000000000000000000ffff0a000002");
+    expect(["", "10.0.0", "10.0.0.2/24", "fe80::1%eth0"].map(addressSortKey)).toEqual([
+      null,
+      null,
+      null,
+      null,
+    ]);
+  });
+
+  it("bound a prefix", () => {
+    const bounds = boundKeysOf("10.61.10.77/26")!;
+    expect([bounds.first, bounds.last]).toEqual(["10.61.10.64", "10.61.10.127"].map(addressSortKey));
+    expect(boundKeysOf("10.61.10.0")).toBeNull();
+  });
 });

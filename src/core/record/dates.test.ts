@@ -1,62 +1,82 @@
-import { expect, it } from "vitest";
-import { dueDates } from ".";
+import { describe, expect, it } from "vitest";
+import { applyEdits, emptySheet, sheetClaims } from "../build";
+import { machineClaims } from "../claims";
+import { emptyMachine, typedSchema } from "../machine";
+import { calledFor, dueDates } from ".";
 
 const TODAY = "2026-11-24";
-const build = {
-  id: "b1",
-  name: "Install Cairn",
-  hostName: "wrk-hv1",
-  imageId: "i1",
-  licensed: false,
-  evaluationEnds: null,
-  fixedBy: null,
-  handedOver: false,
-  today: TODAY,
-};
 const many = Array.from({ length: 20 }, (_, i) => ({ due: `2026-10-${10 + i}`, what: `past ${i}` }));
 const words = (list: { what: string }[]) => list.map((d) => d.what);
+const nothing = { subject: null, hostName: null, number: null, machine: null };
+
+/** What a machine with some dates calls for, by way of its claims. */
+const machineDates = (dates: { due: string; what: string; doneOn?: string }[], today = TODAY) =>
+  machineClaims(
+    {
+      ...emptyMachine(),
+      typed: typedSchema.parse({ dates: dates.map((d, i) => ({ id: `d${i}`, by: "J. Pell", ...d })) }),
+    },
+    "wrk-st1",
+  )
+    .filter((c) => c.kind === "date")
+    .map(({ key }) => ({
+      ...calledFor({ ...nothing, key, owner: "machine", ownerId: "m1", machine: "wrk-st1" }),
+      today,
+    }));
+
+/** What a sheet with some choices calls for, by way of its claims. */
+function sheetDates(choices: Record<string, unknown>) {
+  const edits = Object.entries(choices).map(([path, after]) => ({ path, before: null, after }));
+  const sheet = applyEdits(emptySheet(), edits);
+  if (!sheet.ok) throw new Error(sheet.problems[0]?.message);
+  const named = { number: "B-0001", subject: "Install Cairn", hostName: "wrk-hv1", machine: null };
+  return sheetClaims(sheet.value, "B-0001")
+    .filter((c) => c.kind === "date")
+    .map(({ key }) => ({ ...calledFor({ ...named, key, owner: "build", ownerId: "b1" }), today: TODAY }));
+}
 
 it("never lets what is over push out what is coming", () => {
-  const machines = [
-    { id: "m1", name: "wrk-st1", today: TODAY, dates: [...many, { due: "2026-12-01", what: "Scrub" }] },
-  ];
-  const { over, coming } = dueDates({ machines, builds: [], images: [] }, TODAY);
+  const called = machineDates([...many, { due: "2026-12-01", what: "Scrub" }]);
+  const { over, coming } = dueDates(called, [], TODAY);
   expect(over).toHaveLength(20);
-  expect(words(coming)).toEqual(["Scrub: wrk-st1"]);
+  expect(coming).toEqual([{ date: "2026-12-01", what: "Scrub: wrk-st1", href: "/machines/m1" }]);
 });
 
-it("says how many more are coming than it shows", () => {
-  const dates = many.map((d) => ({ ...d, due: d.due.replace("-10-", "-12-") }));
-  expect(
-    dueDates({ machines: [{ id: "m", name: "m", today: TODAY, dates }], builds: [], images: [] }, TODAY).more,
-  ).toBe(8);
+it("says how many more are coming than it shows, and than were read", () => {
+  const called = machineDates(many.map((d) => ({ ...d, due: d.due.replace("-10-", "-12-") })));
+  expect([dueDates(called, [], TODAY).more, dueDates(called, [], TODAY, 30).more]).toEqual([8, 38]);
 });
 
-it.each<[string, object, string[]]>([
-  ["an evaluation that ended", { evaluationEnds: "2026-11-01" }, ["Evaluation ends: Install Cairn"]],
-  ["one that was licensed since", { evaluationEnds: "2026-11-01", licensed: true }, []],
-  ["an address that was to be fixed", { fixedBy: "2026-11-20" }, ["Fix the address: wrk-hv1"]],
-])("keeps what is over until it is done: %s", (_, more, expected) => {
-  expect(words(dueDates({ machines: [], builds: [{ ...build, ...more }], images: [] }, TODAY).over)).toEqual(
-    expected,
-  );
+describe("keeps what is over until it is done", () => {
+  const ended = { "handOver.evaluationEnds": "2026-11-01" };
+  const dynamic = { "network.school": "dynamic", "network.fixedBy": "2026-11-20" };
+  it.each<[string, Record<string, unknown>, string[]]>([
+    ["an evaluation that ended", ended, ["Evaluation ends: Install Cairn"]],
+    ["one that was licensed since", { ...ended, "handOver.licence": "licensed" }, []],
+    ["an address that was to be fixed", dynamic, ["Fix the address: wrk-hv1"]],
+    ["one that was fixed since", { ...dynamic, "network.school": "fixed" }, []],
+  ])("%s", (_, choices, expected) => {
+    const { over } = dueDates(sheetDates(choices), [], TODAY);
+    expect(words(over)).toEqual(expected);
+    for (const { href } of over) expect(href).toBe("/builds/b1");
+  });
+
+  it("a date of a machine that is marked done", () => {
+    const done = { due: "2026-11-01", what: "Scrub", doneOn: "2026-11-02" };
+    expect(machineDates([done])).toEqual([]);
+  });
 });
 
 it("drops the end of support of an image that nothing planned uses any more", () => {
-  const images = [{ id: "i1", name: "Cairn 6", supportEnds: "2026-01-01" }];
-  const over = (handedOver: boolean) =>
-    words(dueDates({ machines: [], builds: [{ ...build, handedOver }], images }, TODAY).over);
-  expect([over(false), over(true)]).toEqual([["Support ends: Cairn 6"], []]);
-  const ahead = [{ ...images[0]!, supportEnds: "2027-01-01" }];
-  expect(words(dueDates({ machines: [], builds: [], images: ahead }, TODAY).coming)).toEqual([
-    "Support ends: Cairn 6",
-  ]);
+  const image = { id: "i1", name: "Cairn 6", supportEnds: "2026-01-01", wanted: true };
+  const over = (wanted: boolean) => words(dueDates([], [{ ...image, wanted }], TODAY).over);
+  expect([over(true), over(false)]).toEqual([["Support ends: Cairn 6"], []]);
+  const ahead = [{ ...image, supportEnds: "2027-01-01", wanted: false }];
+  expect(words(dueDates([], ahead, TODAY).coming)).toEqual(["Support ends: Cairn 6"]);
 });
 
 it("goes by the day where the machine stands: what is due today there is not over because it is tomorrow elsewhere", () => {
-  const dates = [{ due: TODAY, what: "Scrub" }];
-  const at = (today: string) =>
-    dueDates({ machines: [{ id: "m", name: "m", today, dates }], builds: [], images: [] }, TODAY);
+  const at = (today: string) => dueDates(machineDates([{ due: TODAY, what: "Scrub" }], today), [], TODAY);
   expect([at(TODAY).over.length, at(TODAY).coming.length]).toEqual([0, 1]);
   expect([at("2026-11-25").over.length, at("2026-11-25").coming.length]).toEqual([1, 0]);
 });

@@ -5,60 +5,64 @@ export interface DueDate {
   href: string;
 }
 
-interface DueSources {
-  /** `today` is the day where the machine stands, or will stand. */
-  machines: readonly {
-    id: string;
-    name: string;
-    today: string;
-    dates: readonly { due: string; what: string }[];
-  }[];
-  builds: readonly {
-    id: string;
-    name: string;
-    hostName: string;
-    imageId: string | null;
-    licensed: boolean;
-    evaluationEnds: string | null;
-    /** For an address that is dynamic now. */
-    fixedBy: string | null;
-    handedOver: boolean;
-    today: string;
-  }[];
-  images: readonly { id: string; name: string; supportEnds: string | null }[];
+/** A day that a machine or a sheet calls for; `today` is the day where it stands, or will stand. */
+export interface Called extends DueDate {
+  today: string;
+}
+
+/** An image with the end of its support; `wanted` while a build that is not handed over uses it. */
+interface Supported {
+  id: string;
+  name: string;
+  supportEnds: string | null;
+  wanted: boolean;
 }
 
 /** So many coming dates are shown; those that are over are all shown, since each waits for somebody. */
-const MOST_COMING = 12;
+export const MOST_COMING = 12;
 
 /**
  * What is due. A date that is over stays until it is done: marked done on the machine, licensed, fixed; the end of an
  * image's support as long as a build that is not handed over uses it. Coming dates stand apart, so that nothing that is
- * over pushes them out. `today` is the day for images, which are at no site: the earliest at any.
+ * over pushes them out. `today` is the day for images, which are at no site: the earliest at any. `left` are coming dates
+ * that were not even read.
  */
 export function dueDates(
-  { machines, builds, images }: DueSources,
+  called: readonly Called[],
+  images: readonly Supported[],
   today: string,
+  left = 0,
 ): { over: DueDate[]; coming: DueDate[]; more: number } {
-  const due = (date: string | null, own: string, what: string, href: string) =>
-    date === null ? [] : [{ due: { date, what, href }, over: date < own }];
-  const wanted = new Set(builds.filter((b) => !b.handedOver).map((b) => b.imageId));
-  const all = [
-    ...machines.flatMap((m) =>
-      m.dates.flatMap((d) => due(d.due, m.today, `${d.what}: ${m.name}`, `/machines/${m.id}`)),
-    ),
-    ...builds.flatMap((b) => [
-      ...(b.licensed ? [] : due(b.evaluationEnds, b.today, `Evaluation ends: ${b.name}`, `/builds/${b.id}`)),
-      ...due(b.fixedBy, b.today, `Fix the address: ${b.hostName || b.name}`, `/builds/${b.id}`),
-    ]),
-    ...images
-      .filter((i) => i.supportEnds !== null && (i.supportEnds >= today || wanted.has(i.id)))
-      .flatMap((i) => due(i.supportEnds, today, `Support ends: ${i.name}`, `/images/${i.id}`)),
-  ].sort((a, b) => a.due.date.localeCompare(b.due.date));
-  const coming = all.flatMap((d) => (d.over ? [] : [d.due]));
+  const supports = images.flatMap(({ id, name, supportEnds, wanted }): Called[] =>
+    supportEnds !== null && (supportEnds >= today || wanted)
+      ? [{ date: supportEnds, what: `Support ends: ${name}`, href: `/images/${id}`, today }]
+      : [],
+  );
+  const all = [...called, ...supports].sort((a, b) => a.date.localeCompare(b.date));
+  const shown = ({ today: _, ...due }: Called): DueDate => due;
+  const coming = all.filter((d) => d.date >= d.today);
   return {
-    over: all.flatMap((d) => (d.over ? [d.due] : [])),
-    coming: coming.slice(0, MOST_COMING),
-    more: Math.max(0, coming.length - MOST_COMING),
+    over: all.filter((d) => d.date < d.today).map(shown),
+    coming: coming.slice(0, MOST_COMING).map(shown),
+    more: Math.max(0, coming.length - MOST_COMING) + left,
   };
+}
+
+/** A date that a machine or a sheet claims, in words, with the way to where it is dealt with. */
+export function calledFor(claim: {
+  /** "2026-12-01 Evaluation ends". */
+  key: string;
+  owner: "machine" | "build";
+  ownerId: string;
+  machine: string | null;
+  subject: string | null;
+  hostName: string | null;
+  number: string | null;
+}): DueDate {
+  const { key, owner, ownerId, machine, subject, hostName, number } = claim;
+  const [date = "", ...words] = key.split(" ");
+  const what = words.join(" ");
+  const sheet = subject || number;
+  const name = owner === "machine" ? machine : what === "Fix the address" ? hostName || sheet : sheet;
+  return { date, what: `${what}: ${name ?? ""}`, href: `/${owner}s/${ownerId}` };
 }

@@ -3,4 +3,4 @@ export { renderRecordMarkdown } from "./markdown";
 export { exportSchema, moveTimes, parseExport, rebaseExport, type Export } from "./export-file";
 export { itemSchema, itemsOf, type Item, type ItemKind, type PlacedItem } from "./items";
 export { Integrity } from "./integrity";
-export { dueDates, type DueDate } from "./dates";
+export { calledFor, dueDates, MOST_COMING, type DueDate } from "./dates";

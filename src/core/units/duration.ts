@@ -20,7 +20,7 @@ export const secondsBetween = (from: string, to: string): number =>
 const formatters = new Map<string, (iso: string) => string>();
 
 /** Formats by parts and zone. A zone that this program does not know is told as UTC, in the text itself. */
-function formatter(parts: "clock" | "date", timeZone: string): (iso: string) => string {
+function formatter(parts: keyof typeof PARTS, timeZone: string): (iso: string) => string {
   const key = `${parts} ${timeZone}`;
   const known = formatters.get(key);
   if (known) return known;
@@ -40,6 +40,7 @@ function formatter(parts: "clock" | "date", timeZone: string): (iso: string) => 
 const PARTS = {
   clock: { hour: "2-digit", minute: "2-digit" },
   date: { day: "numeric", month: "short", year: "numeric" },
+  day: { day: "2-digit", month: "2-digit", year: "numeric" },
 } as const;
 
 /** "14:32" in a time zone of the IANA list. */
@@ -54,13 +55,6 @@ export const formatDateTime = (iso: string, timeZone: string): string =>
 
 /** "2026-11-24": the day that it is in a time zone, for comparing with dates. */
 export function dayIn(iso: string, timeZone: string): string {
-  const [day = "", month = "", year = ""] = new Intl.DateTimeFormat("en-GB", {
-    day: "2-digit",
-    month: "2-digit",
-    year: "numeric",
-    timeZone,
-  })
-    .format(new Date(iso))
-    .split("/");
+  const [day = "", month = "", year = ""] = formatter("day", timeZone)(iso).split("/");
   return `${year}-${month}-${day}`;
 }

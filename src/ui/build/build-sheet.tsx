@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useRef, useState, type ReactNode } from "react";
-import type { BuildView } from "@/core/build";
+import type { BuildView, MachineChoice } from "@/core/build";
 import type { PlacedFinding, Zone } from "@/core/finding";
 import { formatClock } from "@/core/units";
 import { Problems } from "../frame/problems";
@@ -27,10 +27,13 @@ import { useCharacter, useKeys } from "../frame/use-keys";
 /** The build sheet: one page in working order, its line at the left, its margin at the right, its title block at the foot. */
 export function BuildSheet({
   initial,
+  machines,
   actions,
   hand,
 }: {
   initial: BuildView;
+  /** The machines that this sheet can be for. */
+  machines: readonly MachineChoice[];
   actions: BuildActions;
   hand: string;
 }) {
@@ -67,7 +70,7 @@ export function BuildSheet({
 
   const zone: ZoneProps = { view, sheet, edit: state.edit, marks: marksOf(view) };
   const contents: Partial<Record<Zone, ReactNode>> = {
-    A: <MachineZone {...zone} />,
+    A: <MachineZone {...zone} machines={machines} />,
     B: <ImageZone {...zone} />,
     C: <BootZone {...zone} />,
     D: (

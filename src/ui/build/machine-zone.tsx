@@ -1,9 +1,16 @@
 import Link from "next/link";
 import { formatBinaryBytes, formatBytes, formatDate } from "@/core/units";
 import { SelectField } from "../fields/fields";
+import type { MachineChoice } from "@/core/build";
 import type { ZoneProps } from "./zone-props";
 
-export function MachineZone({ view, sheet, edit, marks }: ZoneProps) {
+export function MachineZone({
+  view,
+  sheet,
+  edit,
+  marks,
+  machines,
+}: ZoneProps & { machines: readonly MachineChoice[] }) {
   const { machine, profile, site } = view.context;
   const facts = machine?.document.facts;
   const asked = profile?.requirements;
@@ -22,7 +29,7 @@ export function MachineZone({ view, sheet, edit, marks }: ZoneProps) {
           marks={marks("machine.id")}
           value={sheet.machine.id ?? ""}
           empty="choose …"
-          options={view.choices.machines.map((m) => ({ value: m.id, text: `${m.name} – ${m.site}` }))}
+          options={machines.map((m) => ({ value: m.id, text: `${m.name} – ${m.site}` }))}
           onChange={(id) => edit({ "machine.id": id || null })}
           hint={
             sheet.machine.id ? (

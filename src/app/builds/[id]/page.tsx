@@ -1,6 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { buildView } from "@/server/builds";
+import { buildView, machineChoices } from "@/server/builds";
 import { BuildSheet } from "@/ui/build/build-sheet";
 import { currentHand } from "../../hand";
 import { agree, issue, save, setAside, start, takeBack } from "../actions";
@@ -10,12 +10,14 @@ export const dynamic = "force-dynamic";
 export const metadata: Metadata = { title: "Build sheet" };
 
 export default async function BuildPage({ params }: { params: Promise<{ id: string }> }) {
-  const view = await orDamaged(buildView((await params).id));
+  const { id } = await params;
+  const [view, machines] = await Promise.all([orDamaged(buildView(id)), machineChoices()]);
   if (!view) notFound();
   return (
     <BuildSheet
       key={`${view.build.id}-${view.build.revision}`}
       initial={view}
+      machines={machines}
       actions={{ save, waive: setAside, agree, undo: takeBack, issue, start }}
       hand={await currentHand()}
     />

@@ -21,23 +21,22 @@ export const answerRules: readonly Rule[] = [
       : null;
   }),
 
-  rule("answers.name-taken", "F", ({ sheet, neighbours }) => {
+  rule("answers.name-taken", "F", ({ sheet, rivals }) => {
     const { hostName, domain } = sheet.answers;
     const name = hostName.toLowerCase();
     const full = `${name}.${domain.toLowerCase()}`;
     // At another site a short name is another machine's own; only a full name is the same everywhere.
-    const clashes = (told: string, here: boolean): boolean => told === full || (here && told === name);
-    const owner =
+    const rival =
       name === ""
         ? undefined
-        : neighbours.find((n) => n.hostNames.some((h) => clashes(h.toLowerCase(), n.here)));
-    return owner
+        : rivals.find((r) => r.kind === "name" && (r.key === full || (r.here && r.key === name)));
+    return rival
       ? hit(
           "stop",
           "answers.hostName",
-          { name, owner: owner.name },
+          { name, owner: rival.owner },
           evidence("this build", name, "this sheet"),
-          evidence(owner.name, name, "the same name"),
+          evidence(rival.owner, name, "the same name"),
         )
       : null;
   }),

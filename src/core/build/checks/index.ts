@@ -14,10 +14,10 @@ import { MACHINE_CHECKS, type MachineCheck } from "../../machine";
 const ofMachine = (check: MachineCheck): Rule => ({
   ...check,
   run: (context) => {
-    const { machine, now, neighbours: twins, pasts, circuit } = context;
+    const { machine, now, rivals, pasts, circuit } = context;
     if (!machine) return [];
     const { name, document } = machine;
-    return check.run({ now, today: todayOf(context), name, document, twins, pasts, circuit });
+    return check.run({ now, today: todayOf(context), name, document, rivals, pasts, circuit });
   },
 });
 

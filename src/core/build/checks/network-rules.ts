@@ -1,4 +1,12 @@
-import { addressKey, contains, edgeOf, inRange, isAddress, isPrivateAddress } from "../../network";
+import {
+  addressKey,
+  addressSortKey,
+  contains,
+  edgeOf,
+  inRange,
+  isAddress,
+  isPrivateAddress,
+} from "../../network";
 import { factsOf, portOf, segmentOf, todayOf } from "../context";
 import { evidence, hit, rule, type Rule } from "./rules";
 
@@ -106,10 +114,10 @@ export const networkRules: readonly Rule[] = [
     const segment = segmentOf(context);
     const owners = [
       // The same private address at another site is another address.
-      ...context.neighbours
-        .filter((n) => n.here || !isPrivateAddress(key))
-        .filter((n) => n.addresses.some((a) => addressKey(a) === key))
-        .map((n) => n.name),
+      ...context.rivals
+        .filter((r) => r.here || !isPrivateAddress(key))
+        .filter((r) => r.kind === "address" && r.key === addressSortKey(key))
+        .map((r) => r.owner),
       ...(context.site?.occupied ?? []).filter((o) => addressKey(o.address) === key).map((o) => o.what),
       ...(segment && addressKey(segment.gateway ?? "") === key ? ["the gateway"] : []),
       ...((segment?.nameServers ?? []).some((s) => addressKey(s) === key) ? ["a name server"] : []),

@@ -1,11 +1,11 @@
 import type { Check, Evidence, Hit, Severity } from "../../finding";
 import type { MachineDocument } from "../document";
 
-/** Another machine as far as it can be mistaken for this one. */
+/** A serial or MAC that another machine holds too. */
 export interface Twin {
-  name: string;
-  serial: string | null;
-  macs: readonly string[];
+  kind: string;
+  key: string;
+  owner: string;
 }
 
 /** What the drive register knows of one drive of this machine that its facts do not tell. */
@@ -35,7 +35,7 @@ export interface MachineContext {
   today: string;
   name: string;
   document: MachineDocument;
-  twins: readonly Twin[];
+  rivals: readonly Twin[];
   pasts: readonly DrivePast[];
   circuit: CircuitState | null;
 }

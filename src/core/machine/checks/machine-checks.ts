@@ -54,22 +54,23 @@ export const machineChecks: readonly MachineCheck[] = [
     ]);
   }),
 
-  check("machine.twin", "A", ({ document: { facts }, twins, name }) => {
+  check("machine.twin", "A", ({ document: { facts }, rivals, name }) => {
     const serial = facts.chassis?.serial;
-    return twins
-      .filter((other) => other.name !== name)
-      .flatMap((other) => {
-        const mac = facts.ports.map((p) => p.mac).find((m) => other.macs.includes(m));
-        const shared = serial && other.serial === serial ? `serial ${serial}` : mac ? `MAC ${mac}` : null;
-        if (!shared) return [];
-        return say(
-          "stop",
-          "machine.id",
-          { shared, other: other.name },
-          [shows("this machine", shared, "imported"), shows(other.name, shared, "imported")],
-          other.name,
-        );
-      });
+    const macs = facts.ports.map((p) => p.mac.toLowerCase());
+    const shared = new Map<string, string>();
+    for (const { kind, key, owner } of rivals)
+      if (owner === name) continue;
+      else if (kind === "serial" && key === serial) shared.set(owner, `serial ${key}`);
+      else if (kind === "mac" && macs.includes(key) && !shared.has(owner)) shared.set(owner, `MAC ${key}`);
+    return [...shared].map(([other, what]) =>
+      say(
+        "stop",
+        "machine.id",
+        { shared: what, other },
+        [shows("this machine", what, "imported"), shows(other, what, "imported")],
+        other,
+      ),
+    );
   }),
 
   check("machine.stale", "A", ({ document, now }) => {

@@ -1,9 +1,9 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { fieldWords, type BuildView, type Edit } from "@/core/build";
+import { fieldWords, type Edit } from "@/core/build";
 import { shown } from "@/core/text";
 import { formatDateTime } from "@/core/units";
-import { buildHistory, buildView } from "@/server/builds";
+import { buildHistory, buildView, machineChoices } from "@/server/builds";
 import { TakeBack } from "@/ui/build/take-back";
 import { Page } from "@/ui/frame/page";
 import { takeBack } from "../../actions";
@@ -14,8 +14,13 @@ export const metadata = { title: "History" };
 
 export default async function History({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  const [view, history] = await Promise.all([orDamaged(buildView(id)), buildHistory(id)]);
+  const [view, history, machines] = await Promise.all([
+    orDamaged(buildView(id)),
+    buildHistory(id),
+    machineChoices(),
+  ]);
   if (!view) notFound();
+  const names: Names = { "machine.id": machines, "image.id": view.choices.images };
   const timeZone = view.context.site?.timeZone ?? "UTC";
   return (
     <Page
@@ -42,7 +47,7 @@ export default async function History({ params }: { params: Promise<{ id: string
             <div>
               {h.letter && <strong className="text-[1.07rem]">Revision {h.letter} issued</strong>}
               {h.edits.map((e) => (
-                <Change key={e.path} edit={e} words={(value) => words(view, e.path, value)} />
+                <Change key={e.path} edit={e} words={(value) => words(names, e.path, value)} />
               ))}
             </div>
             {h.edits.length > 0 && <TakeBack action={takeBack.bind(null, id, h.version)} />}
@@ -53,10 +58,11 @@ export default async function History({ params }: { params: Promise<{ id: string
   );
 }
 
+/** What the ids of a field stand for, by path. */
+type Names = Partial<Record<string, readonly { id: string; name: string }[]>>;
+
 /** Ids are shown as the names of what they stand for; a waiver as its finding and reason. */
-function words(view: BuildView, path: string, value: unknown): string {
-  const named =
-    path === "machine.id" ? view.choices.machines : path === "image.id" ? view.choices.images : [];
+function words(names: Names, path: string, value: unknown): string {
   // What was typed to name a drive is kept, and not shown where it may be asked for again.
   if (path === "storage.erase" && Array.isArray(value))
     return (value as { by: string; holds: string | null }[])
@@ -64,7 +70,7 @@ function words(view: BuildView, path: string, value: unknown): string {
       .join("; ");
   if (path === "waivers")
     return (value as { key: string; reason: string }[]).map((w) => `${w.key}: ${w.reason}`).join("; ");
-  return named.find((n) => n.id === value)?.name ?? shown(value);
+  return names[path]?.find((n) => n.id === value)?.name ?? shown(value);
 }
 
 function Change({ edit, words: inWords }: { edit: Edit; words: (value: unknown) => string }) {

@@ -1,0 +1,40 @@
+import {
+  addressClaim,
+  dateClaim,
+  distinct,
+  identityClaims,
+  nameClaim,
+  wordsClaim,
+  type Claim,
+} from "../claims";
+import type { MachineDocument } from "../machine";
+import type { Sheet } from "./sheet";
+
+/** What a sheet holds for its machine: the address, unless it is left to chance, and the host name. */
+const heldBy = ({ network, answers }: Sheet): Claim[] => [
+  ...(network.school === "dynamic" ? [] : addressClaim(network.address)),
+  ...nameClaim(answers.hostName),
+];
+
+/** All that the sheet of this number claims. */
+export function sheetClaims(sheet: Sheet, number: string): Claim[] {
+  const { network, answers, handOver } = sheet;
+  const fixedBy = network.school === "dynamic" ? network.fixedBy : null;
+  const ends = handOver.licence === "licensed" ? null : handOver.evaluationEnds;
+  return distinct([
+    ...heldBy(sheet),
+    ...(ends ? [dateClaim(ends, "Evaluation ends")] : []),
+    ...(fixedBy ? [dateClaim(fixedBy, "Fix the address")] : []),
+    wordsClaim(number, sheet.subject, answers.hostName, network.address),
+  ]);
+}
+
+/** The claims that a sheet's rules ask about: its own, its name with the domain, and what only its machine may have. */
+export function claimsAskedBy(sheet: Sheet, machine: MachineDocument | null): Claim[] {
+  const { hostName, domain } = sheet.answers;
+  return [
+    ...heldBy(sheet),
+    ...(hostName && domain ? nameClaim(`${hostName}.${domain}`) : []),
+    ...(machine ? identityClaims(machine) : []),
+  ];
+}

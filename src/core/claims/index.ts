@@ -1,0 +1,17 @@
+export {
+  addressClaim,
+  CLAIM_KINDS,
+  dateClaim,
+  distinct,
+  macClaim,
+  nameClaim,
+  rivalsAmong,
+  serialClaim,
+  wordsClaim,
+  type Asking,
+  type Claim,
+  type ClaimKind,
+  type Held,
+  type Rival,
+} from "./claim";
+export { addressesOf, identityClaims, machineClaims, machineDates } from "./machine";

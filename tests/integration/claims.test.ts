@@ -1,0 +1,203 @@
+import { createClient } from "@libsql/client";
+import { beforeAll, describe, expect, it } from "vitest";
+import { claimsAskedBy, evaluateBuild, markOf, sheetClaims } from "@/core/build";
+import { machineClaims, rivalsAmong, type Claim, type Held } from "@/core/claims";
+import { matchNotes } from "@/core/compat";
+import { buildRows, claimRows, compatRows, machineRows, siteRows } from "@/db";
+import { buildView, createBuild, saveEdits } from "@/server/builds";
+import { notesWithMachines } from "@/server/compat";
+import { contextsOf } from "@/server/contexts";
+import { closeDatabase, database } from "@/server/database";
+import { importAll } from "@/server/exports";
+import { find } from "@/server/find";
+import { keptMark } from "@/server/marks";
+import { cloneMachine, saveTyped } from "@/server/machines";
+import { todayView } from "@/server/today";
+import { ownDatabase } from "../support/database";
+import { exportAll } from "../support/whole";
+import { seeded } from "../support/random";
+
+const { url } = ownDatabase();
+const by = "J. Pell";
+
+// What is kept beside the documents (claims, marks) against what the documents say, after changes without a plan.
+const random = seeded(9);
+const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+const day = (): string => `2026-1${Math.floor(random() * 3)}-${10 + Math.floor(random() * 18)}`;
+const ADDRESSES = ["10.61.10.77", "10.61.10.20", "93.184.10.20", "fd61::2", "FD61:0::2", "", "no address"];
+const NAMES = ["wrk-hv1", "WRK-HV1", "wrk-hv1.marrowby.example", "tho-b", "", "new-1"];
+
+type Change = [path: string, after: () => unknown];
+const SHEET: Change[] = [
+  ["network.address", () => pick(ADDRESSES)],
+  ["network.school", () => pick(["fixed", "reserved", "dynamic"])],
+  ["network.fixedBy", () => pick([null, day()])],
+  ["answers.hostName", () => pick(NAMES)],
+  ["answers.domain", () => pick(["", "marrowby.example"])],
+  ["handOver.evaluationEnds", () => pick([null, day()])],
+  ["handOver.licence", () => pick(["licensed", "evaluation"])],
+  ["subject", () => `Subject ${Math.floor(random() * 9)}`],
+];
+
+async function changeOne(): Promise<void> {
+  const { db } = await database();
+  if (random() < 0.25) {
+    const machine = pick(await machineRows.all(db));
+    const dates = random() < 0.5 ? [] : [{ id: "d1", what: "Scrub", due: day(), doneOn: null, by }];
+    await saveTyped(machine.id, machine.version, { circuit: pick(["", "A1", "B2"]), dates });
+    return;
+  }
+  const build = pick(await buildRows.all(db));
+  const machines = await machineRows.named(db);
+  const [path, after] = pick<Change>([...SHEET, ["machine.id", () => pick(machines).id]]);
+  await saveEdits(build.id, build.version, [{ path, before: null, after: after() }], by);
+}
+
+const words = (claims: readonly Claim[]) => claims.map((c) => `${c.kind} ${c.key}`).sort();
+
+/** All that is held, read from the documents themselves. */
+async function scanned(): Promise<Held[]> {
+  const { db } = await database();
+  const machines = await machineRows.all(db);
+  const builds = (await buildRows.all(db)).sort((a, b) => (a.number < b.number ? 1 : -1));
+  const of = (id: string | null) => machines.find((m) => m.id === id);
+  return [
+    ...machines.flatMap((m) =>
+      machineClaims(m.document, m.name).map((c): Held => ({
+        ...{ ...c, owner: "machine", ownerId: m.id, machineId: m.id, machine: m.name },
+        ...{ siteId: m.siteId, number: null },
+      })),
+    ),
+    ...builds.flatMap((b) =>
+      sheetClaims(b.sheet, b.number).map((c): Held => {
+        const m = of(b.sheet.machine.id);
+        return {
+          ...{ ...c, owner: "build", ownerId: b.id, machineId: m?.id ?? null, machine: m?.name ?? null },
+          ...{ siteId: m?.siteId ?? null, number: b.number },
+        };
+      }),
+    ),
+  ];
+}
+
+beforeAll(async () => {
+  const { readFileSync } = await import("node:fs");
+  const demo = readFileSync("demo/marrowby-water.json", "utf8");
+  expect((await importAll(demo, { rebase: true })).ok).toBe(true);
+  await cloneMachine("m-wrk-hv1", "twin-1");
+  for (const machine of ["m-wrk-hv1", "m-tho-b", null]) await createBuild(machine);
+});
+
+describe("after sixty changes", () => {
+  beforeAll(async () => {
+    for (let i = 0; i < 60; i += 1) await changeOne();
+  });
+
+  it("the table holds the claims that the documents make, no more and no fewer", async () => {
+    const { db } = await database();
+    const all = await scanned();
+    for (const kind of new Set(all.map((c) => c.kind))) {
+      const own = all.filter((c) => c.kind === kind);
+      const keys = [...new Set(own.map((c) => c.key))];
+      expect(words(await claimRows.keysOf(db, [kind]))).toEqual(words(keys.map((key) => ({ kind, key }))));
+      const held = await claimRows.holders(db, own);
+      const line = (h: Held) =>
+        [h.key, h.owner, h.ownerId, h.machineId, h.machine, h.siteId, h.number].join("|");
+      expect(held.map(line).sort(), kind).toEqual(own.map(line).sort());
+    }
+  });
+
+  it("every sheet meets those rivals that a scan of all documents finds", async () => {
+    const { db } = await database();
+    const all = await scanned();
+    const builds = await buildRows.all(db);
+    const contexts = await contextsOf(db, builds);
+    const machines = await machineRows.all(db);
+    builds.forEach((b, i) => {
+      const machine = machines.find((m) => m.id === b.sheet.machine.id);
+      const asked = claimsAskedBy(b.sheet, machine?.document ?? null);
+      const asking = { buildId: b.id, machineId: machine?.id ?? null, siteId: machine?.siteId ?? null };
+      const line = (r: object) => JSON.stringify(r);
+      expect(contexts[i]!.rivals.map(line).sort(), b.number).toEqual(
+        rivalsAmong(all, asked, asking).map(line).sort(),
+      );
+    });
+  });
+
+  it("kept marks are what is computed, and Today and the sheets say the same", async () => {
+    const { db } = await database();
+    const builds = await buildRows.all(db);
+    for (const pass of [1, 2]) {
+      const contexts = await contextsOf(db, builds);
+      builds.forEach((b, i) =>
+        expect(keptMark(b.id, contexts[i]!), `${b.number}, pass ${pass}`).toEqual(
+          markOf(evaluateBuild(contexts[i]!)),
+        ),
+      );
+    }
+    for (const p of (await todayView()).preparing)
+      expect((await buildView(p.id))!.evaluation.stops.length, p.number).toBe(p.stops);
+  });
+
+  it("a mark follows a change of the machine, the site, and another's claim", async () => {
+    const { db } = await database();
+    const stops = async () => (await todayView()).preparing.find((p) => p.id === own)?.stops;
+    const own = await createBuild("m-wrk-hv2");
+    const other = await createBuild("m-tho-b");
+    const set = async (id: string, path: string, after: unknown) =>
+      saveEdits(id, (await buildRows.one(db, id))!.version, [{ path, before: null, after }], by);
+    await set(own, "answers.hostName", "one-of-a-kind.marrowby.example");
+    const before = await stops();
+    await set(own, "answers.hostName", "one-of-a-kind");
+    const alone = await stops();
+    await set(own, "answers.domain", "marrowby.example");
+    await set(other, "answers.hostName", "one-of-a-kind.marrowby.example");
+    expect([before! > alone!, await stops()]).toEqual([true, alone! + 1]);
+  });
+
+  it("notes of compatibility name the machines that a scan finds", async () => {
+    const { db } = await database();
+    const machines = await machineRows.all(db);
+    for (const { id, machines: named } of await notesWithMachines()) {
+      const { note } = (await compatRows.one(db, id))!;
+      const holding = machines.filter(
+        (m) => matchNotes([note], m.document.facts, note.profile, note.version).length > 0,
+      );
+      expect(named, note.subject.value).toEqual(holding.map((m) => m.name).sort());
+    }
+  });
+
+  it("finds a sheet by words of its own and of its machine together", async () => {
+    const { db } = await database();
+    const build = (await buildRows.all(db)).find((b) => b.sheet.machine.id && b.sheet.subject)!;
+    const machine = (await machineRows.one(db, build.sheet.machine.id!))!.name;
+    const found = await find(`${machine} ${build.number} ${build.sheet.subject}`, null);
+    expect(
+      found.map((f) => f.href).some((href) => href.endsWith(build.id) || href.startsWith("/runs/")),
+    ).toBe(true);
+    expect(await find(`${machine} ${build.number} nowhere%`, null)).toEqual([]);
+  });
+
+  it("claims that were lost are made anew at the start, and the documents stay as they are", async () => {
+    if (process.env.DERRICK_TEST_DELAY !== undefined) return;
+    const documents = async () => ({ ...(await exportAll()), exportedAt: "" });
+    const before = { all: await documents(), addresses: await addresses() };
+    await closeDatabase();
+    const client = createClient({ url });
+    await client.executeMultiple(
+      "DELETE FROM claims; UPDATE projections SET version = 0; UPDATE machines SET summary = '{}'",
+    );
+    client.close();
+    expect(await addresses()).toEqual(before.addresses);
+    expect(await documents()).toEqual(before.all);
+  });
+
+  const addresses = async () => {
+    const { db } = await database();
+    const [site] = await siteRows.all(db);
+    return [
+      [...(await claimRows.addressesAt(db, site!.id))],
+      (await machineRows.listed(db)).map((m) => m.summary.drives),
+    ];
+  };
+});

@@ -1,0 +1,78 @@
+import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { gunzipSync } from "node:zlib";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { machineClaims } from "@/core/claims";
+import { sheetClaims } from "@/core/build";
+import { buildRows, claimRows, machineRows } from "@/db";
+import { buildView, listBuilds } from "@/server/builds";
+import { damagedDocuments } from "@/server/damaged";
+import { closeDatabase, database } from "@/server/database";
+import { find } from "@/server/find";
+import { listMachines, machineView } from "@/server/machines";
+import { recordOf, runView } from "@/server/runs";
+import { listSites, siteView } from "@/server/sites";
+import { todayView } from "@/server/today";
+import { ownDatabase } from "../support/database";
+
+const { folder } = ownDatabase();
+const FIXTURES = "tests/fixtures/older";
+const files = readdirSync(FIXTURES).filter((f) => f.startsWith("tables-"));
+
+it("one database is kept for each state of the tables that was released", () => {
+  const migrations = readdirSync("src/db/migrations").filter((f) => f.endsWith(".sql"));
+  // The first tables were never released; the present ones are those of all other tests.
+  expect(files).toEqual(migrations.slice(1, -1).map((f) => `tables-${f.slice(0, 4)}.db.gz`));
+});
+
+// Each was written by the Derrick of its day, with the demo in it.
+describe.each(files)("%s", (file) => {
+  const path = `${folder}/${file.replace(".gz", "")}`;
+  beforeAll(() => {
+    writeFileSync(path, gunzipSync(readFileSync(`${FIXTURES}/${file}`)));
+    process.env.DERRICK_DB_URL = `file:${path}`;
+  });
+  afterAll(closeDatabase);
+
+  it("opens, keeps a copy of what it was, and every document of it reads", async () => {
+    const { upgradedFrom } = await database();
+    expect(upgradedFrom && existsSync(upgradedFrom)).toBe(true);
+    expect(await damagedDocuments()).toEqual([]);
+  });
+
+  it("Today says of each sheet what the sheet says of itself", async () => {
+    const { preparing, running } = await todayView();
+    expect([preparing.length, running.length]).toEqual([3, 1]);
+    for (const p of preparing) {
+      const { evaluation } = (await buildView(p.id))!;
+      expect([evaluation.stops.length, evaluation.hook], p.number).toEqual([p.stops, p.hook]);
+    }
+  });
+
+  it("lists, sheets, machines, runs and records all open", async () => {
+    const [builds, machines, sites] = await Promise.all([listBuilds(), listMachines(), listSites()]);
+    expect([builds.length, machines.length]).toEqual([6, 8]);
+    for (const { id, run } of builds) {
+      expect(await buildView(id)).not.toBeNull();
+      if (run) expect((await runView(run.id))!.plan.steps.length).toBeGreaterThan(0);
+      if (run?.endedAt) expect((await recordOf(run.id))!.drives.target).not.toBe("");
+    }
+    for (const m of machines) {
+      const { drives } = (await machineView(m.id))!.machine.document.facts;
+      expect(m.summary.drives, m.name).toBe(drives.filter((d) => d.missingSince === null).length);
+    }
+    for (const { id } of sites) expect((await siteView(id))!.plans.length).toBeGreaterThan(0);
+  });
+
+  it("claims are those of its documents, and what it holds is found", async () => {
+    const { db } = await database();
+    const [machines, builds] = await Promise.all([machineRows.all(db), buildRows.all(db)]);
+    const own = [
+      ...machines.flatMap((m) => machineClaims(m.document, m.name).map((c) => ({ ...c, id: m.id }))),
+      ...builds.flatMap((b) => sheetClaims(b.sheet, b.number).map((c) => ({ ...c, id: b.id }))),
+    ];
+    const line = (c: { kind: string; key: string }, id: string) => `${id} ${c.kind} ${c.key}`;
+    const held = await claimRows.holders(db, own);
+    expect(held.map((c) => line(c, c.ownerId)).sort()).toEqual(own.map((c) => line(c, c.id)).sort());
+    expect((await find("wrk-hv1", null)).map((f) => f.kind)).toContain("machine");
+  });
+});
