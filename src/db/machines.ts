@@ -1,13 +1,12 @@
 import { and, asc, count, desc, eq, inArray, isNotNull, isNull, max, sql } from "drizzle-orm";
-import { addressesOf, machineClaims, machineDates } from "@/core/claims";
+import { machineClaims } from "@/core/claims";
 import {
-  judgeDrive,
   machineDocument,
-  presentDrives,
+  summaryOf,
   type FactChange,
   type MachineDocument,
+  type MachineSummary,
   type NamedText,
-  type Verdict,
 } from "@/core/machine";
 import type { Db, Tx } from "./client";
 import { BrokenJson } from "./document";
@@ -22,68 +21,6 @@ export interface MachineRow {
   version: number;
   updatedAt: string;
   document: MachineDocument;
-}
-
-/** What the list of machines shows of one, kept beside its document. */
-export interface MachineSummary {
-  maker: string;
-  model: string;
-  assetTag: string;
-  role: string;
-  place: string;
-  /** The first address that the machine has, of its system or its controller. */
-  address: string;
-  controller: string;
-  cores: number | null;
-  memoryBytes: number | null;
-  drives: number;
-  ports: number;
-  rawBytes: number;
-  health: Verdict;
-  firmware: string;
-  processor: string;
-  system: string;
-  readAt: string | null;
-  defects: number;
-  /** What is due and not done: dates of the machine and firmware that was put off. */
-  dates: { due: string; what: string }[];
-}
-
-const WORST: Verdict[] = ["failing", "watch", "not known", "good"];
-
-function summaryOf(document: MachineDocument): MachineSummary {
-  const { facts, typed, sources } = document;
-  const drives = presentDrives(facts);
-  // Sets that a controller shows, sticks and cards keep no counters of their own.
-  const judged = drives.filter(
-    (d) => d.presentedBy === null && !["usb", "card", "virtual"].includes(d.media),
-  );
-  const verdicts = new Set(judged.map((d) => judgeDrive(d).verdict));
-  const read = Object.values(sources).reduce(
-    (latest, s) => (s.tool !== "typed" && s.at > latest ? s.at : latest),
-    "",
-  );
-  return {
-    maker: facts.chassis?.maker ?? "",
-    model: facts.chassis?.model ?? "",
-    assetTag: facts.chassis?.assetTag ?? "",
-    role: typed.role ?? "",
-    place: typed.place,
-    address: addressesOf(document)[0] ?? "",
-    controller: facts.controller?.address ?? "",
-    cores: facts.processors?.cores ?? null,
-    memoryBytes: facts.memory?.installedBytes ?? facts.memory?.recognisedBytes ?? null,
-    drives: drives.length,
-    ports: facts.ports.filter((p) => p.kind === "ethernet").length,
-    rawBytes: drives.reduce((sum, d) => sum + d.sizeBytes, 0),
-    health: WORST.find((v) => verdicts.has(v)) ?? "not known",
-    firmware: facts.firmware?.version ?? "",
-    processor: facts.processors?.model ?? "",
-    system: facts.system?.osName ?? "",
-    readAt: read || null,
-    defects: typed.defects.filter((d) => d.mendedOn === null).length,
-    dates: machineDates(document),
-  };
 }
 
 export const KEPT: Kept<typeof machines, typeof machineDocument.schema, MachineRow> = {

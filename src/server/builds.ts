@@ -1,4 +1,5 @@
 import {
+  adoptMachine,
   applyEdits,
   consentTo,
   consentViews,
@@ -19,7 +20,6 @@ import {
   type Sheet,
 } from "@/core/build";
 import { formatBytes } from "@/core/units";
-import { visibleDrives } from "@/core/machine";
 import { nextFreeAddress, segmentPlan } from "@/core/network";
 import { waiverSchema } from "@/core/finding";
 import { buildRows, imageRows, machineRows, profileRows, runRows, siteRows, type Db } from "@/db";
@@ -81,9 +81,7 @@ export const listBuilds = async () => buildRows.listed((await database()).db);
 /** A new sheet; with a machine it starts with the site's usual answers, and with every drive left alone. */
 export async function createBuild(machineId: string | null): Promise<string> {
   const { db, write } = await database();
-  const sheet = emptySheet();
-  const machine = machineId ? await machineRows.one(db, machineId) : null;
-  if (machine) await adoptMachine(db, sheet, machine);
+  const sheet = (machineId && (await forMachine(db, emptySheet(), machineId))) || emptySheet();
   const id = newId("b");
   await write(async (tx) => {
     await buildRows.insert(tx, { id, number: await buildRows.nextNumber(tx), sheet }, now());
@@ -91,46 +89,18 @@ export async function createBuild(machineId: string | null): Promise<string> {
   return id;
 }
 
-/** Choosing a machine brings what follows from it: drives to leave alone, its mode, its port with link, the site's answers. */
-async function adoptMachine(
-  db: Db,
-  sheet: Sheet,
-  machine: NonNullable<Awaited<ReturnType<typeof machineRows.one>>>,
-): Promise<void> {
-  const { facts } = machine.document;
-  const site = (await siteRows.ifSound(db, machine.siteId))?.site;
-  sheet.machine.id = machine.id;
-  sheet.storage = {
-    ...emptySheet().storage,
-    leaveAlone: visibleDrives(facts).map((d) => d.id),
-  };
-  sheet.boot.mode = facts.firmware?.mode ?? sheet.boot.mode;
-  const port =
-    facts.ports.find((p) => p.link === "up" && p.kind === "ethernet") ??
-    facts.ports.find((p) => p.kind === "ethernet");
-  sheet.network.port = port?.mac ?? null;
-  if (facts.controller?.present === false) sheet.image.way = "stick";
-  if (!site) return;
-  const segment = site.segments.find((s) => s.purpose === "management") ?? site.segments[0];
-  sheet.network.segment = segment?.id ?? null;
-  sheet.network.school = site.addressSchool;
-  sheet.network.gateway = segment?.gateway ?? "";
-  sheet.network.nameServers = segment?.nameServers ?? [];
-  sheet.answers = {
-    ...sheet.answers,
-    domain: site.domain,
-    keyboard: site.keyboard,
-    locale: site.locale,
-    timeZone: site.timeZone,
-    hostName: sheet.answers.hostName || machine.name,
-  };
+/** The sheet for a machine of this id; null when there is none. */
+async function forMachine(db: Db, sheet: Sheet, id: string): Promise<Sheet | null> {
+  const machine = await machineRows.one(db, id);
+  if (!machine) return null;
+  return adoptMachine(sheet, machine, (await siteRows.ifSound(db, machine.siteId))?.site ?? null);
 }
 
 /** Choosing an image keeps the edition of its profile that is the newest now; a later one does not change the steps. */
-async function adoptImage(db: Db, sheet: Sheet): Promise<void> {
+async function withEdition(db: Db, sheet: Sheet): Promise<Sheet> {
   const row = sheet.image.id ? await imageRows.one(db, sheet.image.id) : null;
   const edition = row ? editionFor(await profileRows.all(db), row.image, null) : null;
-  sheet.image.edition = edition?.newest ?? null;
+  return { ...sheet, image: { ...sheet.image, edition: edition?.newest ?? null } };
 }
 
 const gone = (message: string): SaveAnswer => ({ ...no(message), stale: null });
@@ -148,14 +118,11 @@ export async function saveEdits(id: string, version: number, edits: Edit[], by: 
   if (!applied.ok) return { ok: false, problems: applied.problems, stale: null };
   const forged = signedAnew(build.sheet, applied.value);
   if (forged) return gone(forged);
-  const chosen = edits.find((e) => e.path === "machine.id");
-  if (chosen && typeof chosen.after === "string") {
-    const machine = await machineRows.one(db, chosen.after);
-    if (!machine) return gone("This machine is no longer there.");
-    await adoptMachine(db, applied.value, machine);
-  }
-  if (edits.some((e) => e.path === "image.id")) await adoptImage(db, applied.value);
-  return store(build, applied.value, by);
+  const chosen = edits.find((e) => e.path === "machine.id")?.after;
+  const adopted = typeof chosen === "string" ? await forMachine(db, applied.value, chosen) : applied.value;
+  if (!adopted) return gone("This machine is no longer there.");
+  const next = edits.some((e) => e.path === "image.id") ? await withEdition(db, adopted) : adopted;
+  return store(build, next, by);
 }
 
 /** Writes the next state of a sheet with all that changed, guarded by the version that it was made from. */

@@ -11,6 +11,7 @@ import {
 import { IMPORTERS, readTexts, noFacts, mergeReadings, emptyMachine, type NamedText } from "@/core/machine";
 import {
   baselines,
+  likenessOf,
   readingProblem,
   readingSchema,
   readingsOf,
@@ -43,15 +44,12 @@ export async function benchView(id: string, asked: BenchQuestion) {
   ]);
   const { facts } = machine.document;
   const all = await readingRows.byMachine(db);
+  const kind = { model: facts.chassis?.model, processor: facts.processors?.model };
   const like = listed
     .filter((m) => m.id !== id && all.has(m.id))
     .flatMap((m): LikeMachine[] => {
-      const readings = all.get(m.id) ?? [];
-      if (facts.chassis?.model && m.summary.model === facts.chassis.model)
-        return [{ name: m.name, likeness: "model", readings }];
-      if (facts.processors?.model && m.summary.processor === facts.processors.model)
-        return [{ name: m.name, likeness: "processor", readings }];
-      return [];
+      const likeness = likenessOf(kind, m.summary);
+      return likeness ? [{ name: m.name, likeness, readings: all.get(m.id) ?? [] }] : [];
     });
   const other = otherOf(asked, listed, all);
   const tariff = site?.site.tariff ?? null;

@@ -1,70 +1,18 @@
 import type { SheetMark } from "@/core/build";
 import { calledFor, dueDates, MOST_COMING } from "@/core/record";
-import { foldRun, nextHands } from "@/core/run";
+import { foldRun, nextHands, runningRow, type RunningRow } from "@/core/run";
 import { dayAt, dayEverywhere } from "@/core/site";
-import { addSeconds } from "@/core/units";
 import { buildRows, claimRows, imageRows, runRows, siteRows } from "@/db";
 import { contextsOf } from "./contexts";
 import { damagedCount } from "./damaged";
 import { database, now } from "./database";
 import { keptMark } from "./marks";
 
-/** A stretch of a running build on the hands line: hands-on or waiting, from the log where it happened, else as estimated. */
-export interface Stretch {
-  from: string;
-  to: string;
-  kind: "hands" | "wait";
-  past: boolean;
-  title: string;
-}
-
-export interface RunningRow {
-  id: string;
-  machine: string;
-  subject: string;
-  number: string;
-  status: string;
-  step: string;
-  position: string;
-  hands: { at: string; what: string; late: boolean } | null;
-  stretches: Stretch[];
-  timeZone: string;
-}
-
 async function running(): Promise<RunningRow[]> {
   const { db } = await database();
   const at = now();
-  return Promise.all(
-    (await runRows.open(db)).map(async (run) => {
-      const { plan } = run;
-      const state = foldRun(plan.steps, await runRows.log(db, run.id));
-      let cursor = at;
-      const stretches = plan.steps.flatMap((step, i): Stretch[] => {
-        const own = state.steps[i];
-        const kind = step.kind === "wait" ? "wait" : "hands";
-        if (own?.startedAt && own.endedAt)
-          return [{ from: own.startedAt, to: own.endedAt, kind, past: true, title: step.title }];
-        if (i < state.current || state.status === "handed over") return [];
-        const from = own?.startedAt ?? cursor;
-        const planned = addSeconds(from, step.duration.likelySeconds);
-        const to = planned > at ? planned : at;
-        cursor = to;
-        return [{ from, to, kind, past: false, title: step.title }];
-      });
-      return {
-        id: run.id,
-        machine: plan.machineName,
-        subject: plan.subject,
-        number: `${plan.number} rev ${plan.revision}`,
-        status: state.status,
-        step: plan.steps[state.current]?.title ?? "Accept and hand over",
-        position: `${Math.min(state.current + 1, plan.steps.length)} of ${plan.steps.length}`,
-        hands: nextHands(plan.steps, state, at),
-        stretches,
-        timeZone: plan.timeZone,
-      };
-    }),
-  );
+  const open = await runRows.open(db);
+  return Promise.all(open.map(async ({ id, plan }) => runningRow(id, plan, await runRows.log(db, id), at)));
 }
 
 const MOST_PREPARING = 12;

@@ -14,4 +14,4 @@ export {
   type Held,
   type Rival,
 } from "./claim";
-export { addressesOf, identityClaims, machineClaims, machineDates } from "./machine";
+export { identityClaims, machineClaims } from "./machine";

@@ -1,4 +1,4 @@
-import { presentDrives, type MachineDocument } from "../machine";
+import { addressesOf, machineDates, presentDrives, type MachineDocument } from "../machine";
 import {
   addressClaim,
   dateClaim,
@@ -9,18 +9,6 @@ import {
   wordsClaim,
   type Claim,
 } from "./claim";
-
-/** The addresses of the system that was read, then that of the controller. */
-export const addressesOf = ({ facts: { system, controller } }: MachineDocument): string[] =>
-  [...(system?.addresses ?? []).map((a) => a.address), controller?.address ?? ""].filter(Boolean);
-
-/** What of a machine calls for a person on a day: its dates that are not done, and firmware that was put off. */
-export const machineDates = ({ typed }: MachineDocument): { due: string; what: string }[] => [
-  ...typed.dates.filter((d) => d.doneOn === null).map(({ due, what }) => ({ due, what })),
-  ...typed.firmware.flatMap((f) =>
-    f.decision === "postponed" && f.due ? [{ due: f.due, what: `Update of ${f.part}` }] : [],
-  ),
-];
 
 /** The serials and MACs of a machine, which no other may have. */
 export const identityClaims = ({ facts }: MachineDocument): Claim[] => [

@@ -39,6 +39,7 @@ export {
   type DrawnGroup,
   type MachineDrawing,
 } from "./layout";
+export { addressesOf, machineDates, summaryOf, type MachineSummary } from "./summary";
 export { hoursWords, judgeDrive, wearWords, type DriveJudgement, type Verdict } from "./health";
 export { systemDrives, type SystemDrives } from "./system-drive";
 export { compareDelivery, type DeliveryLine } from "./expected";

@@ -17,6 +17,15 @@ export interface LikeMachine {
   readings: readonly Reading[];
 }
 
+/** What two machines have in common, so that their readings can be compared: the same model, else the same processor. */
+export function likenessOf(
+  own: { model: string | null | undefined; processor: string | null | undefined },
+  other: { model: string; processor: string },
+): LikeMachine["likeness"] | null {
+  if (own.model && other.model === own.model) return "model";
+  return own.processor && other.processor === own.processor ? "processor" : null;
+}
+
 export function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
   const middle = Math.floor(sorted.length / 2);

@@ -10,6 +10,7 @@ export {
 } from "./reading";
 export {
   baselines,
+  likenessOf,
   median,
   percentOfRated,
   readingWords,

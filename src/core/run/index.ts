@@ -10,6 +10,7 @@ export {
   type RunPlan,
 } from "./events";
 export { foldRun, nextHands, type RunState, type Settled, type StepState } from "./state";
+export { runningRow, stretchesOf, type RunningRow, type Stretch } from "./running";
 export { decide } from "./decide";
 export { acceptanceOf, installedAt, isOpen, type SettledLine } from "./acceptance";
 export { plannedDrives } from "./planned-drives";

@@ -1,18 +1,6 @@
 import Link from "next/link";
+import type { RunningRow } from "@/core/run";
 import { addSeconds, formatClock, secondsBetween } from "@/core/units";
-
-export interface RunningRow {
-  id: string;
-  machine: string;
-  subject: string;
-  number: string;
-  status: string;
-  step: string;
-  position: string;
-  hands: { at: string; what: string; late: boolean } | null;
-  stretches: { from: string; to: string; kind: "hands" | "wait"; past: boolean; title: string }[];
-  timeZone: string;
-}
 
 const HOUR = 3600;
 const BEFORE = HOUR;
