@@ -1,3 +1,4 @@
+import { wayTo } from "@/core/build";
 import { buildRows, claimRows, imageRows, profileRows, runRows, siteRows } from "@/db";
 import { contextOf } from "./contexts";
 import { database } from "./database";
@@ -42,15 +43,12 @@ export async function find(query: string, openBuild: string | null): Promise<Fou
       detail: [m.serial, m.address].filter(Boolean).join(" · "),
       href: `/machines/${m.id}`,
     })),
-    ...found.builds.map((b): Found => {
-      const run = runs.get(b.id);
-      return {
-        kind: "build",
-        title: `${b.number} ${b.subject}`,
-        detail: b.machine ?? "",
-        href: run && !run.endedAt ? `/runs/${run.id}` : `/builds/${b.id}`,
-      };
-    }),
+    ...found.builds.map((b): Found => ({
+      kind: "build",
+      title: `${b.number} ${b.subject}`,
+      detail: b.machine ?? "",
+      href: wayTo(b.id, runs.get(b.id) ?? null),
+    })),
     ...images
       .filter((i) => hits(i.image.name, i.image.version, i.image.fileName))
       .map((i): Found => ({

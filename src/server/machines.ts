@@ -1,3 +1,4 @@
+import { standOf, wayTo } from "@/core/build";
 import { numberFindings, runChecks, type PlacedFinding } from "@/core/finding";
 import {
   cameFrom,
@@ -54,16 +55,8 @@ export async function listMachines() {
       ...m,
       site: siteNames.get(m.siteId) ?? "",
       build,
-      next: !build
-        ? ""
-        : run?.endedAt
-          ? "handed over"
-          : run
-            ? "running"
-            : build.revision
-              ? "ready to run"
-              : "in preparation",
-      href: !build ? "" : run && !run.endedAt ? `/runs/${run.id}` : `/builds/${build.id}`,
+      next: build ? standOf(build, run) : "",
+      href: build ? wayTo(build.id, run) : "",
     };
   });
 }

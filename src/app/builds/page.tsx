@@ -1,4 +1,5 @@
 import Link from "next/link";
+import { standOf } from "@/core/build";
 import { listBuilds } from "@/server/builds";
 import { NewBuild } from "@/ui/build/new-build";
 import { Page } from "@/ui/frame/page";
@@ -45,10 +46,10 @@ export default async function Builds() {
                       className="link-quiet"
                       href={b.run.endedAt ? `/runs/${b.run.id}/record` : `/runs/${b.run.id}`}
                     >
-                      {b.run.endedAt ? "handed over" : "running"}
+                      {standOf(b, b.run)}
                     </Link>
                   ) : (
-                    "in preparation"
+                    standOf(b, null)
                   )}
                 </td>
               </tr>

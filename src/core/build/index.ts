@@ -1,6 +1,7 @@
 export { emptySheet, sheetDocument, sheetSchema, type Consent, type Sheet } from "./sheet";
 export { applyEdits, diffSheets, editSchema, invertEdits, nextRevision, valueAt, type Edit } from "./edits";
 export { adoptMachine, type ChosenMachine } from "./adopt";
+export { standOf, wayTo, type Stand } from "./stand";
 export { claimsAskedBy, sheetClaims } from "./claims";
 export { consentTo, consentViews, signedAnew } from "./signing";
 export { fieldWords } from "./field-words";

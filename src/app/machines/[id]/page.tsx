@@ -1,5 +1,6 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import { standOf } from "@/core/build";
 import { drawMachine, machineLine, registerKey } from "@/core/machine";
 import { formatDateTime } from "@/core/units";
 import { registerOf, sparesFor } from "@/server/drives";
@@ -245,9 +246,7 @@ export default async function MachinePage({
                     <Link className="link-quiet" href={`/builds/${b.id}`}>
                       {b.subject || "(no subject)"}
                     </Link>
-                    <span className="quiet">
-                      {b.run ? (b.run.endedAt ? "handed over" : "running") : "in preparation"}
-                    </span>
+                    <span className="quiet">{standOf(b, b.run)}</span>
                   </li>
                 ))}
               </ul>
