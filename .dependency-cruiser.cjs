@@ -22,6 +22,14 @@ module.exports = {
       from: { path: "^src/(?!core/)" },
       to: { path: "^src/core/", pathNot: "^src/core/[^/]+/index\\.ts$" },
     },
+    {
+      name: "no-rule-sees-the-sheet",
+      comment:
+        "a stage's rules, summary and steps see the ground that they name; only what stands above composes",
+      severity: "error",
+      from: { path: "^src/core/(?!sheet/|verify/|run/|record/)", pathNot: "\\.test\\.ts$" },
+      to: { path: "^src/core/(sheet|verify|run|record)/" },
+    },
     only("core-imports-core", "^src/core/", "^src/core/"),
     only("db-imports-core", "^src/db/", "^src/(core|db)/"),
     only("server-imports-down", "^src/server/", "^src/(core|db|server)/"),

@@ -1,3 +1,4 @@
+import { existsSync, readdirSync } from "node:fs";
 import next from "eslint-config-next/core-web-vitals";
 import boundaries from "eslint-plugin-boundaries";
 import tseslint from "typescript-eslint";
@@ -12,15 +13,26 @@ const elements = [
   { type: "app", pattern: "src/app" },
 ];
 
+// A domain with a stage of its own sees those below it; what stands in no other layer needs no line here.
+const stagesOnTop = readdirSync("src/core").filter(
+  (domain) =>
+    existsSync(`src/core/${domain}/stage.ts`) && !["stage", "network", "media", "storage"].includes(domain),
+);
+
 // Inside core the domains form layers; each line may use the lines above it.
 const coreLayers = [
   ["units", "result", "text", "estimate", "binary", "document"],
   ["finding"],
-  ["machine", "image", "network", "identity"],
+  ["machine", "identity"],
+  ["image"],
+  ["stage"],
+  ["network"],
   ["claims"],
   ["site", "compat", "readings"],
-  ["boot", "storage", "energy"],
-  ["build"],
+  // Stages: each sees the ground that it names, and never the sheet that composes them.
+  ["media", "storage", "energy"],
+  stagesOnTop,
+  ["sheet"],
   ["verify"],
   ["run"],
   ["record"],

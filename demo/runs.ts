@@ -1,7 +1,6 @@
 // The runs of the demo, told step by step: each command is decided by the core at its time.
 import { readdirSync, readFileSync } from "node:fs";
 import { identityClaims, nameClaim } from "@/core/claims";
-import type { BuildContext, Sheet } from "@/core/build";
 import { parseProfileYaml, type Profile } from "@/core/image";
 import {
   decide,
@@ -17,7 +16,8 @@ import {
   type RunState,
 } from "@/core/run";
 import type { Site } from "@/core/site";
-import { evaluateBuild, type Guard } from "@/core/build";
+import { derive, evaluateSheet, type Plan, type Sheet } from "@/core/sheet";
+import type { Guard } from "@/core/stage";
 import { inLine } from "@/core/text";
 import { addSeconds } from "@/core/units";
 import type { Facts, MachineDocument } from "@/core/machine";
@@ -37,7 +37,7 @@ export const profiles = readdirSync("profiles").map((name) => {
 });
 
 /** `before` is the machine as it was then, where its build has changed it since. */
-function contextFor(sheet: Sheet, now: string, before?: MachineDocument): BuildContext {
+function contextFor(sheet: Sheet, now: string, before?: MachineDocument): Plan {
   const machine = machines.find((m) => m.id === sheet.machine.id);
   const found = images.find((i) => i.id === sheet.image.id)?.document ?? null;
   const rivals = machines
@@ -47,7 +47,7 @@ function contextFor(sheet: Sheet, now: string, before?: MachineDocument): BuildC
         ...{ ...claim, owner: m.name, here: true },
       })),
     );
-  return {
+  return derive({
     now,
     sheet,
     machine: machine ? { name: machine.name, document: before ?? machine.document } : null,
@@ -66,7 +66,7 @@ function contextFor(sheet: Sheet, now: string, before?: MachineDocument): BuildC
     pasts: [],
     circuit: null,
     compat: notesOfDemo.map((n) => n.note).filter((n) => n.profile === found?.profile),
-  };
+  });
 }
 
 /** A log as an operator would have made it: each command decided by the core at its time. */
@@ -139,7 +139,7 @@ class Teller {
 
 /** A sheet whose waivers hold for what they were given for, as they do when a person gives them. */
 function signed(sheet: Sheet): Sheet {
-  const { findings } = evaluateBuild(contextFor(sheet, at(60)));
+  const { findings } = evaluateSheet(contextFor(sheet, at(60)));
   const basis = (key: string): string | null => findings.find((f) => f.key === key)?.basis ?? null;
   return { ...sheet, waivers: sheet.waivers.map((w) => ({ ...w, basis: basis(w.key) })) };
 }

@@ -1,5 +1,6 @@
 // The build sheets of the demo, each in the middle of something.
-import { applyEdits, emptySheet, valueAt, type Sheet } from "@/core/build";
+import { valueAt } from "@/core/document";
+import { applyEdits, emptySheet, type Sheet } from "@/core/sheet";
 import { ARKLE, at, DAY, PELL } from "./parts";
 import { wrkSt1 } from "./works";
 

@@ -1,7 +1,7 @@
 // Writes demo/marrowby-water.json: the demo data, made by the same core that the application uses, so that every
 // finding, step and log entry in it is what the application would say. Run with `npm run demo:write`.
 import { writeFileSync } from "node:fs";
-import { diffSheets, emptySheet, type Sheet } from "@/core/build";
+import { diffSheets, emptySheet, type Sheet } from "@/core/sheet";
 import { exportSchema, type Export } from "@/core/record";
 import { images } from "./images";
 import { ARKLE, at, DAY, NOW, PELL } from "./parts";

@@ -1,7 +1,7 @@
 // How long the core takes: all checks and steps of a build, merges and importers.
 import { aBuild } from "../tests/support/builds";
 import { bundleOf, capture, captures } from "../tests/support/formats";
-import { evaluateBuild } from "@/core/build";
+import { evaluateSheet } from "@/core/sheet";
 import { emptyMachine, mergeReadings, readTexts } from "@/core/machine";
 
 function time(name: string, aim: string, work: () => void): void {
@@ -22,7 +22,7 @@ const neighbours = Array.from({ length: 10 }, (_, i) => ({
   addresses: [`10.61.20.${i}`],
 }));
 const context = aBuild({ neighbours });
-time("all checks and steps of a build: an edit to its findings", "16 ms", () => void evaluateBuild(context));
+time("all checks and steps of a build: an edit to its findings", "16 ms", () => void evaluateSheet(context));
 const texts = captures("server-uefi-2socket");
 
 /** A bundle of 60 drives and 12 ports, made by repeating what real tools printed with other serials and names. */

@@ -1,17 +1,16 @@
 // npm run docs:write: docs/checks.md and the published schemas, from the code.
 import { writeFileSync } from "node:fs";
-import { BUILD_CHECKS, BUILD_MESSAGES } from "@/core/build";
-import { ZONES } from "@/core/finding";
 import { profileJsonSchema } from "@/core/image";
 import { recordJsonSchema } from "@/core/record";
+import { SHEET_CHECKS, SHEET_MESSAGES, STAGES } from "@/core/sheet";
 
 /** The page of all rules, by zone. */
 export function renderChecks(): string {
-  const zones = Object.entries(ZONES).flatMap(([letter, title]) => {
-    const checks = BUILD_CHECKS.filter((c) => c.zone === letter);
+  const zones = STAGES.flatMap(({ zone: letter, title }) => {
+    const checks = SHEET_CHECKS.filter((c) => c.zone === letter);
     if (checks.length === 0) return [];
     const rows = checks.map((c) => {
-      const m = BUILD_MESSAGES[c.code];
+      const m = SHEET_MESSAGES[c.code];
       return `| \`${c.code}\` | ${m?.title} | ${m?.why} | ${m?.remedy} |`;
     });
     return [
@@ -26,7 +25,7 @@ export function renderChecks(): string {
   return [
     "# Rules of a build sheet",
     "",
-    `${BUILD_CHECKS.length} rules. Written by \`npm run docs:write\` from the registry; a test compares this page with it.`,
+    `${SHEET_CHECKS.length} rules. Written by \`npm run docs:write\` from the registry; a test compares this page with it.`,
     "",
     ...zones,
   ].join("\n");

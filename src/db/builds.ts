@@ -1,6 +1,6 @@
 import { and, count, desc, eq, max, sql } from "drizzle-orm";
 import { z } from "zod";
-import { editSchema, sheetClaims, sheetDocument, type Edit, type Sheet } from "@/core/build";
+import { editSchema, sheetClaims, sheetDocument, type Edit, type Sheet } from "@/core/sheet";
 import type { Db, Tx } from "./client";
 import { BrokenJson } from "./document";
 import { reading, writing, type Kept } from "./documents";

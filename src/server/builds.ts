@@ -1,40 +1,40 @@
 import {
   adoptMachine,
   applyEdits,
-  consentTo,
-  consentViews,
   diffSheets,
   emptySheet,
-  evaluateBuild,
+  derive,
+  evaluateSheet,
   invertEdits,
   nextRevision,
   roadLines,
   signedAnew,
-  valueAt,
   waysOf,
-  type BuildContext,
   type BuildView,
   type Edit,
   type MachineChoice,
+  type Plan,
   type SaveAnswer,
   type Sheet,
-} from "@/core/build";
+} from "@/core/sheet";
+import { valueAt } from "@/core/document";
+import { consentTo, consentViews } from "@/core/storage";
 import { formatBytes } from "@/core/units";
 import { nextFreeAddress, segmentPlan } from "@/core/network";
 import { waiverSchema } from "@/core/finding";
 import { buildRows, imageRows, machineRows, profileRows, runRows, siteRows, type Db } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
-import { contextOf } from "./contexts";
+import { sourcesOf } from "./sources";
 import { database, now } from "./database";
 import { newId } from "./ids";
-import { keptEvaluation } from "./marks";
+import { keptJudgement } from "./marks";
 import { editionFor } from "./profiles";
 import { takenAddresses } from "./sites";
 
 export type BuildRow = NonNullable<Awaited<ReturnType<typeof buildRows.one>>>;
 
 /** The address plan of the segment that a sheet chose, with everything that stands in it. */
-async function planOf(db: Db, { site, sheet }: BuildContext) {
+async function addressPlan(db: Db, { site, sheet }: Plan) {
   const segment = site?.segments.find((s) => s.id === sheet.network.segment);
   const here = segment && sheet.machine.id ? await machineRows.siteOf(db, sheet.machine.id) : null;
   return site && segment && here
@@ -50,18 +50,18 @@ export async function buildView(id: string): Promise<BuildView | null> {
   const { db } = await database();
   const [build, run] = await Promise.all([buildRows.one(db, id), runRows.ofBuild(db, id)]);
   if (!build) return null;
-  const context = await contextOf(db, id, build.sheet);
-  const plan = await planOf(db, context);
-  const { rivals: _, profiles: __, shelf, sticks, samples: ___, times: ____, ...shown } = context;
+  const { plan, evaluation } = keptJudgement(id, await sourcesOf(db, id, build.sheet));
+  const { machine, site, image, profile, edition, shelf, sticks } = plan;
+  const addresses = await addressPlan(db, plan);
   return {
     build,
-    context: shown,
-    evaluation: keptEvaluation(id, context),
-    roads: roadLines(context),
-    ways: waysOf(context),
-    consents: consentViews(context),
-    nextFree: nextFreeAddress(plan),
-    segmentPlan: plan,
+    context: { machine, site, image, profile, edition },
+    evaluation,
+    roads: roadLines(plan),
+    ways: waysOf(plan, evaluation.steps),
+    consents: consentViews(plan),
+    nextFree: nextFreeAddress(addresses),
+    segmentPlan: addresses,
     run,
     choices: {
       images: shelf
@@ -186,10 +186,10 @@ export async function waive(
   reason: string,
   by: string,
 ): Promise<SaveAnswer> {
-  const read = await contextAt(id, version);
+  const read = await planAt(id, version);
   if ("answer" in read) return read.answer;
-  const { build, context } = read;
-  const finding = evaluateBuild(context).findings.find((f) => f.key === key);
+  const { build, plan } = read;
+  const finding = evaluateSheet(plan).findings.find((f) => f.key === key);
   if (!finding) return gone("This finding is no longer there.");
   if (!finding.waivable)
     return gone("This stop protects data and cannot be set aside. Change what it is about instead.");
@@ -207,22 +207,22 @@ export async function agreeToErase(
   typed: string,
   by: string,
 ): Promise<SaveAnswer> {
-  const read = await contextAt(id, version);
+  const read = await planAt(id, version);
   if ("answer" in read) return read.answer;
-  const consent = consentTo(read.context, driveId, typed, by, now());
+  const consent = consentTo(read.plan, driveId, typed, by, now());
   if (!consent.ok) return { ok: false, problems: consent.problems, stale: null };
   const { sheet } = read.build;
   const erase = [...sheet.storage.erase.filter((c) => c.drive !== driveId), consent.value];
   return store(read.build, { ...sheet, storage: { ...sheet.storage, erase } }, by);
 }
 
-async function contextAt(
+async function planAt(
   id: string,
   version: number,
-): Promise<{ build: BuildRow; context: BuildContext } | { answer: SaveAnswer }> {
+): Promise<{ build: BuildRow; plan: Plan } | { answer: SaveAnswer }> {
   const { db } = await database();
   const build = await buildRows.one(db, id);
   if (!build) return { answer: gone("This build is no longer there.") };
   if (build.version !== version) return { answer: await staleAnswer(id) };
-  return { build, context: await contextOf(db, id, build.sheet) };
+  return { build, plan: derive(await sourcesOf(db, id, build.sheet)) };
 }

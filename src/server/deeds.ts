@@ -1,4 +1,4 @@
-import type { Deed } from "@/core/build";
+import type { Deed } from "@/core/stage";
 import { recordReadBack, recordWipe, recordWriting, type RegisterEntry } from "@/core/machine";
 import { driveRows, imageRows, type Tx } from "@/db";
 

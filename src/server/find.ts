@@ -1,8 +1,8 @@
-import { wayTo } from "@/core/build";
+import { wayTo } from "@/core/sheet";
 import { buildRows, claimRows, imageRows, profileRows, runRows, siteRows } from "@/db";
-import { contextOf } from "./contexts";
+import { sourcesOf } from "./sources";
 import { database } from "./database";
-import { keptEvaluation } from "./marks";
+import { keptJudgement } from "./marks";
 
 export interface Found {
   kind: "machine" | "image" | "build" | "site" | "profile" | "finding" | "step";
@@ -79,7 +79,7 @@ async function insideBuild(
   const { db } = await database();
   const build = await buildRows.one(db, id);
   if (!build) return [];
-  const { findings, steps } = keptEvaluation(id, await contextOf(db, id, build.sheet));
+  const { findings, steps } = keptJudgement(id, await sourcesOf(db, id, build.sheet)).evaluation;
   return [
     ...findings
       .filter((f) => f.label.toLowerCase() === query || hits(f.title, f.says))

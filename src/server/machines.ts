@@ -1,4 +1,4 @@
-import { standOf, wayTo } from "@/core/build";
+import { standOf, wayTo } from "@/core/sheet";
 import { numberFindings, runChecks, type PlacedFinding } from "@/core/finding";
 import {
   cameFrom,

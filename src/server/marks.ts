@@ -1,7 +1,21 @@
-import { evaluateBuild, markOf, type BuildContext, type Evaluation, type SheetMark } from "@/core/build";
+import {
+  derive,
+  evaluateSheet,
+  markOf,
+  type Evaluation,
+  type Plan,
+  type SheetMark,
+  type Sources,
+} from "@/core/sheet";
+
+/** A sheet with all that follows from it. */
+export interface Judgement {
+  plan: Plan;
+  evaluation: Evaluation;
+}
 
 /** By sheet, the one that was asked for last at the end. */
-const kept = new Map<string, { basis: readonly unknown[]; evaluation: Evaluation }>();
+const kept = new Map<string, { basis: readonly unknown[]; judged: Judgement }>();
 const MOST = 100;
 
 /**
@@ -9,10 +23,10 @@ const MOST = 100;
  * object as long as their text is one, and what was worked out of them is compared by what it says. Rules look at the
  * clock for days; a minute is much less.
  */
-function basisOf(context: BuildContext): readonly unknown[] {
+function basisOf(sources: Sources): readonly unknown[] {
   const { now, sheet, machine, site, image, profile, compat, profiles, shelf, sticks, samples, times } =
-    context;
-  const { rivals, pasts, circuit, edition } = context;
+    sources;
+  const { rivals, pasts, circuit, edition } = sources;
   return [
     now.slice(0, "2026-11-24T08:00".length),
     ...[sheet, machine?.name, machine?.document, site, image, profile, samples, times],
@@ -26,16 +40,18 @@ const same = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a.length === b.length && a.every((value, i) => value === b[i]);
 
 /** What follows from a sheet. It is worked out when what it is worked out from has changed, and kept until then. */
-export function keptEvaluation(id: string, context: BuildContext): Evaluation {
-  const basis = basisOf(context);
+export function keptJudgement(id: string, sources: Sources): Judgement {
+  const basis = basisOf(sources);
   const before = kept.get(id);
-  if (before && same(before.basis, basis)) return before.evaluation;
-  const evaluation = evaluateBuild(context);
+  if (before && same(before.basis, basis)) return before.judged;
+  const plan = derive(sources);
+  const judged = { plan, evaluation: evaluateSheet(plan) };
   kept.delete(id);
-  kept.set(id, { basis, evaluation });
+  kept.set(id, { basis, judged });
   if (kept.size > MOST) kept.delete(kept.keys().next().value!);
-  return evaluation;
+  return judged;
 }
 
 /** What lists show of a sheet. */
-export const keptMark = (id: string, context: BuildContext): SheetMark => markOf(keptEvaluation(id, context));
+export const keptMark = (id: string, sources: Sources): SheetMark =>
+  markOf(keptJudgement(id, sources).evaluation);

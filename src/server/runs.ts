@@ -1,4 +1,4 @@
-import { evaluateBuild } from "@/core/build";
+import { derive, evaluateSheet } from "@/core/sheet";
 import { emptyMachine, mergeReadings, readTexts, type NamedText } from "@/core/machine";
 import { makeRecord, type BuildRecord } from "@/core/record";
 import {
@@ -23,7 +23,7 @@ import {
 import { compareWithPlan } from "@/core/verify";
 import { buildRows, runRows, stepTimeRows, transferRows, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
-import { contextOf } from "./contexts";
+import { sourcesOf } from "./sources";
 import { database, now } from "./database";
 import { writeDown } from "./deeds";
 import { newId } from "./ids";
@@ -51,15 +51,15 @@ export async function startRun(buildId: string, version: number, by: string): Pr
     return no(
       "The sheet has changed since its last revision: issue one first, so that the run has a letter.",
     );
-  const context = await contextOf(db, buildId, build.sheet);
-  const { stops } = evaluateBuild(context);
+  const judged = derive(await sourcesOf(db, buildId, build.sheet));
+  const { stops } = evaluateSheet(judged);
   if (stops.length > 0)
     return no(
       `The run cannot start with open stops: ${stops.map((s) => `${s.label} ${s.title}`).join(", ")}.`,
     );
   const id = newId("r");
   const at = now();
-  const plan = freezePlan(build, context);
+  const plan = freezePlan(build, judged);
   // Between the look at the sheet and this write others may have come: both guards stand where the write is.
   return write(async (tx): Promise<Answer<string>> => {
     if ((await buildRows.one(tx, buildId))?.version !== version) return no(STALE);

@@ -1,9 +1,9 @@
-import type { SheetMark } from "@/core/build";
+import type { SheetMark } from "@/core/sheet";
 import { calledFor, dueDates, MOST_COMING } from "@/core/record";
 import { foldRun, nextHands, runningRow, type RunningRow } from "@/core/run";
 import { dayAt, dayEverywhere } from "@/core/site";
 import { buildRows, claimRows, imageRows, runRows, siteRows } from "@/db";
-import { contextsOf } from "./contexts";
+import { sourcesOfAll } from "./sources";
 import { damagedCount } from "./damaged";
 import { database, now } from "./database";
 import { keptMark } from "./marks";
@@ -26,7 +26,7 @@ const DAMAGED: SheetMark = {
 async function preparing() {
   const { db } = await database();
   const waiting = await buildRows.preparing(db, MOST_PREPARING);
-  const contexts = await contextsOf(db, waiting);
+  const contexts = await sourcesOfAll(db, waiting);
   return waiting.map(({ id, number, sheet, revision }, i) => {
     const context = contexts[i]!;
     const lacks = (sheet.machine.id && !context.machine) || (sheet.image.id && !context.image);

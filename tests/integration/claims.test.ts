@@ -1,12 +1,12 @@
 import { createClient } from "@libsql/client";
 import { beforeAll, describe, expect, it } from "vitest";
-import { claimsAskedBy, evaluateBuild, markOf, sheetClaims } from "@/core/build";
+import { claimsAskedBy, derive, evaluateSheet, markOf, sheetClaims } from "@/core/sheet";
 import { machineClaims, rivalsAmong, type Claim, type Held } from "@/core/claims";
 import { matchNotes } from "@/core/compat";
 import { buildRows, claimRows, compatRows, machineRows, siteRows } from "@/db";
 import { buildView, createBuild, saveEdits } from "@/server/builds";
 import { notesWithMachines } from "@/server/compat";
-import { contextsOf } from "@/server/contexts";
+import { sourcesOfAll } from "@/server/sources";
 import { closeDatabase, database } from "@/server/database";
 import { importAll } from "@/server/exports";
 import { find } from "@/server/find";
@@ -111,14 +111,14 @@ describe("after sixty changes", () => {
     const { db } = await database();
     const all = await scanned();
     const builds = await buildRows.all(db);
-    const contexts = await contextsOf(db, builds);
+    const sources = await sourcesOfAll(db, builds);
     const machines = await machineRows.all(db);
     builds.forEach((b, i) => {
       const machine = machines.find((m) => m.id === b.sheet.machine.id);
       const asked = claimsAskedBy(b.sheet, machine?.document ?? null);
       const asking = { buildId: b.id, machineId: machine?.id ?? null, siteId: machine?.siteId ?? null };
       const line = (r: object) => JSON.stringify(r);
-      expect(contexts[i]!.rivals.map(line).sort(), b.number).toEqual(
+      expect(sources[i]!.rivals.map(line).sort(), b.number).toEqual(
         rivalsAmong(all, asked, asking).map(line).sort(),
       );
     });
@@ -128,10 +128,10 @@ describe("after sixty changes", () => {
     const { db } = await database();
     const builds = await buildRows.all(db);
     for (const pass of [1, 2]) {
-      const contexts = await contextsOf(db, builds);
+      const sources = await sourcesOfAll(db, builds);
       builds.forEach((b, i) =>
-        expect(keptMark(b.id, contexts[i]!), `${b.number}, pass ${pass}`).toEqual(
-          markOf(evaluateBuild(contexts[i]!)),
+        expect(keptMark(b.id, sources[i]!), `${b.number}, pass ${pass}`).toEqual(
+          markOf(evaluateSheet(derive(sources[i]!))),
         ),
       );
     }

@@ -2,7 +2,7 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { gunzipSync } from "node:zlib";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { machineClaims } from "@/core/claims";
-import { sheetClaims } from "@/core/build";
+import { sheetClaims } from "@/core/sheet";
 import { buildRows, claimRows, machineRows } from "@/db";
 import { buildView, listBuilds } from "@/server/builds";
 import { damagedDocuments } from "@/server/damaged";

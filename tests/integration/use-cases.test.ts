@@ -22,7 +22,7 @@ import { createMachine, previewImport, takeOver } from "@/server/imports";
 import { machineView } from "@/server/machines";
 import { accept, command, recordOf, runView, startRun } from "@/server/runs";
 import { isOpen } from "@/core/run";
-import type { Step } from "@/core/build";
+import type { Step } from "@/core/stage";
 import { registerLine } from "@/server/drives";
 import { createSite, saveSite, siteView } from "@/server/sites";
 import { todayView } from "@/server/today";

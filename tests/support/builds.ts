@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import { addressClaim, macClaim, nameClaim, serialClaim, type Rival } from "@/core/claims";
-import { applyEdits, emptySheet, valueAt, type BuildContext } from "@/core/build";
+import { valueAt } from "@/core/document";
+import { applyEdits, derive, emptySheet, type Plan } from "@/core/sheet";
 import { imageSchema, parseProfileYaml, type Image, type Inspection, type Profile } from "@/core/image";
 import { driveSchema, machineDocumentSchema, type Drive, type Facts } from "@/core/machine";
 import { siteSchema } from "@/core/site";
@@ -102,15 +103,15 @@ export interface BuildChanges {
   neighbours?: Neighbour[];
   /** Changes of the machine's document beside its facts. */
   document?: object;
-  pasts?: BuildContext["pasts"];
-  circuit?: BuildContext["circuit"];
-  compat?: BuildContext["compat"];
-  profiles?: BuildContext["profiles"];
-  shelf?: BuildContext["shelf"];
-  sticks?: BuildContext["sticks"];
-  samples?: BuildContext["samples"];
-  times?: BuildContext["times"];
-  edition?: BuildContext["edition"];
+  pasts?: Plan["pasts"];
+  circuit?: Plan["circuit"];
+  compat?: Plan["compat"];
+  profiles?: Plan["profiles"];
+  shelf?: Plan["shelf"];
+  sticks?: Plan["sticks"];
+  samples?: Plan["samples"];
+  times?: Plan["times"];
+  edition?: Plan["edition"];
 }
 
 const SOUND_SHEET: Record<string, unknown> = {
@@ -136,7 +137,7 @@ const SOUND_SHEET: Record<string, unknown> = {
 };
 
 /** A build about which no rule has anything to say, with the given changes. */
-export function aBuild(changes: BuildChanges = {}): BuildContext {
+export function aBuild(changes: BuildChanges = {}): Plan {
   const empty = emptySheet();
   const edits = Object.entries({ ...SOUND_SHEET, ...changes.sheet });
   const sheet = applyEdits(
@@ -168,7 +169,7 @@ export function aBuild(changes: BuildChanges = {}): BuildContext {
     ...changes.document,
   });
   const profile = { ...shippedProfile("cairn-hypervisor-9"), ...changes.profile };
-  return {
+  return derive({
     now: changes.now ?? NOW,
     sheet: sheet.value,
     machine: changes.machine === null ? null : { name: "wrk-hv1", document },
@@ -202,5 +203,5 @@ export function aBuild(changes: BuildChanges = {}): BuildContext {
     times: changes.times ?? [],
     edition: changes.edition ?? null,
     rivals: (changes.neighbours ?? []).flatMap(rivalsOf),
-  };
+  });
 }

@@ -8,7 +8,7 @@ import {
   type RunEvent,
   type RunPlan,
 } from "@/core/run";
-import type { Guard, Step } from "@/core/build";
+import type { Guard, Step } from "@/core/stage";
 import type { AcceptanceLine } from "@/core/verify";
 import { aBuild, NOW, type BuildChanges } from "./builds";
 

@@ -2,7 +2,7 @@
 
 import { redirect } from "next/navigation";
 import { z } from "zod";
-import { editSchema } from "@/core/build";
+import { editSchema } from "@/core/sheet";
 import { agreeToErase, createBuild, issueRevision, saveEdits, undoSave, waive } from "@/server/builds";
 import { startRun } from "@/server/runs";
 import { checked, idSchema, versionSchema } from "../checked";

@@ -1,5 +1,5 @@
 import Link from "next/link";
-import { standOf } from "@/core/build";
+import { standOf } from "@/core/sheet";
 import { listBuilds } from "@/server/builds";
 import { NewBuild } from "@/ui/build/new-build";
 import { Page } from "@/ui/frame/page";

@@ -1,2 +1,3 @@
-export { modeWords, stickBoots, type Mode, type StickWritten } from "./mode";
-export * from "./ways";
+export { bootStage } from "./stage";
+export { mediaIn, restart, settings } from "./steps/firmware";
+export type { BootGround } from "./ground";

@@ -1,5 +1,7 @@
 import { z } from "zod";
 
+export { isBag, valueAt, withValueAt, type Path, type ValueAt } from "./path";
+
 type Bag = Record<string, unknown>;
 
 /** Turns a document of one version into the next; it gets what an earlier Derrick wrote, unchecked. */

@@ -1,8 +1,12 @@
 import { z } from "zod";
 
+/** How an installer reaches a machine. */
+export const WAYS = ["virtual media", "stick", "network", "disc"] as const;
+export type Way = (typeof WAYS)[number];
+
 /** One measured transfer: how fast, through what, when, and where it was seen. */
 export const rateSampleSchema = z.object({
-  way: z.enum(["virtual media", "stick", "network", "disc"]),
+  way: z.enum(WAYS),
   /** What bounded it: a controller, a stick, a boot server; samples of the same thing are taken together. */
   through: z.string().max(400),
   bytes: z.number().positive(),

@@ -1,21 +1,37 @@
 import { z } from "zod";
 
-/** The stages of a build in working order carry letters, like the zones of a drawing. */
-export const ZONES = {
-  A: "Machine",
-  B: "Image",
-  C: "Boot",
-  D: "Storage",
-  E: "Network",
-  F: "Answers",
-  G: "Rehearse",
-  H: "Run",
-  I: "Settle in",
-  J: "Accept",
-  K: "Hand over",
-} as const;
-
-export const zoneSchema = z.enum(["A", "B", "C", "D", "E", "F", "G", "H", "I", "J", "K"]);
+/**
+ * Zones of a sheet carry letters, like those of a drawing. Which letter is which stage is the sheet's to say: its registry
+ * of stages names them in working order.
+ */
+export const zoneSchema = z.enum([..."ABCDEFGHIJKLMNOPQRSTUVWXYZ"] as [Letter, ...Letter[]]);
+type Letter =
+  | "A"
+  | "B"
+  | "C"
+  | "D"
+  | "E"
+  | "F"
+  | "G"
+  | "H"
+  | "I"
+  | "J"
+  | "K"
+  | "L"
+  | "M"
+  | "N"
+  | "O"
+  | "P"
+  | "Q"
+  | "R"
+  | "S"
+  | "T"
+  | "U"
+  | "V"
+  | "W"
+  | "X"
+  | "Y"
+  | "Z";
 export type Zone = z.infer<typeof zoneSchema>;
 
 export const severitySchema = z.enum(["stop", "caution", "note"]);
@@ -29,39 +45,41 @@ export interface Evidence {
 }
 
 /** What a check found: where, how bad, and the facts that its sentence is made of. */
-export interface Hit {
+export interface Hit<At extends string = string, Facts extends string = string> {
   severity: Severity;
   /** Path of the field that it is about, such as "network.address". */
-  at: string;
+  at: At;
   /** Tells apart two hits of one check; the drive or account that it is about, say. */
   subject?: string;
-  facts: Record<string, string>;
+  facts: Readonly<Record<Facts, string>>;
   evidence: Evidence[];
   /** A stop that protects data: no reason sets it aside. */
   protectsData?: boolean;
 }
 
-/** A pure rule over a context. Its words stand in the messages of its domain, under the same code. */
-export interface Check<Context> {
+/** A pure rule over a ground: the few facts that it may look at. Its words stand in the messages of its domain. */
+export interface Check<Ground, At extends string = string> {
   code: string;
   zone: Zone;
-  run(context: Context): Hit[];
+  run(ground: Ground): Hit<At>[];
 }
 
 /** The words of one check; {fact} stands for a fact of the hit. `why` is for the reader of docs/checks.md. */
-export interface Message {
+export interface Message<Says extends string = string, Remedy extends string = string> {
   title: string;
   why: string;
-  says: string;
-  remedy: string;
+  says: Says;
+  remedy: Remedy;
 }
 
-export const message = (title: string, says: string, remedy: string, why: string): Message => ({
-  title,
-  says,
-  remedy,
-  why,
-});
+export type Messages = Readonly<Record<string, Message>>;
+
+export const message = <Says extends string, Remedy extends string>(
+  title: string,
+  says: Says,
+  remedy: Remedy,
+  why: string,
+): Message<Says, Remedy> => ({ title, says, remedy, why });
 
 /** A hit in words, at its place. */
 export interface Finding extends Omit<Hit, "facts" | "protectsData"> {

@@ -1,5 +1,4 @@
 export {
-  ZONES,
   message,
   severitySchema,
   waiverSchema,
@@ -9,8 +8,10 @@ export {
   type Finding,
   type Hit,
   type Message,
+  type Messages,
   type Severity,
   type Waiver,
   type Zone,
 } from "./finding";
 export { numberFindings, openStops, runChecks, type PlacedFinding } from "./place-findings";
+export { evidence, hit, rulesOver, type FactsOf } from "./check";

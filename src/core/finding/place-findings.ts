@@ -1,4 +1,4 @@
-import type { Check, Finding, Hit, Message, Severity, Waiver, Zone } from "./finding";
+import type { Check, Finding, Hit, Messages, Severity, Waiver, Zone } from "./finding";
 
 /** A finding with its number in its zone ("D2") and the waiver that sets it aside, if there is one. */
 export interface PlacedFinding extends Finding {
@@ -29,7 +29,7 @@ function basisOf(about: string, { evidence, facts }: Pick<Hit, "evidence" | "fac
  */
 export function runChecks<C>(
   checks: readonly Check<C>[],
-  messages: Readonly<Record<string, Message>>,
+  messages: Messages,
   context: C,
   about: (zone: Zone) => string = () => "",
 ): Finding[] {

@@ -71,4 +71,5 @@ export {
   type MachineContext,
 } from "./checks";
 export { bayGroupSchema } from "./layout-schema";
+export { drivesOf, factsOf, modelOf, sourceWords, type OnMachine } from "./on-machine";
 export { IMPORTERS } from "./importers";

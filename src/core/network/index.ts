@@ -15,3 +15,5 @@ export {
   type Prefix,
 } from "./address";
 export { nextFreeAddress, segmentPlan, type SegmentStretch } from "./segment-plan";
+export { portOf, segmentOf, type NetworkGround } from "./ground";
+export { networkStage } from "./stage";

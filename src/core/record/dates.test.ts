@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { applyEdits, emptySheet, sheetClaims } from "../build";
+import { applyEdits, emptySheet, sheetClaims } from "../sheet";
 import { machineClaims } from "../claims";
 import { emptyMachine, typedSchema } from "../machine";
 import { calledFor, dueDates } from ".";

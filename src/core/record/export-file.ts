@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { editSchema, sheetSchema } from "../build";
+import { editSchema, sheetSchema } from "../sheet";
 import { rateSampleSchema, stepTimeSchema } from "../estimate";
 import { imageSchema } from "../image";
 import { compatNoteSchema } from "../compat";

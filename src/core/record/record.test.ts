@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, NOW } from "../../../tests/support/builds";
 import { aStick } from "../../../tests/support/firing-roads";
 import { aPlan, HandLog } from "../../../tests/support/runs";
-import { evaluateBuild } from "../build";
+import { evaluateSheet } from "../sheet";
 import { emptyMachine } from "../machine";
 import { emptySite } from "../site";
 import {
@@ -20,7 +20,7 @@ import { plannedDrives } from "../run";
 
 const by = "J. Pell";
 const sheet = { "network.address": "10.61.10.120", "handOver.evaluationEnds": "2027-01-19" };
-const { basis } = evaluateBuild(aBuild({ sheet })).findings.find((f) => f.code === "network.in-pool")!;
+const { basis } = evaluateSheet(aBuild({ sheet })).findings.find((f) => f.code === "network.in-pool")!;
 const waivers = [{ key: "network.in-pool", reason: "the range is cut next week", by, at: NOW, basis }];
 const plan = aPlan({ sheet: { ...sheet, waivers } });
 

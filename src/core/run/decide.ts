@@ -1,4 +1,4 @@
-import type { Guard } from "../build";
+import type { Guard } from "../stage";
 import { fail, ok, type Result } from "../result";
 import { proves } from "../storage";
 import { acceptanceOf, isOpen } from "./acceptance";

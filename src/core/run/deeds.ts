@@ -1,4 +1,4 @@
-import type { Deed } from "../build";
+import type { Deed } from "../stage";
 import type { RunEvent, RunPlan } from "./events";
 import type { RunState } from "./state";
 

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { defineDocument } from "../document";
-import { sheetSchema, stepSchema } from "../build";
+import { sheetSchema } from "../sheet";
+import { stepSchema } from "../stage";
 import { acceptanceLineSchema, expectationSchema } from "../verify";
 
 const by = z.string().min(1).max(80);

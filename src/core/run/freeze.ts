@@ -1,7 +1,7 @@
-import { deriveSteps, drivesOf, evaluateBuild, targetsOf, valuesOf, type BuildContext } from "../build";
 import { verificationOf } from "../image";
-import { contentWords, driveLook, driveName, machineLine } from "../machine";
-import { dispositionOf, type Disposition } from "../storage";
+import { contentWords, driveLook, driveName, drivesOf, machineLine, modelOf } from "../machine";
+import { evaluateSheet, valuesOf, type Plan } from "../sheet";
+import { dispositionOf, targetsOf, type Disposition } from "../storage";
 import { fillTemplate } from "../text";
 import { planExpectations } from "../verify";
 import { runPlanSchema, type RunPlan } from "./events";
@@ -9,14 +9,14 @@ import { runPlanSchema, type RunPlan } from "./events";
 const MANY = 200;
 
 /** What becomes of the drives, as the sheet says; a record tells it from here and from nowhere else. */
-function drivesOfPlan(context: BuildContext): RunPlan["drives"] {
+function drivesOfPlan(plan: Plan): RunPlan["drives"] {
   const fated = (fate: Disposition): string[] =>
-    drivesOf(context)
-      .filter((d) => dispositionOf(d, context.sheet.storage) === fate)
+    drivesOf(plan)
+      .filter((d) => dispositionOf(d, plan.sheet.storage) === fate)
       .map((d) => driveName(d))
       .slice(0, MANY);
   return {
-    target: targetsOf(context).map(({ drive, role }) => ({
+    target: targetsOf(plan).map(({ drive, role }) => ({
       id: drive.id,
       name: driveName(drive) + (role === "spare" ? " (spare)" : ""),
       look: driveLook(drive),
@@ -28,12 +28,9 @@ function drivesOfPlan(context: BuildContext): RunPlan["drives"] {
 }
 
 /** Freezes what a run carries out; a later edit of the sheet does not reach it. */
-export function freezePlan(
-  build: { number: string; revision: string | null },
-  context: BuildContext,
-): RunPlan {
-  const { machine, image, profile, site, sheet } = context;
-  const { findings } = evaluateBuild(context);
+export function freezePlan(build: { number: string; revision: string | null }, plan: Plan): RunPlan {
+  const { machine, image, profile, site, sheet } = plan;
+  const { findings, steps } = evaluateSheet(plan);
   return runPlanSchema.parse({
     schemaVersion: 1,
     number: build.number,
@@ -44,20 +41,18 @@ export function freezePlan(
       .filter((d) => d.mendedOn === null)
       .map((d) => `${d.what} (${d.affects})`),
     machineLine: machine ? machineLine(machine.document.facts) : "",
-    machineModel: [machine?.document.facts.chassis?.maker, machine?.document.facts.chassis?.model]
-      .filter(Boolean)
-      .join(" "),
+    machineModel: modelOf(plan),
     siteName: site?.name ?? "",
     timeZone: site?.timeZone ?? "UTC",
     imageName: image?.name ?? "",
     imageCheck: image ? verificationOf(image) : "",
     profileName: profile ? `${profile.name} ${profile.version}` : "",
-    management: profile ? fillTemplate(profile.management.address, valuesOf(context)) : "",
+    management: profile ? fillTemplate(profile.management.address, valuesOf(plan)) : "",
     passwordRule: profile?.passwords.words ?? "",
-    drives: drivesOfPlan(context),
+    drives: drivesOfPlan(plan),
     sheet,
-    steps: deriveSteps(context),
-    expectations: planExpectations(context),
+    steps,
+    expectations: planExpectations(plan),
     findings: findings.map(({ label, severity, title, says, at, waiver }) => ({
       label,
       severity,

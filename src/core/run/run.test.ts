@@ -355,7 +355,7 @@ it("shows the characters that a guard asks for on no step, strip or log line", (
   for (const file of readdirSync("profiles").map((f) => f.replace(".yaml", ""))) {
     const profile = shippedProfile(file);
     const one = aPlan({ profile, profiles: [profile] });
-    const shown = one.steps.map(({ guard, does: _, ...step }) => [
+    const shown = one.steps.map(({ guard, does: _, effects: __, ...step }) => [
       step,
       guard && [guard.asks, guard.leaveAlone, guard.drives.map((d) => [d.name, d.holds])],
     ]);

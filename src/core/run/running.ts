@@ -1,4 +1,4 @@
-import type { Step } from "../build";
+import type { Step } from "../stage";
 import { addSeconds } from "../units";
 import type { LoggedEvent, RunPlan } from "./events";
 import { foldRun, nextHands, type RunState } from "./state";

@@ -1,4 +1,4 @@
-import type { Effect, Step } from "../build";
+import type { Step, Strip } from "../stage";
 import { addSeconds } from "../units";
 import type { AcceptanceLine } from "../verify";
 import type { LoggedEvent } from "./events";
@@ -37,7 +37,7 @@ export interface RunState {
   /** Index into the steps; equal to their number when all are done. */
   current: number;
   steps: StepState[];
-  strip: Required<Effect>;
+  strip: Required<Strip>;
   /** The guard of the step was passed, by id of the guard step. */
   guardsPassed: string[];
   /** Drives that were named, by the guard step that they passed. */
@@ -101,16 +101,16 @@ function startTimer(state: RunState, step: Step, at: string): void {
   };
 }
 
-const PUT_RIGHT: Effect = { media: "none", nextBoot: "as ordered" };
+const PUT_RIGHT: Strip = { media: "none", nextBoot: "as ordered" };
 
 /**
  * How a step leaves the strip. Where the screen showed something else, nothing counts as taken out or put back; what was
  * skipped may have been done before, so media and boot order may stand as it would have left them, and nothing else.
  */
-function effectOf(after: Effect, how: StepState["state"]): Effect {
+function effectOf(after: Strip, how: StepState["state"]): Strip {
   if (how === "done") return after;
   const stands = Object.entries(after).filter(
-    ([part, value]) => PUT_RIGHT[part as keyof Effect] !== value && (how !== "skipped" || part in PUT_RIGHT),
+    ([part, value]) => PUT_RIGHT[part as keyof Strip] !== value && (how !== "skipped" || part in PUT_RIGHT),
   );
   return Object.fromEntries(stands);
 }

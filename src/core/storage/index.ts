@@ -10,3 +10,8 @@ export {
 export { FATES, withFate, withLayout, type Fate } from "./fates";
 export { proofOf, proofWords, proves, type Proof } from "./proof";
 export { grossBytes, leastMembers, survives, targetSeats, type TargetPlan, type TargetSeat } from "./target";
+export { consentFor, targetOf, targetsOf, wantsConsent, type StorageGround } from "./ground";
+export { consentTo, consentViews, type ConsentView } from "./signing";
+export { guardsBefore, lacksDrives } from "./steps/guards";
+export { storageStage } from "./stage";
+export type { Consent } from "./slice";

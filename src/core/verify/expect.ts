@@ -1,9 +1,9 @@
 import { z } from "zod";
-import { modeWords } from "../boot";
-import { drivesOf, portOf, segmentOf, targetsOf, type BuildContext } from "../build";
-import { driveName, standingWords } from "../machine";
-import { prefixLengthOf } from "../network";
-import { dispositionOf } from "../storage";
+import { driveName, drivesOf, standingWords } from "../machine";
+import { modeWords } from "../media";
+import { portOf, prefixLengthOf, segmentOf } from "../network";
+import type { Sources } from "../sheet";
+import { dispositionOf, targetsOf } from "../storage";
 
 /** Plans from before a target could be several drives name one, and a port without its address. */
 const matchOf = (value: unknown): unknown => {
@@ -50,7 +50,7 @@ const expect = (id: string, zone: string, what: string, planned: string, match: 
 const fact = (path: string, equals: string): Match => ({ kind: "fact", path, equals });
 
 /** What acceptance must find, drawn from the plan; what the plan does not decide is not asked. */
-export function planExpectations(context: BuildContext): Expectation[] {
+export function planExpectations(context: Sources): Expectation[] {
   const { sheet, profile, machine, image } = context;
   const { network, answers, boot } = sheet;
   const serial = machine?.document.facts.chassis?.serial ?? "";
@@ -82,7 +82,7 @@ export function planExpectations(context: BuildContext): Expectation[] {
   ];
 }
 
-function storage(context: BuildContext): Expectation[] {
+function storage(context: Sources): Expectation[] {
   const members = targetsOf(context)
     .filter((t) => t.role === "member")
     .map((t) => t.drive);
@@ -111,7 +111,7 @@ function storage(context: BuildContext): Expectation[] {
   ];
 }
 
-function addressing(context: BuildContext): Expectation[] {
+function addressing(context: Sources): Expectation[] {
   const { network } = context.sheet;
   const port = portOf(context);
   const length = prefixLengthOf(segmentOf(context)?.prefix ?? "");
@@ -145,7 +145,7 @@ function addressing(context: BuildContext): Expectation[] {
   ];
 }
 
-function naming(answers: BuildContext["sheet"]["answers"]): Expectation[] {
+function naming(answers: Sources["sheet"]["answers"]): Expectation[] {
   const full = [answers.hostName, answers.domain].filter(Boolean).join(".");
   return [
     ...expect("host-name", "F", "Host name", full, { kind: "host name", name: answers.hostName, full }),

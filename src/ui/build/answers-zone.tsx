@@ -1,6 +1,6 @@
 "use client";
 
-import type { Sheet } from "@/core/build";
+import type { Sheet } from "@/core/sheet";
 import { Field, SelectField, TextField } from "../fields/fields";
 import type { ZoneProps } from "./zone-props";
 

@@ -1,7 +1,7 @@
 "use client";
 
 import type { ReactNode } from "react";
-import type { StageState } from "@/core/build";
+import type { StageState } from "@/core/sheet";
 
 /** One stage of the sheet: its letter, its piece of the line, its decision in one line, and what makes it. */
 export function Band({

@@ -1,4 +1,4 @@
-import { mediumWords } from "@/core/boot";
+import { mediumWords } from "@/core/media";
 import { ChoiceField, TextField } from "../fields/fields";
 import type { ZoneProps } from "./zone-props";
 

@@ -2,23 +2,16 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useRef, useState, type ReactNode } from "react";
-import type { BuildView, MachineChoice } from "@/core/build";
+import { useRef, useState } from "react";
+import type { BuildView, MachineChoice } from "@/core/sheet";
 import type { PlacedFinding, Zone } from "@/core/finding";
 import { formatClock } from "@/core/units";
 import { Problems } from "../frame/problems";
 import { TitleBlock } from "../frame/title-block";
-import { AnswersZone } from "./answers-zone";
 import { Band } from "./band";
-import { BootZone } from "./boot-zone";
-import { AcceptZone, HandOverZone, SettleZone } from "./closing-zones";
-import { ImageZone } from "./image-zone";
-import { MachineZone } from "./machine-zone";
 import { Margin } from "./margin";
-import { NetworkZone } from "./network-zone";
-import { RunZone } from "./run-zone";
+import { STAGE_VIEWS } from "./stages";
 import { StaleSlip } from "./stale-slip";
-import { StorageZone } from "./storage-zone";
 import { useSheet, type BuildActions } from "./use-sheet";
 import { WaiveSlip } from "./waive-slip";
 import { marksOf, type ZoneProps } from "./zone-props";
@@ -58,7 +51,8 @@ export function BuildSheet({
     if (toggled[zone] === undefined) setToggled({ ...toggled, [zone]: true });
   };
 
-  useKeys("a,b,c,d,e,f,g,h,i,j,k", (_, key) => {
+  const letters = evaluation.stages.map((s) => s.zone.toLowerCase()).join(",");
+  useKeys(letters, (_, key) => {
     const zone = (key.keys?.join("") ?? "").toUpperCase() as Zone;
     toggle(zone);
     document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
@@ -68,25 +62,9 @@ export function BuildSheet({
   useCharacter("]", () => stepThrough(evaluation.findings, 1));
   useCharacter("[", () => stepThrough(evaluation.findings, -1));
 
-  const zone: ZoneProps = { view, sheet, edit: state.edit, marks: marksOf(view) };
-  const contents: Partial<Record<Zone, ReactNode>> = {
-    A: <MachineZone {...zone} machines={machines} />,
-    B: <ImageZone {...zone} />,
-    C: <BootZone {...zone} />,
-    D: (
-      <StorageZone
-        {...zone}
-        agree={async (drive, typed) =>
-          state.adopt(await actions.agree(build.id, build.version, drive, typed))
-        }
-      />
-    ),
-    E: <NetworkZone {...zone} />,
-    F: <AnswersZone {...zone} />,
-    H: <RunZone {...zone} />,
-    I: <SettleZone {...zone} />,
-    J: <AcceptZone {...zone} />,
-    K: <HandOverZone {...zone} />,
+  const zone: ZoneProps = {
+    ...{ view, sheet, machines, edit: state.edit, marks: marksOf(view) },
+    agree: async (drive, typed) => state.adopt(await actions.agree(build.id, build.version, drive, typed)),
   };
 
   return (
@@ -152,7 +130,7 @@ export function BuildSheet({
             onToggle={() => toggle(stage.zone)}
             onWork={() => keepOpen(stage.zone)}
           >
-            {stage.state === "folded" ? null : contents[stage.zone]}
+            {stage.state === "folded" ? null : <StageView zone={stage.zone} props={zone} />}
           </Band>
         ))}
         <Margin
@@ -175,6 +153,11 @@ export function BuildSheet({
       />
     </>
   );
+}
+
+function StageView({ zone, props }: { zone: Zone; props: ZoneProps }) {
+  const View = STAGE_VIEWS[zone];
+  return View ? <View {...props} /> : null;
 }
 
 function stepThrough(findings: PlacedFinding[], by: 1 | -1): void {

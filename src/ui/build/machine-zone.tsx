@@ -1,16 +1,9 @@
 import Link from "next/link";
 import { formatBinaryBytes, formatBytes, formatDate } from "@/core/units";
 import { SelectField } from "../fields/fields";
-import type { MachineChoice } from "@/core/build";
 import type { ZoneProps } from "./zone-props";
 
-export function MachineZone({
-  view,
-  sheet,
-  edit,
-  marks,
-  machines,
-}: ZoneProps & { machines: readonly MachineChoice[] }) {
+export function MachineZone({ view, sheet, edit, marks, machines }: ZoneProps) {
   const { machine, profile, site } = view.context;
   const facts = machine?.document.facts;
   const asked = profile?.requirements;

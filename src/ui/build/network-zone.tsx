@@ -91,7 +91,7 @@ export function NetworkZone({ view, sheet, edit, marks }: ZoneProps) {
                 <button
                   type="button"
                   className="link-quiet"
-                  onClick={() => edit({ "network.address": view.nextFree })}
+                  onClick={() => edit({ "network.address": view.nextFree ?? "" })}
                 >
                   next free: <span className="value">{view.nextFree}</span>
                 </button>

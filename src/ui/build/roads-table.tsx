@@ -1,5 +1,5 @@
 import { useId, type ReactNode } from "react";
-import type { RoadLine } from "@/core/build";
+import type { RoadLine } from "@/core/sheet";
 import type { Road } from "@/core/image";
 import { formatDuration } from "@/core/units";
 import { Field, type FieldMark } from "../fields/fields";

@@ -1,4 +1,4 @@
-import type { Step } from "@/core/build";
+import type { Step } from "@/core/stage";
 import { formatDuration } from "@/core/units";
 import { FigureValue } from "../fields/figure-value";
 import type { ZoneProps } from "./zone-props";

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { fieldWords } from "@/core/build";
+import { fieldWords } from "@/core/sheet";
 import { shown } from "@/core/text";
 import { formatDateTime } from "@/core/units";
 import { Slip } from "../frame/dialog";

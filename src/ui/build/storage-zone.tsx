@@ -1,18 +1,15 @@
 "use client";
 
 import { useState } from "react";
-import type { ConsentView } from "@/core/build";
 import { LAYOUTS } from "@/core/image";
 import { visibleDrives, type Drive } from "@/core/machine";
-import { dispositionOf, withFate, withLayout, type Fate } from "@/core/storage";
+import { dispositionOf, withFate, withLayout, type ConsentView, type Fate } from "@/core/storage";
 import { Field, SelectField } from "../fields/fields";
 import { TypedProof } from "../fields/typed-proof";
 import { DriveRack } from "./drive-rack";
 import type { ZoneProps } from "./zone-props";
 
-type Agree = (drive: string, typed: string) => Promise<void>;
-
-export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps & { agree: Agree }) {
+export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
   const facts = view.context.machine?.document.facts;
   const seen = new Set(facts ? visibleDrives(facts) : []);
   // A drive that is gone stays in sight; members behind a controller are on no installer's list.

@@ -1,7 +1,7 @@
 "use client";
 
 import { useCallback, useEffect, useState } from "react";
-import type { BuildView, Edit, SaveAnswer, Sheet } from "@/core/build";
+import type { BuildView, Edit, SaveAnswer, Sheet, SheetChanges } from "@/core/sheet";
 import type { Problem } from "@/core/result";
 
 export interface BuildActions {
@@ -43,7 +43,7 @@ export interface SheetState {
   status: "saved" | "saving" | "not saved";
   problems: Problem[];
   stale: { view: BuildView; by: string; at: string; mine: Edit[] } | null;
-  edit(changes: Record<string, unknown>): void;
+  edit(changes: SheetChanges): void;
   undo(): Promise<void>;
   canUndo: boolean;
   /** Ends a clash: the edits that stay are made again on the other version. */
@@ -80,7 +80,7 @@ export function useSheet(initial: BuildView, actions: BuildActions): SheetState 
   }, []);
 
   const edit = useCallback(
-    (changes: Record<string, unknown>) => {
+    (changes: SheetChanges) => {
       const edits = Object.entries(changes)
         .map(([path, after]) => ({ path, before: valueIn(sheet, path), after }))
         .filter((e) => !same(e.before, e.after));

@@ -8,8 +8,8 @@ import {
   sharedSeconds,
   type Way,
   type WayPlan,
-} from "@/core/boot";
-import type { WaysView } from "@/core/build";
+} from "@/core/media";
+import type { WaysView } from "@/core/sheet";
 import { formatDuration } from "@/core/units";
 import { Field, type FieldMark } from "../fields/fields";
 import { FigureValue } from "../fields/figure-value";

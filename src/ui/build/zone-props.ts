@@ -1,4 +1,4 @@
-import type { BuildView, Sheet } from "@/core/build";
+import type { BuildView, MachineChoice, Sheet, SheetChanges, SheetPath } from "@/core/sheet";
 import type { Zone } from "@/core/finding";
 import type { FieldMark } from "../fields/fields";
 
@@ -6,13 +6,17 @@ import type { FieldMark } from "../fields/fields";
 export interface ZoneProps {
   view: BuildView;
   sheet: Sheet;
-  edit: (changes: Record<string, unknown>) => void;
-  marks: (path: string) => FieldMark[];
+  edit: (changes: SheetChanges) => void;
+  marks: (path: SheetPath) => FieldMark[];
+  /** The machines that this sheet can be for. */
+  machines: readonly MachineChoice[];
+  /** A person agrees to erase a drive by typing what names it. */
+  agree(drive: string, typed: string): Promise<void>;
 }
 
 export const marksOf =
   (view: BuildView) =>
-  (path: string): FieldMark[] =>
+  (path: SheetPath): FieldMark[] =>
     view.evaluation.findings
       .filter((f) => f.at === path && !f.waiver)
       .map(({ label, severity }) => ({ label, severity }));

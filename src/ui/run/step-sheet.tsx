@@ -2,7 +2,7 @@
 
 import { TriangleAlert } from "lucide-react";
 import { useState, type ReactNode } from "react";
-import type { Step } from "@/core/build";
+import type { Step } from "@/core/stage";
 import type { RunPlan, RunState } from "@/core/run";
 import { formatClock, formatDuration, secondsBetween } from "@/core/units";
 import { CopyValue } from "../frame/copy-value";

@@ -1,6 +1,6 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { standOf } from "@/core/build";
+import { standOf } from "@/core/sheet";
 import { drawMachine, machineLine, registerKey } from "@/core/machine";
 import { formatDateTime } from "@/core/units";
 import { registerOf, sparesFor } from "@/server/drives";

@@ -1,7 +1,7 @@
 export { profileSchema, type Profile } from "./profile";
 export { editProfileYaml } from "./edit-yaml";
 export { parseProfileYaml, profileJsonSchema, renderProfileYaml } from "./profile-yaml";
-export { DRIVE_WORK, PLACEHOLDERS, screenSchema, type DriveWork, type Screen } from "./screen";
+export { DRIVE_WORK, PLACEHOLDERS, screenSchema, type DriveWork, type Screen, type Values } from "./screen";
 export {
   ASPECTS,
   LAYOUTS,

@@ -34,6 +34,9 @@ export const PLACEHOLDERS = [
   "time.zone",
 ] as const;
 
+/** A value of the build for each name that a profile's text may hold; "" while it is open. */
+export type Values = Record<(typeof PLACEHOLDERS)[number], string>;
+
 export const template = z.string().superRefine((text, context) => {
   for (const name of placeholdersOf(text)) {
     if (!(PLACEHOLDERS as readonly string[]).includes(name))

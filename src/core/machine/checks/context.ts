@@ -1,5 +1,7 @@
-import type { Check, Evidence, Hit, Severity } from "../../finding";
+import { hit, rulesOver, type Check, type Evidence, type Severity } from "../../finding";
 import type { MachineDocument } from "../document";
+import { sourceWords } from "../on-machine";
+import { MACHINE_MESSAGES } from "./messages.en";
 
 /** A serial or MAC that another machine holds too. */
 export interface Twin {
@@ -40,27 +42,20 @@ export interface MachineContext {
   circuit: CircuitState | null;
 }
 
-export type MachineCheck = Check<MachineContext>;
+/** Where a rule about a machine points: at the machine of a sheet, or at the drives that it may be installed on. */
+type At = "machine.id" | "storage.target" | "network.port";
 
-export const check = (
-  code: string,
-  zone: MachineCheck["zone"],
-  run: (context: MachineContext) => Hit | Hit[] | null,
-): MachineCheck => ({ code, zone, run: (context) => [run(context) ?? []].flat() });
+export type MachineCheck = Check<MachineContext, At>;
+export const check = rulesOver<MachineContext, At>()(MACHINE_MESSAGES);
 
 /** A hit about the machine as a whole, or about one drive or port of it (`subject`). */
-export const say = (
+export const say = <Where extends At, Facts extends Readonly<Record<string, string>>>(
   severity: Severity,
-  at: string,
-  facts: Record<string, string>,
+  at: Where,
+  facts: Facts,
   shown: Evidence[],
   subject?: string,
-): Hit => ({ severity, at, facts, evidence: shown, ...(subject !== undefined && { subject }) });
-
-export const shows = (what: string, value: string, source: string): Evidence => ({ what, value, source });
+) => ({ ...hit(severity, at, facts, ...shown), ...(subject !== undefined && { subject }) });
 
 /** Where a fact was read: "dmidecode, 2026-11-20", for evidence. */
-export function readBy({ document }: MachineContext, path: string): string {
-  const source = document.sources[path];
-  return source ? `${source.tool}, ${source.at.slice(0, 10)}` : "imported";
-}
+export const readBy = (machine: MachineContext, path: string): string => sourceWords({ machine }, path);

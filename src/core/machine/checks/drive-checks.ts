@@ -1,7 +1,8 @@
+import { evidence } from "../../finding";
 import { formatBytes } from "../../units";
 import { driveName, holdsData, isSoundMember, presentDrives } from "../describe";
 import { judgeDrive } from "../health";
-import { check, readBy, say, shows, type MachineCheck } from "./context";
+import { check, readBy, say, type MachineCheck } from "./context";
 
 export const driveChecks: readonly MachineCheck[] = [
   check("drive.failing", "D", (context) =>
@@ -13,7 +14,7 @@ export const driveChecks: readonly MachineCheck[] = [
           "caution",
           "storage.target",
           { drive: driveName(drive), reasons: reasons.join("; ") },
-          reasons.map((r) => shows("health", r, readBy(context, `drives.${drive.id}.health`))),
+          reasons.map((r) => evidence("health", r, readBy(context, `drives.${drive.id}.health`))),
           drive.id,
         ),
       ),
@@ -28,7 +29,7 @@ export const driveChecks: readonly MachineCheck[] = [
           "note",
           "storage.target",
           { drive: driveName(drive), reasons: reasons.join("; ") },
-          reasons.map((r) => shows("health", r, readBy(context, `drives.${drive.id}.health`))),
+          reasons.map((r) => evidence("health", r, readBy(context, `drives.${drive.id}.health`))),
           drive.id,
         ),
       ),
@@ -50,7 +51,7 @@ export const driveChecks: readonly MachineCheck[] = [
       used
         .slice(0, 6)
         .map((d) =>
-          shows(driveName(d), "no hours, no counters", "smartctl was not imported, or told nothing"),
+          evidence(driveName(d), "no hours, no counters", "smartctl was not imported, or told nothing"),
         ),
     );
   }),
@@ -70,8 +71,8 @@ export const driveChecks: readonly MachineCheck[] = [
         "storage.target",
         { drive: driveName(drive), from: past.cameFrom },
         [
-          shows("sat before in", past.cameFrom, "drive register"),
-          shows(
+          evidence("sat before in", past.cameFrom, "drive register"),
+          evidence(
             "long self-test since",
             test ? `${test.kind}: ${test.passed ? "passed" : "not passed"}, before it moved` : "none",
             "smartctl",
@@ -91,8 +92,8 @@ export const driveChecks: readonly MachineCheck[] = [
         "storage.target",
         { drive: driveName(drive), other: past.alsoIn },
         [
-          shows(past.alsoIn, `also holds ${drive.id} as present`, "its facts"),
-          shows("here", `holds ${drive.id}`, "imported"),
+          evidence(past.alsoIn, `also holds ${drive.id} as present`, "its facts"),
+          evidence("here", `holds ${drive.id}`, "imported"),
         ],
         drive.id,
       );
@@ -106,7 +107,7 @@ export const driveChecks: readonly MachineCheck[] = [
         "caution",
         "storage.target",
         { serial: d.serial ?? "", name: d.seenAs },
-        [shows("serial", d.serial ?? "", `reported by two drives, one of them ${d.seenAs}`)],
+        [evidence("serial", d.serial ?? "", `reported by two drives, one of them ${d.seenAs}`)],
         d.id,
       ),
     );
@@ -120,7 +121,7 @@ export const driveChecks: readonly MachineCheck[] = [
           "caution",
           "storage.target",
           { drive: d.model ?? d.id },
-          [shows("size", "0 or implausible", "imported")],
+          [evidence("size", "0 or implausible", "imported")],
           d.id,
         ),
       ),
@@ -142,8 +143,8 @@ export const driveChecks: readonly MachineCheck[] = [
           share: `${Math.round((100 * idle) / d.sizeBytes)} %`,
         },
         [
-          shows("size", formatBytes(d.sizeBytes), readBy(context, `drives.${d.id}.sizeBytes`)),
-          shows("in partitions", formatBytes(used), readBy(context, `drives.${d.id}.contents`)),
+          evidence("size", formatBytes(d.sizeBytes), readBy(context, `drives.${d.id}.sizeBytes`)),
+          evidence("in partitions", formatBytes(used), readBy(context, `drives.${d.id}.contents`)),
         ],
         d.id,
       );
@@ -164,7 +165,7 @@ export const driveChecks: readonly MachineCheck[] = [
             level: set?.level ?? "level not told",
             members: String(set?.members.length ?? 0),
           },
-          [shows("virtual drive", `${d.presentedBy}, ${set?.level ?? "?"}`, "the controller")],
+          [evidence("virtual drive", `${d.presentedBy}, ${set?.level ?? "?"}`, "the controller")],
           d.id,
         );
       }),
@@ -186,7 +187,7 @@ export const driveChecks: readonly MachineCheck[] = [
                 .map((m) => `${m.name} ${m.state}`)
                 .join(", ") || "see the tool",
           },
-          [shows(s.id, s.state, readBy(context, `sets.${s.id}`))],
+          [evidence(s.id, s.state, readBy(context, `sets.${s.id}`))],
           s.id,
         ),
       ),
@@ -208,12 +209,12 @@ export const driveChecks: readonly MachineCheck[] = [
         "storage.target",
         { pool: p.name, controller: raid[0]?.name ?? "a RAID controller" },
         [
-          shows(
+          evidence(
             "controller",
             `${raid[0]?.name ?? "?"}, RAID mode`,
             readBy(context, `storageControllers.${raid[0]?.id ?? ""}`),
           ),
-          shows("pool", p.name, readBy(context, `sets.${p.id}`)),
+          evidence("pool", p.name, readBy(context, `sets.${p.id}`)),
         ],
         p.id,
       ),

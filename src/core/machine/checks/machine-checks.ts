@@ -1,8 +1,9 @@
+import { evidence } from "../../finding";
 import { formatBinaryBytes, secondsBetween } from "../../units";
 import { factWords } from "../describe";
 import { compareDelivery } from "../expected";
 import { compareVersions } from "../../text";
-import { check, readBy, say, shows, type MachineCheck } from "./context";
+import { check, readBy, say, type MachineCheck } from "./context";
 
 const DAY = 86_400;
 const STALE_DAYS = 45;
@@ -21,8 +22,8 @@ export const machineChecks: readonly MachineCheck[] = [
       "machine.id",
       { installed: formatBinaryBytes(installed), seen: formatBinaryBytes(seen) },
       [
-        shows("installed", formatBinaryBytes(installed), readBy(context, "memory.installedBytes")),
-        shows("recognised", formatBinaryBytes(seen), readBy(context, "memory.recognisedBytes")),
+        evidence("installed", formatBinaryBytes(installed), readBy(context, "memory.installedBytes")),
+        evidence("recognised", formatBinaryBytes(seen), readBy(context, "memory.recognisedBytes")),
       ],
     );
   }),
@@ -39,7 +40,7 @@ export const machineChecks: readonly MachineCheck[] = [
     const large = fitted.filter((m) => m.sizeBytes === sizes[0]);
     return say("note", "machine.id", { odd, modules: String(fitted.length) }, [
       ...sizes.map((s) =>
-        shows(
+        evidence(
           formatBinaryBytes(s),
           fitted
             .filter((m) => m.sizeBytes === s)
@@ -50,7 +51,7 @@ export const machineChecks: readonly MachineCheck[] = [
       ),
       ...(sizes.length > 1
         ? []
-        : [shows("one size", `${large.length} modules`, readBy(context, "memory.modules"))]),
+        : [evidence("one size", `${large.length} modules`, readBy(context, "memory.modules"))]),
     ]);
   }),
 
@@ -67,7 +68,7 @@ export const machineChecks: readonly MachineCheck[] = [
         "stop",
         "machine.id",
         { shared: what, other },
-        [shows("this machine", what, "imported"), shows(other, what, "imported")],
+        [evidence("this machine", what, "imported"), evidence(other, what, "imported")],
         other,
       ),
     );
@@ -83,7 +84,7 @@ export const machineChecks: readonly MachineCheck[] = [
     if (secondsBetween(latest, now) < STALE_DAYS * DAY) return null;
     const days = Math.floor(secondsBetween(latest, now) / DAY);
     return say("note", "machine.id", { age: `${days} days old` }, [
-      shows("last import", latest.slice(0, 10), "import history"),
+      evidence("last import", latest.slice(0, 10), "import history"),
     ]);
   }),
 
@@ -104,13 +105,13 @@ export const machineChecks: readonly MachineCheck[] = [
           other: claims.map((c) => factWords(path, c.value)).join(", "),
         },
         [
-          shows(
+          evidence(
             "stands now",
             factWords(path, value),
             source ? `${source.tool}, ${source.at.slice(0, 10)}` : "imported",
           ),
           ...claims.map((c) =>
-            shows(
+            evidence(
               "says otherwise",
               factWords(path, c.value),
               `${c.source.tool}, ${c.source.at.slice(0, 10)}`,
@@ -131,8 +132,8 @@ export const machineChecks: readonly MachineCheck[] = [
           "machine.id",
           { what: line.what, expected: line.expected, observed: line.observed },
           [
-            shows("delivery note", line.expected, document.typed.expected?.from || "typed"),
-            shows("the machine says", line.observed, "imported"),
+            evidence("delivery note", line.expected, document.typed.expected?.from || "typed"),
+            evidence("the machine says", line.observed, "imported"),
           ],
           line.what,
         ),
@@ -154,8 +155,8 @@ export const machineChecks: readonly MachineCheck[] = [
           "machine.id",
           { sensor: s.id, value: `${s.value.toFixed(0)} °C`, limit: `${limit.toFixed(0)} °C` },
           [
-            shows("reading", `${s.value.toFixed(1)} °C`, readBy(context, `sensors.${s.id}`)),
-            shows(
+            evidence("reading", `${s.value.toFixed(1)} °C`, readBy(context, `sensors.${s.id}`)),
+            evidence(
               stated === null ? "default for an idle machine" : "limit of the chip",
               `${limit.toFixed(0)} °C`,
               stated === null ? "Derrick's default" : "sensors",
@@ -176,7 +177,7 @@ export const machineChecks: readonly MachineCheck[] = [
     ].filter(Boolean);
     if (!/laptop|notebook|portable/i.test(form) || open.length === 0) return null;
     return say("caution", "machine.id", { open: open.join("; ") }, [
-      shows("form", form, readBy(context, "chassis.form")),
+      evidence("form", form, readBy(context, "chassis.form")),
     ]);
   }),
 
@@ -188,7 +189,7 @@ export const machineChecks: readonly MachineCheck[] = [
           "note",
           "machine.id",
           { what: d.what, affects: d.affects },
-          [shows("known since", d.since, d.by)],
+          [evidence("known since", d.since, d.by)],
           d.id,
         ),
       ),
@@ -202,7 +203,7 @@ export const machineChecks: readonly MachineCheck[] = [
           "caution",
           "machine.id",
           { part: f.part, installed: f.installed, available: f.available },
-          [shows("installed", f.installed, "typed or imported"), shows("available", f.available, f.by)],
+          [evidence("installed", f.installed, "typed or imported"), evidence("available", f.available, f.by)],
           f.part,
         ),
       ),
@@ -216,7 +217,7 @@ export const machineChecks: readonly MachineCheck[] = [
           "caution",
           "machine.id",
           { part: f.part, due: f.due ?? "", reason: f.reason || "no reason given" },
-          [shows("postponed to", f.due ?? "", f.by)],
+          [evidence("postponed to", f.due ?? "", f.by)],
           f.part,
         ),
       ),
@@ -226,7 +227,7 @@ export const machineChecks: readonly MachineCheck[] = [
     document.typed.dates
       .filter((d) => d.doneOn === null && d.due < today)
       .map((d) =>
-        say("caution", "machine.id", { what: d.what, due: d.due }, [shows("due", d.due, d.by)], d.id),
+        say("caution", "machine.id", { what: d.what, due: d.due }, [evidence("due", d.due, d.by)], d.id),
       ),
   ),
 
@@ -238,7 +239,7 @@ export const machineChecks: readonly MachineCheck[] = [
           "caution",
           "machine.id",
           { supply: p.id, state: p.state },
-          [shows(p.id, p.state, readBy(context, `powerSupplies.${p.id}`))],
+          [evidence(p.id, p.state, readBy(context, `powerSupplies.${p.id}`))],
           p.id,
         ),
       ),
@@ -257,12 +258,12 @@ export const machineChecks: readonly MachineCheck[] = [
         over: `${Math.round(over)} W`,
       },
       [
-        shows(
+        evidence(
           "load of its machines",
           `${Math.round(circuit.watts)} W`,
           `latest loaded readings of ${circuit.machines} machines`,
         ),
-        shows("limit stated", `${Math.round(circuit.limitWatts)} W`, "the site's sheet"),
+        evidence("limit stated", `${Math.round(circuit.limitWatts)} W`, "the site's sheet"),
       ],
     );
   }),

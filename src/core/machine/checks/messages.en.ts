@@ -1,7 +1,7 @@
-import { message, type Message } from "../../finding";
+import { message } from "../../finding";
 
 /** The words of every rule about a machine; {facts} come from the hit. */
-export const MACHINE_MESSAGES: Readonly<Record<string, Message>> = {
+export const MACHINE_MESSAGES = {
   "machine.memory-lost": message(
     "Memory installed but not recognised",
     "{installed} are installed, {seen} are recognised.",

@@ -1,10 +1,11 @@
-import { check, say, shows, type MachineCheck } from "./context";
+import { evidence } from "../../finding";
+import { check, say, type MachineCheck } from "./context";
 
 export const portChecks: readonly MachineCheck[] = [
   check("network.only-wireless", "E", ({ document: { facts } }) => {
     if (facts.ports.length === 0 || facts.ports.some((p) => p.kind === "ethernet")) return null;
     return say("stop", "network.port", { port: facts.ports[0]?.seenAs ?? "" }, [
-      shows("ports", facts.ports.map((p) => `${p.seenAs} (wireless)`).join(", "), "ip"),
+      evidence("ports", facts.ports.map((p) => `${p.seenAs} (wireless)`).join(", "), "ip"),
     ]);
   }),
 ];
@@ -16,7 +17,7 @@ export const reachChecks: readonly MachineCheck[] = [
   ),
   check("machine.no-media-licence", "A", ({ document: { facts } }) =>
     facts.controller?.present && facts.controller.virtualMedia === "not licensed"
-      ? say("note", "machine.id", {}, [shows("virtual media", "not licensed", "typed or imported")])
+      ? say("note", "machine.id", {}, [evidence("virtual media", "not licensed", "typed or imported")])
       : null,
   ),
 ];

@@ -1,6 +1,6 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { fieldWords, type Edit } from "@/core/build";
+import { fieldWords, type Edit } from "@/core/sheet";
 import { shown } from "@/core/text";
 import { formatDateTime } from "@/core/units";
 import { buildHistory, buildView, machineChoices } from "@/server/builds";

@@ -1,0 +1,65 @@
+import { message } from "../../finding";
+
+/** The words of the rules about names, accounts and what the installer asks; {facts} come from the hit. */
+export const ANSWERS_MESSAGES = {
+  "answers.host-name": message(
+    "Host name",
+    '"{name}" is no host name: {problem}.',
+    "Letters, digits and hyphens, at most 63.",
+    "Certificates and clusters take the name at once and are hard to change.",
+  ),
+  "answers.name-taken": message(
+    "Host name in use",
+    "{name} is the name of {owner}.",
+    "Choose another.",
+    "Two machines under one name are mistaken for each other in every log.",
+  ),
+  "answers.domain": message(
+    "Domain",
+    "Of the domain: {state}.",
+    "Use the site's domain, or one under .internal or home.arpa.",
+    "An invented public name belongs to somebody, today or tomorrow.",
+  ),
+  "answers.no-account": message(
+    "Nobody could log in",
+    "No account can administer the machine; {profile} asks for one.",
+    "Add the super-user or an administrator.",
+    "A machine without an account is installed twice.",
+  ),
+  "answers.account-name": message(
+    "Account name",
+    '"{name}": {problem}.',
+    "Choose another name.",
+    "The installer refuses it in the middle of its screens.",
+  ),
+  "answers.two-doors": message(
+    "Two doors with a password",
+    "{superUser} and {admin} may both log in with a password.",
+    "Let one of them log in by key, or not at all.",
+    "The super-user's password is the one that is tried from outside.",
+  ),
+  "answers.administrator": message(
+    "No administrator",
+    "{profile} wants an administrator beside the super-user.",
+    "Add one.",
+    "Daily work as super-user leaves no trace of who did it.",
+  ),
+  "answers.secrets": message(
+    "Where the passwords are",
+    "It is not written where the passwords are kept.",
+    "Write the place, in words: a safe, an envelope number. Never the password.",
+    "At three in the morning somebody else looks for it.",
+  ),
+  "answers.keyboard": message(
+    "Keyboard layout",
+    "Of the layout: {state}.",
+    "Choose the layout that the console really sends.",
+    'On an assumed layout @ and " change places, and the password is not what was typed.',
+  ),
+  "answers.time-zone": message(
+    "Time zone",
+    "Of the time zone: {state}.",
+    "Choose one of the IANA list, such as Europe/London.",
+    "Logs in another time are compared wrongly in the one hour that counts.",
+  ),
+};

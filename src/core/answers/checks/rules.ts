@@ -1,0 +1,174 @@
+import { evidence, hit } from "../../finding";
+import { accountNameProblem, domainProblem, hostNameProblem, isTimeZone } from "../../identity";
+import { profileName } from "../../image";
+import { isPrivateName } from "../../network";
+import { rule, type AnswersRule } from "./rule";
+
+/** Rules about names, accounts and the answers to the installer. */
+export const ANSWERS_CHECKS: readonly AnswersRule[] = [
+  rule("answers.host-name", "F", ({ sheet }) => {
+    const problem = hostNameProblem(sheet.answers.hostName);
+    return problem
+      ? hit(
+          "stop",
+          "answers.hostName",
+          { name: sheet.answers.hostName || "(empty)", problem },
+          evidence("host name", sheet.answers.hostName || "empty", "this sheet"),
+        )
+      : null;
+  }),
+
+  rule("answers.name-taken", "F", ({ sheet, rivals }) => {
+    const { hostName, domain } = sheet.answers;
+    const name = hostName.toLowerCase();
+    const full = `${name}.${domain.toLowerCase()}`;
+    // At another site a short name is another machine's own; only a full name is the same everywhere.
+    const rival =
+      name === ""
+        ? undefined
+        : rivals.find((r) => r.kind === "name" && (r.key === full || (r.here && r.key === name)));
+    return rival
+      ? hit(
+          "stop",
+          "answers.hostName",
+          { name, owner: rival.owner },
+          evidence("this build", name, "this sheet"),
+          evidence(rival.owner, name, "the same name"),
+        )
+      : null;
+  }),
+
+  rule("answers.domain", "F", ({ sheet, profile, site }) => {
+    const { domain } = sheet.answers;
+    if (domain === "") {
+      const wish = profile?.hostName.domain;
+      return !wish || wish === "not used"
+        ? null
+        : hit(wish === "required" ? "stop" : "caution", "answers.domain", {
+            state: `there is none, and ${profile.name} ${wish === "required" ? "asks for one" : "wants one"}`,
+          });
+    }
+    const problem = domainProblem(domain);
+    if (problem)
+      return hit("stop", "answers.domain", { state: problem }, evidence("domain", domain, "this sheet"));
+    const own = site && site.domain !== "" && (domain === site.domain || domain.endsWith(`.${site.domain}`));
+    if (own || isPrivateName(domain)) return null;
+    return hit(
+      "caution",
+      "answers.domain",
+      { state: `"${domain}" is neither the site's domain nor one kept apart for private use` },
+      evidence("domain", domain, "this sheet"),
+      evidence("the site's domain", site?.domain || "not stated", site?.name ?? "site"),
+    );
+  }),
+
+  rule("answers.no-account", "F", (context) => {
+    const { accounts } = context.sheet.answers;
+    if (!context.profile || accounts.some((a) => a.role === "super-user" || a.role === "administrator"))
+      return null;
+    return hit(
+      "stop",
+      "answers.accounts",
+      { profile: profileName(context) },
+      evidence("accounts", String(accounts.length), "this sheet"),
+    );
+  }),
+
+  rule("answers.account-name", "F", ({ sheet, profile }) =>
+    sheet.answers.accounts.flatMap((account) => {
+      const reserved = account.role !== "super-user" && profile?.accounts.reserved.includes(account.name);
+      const problem =
+        accountNameProblem(account.name) ?? (reserved ? `${profile?.name} keeps this name for itself` : null);
+      return problem
+        ? {
+            ...hit(
+              "stop",
+              "answers.accounts",
+              { name: account.name || "(empty)", problem },
+              evidence("account", account.name || "empty", "this sheet"),
+            ),
+            subject: account.name,
+          }
+        : [];
+    }),
+  ),
+
+  rule("answers.two-doors", "F", ({ sheet }) => {
+    const byPassword = (role: string): string | undefined =>
+      sheet.answers.accounts.find((a) => a.role === role && a.logIn === "password")?.name;
+    const [superUser, admin] = [byPassword("super-user"), byPassword("administrator")];
+    return superUser && admin
+      ? hit(
+          "caution",
+          "answers.accounts",
+          { superUser, admin },
+          evidence(superUser, "log-in by password", "this sheet"),
+          evidence(admin, "log-in by password", "this sheet"),
+        )
+      : null;
+  }),
+
+  rule("answers.administrator", "F", (context) => {
+    const wanted = context.profile?.accounts.needsAdministrator ?? false;
+    const { accounts } = context.sheet.answers;
+    if (!wanted || accounts.length === 0 || accounts.some((a) => a.role === "administrator")) return null;
+    return hit(
+      "caution",
+      "answers.accounts",
+      { profile: profileName(context) },
+      evidence("administrators", "none", "this sheet"),
+    );
+  }),
+
+  rule("answers.secrets", "F", ({ sheet }) =>
+    sheet.answers.accounts.some((a) => a.logIn === "password") && sheet.answers.secretsKept.trim() === ""
+      ? hit(
+          "note",
+          "answers.secretsKept",
+          {},
+          evidence(
+            "accounts with a password",
+            String(sheet.answers.accounts.filter((a) => a.logIn === "password").length),
+            "this sheet",
+          ),
+        )
+      : null,
+  ),
+
+  rule("answers.keyboard", "F", (context) => {
+    const { keyboard } = context.sheet.answers;
+    const offered = context.profile?.keyboards ?? [];
+    if (keyboard === "")
+      return hit("caution", "answers.keyboard", {
+        state: "none is chosen: a password typed on an assumed layout may not be the one you think",
+      });
+    if (offered.length === 0 || offered.includes(keyboard)) return null;
+    return hit(
+      "caution",
+      "answers.keyboard",
+      { state: `"${keyboard}" is not offered by the installer` },
+      evidence("chosen", keyboard, "this sheet"),
+      evidence("offered", offered.join(", "), `OS profile ${profileName(context)}`),
+    );
+  }),
+
+  rule("answers.time-zone", "F", ({ sheet, site }) => {
+    const { timeZone } = sheet.answers;
+    if (!isTimeZone(timeZone))
+      return hit(
+        "stop",
+        "answers.timeZone",
+        { state: `"${timeZone || "(empty)"}" is not a time zone` },
+        evidence("typed", timeZone || "empty", "this sheet"),
+      );
+    return site && site.timeZone !== timeZone
+      ? hit(
+          "note",
+          "answers.timeZone",
+          { state: `it differs from the site's ${site.timeZone}` },
+          evidence("this build", timeZone, "this sheet"),
+          evidence("site", site.timeZone, site.name),
+        )
+      : null;
+  }),
+];

@@ -1,0 +1,2 @@
+export { answersStage } from "./stage";
+export { screenSteps, type ScreenGround } from "./steps/screens";

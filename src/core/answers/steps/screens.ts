@@ -1,0 +1,123 @@
+import { learnStep, takes, type StepTime } from "../../estimate";
+import type { LegView, Screen, Values } from "../../image";
+import { modelOf, registerKey } from "../../machine";
+import { discEstimate, mediaEstimate, movesOf, networkEstimate, wayOf, type MediaGround } from "../../media";
+import { HAZARD, step, type Step } from "../../stage";
+import { guardsBefore, lacksDrives, targetsOf, type StorageGround } from "../../storage";
+import { fillTemplate, UNDECIDED } from "../../text";
+import { screenEffects, type EffectGround } from "./effects";
+
+/** What the steps of an installer's screens are made from. */
+export interface ScreenGround extends MediaGround {
+  sheet: MediaGround["sheet"] & StorageGround["sheet"] & EffectGround["sheet"];
+  /** How long waits of own runs took. */
+  times: readonly StepTime[];
+}
+
+type View = LegView<ScreenGround> & { values: Values };
+
+/** The steps of one screen; guards go before one that chooses or writes a drive. */
+export function screenSteps(
+  { plan, prefix, leg, last, values }: View,
+  screen: Screen,
+  zone: "H" | "I",
+  chosenBefore = false,
+): Step[] {
+  const dynamic = plan.sheet.network.school !== "fixed";
+  if (screen.when === "fixed address" && dynamic) return [];
+  if (screen.when === "dynamic address" && !dynamic) return [];
+  const fill = (text: string): string => fillTemplate(text, values);
+  const typed = screen.type.map((t) => ({ label: t.label, value: fill(t.value) }));
+  const open = typed.filter((t) => t.value.includes(UNDECIDED)).map((t) => t.label);
+  const { passwords } = leg.profile;
+  const isFirst = zone === "H" && screen === leg.screens[0] && leg.through === "installer";
+  const consoleKeys = isFirst ? leg.profile.consoleKeys.map((k) => `${k.keys}: ${k.opens}.`) : [];
+  const named = screen.wait ? `${leg.profile.profile} ${leg.profile.version} ${screen.id}` : "";
+  const { duration, figure, runs } = screenDuration(plan, screen, named);
+  const login = leg.profile.defaultLogins.find((l) => l.changedOn === screen.id);
+  const made = step(`${prefix}${zone === "H" ? "screen" : "first"}-${screen.id}`, zone, duration, {
+    title: fill(screen.title) + (last ? "" : ` (${leg.profile.name} ${leg.version})`),
+    kind: screen.wait ? "wait" : screen.type.length > 0 || screen.secret.length > 0 ? "type" : "act",
+    place: "console",
+    see: screen.see.map(fill),
+    never: screen.never.map(fill),
+    do: [
+      ...screen.do.map(fill),
+      ...(open.length > 0
+        ? [`The plan does not decide: ${open.join(", ")}. Ask before anything is typed there.`]
+        : []),
+      ...(screen.secret.length > 0
+        ? [
+            `The password has at least ${passwords.leastLength} characters${passwords.classes > 1 ? ` of ${passwords.classes} kinds (capitals, small letters, digits, signs)` : ""}.`,
+          ]
+        : []),
+      ...consoleKeys,
+      ...(login ? [`This changes the default log-in ${login.name}, which opens ${login.opens}.`] : []),
+      ...(lacksDrives(plan, screen)
+        ? ["The plan frees no drive for this: choose none, and skip this step with its reason."]
+        : []),
+    ],
+    type: typed.filter((t) => !t.value.includes(UNDECIDED)),
+    secret: screen.secret.map(fill),
+    keys: screen.keys,
+    expected: screen.expected,
+    hazards: screen.destroys
+      ? [HAZARD.erase]
+      : screen.drive === "writes" && plan.keepsSystem
+        ? [HAZARD.change]
+        : [],
+    figure,
+    // Where the screen itself takes longer than the transfer, its time says nothing about the rate.
+    moves: figure && runs === 0 ? movesOf(plan, screen.readsShare) : null,
+    screen: named,
+    runs,
+    effects: screenEffects(plan, leg, screen, zone),
+    does: screen.destroys ? overwritten(plan) : null,
+  });
+  return [...guardsBefore(plan, screen, { prefix, zone, chosenBefore }), made];
+}
+
+const overwritten = (plan: ScreenGround): Step["does"] => ({
+  kind: "drives overwritten",
+  drives: targetsOf(plan).flatMap(({ drive }) => registerKey(drive) ?? []),
+  by: plan.image?.name ?? "the installation",
+});
+
+/**
+ * The profile's time as own runs have corrected it, or the time that the share of the image takes on this way, whichever
+ * is longer.
+ */
+function screenDuration(
+  plan: ScreenGround,
+  screen: Screen,
+  named: string,
+): Pick<Step, "duration" | "figure" | "runs"> {
+  const usual = takes(screen.likely, screen.late, screen.wait ? 0.05 : 1);
+  const own = named ? learnStep(usual, named, modelOf(plan), plan.times) : null;
+  const plain = own?.duration ?? usual;
+  const alone = { duration: plain, figure: own?.figure ?? null, runs: own?.runs ?? 0 };
+  const way = wayOf(plan);
+  if (screen.readsShare === 0 || !plan.image || way === "stick") return alone;
+  const bytes = plan.image.sizeBytes * screen.readsShare;
+  const ground = {
+    facts: plan.machine?.document.facts ?? null,
+    samples: plan.samples,
+    site: plan.site,
+  };
+  const { duration, figure } =
+    way === "virtual media"
+      ? mediaEstimate(bytes, ground)
+      : way === "network"
+        ? networkEstimate(bytes, ground)
+        : discEstimate(bytes);
+  if (duration.likelySeconds <= plain.likelySeconds) return alone;
+  return {
+    duration: {
+      ...duration,
+      lateSeconds: Math.max(duration.lateSeconds, plain.lateSeconds),
+      handsShare: plain.handsShare,
+    },
+    figure,
+    runs: 0,
+  };
+}

@@ -1,0 +1,71 @@
+import { message } from "../../finding";
+
+/** The words of the rules about the start; {facts} come from the hit. */
+export const BOOT_MESSAGES = {
+  "stick.scheme": message(
+    "GPT stick in legacy mode",
+    "{stick} was written with a GPT; some legacy firmware starts only from an MBR.",
+    "Write it again with an MBR, or start in UEFI mode.",
+    "Such a stick is listed, chosen, and passed over without a word.",
+  ),
+  "boot.secure-profile": message(
+    "Secure boot must be off",
+    "Secure boot is on, and {profile} does not start with it.",
+    "Plan it off; the profile stands on the record as the reason.",
+    "The firmware refuses the loader with a message that seldom names the reason.",
+  ),
+  "boot.inside": message(
+    "The file and the boot mode",
+    "{way}, in {mode} mode, this image {verdict}: {reason}.",
+    "Change the boot mode or the way, or take an image that is made for it.",
+    "Firmware passes over what it cannot start, without a word.",
+  ),
+  "stick.wrong-mode": message(
+    "Stick and firmware disagree",
+    "As it was written, the stick {verdict} in {mode} mode.",
+    "Write it again for {mode} mode, or change the boot mode.",
+    "A stick is prepared for one kind of firmware when it is written; in the other mode it is not even listed.",
+  ),
+  "boot.image-mode": message(
+    "Image and boot mode disagree",
+    "The image does not start in {mode} mode.",
+    "Change the boot mode, or take an image for it.",
+    "The firmware passes over media that it cannot start, without a word.",
+  ),
+  "boot.profile-mode": message(
+    "Mode not supported",
+    "{profile} is not supported in {mode} mode.",
+    "Change the boot mode.",
+    "It may install and then not start.",
+  ),
+  "boot.mode-switch": message(
+    "Boot mode changes",
+    "The machine was started in {found} mode and is planned in {planned} mode; {existing} will not start any more.",
+    "Make sure that nothing on other drives is needed that starts in {found} mode.",
+    "Systems are installed for one mode; the other does not see them.",
+  ),
+  "boot.media-first": message(
+    "Media first for good",
+    "With the {media} first in the permanent order, the restart after the installation starts the installer again.",
+    "Use one-time boot; the permanent order stays as it is.",
+    "The second pass of an unattended installer erases what the first has written.",
+  ),
+  "boot.secure-unsigned": message(
+    "Secure boot and the loader",
+    "Secure boot is on, and the loader of this image {state}.",
+    "Look at the image's loader, or switch secure boot off and say why.",
+    "Firmware refuses an unsigned loader with a message that seldom names the reason.",
+  ),
+  "boot.secure-off": message(
+    "Secure boot off",
+    "Secure boot is planned to be off.",
+    "Give the reason as a waiver, so that the record shows it.",
+    "A switch that nobody wrote down is found years later by an auditor.",
+  ),
+  "boot.mbr-limit": message(
+    "Larger than an MBR reaches",
+    "In legacy mode with an MBR only {limit} of {size} can be used.",
+    "Use UEFI mode, or plan for the part that stays unused.",
+    "Partition programs differ: one makes a silent 2 TiB partition, another refuses.",
+  ),
+};

@@ -1,0 +1,10 @@
+import { z } from "zod";
+
+/** How the machine starts for the installation. */
+export const bootSlice = z.object({
+  mode: z.enum(["uefi", "legacy"]).default("uefi"),
+  start: z.enum(["one-time boot", "media first in the boot order"]).default("one-time boot"),
+  secureBoot: z.enum(["on", "off"]).default("on"),
+  menuKey: z.string().max(400).default(""),
+});
+export type BootSlice = z.infer<typeof bootSlice>;

@@ -1,0 +1,114 @@
+import { takes } from "../../estimate";
+import type { LegView } from "../../image";
+import { isAtMachine, mediaWords, wayOf } from "../../media";
+import { HAZARD, step, type Effect, type EffectOf, type Step } from "../../stage";
+import type { BootGround } from "../ground";
+import { firmwareWords, insertWords, removeWords, startWords, whenTaken } from "./words";
+
+type View = LegView<BootGround> & { plan: { sheet: { answers: { hostName: string } } } };
+
+const place = (plan: BootGround) => (isAtMachine(plan) ? ("at the machine" as const) : ("console" as const));
+
+/** The firmware as it is for the whole build; looked at once. */
+export function settings(plan: BootGround): Step {
+  const { mode, secureBoot } = plan.sheet.boot;
+  const keys = plan.machine?.document.typed.keys;
+  const set: EffectOf<"set firmware"> = {
+    do: "set firmware",
+    mode,
+    secureBoot: mode === "uefi" ? secureBoot : null,
+    virtualisation: plan.profile?.requirements.virtualisation !== "not needed",
+  };
+  return step("firmware", "C", takes(300, 720), {
+    title: "Check the firmware settings",
+    place: place(plan),
+    do: [
+      ...(keys?.setup ? [`Into the settings: ${keys.setup} ${whenTaken(keys.seconds)}.`] : []),
+      ...firmwareWords(set),
+      "After power loss: last state or always on. Clock in UTC, right to the minute.",
+      "All memory and every processor are listed. Leave the permanent boot order as it is.",
+    ],
+    see: [`Memory and processors as on the sheet of ${plan.machine?.name}`],
+    effects: [{ do: "switch power", to: "on" }, set],
+  });
+}
+
+const mediumOf = (plan: BootGround) => ({ medium: wayOf(plan), name: mediaWords(plan) });
+
+/** The key that opens the boot menu, and when. */
+function menuKey(plan: BootGround): string {
+  const book = plan.machine?.document.typed.keys;
+  // Many machines have a key of its own for starting from the network.
+  const key = (wayOf(plan) === "network" && book?.network) || plan.sheet.boot.menuKey || book?.bootMenu;
+  return `${key || "the boot-menu key of this maker"} ${whenTaken(book?.seconds)}`;
+}
+
+/** The medium goes in and is started once. */
+export function mediaIn({ plan, prefix }: View): Step[] {
+  const { sheet, image, profile } = plan;
+  const insert: EffectOf<"insert medium"> = {
+    do: "insert medium",
+    ...mediumOf(plan),
+    holds: image?.fileName || image?.name || "the image",
+    mac: sheet.network.port,
+  };
+  const start: EffectOf<"start next from"> = {
+    do: "start next from",
+    ...mediumOf(plan),
+    mode: sheet.boot.mode,
+    once: sheet.boot.start === "one-time boot",
+  };
+  return [
+    step(`${prefix}media-in`, "C", takes(60, 240), {
+      ...insertWords(insert),
+      place: place(plan),
+      hazards: insert.medium === "disc" ? [HAZARD.laser] : [],
+      effects: [insert],
+    }),
+    step(`${prefix}one-time`, "C", takes(60, 180), {
+      ...startWords(start, menuKey(plan), profile?.firmware.bootMenuSeconds ?? null),
+      place: place(plan),
+      effects: [start],
+    }),
+  ];
+}
+
+/** The medium comes out, and the boot order is as it was. */
+function mediaOut({ plan, prefix }: View): Step {
+  const remove: EffectOf<"remove medium"> = { do: "remove medium", ...mediumOf(plan) };
+  const { title, see } = removeWords(remove);
+  const always = plan.sheet.boot.start !== "one-time boot";
+  return step(`${prefix}media-out`, "H", takes(45, 120), {
+    title,
+    place: place(plan),
+    do: [
+      "Do this before the restart: media left in place starts the installer again.",
+      ...(always ? ["Put the permanent boot order back: the target first."] : []),
+    ],
+    see,
+    must: "Media that is left in starts the installer again.",
+    effects: [remove, { do: "put boot order back" }],
+  });
+}
+
+/** The medium comes out, and the machine restarts from its target. */
+export function restart(view: View): Step[] {
+  const { plan, prefix, leg, last } = view;
+  const { profile, sheet } = plan;
+  const system = `${leg.profile.name} ${leg.version}`;
+  const effects: Effect[] = [
+    { do: "restart" },
+    { do: "install system", profile: leg.profile.profile, version: leg.version },
+  ];
+  return [
+    ...(leg.through === "installer" ? [mediaOut(view)] : []),
+    step(`${prefix}restart`, "H", takes(profile?.restart.likely ?? 180, profile?.restart.late ?? 600, 0.1), {
+      title: last ? "Restart into the installed system" : `Restart into ${system}`,
+      kind: "wait",
+      place: "console",
+      see: [`${last ? sheet.answers.hostName || "The host name" : system} on the console`],
+      never: ["The installer's first screen again", "No boot device found"],
+      effects,
+    }),
+  ];
+}

@@ -1,0 +1,2 @@
+export { fitStage } from "./stage";
+export { beginning, type BeginningGround } from "./steps";

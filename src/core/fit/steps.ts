@@ -1,0 +1,77 @@
+import { takes } from "../estimate";
+import type { Roads } from "../image";
+import { contentWords, driveLook, holdsData, isUnread } from "../machine";
+import { isAtMachine } from "../media";
+import { HAZARD, step, type Step } from "../stage";
+import { targetsOf } from "../storage";
+import type { FitGround } from "./ground";
+
+/** What the first steps of a build are made from. */
+export type BeginningGround = FitGround & Roads;
+
+export function beginning(plan: BeginningGround): Step[] {
+  const { machine } = plan;
+  const chassis = machine?.document.facts.chassis;
+  const atMachine = isAtMachine(plan);
+  return [
+    step("identity", "A", takes(60, 180), {
+      title: "Make sure that this is the machine",
+      kind: "confirm",
+      place: atMachine ? "at the machine" : "console",
+      see: [
+        chassis?.serial ? `Serial number ${chassis.serial}` : `The label ${machine?.name}`,
+        ...(chassis?.assetTag ? [`Asset tag ${chassis.assetTag}`] : []),
+      ],
+      do: ["Compare on the label or on the controller's first page; read it aloud when two people work."],
+      hazards: atMachine ? [HAZARD.lift, HAZARD.mains, HAZARD.static] : [],
+    }),
+    ...saving(plan),
+  ];
+}
+
+const inPlaceAspects = ["guests", "data pools", "shares", "accounts", "dataset keys"] as const;
+
+/**
+ * What has to be saved first, with the place where it was put: on a road that keeps things so that the keeping can be
+ * proved, on a fresh installation what the profile says is lost with what stands there now.
+ */
+function saving(plan: BeginningGround): Step[] {
+  const road = plan.road;
+  const erased = targetsOf(plan).filter(({ drive }) => holdsData(drive) || isUnread(drive));
+  if (!plan.keepsSystem) {
+    const system = plan.installed;
+    const loses = plan.legs[0]?.fate.loses ?? [];
+    if (!system && erased.length === 0) return [];
+    return [
+      saved("Save what this installation loses", [
+        ...(loses.length > 0
+          ? [`Save outside this machine, as far as it is there: ${loses.join(", ")}.`]
+          : []),
+        ...erased.map(({ drive }) => `From ${driveLook(drive)}: ${contentWords(drive)}.`),
+      ]),
+    ];
+  }
+  const kept = inPlaceAspects.filter((a) => road?.keeps.includes(a));
+  const lost = road?.loses ?? [];
+  return [
+    saved("Save what must still be there afterwards", [
+      `Save the lists of ${kept.join(", ") || "what runs on it"} as text, outside this machine.`,
+      ...(lost.length > 0
+        ? [`These do not come along, and are saved as far as they are there: ${lost.join(", ")}.`]
+        : []),
+      ...new Set(road?.needs),
+    ]),
+  ];
+}
+
+const saved = (title: string, doing: string[]): Step =>
+  step("save-lists", "A", takes(600, 1800), {
+    title,
+    kind: "read",
+    place: "console",
+    do: doing,
+    see: ["Each part can be opened on another machine"],
+    never: ["A part that is there and cannot be saved: then this is not begun"],
+    asks: "Where it was put",
+    must: "What was not saved is gone once the drive is written, or once the upgrade fails half-way.",
+  });

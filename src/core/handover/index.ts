@@ -1,0 +1,1 @@
+export { handOverStage } from "./stage";

@@ -1,0 +1,117 @@
+import { formatExactBytes } from "../../units";
+import { evidence, hit } from "../../finding";
+import { isWeak } from "../checksum-list";
+import { checksumProblem, verificationOf } from "../image";
+import { rule, type ImageRule } from "./rule";
+
+/** Rules about the image itself. */
+export const imageRules: readonly ImageRule[] = [
+  rule("image.none", "B", ({ image }) => (image ? null : hit("stop", "image.id", {}))),
+
+  rule("image.no-profile", "B", ({ image, profile }) =>
+    image && !profile
+      ? hit("stop", "image.id", { profile: image.profile }, evidence("image", image.profile, image.name))
+      : null,
+  ),
+
+  rule("image.no-checksum", "B", ({ image }) =>
+    image && !image.published ? hit("caution", "image.id", { file: image.fileName || image.name }) : null,
+  ),
+
+  rule("image.weak-checksum", "B", ({ image }) =>
+    image?.published && isWeak(image.published.algorithm)
+      ? hit(
+          "note",
+          "image.id",
+          { algorithm: image.published.algorithm },
+          evidence("published", image.published.algorithm, image.publishedFrom || "typed"),
+        )
+      : null,
+  ),
+
+  rule("image.bad-checksum", "B", ({ image }) => {
+    const problem = image?.published ? checksumProblem(image.published) : null;
+    if (!image?.published || !problem) return null;
+    return hit(
+      "stop",
+      "image.id",
+      { problem },
+      evidence("typed", image.published.value.slice(0, 80), image.name),
+    );
+  }),
+
+  rule("image.not-verified", "B", ({ image }) => {
+    if (!image?.published || checksumProblem(image.published)) return null;
+    const state = verificationOf(image);
+    if (state !== "not computed" && state !== "other algorithm") return null;
+    const why =
+      state === "not computed"
+        ? "nobody has computed it over the file"
+        : "the computed one is of another algorithm";
+    return hit("caution", "image.id", { why, algorithm: image.published.algorithm });
+  }),
+
+  rule("image.checksum-differs", "B", ({ image }) => {
+    if (!image || verificationOf(image) !== "differs") return null;
+    const tail = (value: string | undefined): string => `…${(value ?? "").trim().slice(-12)}`;
+    return {
+      ...hit(
+        "stop",
+        "image.id",
+        { file: image.fileName || image.name },
+        evidence("published", tail(image.published?.value), image.publishedFrom || "typed"),
+        evidence(
+          "computed",
+          tail(image.computed?.checksum.value),
+          `${image.computed?.by}, ${image.computed?.at.slice(0, 10)}`,
+        ),
+      ),
+      protectsData: true,
+    };
+  }),
+
+  rule("image.support-over", "B", (context) => {
+    const { image } = context;
+    return image?.supportEnds && image.supportEnds < context.today
+      ? hit(
+          "caution",
+          "image.id",
+          { ended: image.supportEnds },
+          evidence("support ended", image.supportEnds, image.name),
+        )
+      : null;
+  }),
+
+  rule("image.damaged", "B", ({ image }) =>
+    (image?.inside?.found.faults ?? [])
+      .filter((f) => f.grave)
+      .map((f, i) => ({
+        ...hit(
+          "stop",
+          "image.id",
+          { file: image?.inside?.fileName || image?.name || "", fault: f.message },
+          evidence("inside the file", f.message, `${image?.inside?.by}, ${image?.inside?.at.slice(0, 10)}`),
+        ),
+        subject: String(i),
+        protectsData: true,
+      })),
+  ),
+
+  rule("image.size-differs", "B", ({ image }) => {
+    const seen = image?.inside?.found.sizeBytes;
+    if (!image || seen === undefined || seen === image.sizeBytes) return null;
+    return hit(
+      "caution",
+      "image.id",
+      { seen: formatExactBytes(seen), typed: formatExactBytes(image.sizeBytes) },
+      evidence("the file", formatExactBytes(seen), "inspector"),
+      evidence("this image", formatExactBytes(image.sizeBytes), "typed"),
+    );
+  }),
+
+  rule("image.not-inspected", "B", (context) => {
+    const { image } = context;
+    if (!image || image.inside || !context.fromMedia) return null;
+    return hit("note", "image.id", { file: image.fileName || image.name });
+  }),
+];

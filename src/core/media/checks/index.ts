@@ -1,0 +1,2 @@
+export { stickRules as MEDIA_CHECKS } from "./rules";
+export { MEDIA_MESSAGES } from "./messages.en";

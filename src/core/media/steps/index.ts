@@ -1,0 +1,2 @@
+export { imageCompared, mediumReady } from "./preparation";
+export { movesOf } from "./moves";

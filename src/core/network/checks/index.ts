@@ -1,0 +1,2 @@
+export { NETWORK_CHECKS } from "./rules";
+export { NETWORK_MESSAGES } from "./messages.en";

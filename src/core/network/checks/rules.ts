@@ -1,0 +1,240 @@
+import { evidence, hit } from "../../finding";
+import { factsOf } from "../../machine";
+import {
+  addressKey,
+  addressSortKey,
+  contains,
+  edgeOf,
+  inRange,
+  isAddress,
+  isPrivateAddress,
+} from "../address";
+import { portOf, segmentOf } from "../ground";
+import { rule, type NetworkRule } from "./rule";
+
+const ADDRESS = "network.address" as const;
+
+/** Rules about the address, the port and what the machine reaches. */
+export const NETWORK_CHECKS: readonly NetworkRule[] = [
+  rule("network.no-port", "E", (context) => {
+    const ports = factsOf(context)?.ports ?? [];
+    const { port } = context.sheet.network;
+    if (!context.machine || ports.some((p) => p.mac === port)) return null;
+    return hit(
+      ports.length === 0 ? "note" : "caution",
+      "network.port",
+      { state: port ? `the chosen port ${port} is not among the machine's ports` : "no port is chosen" },
+      evidence("ports", ports.map((p) => p.mac).join(", ") || "none imported", context.machine.name),
+    );
+  }),
+
+  rule("network.wireless-port", "E", (context) => {
+    const port = portOf(context);
+    const wired = factsOf(context)?.ports.find((p) => p.kind === "ethernet");
+    if (port?.kind !== "wireless" || !wired) return null;
+    return hit(
+      "caution",
+      "network.port",
+      { port: port.seenAs, wired: wired.seenAs },
+      evidence("chosen", `${port.seenAs}, wireless`, "this sheet"),
+      evidence("wired", wired.mac, "last import"),
+    );
+  }),
+
+  rule("network.no-link", "E", (context) => {
+    const port = portOf(context);
+    if (port?.link !== "down") return null;
+    const others = (factsOf(context)?.ports ?? []).filter((p) => p.link === "up" && p.mac !== port.mac);
+    return hit(
+      "caution",
+      "network.port",
+      { port: port.seenAs, others: others.map((p) => p.seenAs).join(", ") || "no other port" },
+      evidence("link", "down", "last import"),
+    );
+  }),
+
+  rule("network.no-address", "E", ({ sheet }) =>
+    sheet.network.school !== "dynamic" && sheet.network.address.trim() === ""
+      ? hit("stop", ADDRESS, { school: sheet.network.school })
+      : null,
+  ),
+
+  rule("network.not-an-address", "E", ({ sheet }) =>
+    sheet.network.school !== "dynamic" &&
+    sheet.network.address.trim() !== "" &&
+    !isAddress(sheet.network.address)
+      ? hit(
+          "stop",
+          ADDRESS,
+          { typed: sheet.network.address },
+          evidence("typed", sheet.network.address, "this sheet"),
+        )
+      : null,
+  ),
+
+  rule("network.no-segment", "E", (context) => {
+    const { school, segment } = context.sheet.network;
+    if (!context.site || school === "dynamic" || segmentOf(context)) return null;
+    return hit(
+      "stop",
+      "network.segment",
+      { school, state: segment ? `the segment "${segment}" is not at the site any more` : "none is chosen" },
+      evidence("segment", segment ?? "none", "this sheet"),
+      evidence("segments", context.site.segments.map((s) => s.name).join(", ") || "none", context.site.name),
+    );
+  }),
+
+  rule("network.outside", "E", (context) => {
+    const segment = segmentOf(context);
+    const { address, school } = context.sheet.network;
+    if (!segment || school === "dynamic" || !isAddress(address) || contains(segment.prefix, address))
+      return null;
+    return hit(
+      "stop",
+      ADDRESS,
+      { address, prefix: segment.prefix },
+      evidence("address", address, "this sheet"),
+      evidence("prefix", segment.prefix, `segment ${segment.name}`),
+    );
+  }),
+
+  rule("network.edge", "E", (context) => {
+    const segment = segmentOf(context);
+    const { address, school } = context.sheet.network;
+    const edge = segment && school !== "dynamic" ? edgeOf(segment.prefix, address) : null;
+    if (!segment || !edge) return null;
+    return hit(
+      "stop",
+      ADDRESS,
+      { address, edge, prefix: segment.prefix },
+      evidence(`${edge} address of`, segment.prefix, `segment ${segment.name}`),
+    );
+  }),
+
+  rule("network.taken", "E", (context) => {
+    const key = addressKey(context.sheet.network.address);
+    if (!key || context.sheet.network.school === "dynamic") return null;
+    const segment = segmentOf(context);
+    const owners = [
+      // The same private address at another site is another address.
+      ...context.rivals
+        .filter((r) => r.here || !isPrivateAddress(key))
+        .filter((r) => r.kind === "address" && r.key === addressSortKey(key))
+        .map((r) => r.owner),
+      ...(context.site?.occupied ?? []).filter((o) => addressKey(o.address) === key).map((o) => o.what),
+      ...(segment && addressKey(segment.gateway ?? "") === key ? ["the gateway"] : []),
+      ...((segment?.nameServers ?? []).some((s) => addressKey(s) === key) ? ["a name server"] : []),
+      ...(segment?.reservations ?? [])
+        .filter((r) => addressKey(r.address) === key && r.mac.toLowerCase() !== context.sheet.network.port)
+        .map((r) => `the reservation for ${r.name}`),
+    ];
+    return [...new Set(owners)].map((owner) => ({
+      ...hit(
+        "stop",
+        ADDRESS,
+        { address: context.sheet.network.address, owner },
+        evidence("this build", context.sheet.network.address, "this sheet"),
+        evidence(owner, context.sheet.network.address, "the same address"),
+      ),
+      subject: owner,
+    }));
+  }),
+
+  rule("network.in-pool", "E", (context) => {
+    const { address, school } = context.sheet.network;
+    const segment = segmentOf(context);
+    const pool = segment?.dhcp.find((range) => inRange(address, range));
+    if (school !== "fixed" || !segment || !pool) return null;
+    return hit(
+      "stop",
+      ADDRESS,
+      { address, from: pool.from, to: pool.to },
+      evidence("fixed address", address, "this sheet"),
+      evidence("DHCP hands out", `${pool.from} to ${pool.to}`, `segment ${segment.name}`),
+    );
+  }),
+
+  rule("network.not-reserved", "E", (context) => {
+    const { address, school, port } = context.sheet.network;
+    const segment = segmentOf(context);
+    if (school !== "reserved" || !segment || !port || !isAddress(address)) return null;
+    const reservation = segment.reservations.find((r) => r.mac.toLowerCase() === port);
+    if (reservation?.address === address) return null;
+    return hit(
+      "caution",
+      ADDRESS,
+      { port, address, has: reservation?.address ?? "none" },
+      evidence("planned", `${port} gets ${address}`, "this sheet"),
+      evidence("reservation for this MAC", reservation?.address ?? "none", `segment ${segment.name}`),
+    );
+  }),
+
+  rule("network.gateway", "E", (context) => {
+    const { gateway, address, school } = context.sheet.network;
+    const segment = segmentOf(context);
+    if (school !== "fixed" || gateway.trim() === "") return null;
+    const why = !isAddress(gateway)
+      ? "it is not an address"
+      : addressKey(gateway) === addressKey(address)
+        ? "it is the machine's own address"
+        : segment && !contains(segment.prefix, gateway)
+          ? `it lies outside ${segment.prefix}`
+          : null;
+    return why
+      ? hit(
+          "stop",
+          "network.gateway",
+          { gateway, why },
+          evidence("gateway", gateway, "this sheet"),
+          evidence("prefix", segment?.prefix ?? "no segment chosen", segment?.name ?? "this sheet"),
+        )
+      : null;
+  }),
+
+  rule("network.no-gateway", "E", (context) => {
+    const segment = segmentOf(context);
+    if (
+      context.sheet.network.school !== "fixed" ||
+      context.sheet.network.gateway !== "" ||
+      !segment ||
+      segment.purpose === "isolated lab"
+    )
+      return null;
+    return hit(
+      "note",
+      "network.gateway",
+      { segment: segment.name },
+      evidence("gateway", "none", "this sheet"),
+    );
+  }),
+
+  rule("network.name-servers", "E", ({ sheet }) => {
+    const bad = sheet.network.nameServers.filter((s) => !isAddress(s));
+    if (bad.length > 0)
+      return hit(
+        "stop",
+        "network.nameServers",
+        { state: `"${bad.join(", ")}" is not an address` },
+        evidence("typed", bad.join(", "), "this sheet"),
+      );
+    return sheet.network.school === "fixed" && sheet.network.nameServers.length === 0
+      ? hit(
+          "caution",
+          "network.nameServers",
+          { state: "none is given" },
+          evidence("address", "fixed, so DHCP tells none", "this sheet"),
+        )
+      : null;
+  }),
+
+  rule("network.dynamic", "E", (context) => {
+    const { school, fixedBy } = context.sheet.network;
+    if (school !== "dynamic" || (fixedBy !== null && fixedBy >= context.today)) return null;
+    return hit(
+      "caution",
+      "network.school",
+      { state: fixedBy ? `it was to be fixed by ${fixedBy}` : "no day is set by which it is fixed" },
+      evidence("address", fixedBy ? `dynamic, to be fixed by ${fixedBy}` : "dynamic", "this sheet"),
+    );
+  }),
+];

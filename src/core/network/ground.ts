@@ -1,0 +1,25 @@
+import { factsOf, type OnMachine, type Port } from "../machine";
+import type { Segment } from "./segment";
+import type { NetworkSlice } from "./slice";
+
+/** What the rules about addresses and ports look at. */
+export interface NetworkGround extends OnMachine {
+  sheet: { network: NetworkSlice };
+  /** The day that it is where the machine stands. */
+  today: string;
+  /** Where the machine stands: its networks, and the addresses of things that are no machines. */
+  site: {
+    name: string;
+    segments: readonly Segment[];
+    occupied: readonly { address: string; what: string }[];
+  } | null;
+  /** Who else holds what this sheet claims; `here` at the same site. */
+  rivals: readonly { kind: string; key: string; owner: string; here: boolean }[];
+}
+
+/** The port of the machine that the sheet has chosen; null when it is not among the facts. */
+export const portOf = (ground: OnMachine & { sheet: { network: { port: string | null } } }): Port | null =>
+  factsOf(ground)?.ports.find((p) => p.mac === ground.sheet.network.port) ?? null;
+
+export const segmentOf = ({ sheet, site }: Pick<NetworkGround, "sheet" | "site">): Segment | null =>
+  site?.segments.find((s) => s.id === sheet.network.segment) ?? null;

@@ -1,0 +1,654 @@
+import { describe, expect, it } from "vitest";
+import { aBuild, aDrive, soundInside, type BuildChanges } from "../../../tests/support/builds";
+import { ROAD_FIRING } from "../../../tests/support/firing-roads";
+import { runChecks } from "../finding";
+import { MACHINE_CHECKS, MACHINE_MESSAGES, type Drive } from "../machine";
+import { compatNoteSchema } from "../compat";
+import { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";
+
+const found = (changes: BuildChanges) => runChecks(SHEET_CHECKS, SHEET_MESSAGES, aBuild(changes));
+const sum = (c: string) => ({ algorithm: "sha256" as const, value: c.repeat(64) });
+const computed = (c: string) => ({ checksum: sum(c), at: "2026-11-20T08:00:00Z", by: "J. Pell" });
+const member = aDrive("NV-0002", {
+  memberOf: ["array md0"],
+  contents: [{ part: "b1", sizeBytes: 9, kind: "linux_raid_member", label: null, mountedAt: [] }],
+});
+const note = (verdict: string, more: object = {}) =>
+  compatNoteSchema.parse({
+    schemaVersion: 1,
+    subject: { kind: "drive model", value: "Alder 480" },
+    profile: "cairn-hypervisor",
+    version: "9",
+    verdict,
+    by: "J. Pell",
+    at: "2026-11-01T08:00:00Z",
+    ...more,
+  });
+const asking = (requirements: object) => ({
+  profile: {
+    requirements: { ...aBuild().profile!.requirements, ...requirements },
+  },
+});
+const inside = (changes: Parameters<typeof soundInside>[0]): BuildChanges => ({
+  image: {
+    inside: {
+      found: soundInside(changes),
+      fileName: "cairn-9.iso",
+      at: "2026-11-20T08:00:00Z",
+      by: "J. Pell",
+    },
+  },
+});
+const verdict = (x64: { answer: "does not" | "on some firmware"; reason: string }) => {
+  const { optical } = soundInside().verdict;
+  return { optical: { ...optical, x64 }, stick: { ...optical, x64 } };
+};
+const agreed = (typed: string, holds: string | null, drive = "NV-0001") => ({
+  drive,
+  typed,
+  holds,
+  by: "J. Pell",
+  at: "2026-11-20T08:00:00Z",
+});
+const pair = (changes: Partial<Drive> = {}, second: Partial<Drive> = {}): BuildChanges => ({
+  drives: [aDrive("NV-0001", { seenAs: "a", ...changes }), aDrive("NV-0002", { seenAs: "b", ...second })],
+});
+const mirrored = (sheet: object = {}, second: Partial<Drive> = {}): BuildChanges => ({
+  ...pair({}, second),
+  profile: { layouts: ["single drive", "mirror", "raidz2"] },
+  sheet: {
+    "storage.layout": "mirror",
+    "storage.partners": [{ drive: "NV-0002", role: "member" }],
+    ...sheet,
+  },
+});
+const twinOf = (id: string) => aDrive(id, {});
+
+/** For every rule: changes to a sound build that make it fire, at this severity, saying this. */
+const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChanges][] = [
+  ["machine.none", "stop", /No machine/, { machine: null }],
+  [
+    "machine.memory",
+    "stop",
+    /^2\.00 GiB of memory is less than the least/,
+    { facts: { memory: { installedBytes: 2 ** 31 } } },
+  ],
+  [
+    "machine.memory",
+    "caution",
+    /recommended amount/,
+    { facts: { memory: { installedBytes: 12 * 2 ** 30 } } },
+  ],
+  [
+    "machine.not-read",
+    "caution",
+    /asks for virtualisation \(required\), and nobody has read it/,
+    { facts: { processors: { cores: 8, architecture: "x86_64" } } },
+  ],
+  ["machine.not-read", "caution", /asks for memory/, { facts: { memory: {} } }],
+  ["machine.not-read", "caution", /asks for boot mode/, { facts: { firmware: {} } }],
+  [
+    "machine.architecture",
+    "stop",
+    /processor is x86_64, and Cairn Hypervisor 9 runs on aarch64/,
+    asking({ architectures: ["aarch64"] }),
+  ],
+  [
+    "machine.role",
+    "note",
+    /The machine is for storage; Cairn Hypervisor 9 is made for hypervisor/,
+    { document: { typed: { role: "storage" } } },
+  ],
+  [
+    "machine.cores",
+    "stop",
+    /1 cores/,
+    { facts: { processors: { cores: 1, architecture: "x86_64", virtualisation: true } } },
+  ],
+  [
+    "machine.architecture",
+    "stop",
+    /processor is aarch64, and the image is for x86_64/,
+    { facts: { processors: { cores: 8, architecture: "aarch64", virtualisation: true } } },
+  ],
+  [
+    "machine.virtualisation",
+    "stop",
+    /virtualisation is required/,
+    { facts: { processors: { cores: 8, architecture: "x86_64", virtualisation: false } } },
+  ],
+  [
+    "machine.no-remote-hands",
+    "stop",
+    /no management controller/,
+    { facts: { controller: { present: false } } },
+  ],
+  [
+    "machine.media-licence",
+    "stop",
+    /not licensed/,
+    { facts: { controller: { present: true, virtualMedia: "not licensed" } } },
+  ],
+  ["image.none", "stop", /No image/, { image: null }],
+  ["image.no-profile", "stop", /cairn-hypervisor/, { profile: null }],
+  ["image.no-checksum", "caution", /cairn-9\.iso/, { image: { published: null } }],
+  [
+    "image.bad-checksum",
+    "stop",
+    /sha256 has 64 digits; this has 3/,
+    { image: { published: { algorithm: "sha256", value: "abc" } } },
+  ],
+  ["image.not-verified", "caution", /nobody has computed/, { image: { computed: null } }],
+  [
+    "image.checksum-differs",
+    "stop",
+    /not the file that was published/,
+    { image: { computed: computed("b") } },
+  ],
+  ["image.support-over", "caution", /2026-01-01/, { image: { supportEnds: "2026-01-01" } }],
+  [
+    "stick.too-small",
+    "stop",
+    /too little/,
+    { sheet: { "image.way": "stick", "image.stick.sizeBytes": 1000 } },
+  ],
+  [
+    "stick.holds-data",
+    "caution",
+    /holiday pictures/,
+    { sheet: { "image.way": "stick", "image.stick.holds": "holiday pictures" } },
+  ],
+  [
+    "stick.wrong-mode",
+    "stop",
+    /will not start in UEFI/,
+    { sheet: { "image.way": "stick", "image.stick.written": "legacy" } },
+  ],
+  [
+    "boot.image-mode",
+    "stop",
+    /not start in legacy/,
+    { image: { bootModes: ["uefi"], inside: null }, sheet: { "boot.mode": "legacy" } },
+  ],
+  [
+    "boot.profile-mode",
+    "stop",
+    /not supported in legacy/,
+    { profile: { firmware: { modes: ["uefi"], bootMenuSeconds: 5 } }, sheet: { "boot.mode": "legacy" } },
+  ],
+  [
+    "boot.mode-switch",
+    "caution",
+    /started in UEFI mode and is planned in legacy/,
+    { sheet: { "boot.mode": "legacy" } },
+  ],
+  [
+    "boot.media-first",
+    "stop",
+    /starts the installer again/,
+    { sheet: { "boot.start": "media first in the boot order" } },
+  ],
+  ["boot.secure-unsigned", "stop", /is not signed/, { image: { inside: null, loaderSigned: "unsigned" } }],
+  [
+    "boot.secure-unsigned",
+    "stop",
+    /is not signed/,
+    inside({
+      loaders: [
+        { path: "EFI/BOOT/BOOTX64.EFI", arch: "x64", where: "boot image", signed: false, signer: null },
+      ],
+    }),
+  ],
+  [
+    "boot.secure-unsigned",
+    "caution",
+    /nobody has looked/,
+    { image: { inside: null, loaderSigned: "unknown" } },
+  ],
+  [
+    "boot.mbr-limit",
+    "caution",
+    /only 2\.20 TB \(2\.00 TiB\)/,
+    { drives: [aDrive("NV-0001", { sizeBytes: 4e12 })], sheet: { "boot.mode": "legacy" } },
+  ],
+  ["storage.no-target", "stop", /No drive is chosen/, { sheet: { "storage.target": null } }],
+  [
+    "storage.target-gone",
+    "stop",
+    /was not seen/,
+    { drives: [aDrive("NV-0001", { missingSince: "2026-11-20T08:00:00Z" })] },
+  ],
+  [
+    "storage.letter-only",
+    "stop",
+    /nothing tells it from the others/,
+    {
+      drives: [aDrive("NV-0001", { serial: null, wwn: null }), aDrive("SA-9", { sizeBytes: 9e11 })],
+      sheet: { "storage.leaveAlone": ["SA-9"] },
+    },
+  ],
+  [
+    "storage.letter-only",
+    "caution",
+    /only drive/,
+    { drives: [aDrive("NV-0001", { serial: null, wwn: null })] },
+  ],
+  [
+    "storage.holds-data",
+    "stop",
+    /nobody has agreed/,
+    { drives: [aDrive("NV-0001", { contents: member.contents })] },
+  ],
+  [
+    "storage.not-read",
+    "stop",
+    /was not read, which is not the same as nothing; nobody has agreed/,
+    { drives: [aDrive("NV-0001", { contents: null })] },
+  ],
+  [
+    "storage.not-read",
+    "caution",
+    /J\. Pell agreed on 2026-11-20/,
+    {
+      drives: [aDrive("NV-0001", { contents: null })],
+      sheet: { "storage.erase": [agreed("V-0001", "not read")] },
+    },
+  ],
+  [
+    "storage.layout",
+    "stop",
+    /mirror needs at least 2 drives, and 1 is chosen/,
+    mirrored({ "storage.partners": [] }),
+  ],
+  [
+    "storage.layout",
+    "stop",
+    /single drive is one drive, and 2 are chosen/,
+    mirrored({ "storage.layout": "single drive" }),
+  ],
+  [
+    "storage.layout",
+    "stop",
+    /mirror is not offered by Cairn Hypervisor 9, which knows single drive\./,
+    { ...mirrored(), profile: undefined },
+  ],
+  [
+    "storage.layout",
+    "note",
+    /takes 400 GB .* of each drive, and leaves 80\.1 GB/,
+    mirrored({}, { sizeBytes: 4e11 }),
+  ],
+  [
+    "storage.layout",
+    "stop",
+    /cannot use .*V-0003.* as a spare: it is smaller/,
+    {
+      ...mirrored({
+        "storage.partners": [
+          { drive: "NV-0002", role: "member" },
+          { drive: "NV-0003", role: "spare" },
+        ],
+      }),
+      drives: [...(pair().drives ?? []), aDrive("NV-0003", { sizeBytes: 1e11 })],
+    },
+  ],
+  [
+    "storage.breaks-set",
+    "stop",
+    /takes a member from array md0/,
+    {
+      drives: [aDrive("NV-0001", { memberOf: ["array md0"] }), member],
+      sheet: { "storage.leaveAlone": ["NV-0002"] },
+    },
+  ],
+  [
+    "storage.alike",
+    "caution",
+    /1 other drives show as "Alder 480 447 GiB"/,
+    { drives: [twinOf("NV-0001"), twinOf("NV-0002")], sheet: { "storage.leaveAlone": ["NV-0002"] } },
+  ],
+  [
+    "storage.undecided",
+    "caution",
+    /is in the machine and on no list/,
+    { drives: [twinOf("NV-0001"), aDrive("SA-9", { sizeBytes: 9e11 })] },
+  ],
+  ["storage.too-small", "stop", /8\.00 GB/, { drives: [aDrive("NV-0001", { sizeBytes: 8e9 })] }],
+  ["storage.removable", "caution", /removable/, { drives: [aDrive("NV-0001", { media: "usb" })] }],
+  [
+    "storage.single",
+    "note",
+    /one of 2 drives/,
+    {
+      drives: [twinOf("NV-0001"), aDrive("SA-9", { sizeBytes: 9e11 })],
+      sheet: { "storage.leaveAlone": ["SA-9"] },
+    },
+  ],
+  ["network.no-port", "caution", /no port is chosen/, { sheet: { "network.port": null } }],
+  [
+    "network.wireless-port",
+    "caution",
+    /wlan0 is wireless; eno1 is wired/,
+    { sheet: { "network.port": "02:61:0a:00:00:99" }, wirelessToo: true },
+  ],
+  ["network.no-link", "caution", /no link/, { portLink: "down" }],
+  ["network.no-address", "stop", /none is written/, { sheet: { "network.address": "" } }],
+  [
+    "network.not-an-address",
+    "stop",
+    /10\.61\.10\.20\/24/,
+    { sheet: { "network.address": "10.61.10.20/24" } },
+  ],
+  ["network.no-segment", "stop", /none is chosen: prefix, netmask/, { sheet: { "network.segment": null } }],
+  ["network.no-segment", "stop", /segment "old" is not at the site/, { sheet: { "network.segment": "old" } }],
+  [
+    "network.taken",
+    "stop",
+    /belongs to far-away/,
+    {
+      neighbours: [{ name: "far-away", addresses: ["93.184.10.20"], here: false }],
+      sheet: { "network.address": "93.184.10.20" },
+    },
+  ],
+  [
+    "network.dynamic",
+    "caution",
+    /it was to be fixed by 2026-11-19/,
+    { sheet: { "network.school": "dynamic", "network.fixedBy": "2026-11-19" } },
+  ],
+  ["network.outside", "stop", /does not lie in/, { sheet: { "network.address": "10.61.99.20" } }],
+  ["network.edge", "stop", /broadcast address/, { sheet: { "network.address": "10.61.10.255" } }],
+  ["network.taken", "stop", /belongs to the printer/, { sheet: { "network.address": "10.61.10.9" } }],
+  [
+    "network.taken",
+    "stop",
+    /belongs to wrk-hv2/,
+    { neighbours: [{ name: "wrk-hv2", addresses: ["10.61.10.20"] }] },
+  ],
+  [
+    "image.damaged",
+    "stop",
+    /cairn-9\.iso: cut off: 60 %/,
+    inside({ faults: [{ message: "cut off: 60 %", grave: true }] }),
+  ],
+  ["image.size-differs", "caution", /The file has 5 B; 731/, inside({ sizeBytes: 5 })],
+  ["image.not-inspected", "note", /typed by hand/, { image: { inside: null } }],
+  [
+    "boot.inside",
+    "stop",
+    /as virtual CD, in UEFI mode, this image does not start: no entry for UEFI/,
+    inside({ verdict: verdict({ answer: "does not", reason: "no entry for UEFI" }) }),
+  ],
+  [
+    "boot.inside",
+    "caution",
+    /as a stick, in UEFI mode, this image starts on some firmware only/,
+    {
+      ...inside({ verdict: verdict({ answer: "on some firmware", reason: "El Torito on a stick" }) }),
+      sheet: { "image.way": "stick" },
+    },
+  ],
+  [
+    "machine.iommu",
+    "stop",
+    /no IOMMU groups/,
+    {
+      facts: { processors: { cores: 8, architecture: "x86_64", virtualisation: true, iommu: false } },
+      ...asking({ iommu: "required" }),
+    },
+  ],
+  [
+    "machine.level",
+    "stop",
+    /asks for x86-64-v3; the processor reaches x86-64-v2/,
+    {
+      facts: { processors: { cores: 8, architecture: "x86_64", virtualisation: true, level: "x86-64-v2" } },
+      ...asking({ processorLevel: "x86-64-v3" }),
+    },
+  ],
+  [
+    "machine.firmware-least",
+    "caution",
+    /storage controller is at 16\.00; .* asks for 16\.08: drops drives/,
+    {
+      facts: {
+        storageControllers: [
+          {
+            id: "3b:00.0",
+            name: "Halden 3 host adapter",
+            mode: "host adapter",
+            firmware: "16.00",
+            driver: null,
+            health: null,
+          },
+        ],
+      },
+      ...asking({
+        firmware: [
+          { model: "Halden 3", part: "storage controller", least: "16.08", why: "drops drives under load" },
+        ],
+      }),
+    },
+  ],
+  [
+    "machine.firmware-least",
+    "caution",
+    /is at 2\.9\.1; .* asks for 2\.11: hangs at the first start/,
+    {
+      facts: { firmware: { mode: "uefi", order: [], entries: [], version: "2.9.1" } },
+      ...asking({
+        firmware: [
+          { model: "R114", part: "system firmware", least: "2.11", why: "hangs at the first start" },
+        ],
+      }),
+    },
+  ],
+  [
+    "storage.target-failing",
+    "stop",
+    /8 sectors wait to be reallocated/,
+    { drives: [aDrive("NV-0001", { health: { hours: 9000, pending: 8 } })] },
+  ],
+  [
+    "storage.target-unread",
+    "caution",
+    /has been used before/,
+    {
+      drives: [aDrive("NV-0001", { contents: member.contents })],
+      sheet: { "storage.erase": [agreed("V-0001", "linux_raid_member")] },
+    },
+  ],
+  [
+    "compat.does-not-work",
+    "caution",
+    /noted as not working/,
+    {
+      compat: [note("does not work", { subject: { kind: "usb", value: "f0a1:0001" } })],
+      facts: { usb: [{ ids: "f0a1:0001", name: "Stick" }] },
+    },
+  ],
+  ["compat.does-not-work", "stop", /noted as not working/, { compat: [note("does not work")] }],
+  [
+    "compat.condition",
+    "caution",
+    /with a condition: firmware 3\.1 first/,
+    { compat: [note("works with a condition", { condition: "firmware 3.1 first" })] },
+  ],
+  ["compat.works", "note", /noted as working/, { compat: [note("works")] }],
+  [
+    "network.in-pool",
+    "stop",
+    /10\.61\.10\.100 to 10\.61\.10\.199/,
+    { sheet: { "network.address": "10.61.10.120" } },
+  ],
+  ["network.not-reserved", "caution", /reserved for it: none/, { sheet: { "network.school": "reserved" } }],
+  ["network.gateway", "stop", /own address/, { sheet: { "network.gateway": "10.61.10.20" } }],
+  ["network.gateway", "stop", /outside 10\.61\.10\.0\/24/, { sheet: { "network.gateway": "10.61.11.1" } }],
+  ["network.no-gateway", "note", /No gateway/, { sheet: { "network.gateway": "" } }],
+  ["network.name-servers", "caution", /none is given/, { sheet: { "network.nameServers": [] } }],
+  ["network.name-servers", "stop", /"ns1" is not an address/, { sheet: { "network.nameServers": ["ns1"] } }],
+  ["network.dynamic", "caution", /another one tomorrow/, { sheet: { "network.school": "dynamic" } }],
+  ["answers.host-name", "stop", /an address, not a name/, { sheet: { "answers.hostName": "10.61.10.20" } }],
+  [
+    "answers.name-taken",
+    "stop",
+    /the name of wrk-old/,
+    { neighbours: [{ name: "wrk-old", hostNames: ["WRK-HV1"] }] },
+  ],
+  ["answers.domain", "stop", /asks for one/, { sheet: { "answers.domain": "" } }],
+  ["answers.domain", "caution", /neither the site's domain/, { sheet: { "answers.domain": "wrk-hv1.net" } }],
+  ["answers.no-account", "stop", /No account can administer/, { sheet: { "answers.accounts": [] } }],
+  [
+    "answers.account-name",
+    "stop",
+    /keeps this name/,
+    { sheet: { "answers.accounts": [{ name: "daemon", role: "administrator", logIn: "key" }] } },
+  ],
+  [
+    "answers.two-doors",
+    "caution",
+    /root and jpell may both/,
+    {
+      sheet: {
+        "answers.accounts": [
+          { name: "root", role: "super-user", logIn: "password" },
+          { name: "jpell", role: "administrator", logIn: "password" },
+        ],
+      },
+    },
+  ],
+  [
+    "answers.administrator",
+    "caution",
+    /wants an administrator/,
+    { profile: { accounts: { superUser: "root", needsAdministrator: true, reserved: [] } } },
+  ],
+  ["answers.secrets", "note", /not written where/, { sheet: { "answers.secretsKept": "" } }],
+  ["answers.keyboard", "caution", /"dvorak" is not offered/, { sheet: { "answers.keyboard": "dvorak" } }],
+  ["answers.time-zone", "stop", /"London" is not a time zone/, { sheet: { "answers.timeZone": "London" } }],
+  [
+    "answers.time-zone",
+    "note",
+    /differs from the site's Europe\/London/,
+    { sheet: { "answers.timeZone": "UTC" } },
+  ],
+  [
+    "handover.evaluation",
+    "caution",
+    /60 days; installed today, the last one is 2027-01-19/,
+    { sheet: { "handOver.licence": "evaluation" } },
+  ],
+  [
+    "handover.evaluation-over",
+    "caution",
+    /ended on 2026-01-02/,
+    { sheet: { "handOver.licence": "none needed", "handOver.evaluationEnds": "2026-01-02" } },
+  ],
+  ["handover.owner", "note", /Nobody is named/, { sheet: { "handOver.owner": "" } }],
+  ...ROAD_FIRING,
+];
+
+describe("every rule", () => {
+  it("is silent on a sound build", () => expect(found({})).toEqual([]));
+
+  it.each(FIRING)("%s fires as a %s", (code, severity, says, changes) => {
+    const finding = found(changes).find((f) => f.code === code && says.test(f.says));
+    expect(finding).toMatchObject({ severity });
+    expect(finding?.says).toMatch(says);
+    expect(`${finding?.says}${finding?.remedy}`).not.toMatch(/\{|\}|undefined|null/);
+  });
+
+  it("has a firing case, and words, and no words stand without a rule", () => {
+    const codes = SHEET_CHECKS.map((c) => c.code);
+    expect(new Set(codes).size).toBe(codes.length);
+    // The rules about a machine alone have their cases beside them, in core/machine.
+    const machine = new Set(MACHINE_CHECKS.map((c) => c.code));
+    expect(new Set(FIRING.map((f) => f[0]))).toEqual(new Set(codes.filter((c) => !machine.has(c))));
+    expect(new Set(Object.keys(SHEET_MESSAGES))).toEqual(
+      new Set([...codes, ...Object.keys(MACHINE_MESSAGES)]),
+    );
+    expect(codes.length).toBeGreaterThanOrEqual(110);
+  });
+});
+
+it("lets another site have the same private address and short name", () => {
+  const far = { name: "far-away", addresses: ["10.61.10.20"], hostNames: ["wrk-hv1"], here: false };
+  expect(found({ neighbours: [far] })).toEqual([]);
+  const full = { ...far, hostNames: ["wrk-hv1.marrowby.example"] };
+  expect(found({ neighbours: [full] }).map((f) => f.code)).toEqual(["answers.name-taken"]);
+});
+
+it("stops one drive among many where others depend on the machine, and a pre-release outside a lab", () => {
+  const of = (code: string, changes: BuildChanges) => found(changes).find((f) => f.code === code)?.severity;
+  const two = {
+    drives: [twinOf("NV-0001"), aDrive("SA-9", { sizeBytes: 9e11 })],
+    sheet: { "storage.leaveAlone": ["SA-9"] },
+  };
+  const typed = (more: object): BuildChanges => ({ document: { typed: more } });
+  expect(of("storage.single", { ...two, ...typed({ role: "hypervisor" }) })).toBe("caution");
+  expect(of("storage.single", { ...two, ...typed({ role: "hypervisor", use: "lab" }) })).toBe("note");
+  const early: BuildChanges = { profile: { support: { channel: "pre-release", ends: null } } };
+  expect(of("image.pre-release", early)).toBe("stop");
+  expect(of("image.pre-release", { ...early, ...typed({ use: "lab" }) })).toBe("caution");
+});
+
+describe("a stop that protects data", () => {
+  const holding = { drives: [aDrive("NV-0001", { contents: member.contents })] };
+  const ofData = (changes: BuildChanges) => found(changes).find((f) => f.code === "storage.holds-data");
+
+  it("cannot be waived", () => {
+    expect(ofData(holding)?.waivable).toBe(false);
+    expect(
+      found({ image: { computed: computed("b") } }).find((f) => f.code === "image.checksum-differs")
+        ?.waivable,
+    ).toBe(false);
+  });
+
+  it.each([
+    [
+      "the right tail, for what stands there",
+      agreed("V-0001", "linux_raid_member"),
+      "caution",
+      /J\. Pell agreed/,
+    ],
+    ["a whole serial read aloud", agreed("nv-00 01", "linux_raid_member"), "caution", /agreed/],
+    ["the tail of another drive", agreed("V-0002", "linux_raid_member"), "stop", /has ended/],
+    ["another drive", agreed("V-0001", "linux_raid_member", "NV-0002"), "stop", /nobody has agreed/],
+    [
+      "other contents",
+      agreed("V-0001", "nothing found"),
+      "stop",
+      /has ended: it was given for: nothing found/,
+    ],
+    ["contents that nobody kept", agreed("V-0001", null), "stop", /does not say for what it was given/],
+  ])("with a consent for %s", (_, consent, severity, says) => {
+    const of = ofData({ ...holding, sheet: { "storage.erase": [consent] } });
+    expect([of?.severity, of?.says]).toEqual([severity, expect.stringMatching(says)]);
+  });
+
+  it("asks for each drive of a set", () => {
+    const data = { contents: member.contents };
+    const asked = found({
+      ...mirrored(),
+      drives: [aDrive("NV-0001", data), aDrive("NV-0002", data)],
+    }).filter((f) => f.code === "storage.holds-data");
+    expect(asked.map((f) => [f.severity, f.subject])).toEqual([
+      ["stop", undefined],
+      ["stop", "NV-0002"],
+    ]);
+  });
+
+  it("is not broken by taking all members of a set as the target", () => {
+    const both = mirrored({}, { memberOf: ["array md0"] });
+    both.drives![0] = aDrive("NV-0001", { memberOf: ["array md0"] });
+    expect(found(both).some((f) => f.code === "storage.breaks-set")).toBe(false);
+  });
+
+  it("about a set goes when the other members are freed as well", () => {
+    const freed = found({
+      drives: [aDrive("NV-0001", { memberOf: ["array md0"] }), member],
+      sheet: { "storage.free": ["NV-0002"] },
+    });
+    expect(freed.some((f) => f.code === "storage.breaks-set")).toBe(false);
+  });
+});

@@ -1,0 +1,61 @@
+import { z } from "zod";
+import { isBag, withValueAt } from "../document";
+import { fail, ok, type Result } from "../result";
+import { sheetSchema, type Sheet } from "./sheet";
+
+/** One change of a sheet as a value with its inverse: it can be undone, sent, kept as history, and shown. */
+export const editSchema = z.object({ path: z.string(), before: z.unknown(), after: z.unknown() });
+export type Edit = z.infer<typeof editSchema>;
+
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** The fields that differ, as edits from the first sheet to the second. Lists count as one value. */
+export function diffSheets(from: Sheet, to: Sheet): Edit[] {
+  const walk = (a: unknown, b: unknown, path: string): Edit[] => {
+    if (same(a, b)) return [];
+    if (!isBag(a) || !isBag(b)) return [{ path, before: a ?? null, after: b ?? null }];
+    return [...new Set([...Object.keys(a), ...Object.keys(b)])].flatMap((key) =>
+      walk(a[key], b[key], path ? `${path}.${key}` : key),
+    );
+  };
+  return walk(from, to, "");
+}
+
+export const invertEdits = (edits: readonly Edit[]): Edit[] =>
+  [...edits].reverse().map(({ path, before, after }) => ({ path, before: after, after: before }));
+
+/** Applies edits to a copy. A path that the sheet does not have, or a value of the wrong kind, is a problem. */
+export function applyEdits(sheet: Sheet, edits: readonly Edit[]): Result<Sheet> {
+  let next: unknown = sheet;
+  for (const { path, after } of edits) {
+    next = withValueAt(next, path, after);
+    if (next === null) return fail({ message: `the sheet has no field ${path}` });
+  }
+  const checked = sheetSchema.safeParse(next);
+  return checked.success
+    ? ok(checked.data)
+    : fail(...checked.error.issues.map((i) => ({ message: `${i.path.join(".")}: ${i.message}` })));
+}
+
+/** Revision letters as on drawings: A to Z without I and O, then AA. */
+export function nextRevision(last: string | null): string {
+  const letters = "ABCDEFGHJKLMNPQRSTUVWXYZ";
+  if (last === null) return "A";
+  const at = letters.indexOf(last.slice(-1));
+  return at === letters.length - 1
+    ? `${nextRevision(last.slice(0, -1) || null)}A`
+    : last.slice(0, -1) + letters[at + 1];
+}
+
+/** What an edit would sign in somebody's name; null when it signs nothing. Signatures may end by an edit. */
+export function signedAnew(before: Sheet, after: Sheet): string | null {
+  const isNew = (list: readonly unknown[]) => {
+    const known = new Set(list.map((one) => JSON.stringify(one)));
+    return (one: unknown): boolean => !known.has(JSON.stringify(one));
+  };
+  if (after.storage.erase.some(isNew(before.storage.erase)))
+    return "A consent to erase is given by naming the drive, and not by an edit.";
+  return after.waivers.some(isNew(before.waivers))
+    ? "A finding is set aside with a reason, and not by an edit."
+    : null;
+}

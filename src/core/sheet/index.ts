@@ -1,0 +1,29 @@
+export {
+  emptySheet,
+  sheetDocument,
+  sheetSchema,
+  type Sheet,
+  type SheetChanges,
+  type SheetPath,
+} from "./sheet";
+export { STAGES } from "./stages";
+export {
+  applyEdits,
+  diffSheets,
+  editSchema,
+  invertEdits,
+  nextRevision,
+  signedAnew,
+  type Edit,
+} from "./edits";
+export { adoptMachine, type ChosenMachine } from "./adopt";
+export { standOf, wayTo, type Stand } from "./stand";
+export { claimsAskedBy, sheetClaims } from "./claims";
+export { fieldWords } from "./field-words";
+export { derive, type Plan, type Sources } from "./plan";
+export { roadLines, waysOf, type RoadLine, type WaysView } from "./roads-view";
+export { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";
+export { deriveSteps } from "./steps";
+export { valuesOf } from "./values";
+export { evaluateSheet, markOf, type Evaluation, type SheetMark, type StageState } from "./evaluate";
+export type { BuildView, MachineChoice, SaveAnswer } from "./view";

@@ -1,0 +1,61 @@
+import { sumDurations } from "../estimate";
+import type { Profile } from "../image";
+import { open, said, type Stage, type Step } from "../stage";
+import { formatDuration } from "../units";
+
+/** What the stages that follow from the others look at: nothing is chosen in them. */
+export interface RunGround {
+  steps: readonly Step[];
+  profile: Profile | null;
+}
+
+const following = { slice: {}, names: {}, checks: [], messages: {}, values: () => ({}) };
+
+/** Stage G: the build on a simulated machine. */
+export const rehearseStage = {
+  ...following,
+  zone: "G",
+  title: "Rehearse",
+  summary: () => ({ summary: "Rehearsal on a simulated machine is not built yet", decided: "not here" }),
+} satisfies Stage<unknown>;
+
+/** Stage H: the steps at the machine. */
+export const runStage = {
+  ...following,
+  zone: "H",
+  title: "Run",
+  summary: ({ steps }) => {
+    const { likelySeconds, lateSeconds } = sumDurations(
+      steps.filter((s) => s.zone !== "I" && s.zone !== "K").map((s) => s.duration),
+    );
+    return steps.length > 0
+      ? said(
+          `${steps.length} steps, likely ${formatDuration(likelySeconds)}, late ${formatDuration(lateSeconds)}`,
+        )
+      : open("Steps follow from machine and image");
+  },
+} satisfies Stage<RunGround>;
+
+/** Stage I: what is set once the installed system runs. */
+export const settleStage = {
+  ...following,
+  zone: "I",
+  title: "Settle in",
+  summary: ({ steps, profile }) => {
+    const own = steps.filter((s) => s.zone === "I");
+    return own.length > 0
+      ? said(own.map((s) => s.title).join("; "))
+      : { summary: "No first-boot work", decided: profile ? "not here" : false };
+  },
+} satisfies Stage<RunGround>;
+
+/** Stage J: what was built against what was planned. */
+export const acceptStage = {
+  ...following,
+  zone: "J",
+  title: "Accept",
+  summary: ({ steps }) =>
+    steps.length > 0
+      ? said("A bundle from the installed system is compared with this sheet")
+      : open("Compared with the plan once it is built"),
+} satisfies Stage<RunGround>;

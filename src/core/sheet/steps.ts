@@ -1,0 +1,93 @@
+import { screenSteps } from "../answers";
+import { mediaIn, restart, settings } from "../boot";
+import { takes } from "../estimate";
+import { beginning } from "../fit";
+import { legViews, type LegView, type Values } from "../image";
+import { imageCompared, mediumReady, wayOf } from "../media";
+import { step, type Step } from "../stage";
+import { fillTemplate } from "../text";
+import type { Plan } from "./plan";
+import { valuesOf } from "./values";
+
+type View = LegView<Plan> & { values: Values };
+
+/**
+ * Derives the steps of a build in working order: the machine, the images, the firmware, then leg by leg the road that
+ * was chosen. Same plan, same steps: nobody types them. A build without a profile has none, since only the profile
+ * knows the installer's screens.
+ */
+export function deriveSteps(plan: Plan): Step[] {
+  const { profile, image, machine } = plan;
+  if (!profile || !image || !machine) return [];
+  const legs = legViews(plan).map((view): View => ({ ...view, values: valuesOf(view.plan) }));
+  const withMedia = legs.findIndex((l) => l.leg.through === "installer");
+  // One stick carries one image: it is written again when the leg before has been started from it.
+  const waits = (i: number): boolean => wayOf(plan) === "stick" && i > withMedia;
+  return [
+    ...beginning(plan),
+    ...legs.flatMap(imageCompared),
+    ...legs.filter((_, i) => !waits(i)).flatMap(mediumReady),
+    ...(legs.some((l) => l.leg.through === "installer") ? [settings(plan)] : []),
+    ...legs.flatMap((view, i) => [...(waits(i) ? mediumReady(view) : []), ...legSteps(view)]),
+    ...profile.firstBoot.flatMap((screen) => firstBoot(legs.at(-1), screen)),
+    ...closing(plan),
+  ];
+}
+
+const legSteps = (view: View): Step[] => [
+  ...(view.leg.through === "installer" ? mediaIn(view) : []),
+  ...view.leg.screens.flatMap((screen, i, all) =>
+    screenSteps(
+      view,
+      screen,
+      "H",
+      all.slice(0, i).some((s) => s.drive === "chooses"),
+    ),
+  ),
+  ...restart(view),
+];
+
+/** First-boot work that sets the network again is left out on a road that keeps the network settings. */
+function firstBoot(view: View | undefined, screen: View["leg"]["screens"][number]): Step[] {
+  if (!view) return [];
+  const kept = view.leg.kind !== "fresh" && view.leg.fate.keeps.includes("network settings");
+  if (kept && screen.when !== "always") return [];
+  return screenSteps(view, screen, "I");
+}
+
+function closing(plan: Plan): Step[] {
+  const values = valuesOf(plan);
+  const management = fillTemplate(plan.profile?.management.address ?? "", values);
+  const { likely, late } = plan.profile?.restart ?? { likely: 180, late: 600 };
+  return [
+    step("cold-start", "J", takes(likely + 60, late + 120, 0.2), {
+      title: "Start once from power off, without media",
+      kind: "wait",
+      place: "console",
+      do: ["Shut down, switch off, switch on, and touch nothing."],
+      see: ["The system comes up by itself", management],
+      must: "Whether the machine starts by itself after a loss of power is known only when it has.",
+      effects: [
+        { do: "switch power", to: "off" },
+        { do: "switch power", to: "on" },
+      ],
+    }),
+    step("collect", "J", takes(180, 480), {
+      title: "Read the machine back",
+      kind: "read",
+      place: "console",
+      do: [
+        "Run the collector on the installed system and drop its bundle on the acceptance below. Derrick compares it with the plan line by line.",
+      ],
+      see: ["Every line of the acceptance is answered"],
+    }),
+    step("hand-over", "K", takes(300, 900), {
+      title: "Hand over",
+      kind: "confirm",
+      do: [
+        `Hand the record to ${plan.sheet.handOver.owner || "the owner"}; show how the machine is reached and where its passwords are kept.`,
+      ],
+      see: [management],
+    }),
+  ];
+}

@@ -1,0 +1,2 @@
+export { STORAGE_CHECKS } from "./rules";
+export { STORAGE_MESSAGES } from "./messages.en";
