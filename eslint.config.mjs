@@ -123,6 +123,25 @@ export default tseslint.config(
     },
   },
   {
+    // A use case takes the database, the clock, ids and its actor from the desk that it is given.
+    files: ["src/server/**/*.ts"],
+    ignores: ["src/server/{desk,start,health,database}.ts", "src/server/**/*.test.ts"],
+    rules: {
+      "no-restricted-imports": [
+        "error",
+        {
+          patterns: [
+            {
+              group: ["./database", "../database", "./ids", "../ids"],
+              importNames: ["database", "now", "newId"],
+              message: "Take it from the desk.",
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     // One file reads the environment.
     files: ["src/**/*.{ts,tsx}"],
     ignores: ["src/server/environment.ts", "src/instrumentation.ts"],

@@ -1,7 +1,8 @@
 // How long the server's use cases take beside 500 machines with 200 builds, and beside 2,000 with 1,000.
 import { mkdirSync, rmSync } from "node:fs";
 import { resolve } from "node:path";
-import { buildView, listBuilds, saveEdits } from "@/server/builds";
+import { buildView, listBuilds } from "@/server/builds";
+import { saveEdits } from "@/server/sheet-acts";
 import { notesWithMachines } from "@/server/compat";
 import { closeDatabase } from "@/server/database";
 import { importAll } from "@/server/exports";
@@ -10,6 +11,7 @@ import { listMachines, machineView } from "@/server/machines";
 import { addShippedProfiles } from "@/server/profiles";
 import { todayView } from "@/server/today";
 import { large } from "./large";
+import { desk } from "../tests/support/desk";
 
 const SHEET = "b-wrk-hv2";
 const folder = resolve(".derrick/bench");
@@ -33,11 +35,11 @@ async function time(name: string, aim: string, work: () => Promise<unknown>): Pr
 let note = 0;
 /** A change of one field, as a person's next key press. */
 async function save(): Promise<void> {
-  const { version, sheet } = (await buildView(SHEET))!.build;
+  const { version, sheet } = (await buildView(await desk(), SHEET))!.build;
   const start = performance.now();
   const { notes } = sheet.handOver;
   const edit = { path: "handOver.notes", before: notes, after: `note ${(note += 1)}` };
-  const answer = await saveEdits(SHEET, version, [edit], "J. Pell");
+  const answer = await saveEdits(await desk(), SHEET, version, [edit]);
   if (!answer.ok) throw new Error(answer.problems[0]?.message);
   saves.push(performance.now() - start);
 }
@@ -47,25 +49,25 @@ async function on(machines: number, builds: number): Promise<void> {
   const file = `${folder}/bench-${machines}.db`;
   for (const end of ["", "-wal", "-shm"]) rmSync(file + end, { force: true });
   process.env.DERRICK_DB_URL = `file:${file}`;
-  const loaded = await importAll(JSON.stringify(large(machines, builds)), { rebase: false });
+  const loaded = await importAll(await desk(), JSON.stringify(large(machines, builds)), { rebase: false });
   if (!loaded.ok) throw new Error(loaded.problems[0]?.message);
-  await addShippedProfiles();
+  await addShippedProfiles(await desk());
   // The import is written into the one file meanwhile.
   await new Promise((resolve) => setTimeout(resolve, 4000));
   console.log(`\nBeside ${machines} machines and ${builds} builds`);
-  await time("build sheet", "25 ms", () => buildView(SHEET));
+  await time("build sheet", "25 ms", async () => buildView(await desk(), SHEET));
   saves = [];
   for (let i = 0; i < 40; i += 1) await save();
   saves = saves.slice(10).sort((a, b) => a - b);
   console.log(
     `${"save of one field".padEnd(62)} median ${`${saves[15]!.toFixed(1)} ms`.padStart(10)}   p95 ${`${saves[28]!.toFixed(1)} ms`.padStart(10)}   aim 25 ms`,
   );
-  await time("Today", "20 ms", todayView);
-  await time("find with a sheet open", "10 ms", () => find("bench-77", SHEET));
-  await time("list of machines", "30 ms", listMachines);
-  await time("list of builds", "30 ms", listBuilds);
-  await time("one machine", "30 ms", () => machineView("m-wrk-hv2"));
-  await time("compatibility", "30 ms", notesWithMachines);
+  await time("Today", "20 ms", async () => todayView(await desk()));
+  await time("find with a sheet open", "10 ms", async () => find(await desk(), "bench-77", SHEET));
+  await time("list of machines", "30 ms", async () => listMachines(await desk()));
+  await time("list of builds", "30 ms", async () => listBuilds(await desk()));
+  await time("one machine", "30 ms", async () => machineView(await desk(), "m-wrk-hv2"));
+  await time("compatibility", "30 ms", async () => notesWithMachines(await desk()));
   await closeDatabase();
 }
 

@@ -1,6 +1,8 @@
 import { z } from "zod";
 import { no } from "@/server/answer";
+import type { Desk } from "@/server/desk";
 import { knownFailure } from "@/server/health";
+import { desk } from "./desk";
 
 type Refused = ReturnType<typeof no>;
 type Given<A extends readonly z.ZodType[]> = { -readonly [K in keyof A]: z.input<A[K]> };
@@ -8,16 +10,17 @@ type Read<A extends readonly z.ZodType[]> = { -readonly [K in keyof A]: z.output
 
 /**
  * The one door of server actions: what a browser sends is anything at all, so the arguments are read by a schema before a
- * use case sees them. What does not fit is refused in words, with its place, and nothing is done.
+ * use case sees them, at a desk in the name of whoever asks. What does not fit is refused in words, with its place, and
+ * nothing is done.
  */
-export function checked<const Args extends readonly [z.ZodType, ...z.ZodType[]], R>(
+export function action<const Args extends readonly [z.ZodType, ...z.ZodType[]], R>(
   args: Args,
-  act: (...args: Read<Args>) => Promise<R>,
+  useCase: (desk: Desk, ...args: Read<Args>) => Promise<R>,
 ): (...given: Given<Args>) => Promise<R | Refused> {
   const schema = z.tuple([...args]);
   return async (...given) => {
     const read = schema.safeParse(given);
-    if (read.success) return inWords(() => act(...(read.data as Read<Args>)));
+    if (read.success) return inWords(async () => useCase(await desk(), ...(read.data as Read<Args>)));
     const [issue] = read.error.issues;
     return no(`This was not understood, and nothing was changed: ${issue?.path.join(" ")} ${issue?.message}`);
   };

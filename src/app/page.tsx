@@ -9,12 +9,13 @@ import { Page, Ruled } from "@/ui/frame/page";
 import { Signal } from "@/ui/frame/signal";
 import { HandsLine } from "@/ui/today/hands-line";
 import { begin } from "./builds/actions";
+import { desk } from "./desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Today" };
 
 export default async function Today() {
-  const { now, running, preparing, dates, damaged } = await todayView();
+  const { now, running, preparing, dates, damaged } = await todayView(await desk());
   const next = running
     .flatMap((r) => (r.hands ? [{ ...r.hands, machine: r.machine }] : []))
     .sort((a, b) => a.at.localeCompare(b.at))[0];

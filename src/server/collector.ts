@@ -2,9 +2,9 @@ import { createHash } from "node:crypto";
 import { MAX_TEXT_CHARACTERS, renderBsdCollector, renderCollector } from "@/core/machine";
 import { machineRows } from "@/db";
 import { no, yes, type Answer } from "./answer";
-import { database, now } from "./database";
 import { readEnvironment } from "./environment";
 import { newCode } from "./ids";
+import type { Desk } from "./desk";
 
 const CODE_MINUTES = 60;
 const hashOf = (code: string): string =>
@@ -14,9 +14,10 @@ const hashOf = (code: string): string =>
 
 /** A one-time code that names the machine, good for an hour. The code itself is shown once and not kept. */
 export async function issueCode(
+  desk: Desk,
   machineId: string,
 ): Promise<Answer<{ code: string; command: string; minutes: number }>> {
-  const { db, write } = await database();
+  const { db, write } = desk;
   if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
   const code = newCode();
   const expiresAt = new Date(Date.now() + CODE_MINUTES * 60_000).toISOString();
@@ -35,17 +36,15 @@ export function collectorScript(code: string | null, family: "linux" | "bsd"): s
 }
 
 /** Takes a posted bundle once. It waits on the machine's sheet until a person has looked at it. */
-export async function receiveBundle(code: string, text: string): Promise<Answer<string>> {
+export async function receiveBundle(desk: Desk, code: string, text: string): Promise<Answer<string>> {
   if (text.length > MAX_TEXT_CHARACTERS) return no(`too large: at most ${MAX_TEXT_CHARACTERS / 1e6} MB`);
-  const machineId = await (
-    await database()
-  ).write((tx) => machineRows.redeemCode(tx, hashOf(code), now(), text));
+  const machineId = await desk.write((tx) => machineRows.redeemCode(tx, hashOf(code), desk.now(), text));
   return machineId
     ? yes(machineId)
     : no("this code is unknown, was used, or is older than an hour; make a new one on the machine's sheet");
 }
 
 /** A waiting bundle was taken over or is not wanted. */
-export async function dropWaiting(hash: string): Promise<void> {
-  await (await database()).write((tx) => machineRows.dropBundle(tx, hash));
+export async function dropWaiting(desk: Desk, hash: string): Promise<void> {
+  await desk.write((tx) => machineRows.dropBundle(tx, hash));
 }

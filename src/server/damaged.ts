@@ -1,30 +1,30 @@
 import { DamagedError, damagedRows, KINDS, type Kind } from "@/db";
 import { parseJson } from "@/core/text";
 import { no, yes, type Answer } from "./answer";
-import { database, now } from "./database";
+import type { Desk } from "./desk";
 
 export const DAMAGED_KINDS = KINDS;
 
 /** Documents that do not read any more, with what is wrong and the text as it stands. */
-export const damagedDocuments = async () => damagedRows.all((await database()).db);
+export const damagedDocuments = async (desk: Desk) => damagedRows.all(desk.db);
 
 /** How many call for a person: those that were met and that nobody has set aside. */
-export const damagedCount = async (): Promise<number> => damagedRows.count((await database()).db);
+export const damagedCount = async (desk: Desk): Promise<number> => damagedRows.count(desk.db);
 
 /** The text of one document as it stands in the database, for a look outside of Derrick. */
-export const damagedText = async (kind: Kind, id: string): Promise<string | null> =>
-  damagedRows.textOfOne((await database()).db, kind, id);
+export const damagedText = async (desk: Desk, kind: Kind, id: string): Promise<string | null> =>
+  damagedRows.textOfOne(desk.db, kind, id);
 
 /** Puts a text in the place of a damaged document when it is sound; otherwise its problems are told and nothing changes. */
-export async function repairDamaged(kind: Kind, id: string, text: string): Promise<Answer<null>> {
+export async function repairDamaged(desk: Desk, kind: Kind, id: string, text: string): Promise<Answer<null>> {
   const json = parseJson(text);
   if (!json.ok) return { ok: false, problems: json.problems };
-  const done = await (await database()).write((tx) => damagedRows.repair(tx, kind, id, json.value, now()));
+  const done = await desk.write((tx) => damagedRows.repair(tx, kind, id, json.value, desk.now()));
   return done ? yes(null) : no("This document is no longer there.");
 }
 
-export async function setDamagedAside(kind: Kind, id: string, by: string): Promise<Answer<null>> {
-  await (await database()).write((tx) => damagedRows.putAside(tx, kind, id, by, now()));
+export async function setDamagedAside(desk: Desk, kind: Kind, id: string): Promise<Answer<null>> {
+  await desk.write((tx) => damagedRows.putAside(tx, kind, id, desk.actor, desk.now()));
   return yes(null);
 }
 

@@ -12,15 +12,15 @@ export async function writeDown(
     case "stick written": {
       const { stick, imageId, image: name, written } = deed;
       const scheme = { "as the image": null, unknown: null, legacy: "MBR", uefi: "GPT" } as const;
-      return amend(tx, stick, at, (entry) =>
+      return amendRow(tx, stick, at, (entry) =>
         recordWriting(entry, { imageId, name, written, scheme: scheme[written], compared: false, at }),
       );
     }
     case "stick read back":
-      return amend(tx, deed.stick, at, recordReadBack);
+      return amendRow(tx, deed.stick, at, recordReadBack);
     case "drives overwritten":
       for (const key of deed.drives)
-        await amend(tx, key, at, (entry) =>
+        await amendRow(tx, key, at, (entry) =>
           recordWipe(entry, { at, by, method: "installed over", remark: `${deed.by}, ${run}`.slice(0, 400) }),
         );
       return;
@@ -33,7 +33,7 @@ export async function writeDown(
   }
 }
 
-async function amend(
+async function amendRow(
   tx: Tx,
   key: string,
   at: string,

@@ -12,7 +12,7 @@ import {
 } from "@/core/machine";
 import { driveRows, imageRows } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
-import { database, now } from "./database";
+import type { Desk } from "./desk";
 
 export interface RegisterLine {
   key: string;
@@ -38,8 +38,8 @@ const toLine = ({ key, version, entry, machineId }: driveRows.DriveRow): Registe
 const ORDER = { failing: 0, watch: 1, "not known": 2, good: 3 } as const;
 
 /** Every drive, stick and card, those that need a look first. */
-export async function driveRegister(): Promise<RegisterLine[]> {
-  const rows = await driveRows.all((await database()).db);
+export async function driveRegister(desk: Desk): Promise<RegisterLine[]> {
+  const rows = await driveRows.all(desk.db);
   return rows
     .map(toLine)
     .sort(
@@ -50,22 +50,23 @@ export async function driveRegister(): Promise<RegisterLine[]> {
     );
 }
 
-export async function registerLine(key: string): Promise<RegisterLine | null> {
-  const row = await driveRows.one((await database()).db, key);
+export async function registerLine(desk: Desk, key: string): Promise<RegisterLine | null> {
+  const row = await driveRows.one(desk.db, key);
   return row ? toLine(row) : null;
 }
 
 /** Drives of one machine as the register knows them, by key. */
-export async function registerOf(keys: string[]): Promise<Map<string, RegisterLine>> {
-  const rows = await driveRows.withKeys((await database()).db, keys);
+export async function registerOf(desk: Desk, keys: string[]): Promise<Map<string, RegisterLine>> {
+  const rows = await driveRows.withKeys(desk.db, keys);
   return new Map(rows.map((r) => [r.key, toLine(r)]));
 }
 
 /** Spares that could stand in for each of some drives: of its class, and not smaller by a byte. */
 export async function sparesFor(
+  desk: Desk,
   drives: readonly Pick<RegisterEntry, "media" | "sizeBytes">[],
 ): Promise<string[][]> {
-  const spares = await driveRows.spares((await database()).db);
+  const spares = await driveRows.spares(desk.db);
   return drives.map((d) =>
     spares
       .filter((s) => s.entry.media === d.media && s.entry.sizeBytes >= d.sizeBytes)
@@ -73,8 +74,8 @@ export async function sparesFor(
   );
 }
 
-export async function registerCsv(): Promise<string> {
-  const lines = await driveRegister();
+export async function registerCsv(desk: Desk): Promise<string> {
+  const lines = await driveRegister(desk);
   return writeCsv(
     [
       "serial",
@@ -108,17 +109,20 @@ export async function registerCsv(): Promise<string> {
 }
 
 /** A stick, card or spare that no machine has told of yet. */
-export async function addToRegister(values: {
-  label: string;
-  serial: string;
-  model: string;
-  media: RegisterEntry["media"];
-  sizeBytes: number;
-  place: string;
-  spare: boolean;
-  holds: string;
-}): Promise<Answer<string>> {
-  const { db, write } = await database();
+export async function addToRegister(
+  desk: Desk,
+  values: {
+    label: string;
+    serial: string;
+    model: string;
+    media: RegisterEntry["media"];
+    sizeBytes: number;
+    place: string;
+    spare: boolean;
+    holds: string;
+  },
+): Promise<Answer<string>> {
+  const { db, write } = desk;
   const serial = values.serial.trim();
   if (serial === "" && values.label.trim() === "")
     return no("Give it a serial, or at least a name that is written on it.");
@@ -135,37 +139,41 @@ export async function addToRegister(values: {
   });
   if (!entry.success)
     return no(...entry.error.issues.slice(0, 3).map((i) => `${i.path.join(" ")}: ${i.message}`));
-  await write((tx) => driveRows.put(tx, key, entry.data, 1, now()));
+  await write((tx) => driveRows.put(tx, key, entry.data, 1, desk.now()));
   return yes(key);
 }
 
-async function change(
+async function changeDrive(
+  desk: Desk,
   key: string,
   version: number,
   step: (entry: RegisterEntry) => RegisterEntry,
 ): Promise<Answer<number>> {
-  const { db, write } = await database();
+  const { db, write } = desk;
   const row = await driveRows.one(db, key);
   if (!row) return no("This drive is not in the register any more.");
   const next = registerEntrySchema.safeParse(step(row.entry));
   if (!next.success)
     return no(...next.error.issues.slice(0, 3).map((i) => `${i.path.join(" ")}: ${i.message}`));
-  const saved = await write((tx) => driveRows.update(tx, key, version, next.data, now()));
+  const saved = await write((tx) => driveRows.update(tx, key, version, next.data, desk.now()));
   return saved ? yes(version + 1) : no(STALE);
 }
 
 /** Writes an erasure into the ledger: when, by whom, how, and what was on it. */
 export const wipeDrive = (
+  desk: Desk,
   key: string,
   version: number,
   method: Wipe["method"],
   remark: string,
-  by: string,
 ): Promise<Answer<number>> =>
-  change(key, version, (entry) => recordWipe(entry, { at: now(), by, method, remark }));
+  changeDrive(desk, key, version, (entry) =>
+    recordWipe(entry, { at: desk.now(), by: desk.actor, method, remark }),
+  );
 
 /** Writes down that a stick was written with an image of the shelf. */
 export async function writeDrive(
+  desk: Desk,
   key: string,
   version: number,
   writing: {
@@ -175,22 +183,25 @@ export async function writeDrive(
     compared: boolean;
   },
 ): Promise<Answer<number>> {
-  const image = await imageRows.one((await database()).db, writing.imageId);
+  const image = await imageRows.one(desk.db, writing.imageId);
   if (!image) return no("This image is no longer on the shelf.");
-  return change(key, version, (entry) =>
-    recordWriting(entry, { ...writing, name: image.image.name, at: now() }),
+  return changeDrive(desk, key, version, (entry) =>
+    recordWriting(entry, { ...writing, name: image.image.name, at: desk.now() }),
   );
 }
 
 export const shelveDrive = (
+  desk: Desk,
   key: string,
   version: number,
   place: string,
   spare: boolean,
-): Promise<Answer<number>> => change(key, version, (entry) => layOnShelf(entry, place.trim(), spare, now()));
+): Promise<Answer<number>> =>
+  changeDrive(desk, key, version, (entry) => layOnShelf(entry, place.trim(), spare, desk.now()));
 
 export const editDrive = (
+  desk: Desk,
   key: string,
   version: number,
   part: Partial<Pick<RegisterEntry, "label" | "notes" | "holds" | "written" | "speedClass">>,
-): Promise<Answer<number>> => change(key, version, (entry) => ({ ...entry, ...part }));
+): Promise<Answer<number>> => changeDrive(desk, key, version, (entry) => ({ ...entry, ...part }));

@@ -5,9 +5,9 @@ import { damagedRows, KINDS, profileRows, type Db, type Tx } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { insertItem } from "./archive/insert";
 import { ArchiveError, arriving, type Arriving } from "./archive/read";
-import { database, now } from "./database";
 import { sightAll } from "./imports";
 import { addShippedProfiles } from "./profiles";
+import type { Desk } from "./desk";
 
 export interface Imported {
   machines: number;
@@ -16,18 +16,26 @@ export interface Imported {
 }
 
 /** Reads an archive file into an empty installation: looked through in full first, then all of it or nothing. */
-export const importArchive = (path: string, options: { rebase: boolean }): Promise<Answer<Imported>> => {
-  const at = now();
-  return take(() => arriving(path, options.rebase ? at : null), at);
+export const importArchive = (
+  desk: Desk,
+  path: string,
+  options: { rebase: boolean },
+): Promise<Answer<Imported>> => {
+  const at = desk.now();
+  return take(desk, () => arriving(path, options.rebase ? at : null), at);
 };
 
 /** Reads an export of the older form, one JSON text, in the same way. */
-export async function importAll(text: string, options: { rebase: boolean }): Promise<Answer<Imported>> {
+export async function importAll(
+  desk: Desk,
+  text: string,
+  options: { rebase: boolean },
+): Promise<Answer<Imported>> {
   const read = parseExport(text);
   if (!read.ok) return { ok: false, problems: read.problems };
-  const at = now();
+  const at = desk.now();
   const file = options.rebase ? rebaseExport(read.value, at) : read.value;
-  return take(() => fromExport(file), at);
+  return take(desk, () => fromExport(file), at);
 }
 
 async function* fromExport(file: Export): AsyncGenerator<Arriving> {
@@ -40,11 +48,11 @@ async function* fromExport(file: Export): AsyncGenerator<Arriving> {
     };
 }
 
-async function take(items: () => AsyncIterable<Arriving>, at: string): Promise<Answer<Imported>> {
+async function take(desk: Desk, items: () => AsyncIterable<Arriving>, at: string): Promise<Answer<Imported>> {
   try {
     const looked = await look(items());
     if (!looked.ok) return looked;
-    const { db, write } = await database();
+    const { db, write } = desk;
     if (!(await isEmpty(db))) return no(NOT_EMPTY);
     const answer = await write(async (tx): Promise<Answer<Imported>> => {
       if (!(await isEmpty(tx))) return no(NOT_EMPTY);
@@ -52,7 +60,7 @@ async function take(items: () => AsyncIterable<Arriving>, at: string): Promise<A
       const { machines, builds, pictures } = looked.value;
       return yes({ machines, builds, pictures });
     });
-    await addShippedProfiles();
+    await addShippedProfiles(desk);
     return answer;
   } catch (error) {
     if (error instanceof ArchiveError) return no(error.message);
@@ -64,7 +72,7 @@ const NOT_EMPTY =
   "This installation already holds data. An archive is read into an empty one: name a new database in DERRICK_DB_URL.";
 
 /** Whether an archive can be read in. */
-export const takesArchive = async (): Promise<boolean> => isEmpty((await database()).db);
+export const takesArchive = async (desk: Desk): Promise<boolean> => isEmpty(desk.db);
 
 /** Nothing that a person made: profiles that ship with Derrick do not count, editions of their own do. */
 async function isEmpty(db: Db | Tx): Promise<boolean> {

@@ -1,8 +1,8 @@
 import { wayTo } from "@/core/sheet";
 import { buildRows, claimRows, imageRows, profileRows, runRows, siteRows } from "@/db";
 import { sourcesOf } from "./sources";
-import { database } from "./database";
 import { keptJudgement } from "./marks";
+import type { Desk } from "./desk";
 
 export interface Found {
   kind: "machine" | "image" | "build" | "site" | "profile" | "finding" | "step";
@@ -17,8 +17,8 @@ const MOST = 24;
  * Finds machines (by name, serial, MAC or address), images, sheets, sites and profiles by any part of their words. With
  * the sheet that is open, also its findings by label ("d2") or words, and its steps.
  */
-export async function find(query: string, openBuild: string | null): Promise<Found[]> {
-  const { db } = await database();
+export async function find(desk: Desk, query: string, openBuild: string | null): Promise<Found[]> {
+  const { db } = desk;
   const words = query.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return [];
   const hits = (...texts: (string | null)[]): boolean => {
@@ -36,7 +36,7 @@ export async function find(query: string, openBuild: string | null): Promise<Fou
     found.builds.map((b) => b.id),
   );
   return [
-    ...(openBuild ? await insideBuild(openBuild, query.trim().toLowerCase(), hits) : []),
+    ...(openBuild ? await insideBuild(desk, openBuild, query.trim().toLowerCase(), hits) : []),
     ...found.machines.map((m): Found => ({
       kind: "machine",
       title: m.name,
@@ -72,14 +72,15 @@ export async function find(query: string, openBuild: string | null): Promise<Fou
 }
 
 async function insideBuild(
+  desk: Desk,
   id: string,
   query: string,
   hits: (...texts: string[]) => boolean,
 ): Promise<Found[]> {
-  const { db } = await database();
+  const { db } = desk;
   const build = await buildRows.one(db, id);
   if (!build) return [];
-  const { findings, steps } = keptJudgement(id, await sourcesOf(db, id, build.sheet)).evaluation;
+  const { findings, steps } = keptJudgement(id, await sourcesOf(desk, id, build.sheet)).evaluation;
   return [
     ...findings
       .filter((f) => f.label.toLowerCase() === query || hits(f.title, f.says))

@@ -5,10 +5,10 @@ import { join } from "node:path";
 import { driveLater, inspectImage, type Checksum, type Inspection } from "@/core/image";
 import { imageRows } from "@/db";
 import { no, yes, type Answer } from "./answer";
-import { database } from "./database";
 import { readEnvironment } from "./environment";
 import { makeQueue } from "./queue";
 import { addFile, saveComputed, saveInside } from "./images";
+import type { Desk } from "./desk";
 
 /** A computation over a file of the folder, or one that waits for its turn. It lives in the server: a page may be closed and opened meanwhile. */
 export interface FolderJob {
@@ -65,10 +65,10 @@ async function lookUp(name: string): Promise<Answer<{ path: string; sizeBytes: n
 }
 
 /** What lies in the image folder; null when there is none. A folder that cannot be read is a problem in words. */
-export async function imageFolder(): Promise<Answer<FolderFile[]> | null> {
+export async function imageFolder(desk: Desk): Promise<Answer<FolderFile[]> | null> {
   const folder = readEnvironment().DERRICK_IMAGE_DIR;
   if (!folder) return null;
-  const images = await imageRows.all((await database()).db);
+  const images = await imageRows.all(desk.db);
   try {
     const listed = [...(await entries(folder))].sort(([a], [b]) => a.localeCompare(b));
     return yes(
@@ -110,27 +110,27 @@ async function inspect(path: string, sizeBytes: number): Promise<Inspection> {
 
 /** Puts a file of the folder on the shelf, looked into, and begins to compute its checksum. */
 export async function shelveFromFolder(
+  desk: Desk,
   name: string,
-  by: string,
 ): Promise<Answer<{ id: string; known: boolean }>> {
   const file = await lookUp(name);
   if (!file.ok) return file;
   const { path, sizeBytes } = file.value;
   if (sizeBytes === 0) return no(`${name} is empty; an image that is still being copied may look like this.`);
-  const added = await addFile(name, await inspect(path, sizeBytes), by);
-  if (added.ok) await computeFromFolder(added.value.id, name, by);
+  const added = await addFile(desk, name, await inspect(path, sizeBytes));
+  if (added.ok) await computeFromFolder(desk, added.value.id, name);
   return added;
 }
 
 /** Looks inside the file again and computes its checksum in the background; asking twice changes nothing. */
-export async function computeFromFolder(id: string, name: string, by: string): Promise<Answer<null>> {
+export async function computeFromFolder(desk: Desk, id: string, name: string): Promise<Answer<null>> {
   const file = await lookUp(name);
   if (!file.ok) return file;
   if (isOn(jobs().get(name))) return yes(null);
-  const row = await imageRows.one((await database()).db, id);
+  const row = await imageRows.one(desk.db, id);
   if (!row) return no("This image is no longer there.");
   const { path, sizeBytes } = file.value;
-  await saveInside(id, name, await inspect(path, sizeBytes), by);
+  await saveInside(desk, id, name, await inspect(path, sizeBytes));
   const job: FolderJob = {
     algorithm: row.image.published?.algorithm ?? "sha256",
     state: "waiting",
@@ -144,7 +144,10 @@ export async function computeFromFolder(id: string, name: string, by: string): P
   jobs().set(name, job);
   void queue()(() => compute(job, path)).then(async () => {
     if (job.digest !== null)
-      await saveComputed(id, { algorithm: job.algorithm, value: job.digest }, `${by}, on the server`);
+      await saveComputed({ ...desk, actor: `${desk.actor}, on the server` }, id, {
+        algorithm: job.algorithm,
+        value: job.digest,
+      });
   });
   return yes(null);
 }

@@ -10,16 +10,15 @@ import {
 } from "@/core/image";
 import { buildRows, imageRows, profileRows, siteRows } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
-import { database, now } from "./database";
-import { newId } from "./ids";
 import { editionFor, newestProfiles, profileFor } from "./profiles";
 import { dayEverywhere } from "@/core/site";
+import type { Desk } from "./desk";
 
 const GONE = "This image is no longer there.";
 
 /** The shelf: each image with the sheets that use it and what is the matter with it. */
-export async function listImages() {
-  const { db } = await database();
+export async function listImages(desk: Desk) {
+  const { db } = desk;
   const [images, sites, builds, editions] = await Promise.all([
     imageRows.all(db),
     siteRows.all(db),
@@ -29,18 +28,18 @@ export async function listImages() {
   const usedBy = (id: string) => builds.filter((b) => b.imageId === id);
   const today = dayEverywhere(
     sites.map((s) => s.site),
-    now(),
+    desk.now(),
   );
   const marks = shelfMarks(images, (image) => editionFor(editions, image, null)?.profile ?? null, today);
   return images.map((i) => ({ ...i, builds: usedBy(i.id), marks: marks.get(i.id) ?? [] }));
 }
 
 /** One image with its profile, the sheets that use it, and what goes with it in either direction. */
-export async function imageView(id: string) {
-  const shelf = await listImages();
+export async function imageView(desk: Desk, id: string) {
+  const shelf = await listImages(desk);
   const own = shelf.find((i) => i.id === id);
   if (!own) return null;
-  const profile = await profileFor((await database()).db, own.image);
+  const profile = await profileFor(desk.db, own.image);
   return {
     ...own,
     profile,
@@ -53,11 +52,12 @@ export async function imageView(id: string) {
 
 /** Adds an image (`id` null) or saves one. Problems name the field. */
 export async function saveImage(
+  desk: Desk,
   id: string | null,
   version: number,
   fields: unknown,
 ): Promise<Answer<{ id: string; version: number }>> {
-  const { db, write } = await database();
+  const { db, write } = desk;
   const before = id ? (await imageRows.one(db, id))?.image : null;
   const read = imageSchema.safeParse({
     schemaVersion: 1,
@@ -71,11 +71,11 @@ export async function saveImage(
       problems: read.error.issues.map((i) => ({ message: `${i.path.join(".")}: ${i.message}` })),
     };
   if (id === null) {
-    const made = newId("i");
-    await write((tx) => imageRows.insert(tx, made, read.data, now()));
+    const made = desk.newId("i");
+    await write((tx) => imageRows.insert(tx, made, read.data, desk.now()));
     return yes({ id: made, version: 1 });
   }
-  const saved = await write((tx) => imageRows.update(tx, id, version, read.data, now()));
+  const saved = await write((tx) => imageRows.update(tx, id, version, read.data, desk.now()));
   return saved ? yes({ id, version: version + 1 }) : no(STALE);
 }
 
@@ -84,66 +84,67 @@ export async function saveImage(
  * again: its own entry gets what was found.
  */
 export async function addFile(
+  desk: Desk,
   fileName: string,
   found: unknown,
-  by: string,
 ): Promise<Answer<{ id: string; known: boolean }>> {
-  const { db, write } = await database();
+  const { db, write } = desk;
   const read = inspectionSchema.safeParse(found);
   if (!read.success) return no("What the inspector sent is not complete; nothing was kept.");
   const name = fileName.slice(0, 300);
-  const inside: Image["inside"] = { found: read.data, fileName: name, at: now(), by };
+  const inside: Image["inside"] = { found: read.data, fileName: name, at: desk.now(), by: desk.actor };
   const there = (await imageRows.all(db)).find(
     ({ image }) => image.fileName === name && image.sizeBytes === read.data.sizeBytes,
   );
   if (there) {
-    const kept = await amend(there.id, (image) => ({ ...image, inside }));
+    const kept = await amend(desk, there.id, (image) => ({ ...image, inside }));
     return kept.ok ? yes({ id: there.id, known: true }) : kept;
   }
   const draft = draftImage(name, read.data, newestProfiles(await profileRows.all(db)));
   const image = imageSchema.safeParse({ schemaVersion: 1, ...draft, inside });
   if (!image.success)
     return no(`${name} cannot stand on the shelf: ${image.error.issues[0]?.message ?? "it is empty"}.`);
-  const id = newId("i");
-  await write((tx) => imageRows.insert(tx, id, image.data, now()));
+  const id = desk.newId("i");
+  await write((tx) => imageRows.insert(tx, id, image.data, desk.now()));
   return yes({ id, known: false });
 }
 
 /** Changes one part of an image as it stands now; a form that is open on an older version is told when it is saved. */
-async function amend(id: string, change: (image: Image) => Image): Promise<Answer<number>> {
-  const { write } = await database();
+async function amend(desk: Desk, id: string, change: (image: Image) => Image): Promise<Answer<number>> {
+  const { write } = desk;
   return write(async (tx) => {
     const row = await imageRows.one(tx, id);
     if (!row) return no(GONE);
-    await imageRows.update(tx, id, row.version, change(row.image), now());
+    await imageRows.update(tx, id, row.version, change(row.image), desk.now());
     return yes(row.version + 1);
   });
 }
 
 /** Keeps what a checksum tool printed over the file; the comparison is made by the core, each time it is shown. */
-export const saveComputed = (id: string, checksum: Checksum, by: string): Promise<Answer<number>> =>
-  amend(id, (image) => ({ ...image, computed: { checksum, at: now(), by } }));
+export const saveComputed = (desk: Desk, id: string, checksum: Checksum): Promise<Answer<number>> =>
+  amend(desk, id, (image) => ({ ...image, computed: { checksum, at: desk.now(), by: desk.actor } }));
 
 /** Keeps what was found inside a file. A size or mode that was typed differently stays, and becomes a finding. */
 export async function saveInside(
+  desk: Desk,
   id: string,
   fileName: string,
   found: unknown,
-  by: string,
 ): Promise<Answer<number>> {
   const read = inspectionSchema.safeParse(found);
   if (!read.success) return no("What the inspector sent is not complete; nothing was kept.");
-  const inside = { found: read.data, fileName: fileName.slice(0, 300), at: now(), by };
-  return amend(id, (image) => ({ ...image, inside }));
+  const inside = { found: read.data, fileName: fileName.slice(0, 300), at: desk.now(), by: desk.actor };
+  return amend(desk, id, (image) => ({ ...image, inside }));
 }
 
 /** Takes the published checksum for this image out of a list: by file name, or by the value that was computed. */
 export async function takeFromList(
+  desk: Desk,
   id: string,
   text: string,
   from: string,
 ): Promise<Answer<{ by: "name" | "value" | "alone"; algorithm: string; signed: boolean }>> {
-  const row = await imageRows.one((await database()).db, id);
+  const row = await imageRows.one(desk.db, id);
   if (!row) return no(GONE);
   const list = parseChecksumList(text);
   if (!list.ok) return { ok: false, problems: list.problems };
@@ -156,7 +157,7 @@ export async function takeFromList(
         .map((e) => e.name ?? "(no name)")
         .join(", ")}.`,
     );
-  const kept = await amend(id, (image) => ({
+  const kept = await amend(desk, id, (image) => ({
     ...image,
     published: match.entry.checksum,
     publishedFrom: from || image.publishedFrom,

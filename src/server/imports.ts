@@ -13,8 +13,7 @@ import {
 import { readingsOf } from "@/core/readings";
 import { driveRows, machineRows, readingRows, siteRows, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
-import { database, now } from "./database";
-import { newId } from "./ids";
+import type { Desk } from "./desk";
 
 /** What dropped texts would do, before anything is done. */
 export interface ImportPreview {
@@ -37,13 +36,18 @@ function previewOf(document: MachineDocument, texts: readonly NamedText[], at: s
 
 /** Reads texts against a machine (or, without one, as a new machine) and changes nothing. */
 export async function previewImport(
+  desk: Desk,
   machineId: string | null,
   texts: readonly NamedText[],
 ): Promise<Answer<ImportPreview>> {
-  const { db } = await database();
+  const { db } = desk;
   const machine = machineId ? await machineRows.one(db, machineId) : null;
   if (machineId && !machine) return no("This machine is no longer there.");
-  const { intake, document, changes, remarks } = previewOf(machine?.document ?? emptyMachine(), texts, now());
+  const { intake, document, changes, remarks } = previewOf(
+    machine?.document ?? emptyMachine(),
+    texts,
+    desk.now(),
+  );
   const serial = document.facts.chassis?.serial;
   const sameSerial = (await machineRows.withSerial(db, serial ? [serial] : [])).filter(
     (m) => m.id !== machineId,
@@ -116,62 +120,69 @@ export async function sightAll(
 
 /** Takes an import over: the machine's facts change, and the raw texts are kept. The version guards against a clash. */
 export async function takeOver(
+  desk: Desk,
   machineId: string,
   version: number,
   texts: NamedText[],
-  by: string,
 ): Promise<Answer<number>> {
-  const { db, write } = await database();
+  const { db, write } = desk;
   const machine = await machineRows.one(db, machineId);
   if (!machine) return no("This machine is no longer there.");
-  const at = now();
+  const at = desk.now();
   const { intake, document, changes } = previewOf(machine.document, texts, at);
   if (intake.readings.length === 0)
     return no("Nothing in these texts could be read, so nothing was changed.");
   const saved = await write(async (tx) => {
     if (!(await machineRows.update(tx, { ...machine, version, document }, at))) return false;
-    await machineRows.addImport(tx, { id: newId("t"), machineId, at, by, texts, changes });
-    await follow(tx, { id: machineId, name: machine.name, document }, intake, at, by);
+    await machineRows.addImport(tx, { id: desk.newId("t"), machineId, at, by: desk.actor, texts, changes });
+    await follow(tx, { id: machineId, name: machine.name, document }, intake, at, desk.actor);
     return true;
   });
   return saved ? yes(version + 1) : no(STALE);
 }
 
 export async function createMachine(
+  desk: Desk,
   siteId: string,
   name: string,
   texts: NamedText[],
-  by: string,
 ): Promise<Answer<string>> {
-  const { db, write } = await database();
+  const { db, write } = desk;
   if (name.trim() === "") return no("A machine needs a name: what is written on its front.");
   if (!(await siteRows.one(db, siteId))) return no("Choose the site where the machine stands.");
   if (await machineRows.nameIsTaken(db, siteId, name.trim()))
     return no(`There is already a machine called ${name.trim()} at this site.`);
-  const at = now();
-  const id = newId("m");
+  const at = desk.now();
+  const id = desk.newId("m");
   const { document, changes, intake } = previewOf(emptyMachine(), texts, at);
   await write(async (tx) => {
     await machineRows.insert(tx, id, siteId, name.trim(), document, at);
     if (intake.readings.length === 0) return;
-    await machineRows.addImport(tx, { id: newId("t"), machineId: id, at, by, texts, changes });
-    await follow(tx, { id, name: name.trim(), document }, intake, at, by);
+    await machineRows.addImport(tx, {
+      id: desk.newId("t"),
+      machineId: id,
+      at,
+      by: desk.actor,
+      texts,
+      changes,
+    });
+    await follow(tx, { id, name: name.trim(), document }, intake, at, desk.actor);
   });
   return yes(id);
 }
 
 /** What was read from the installed system becomes the machine's facts; a machine that is no longer there is passed over. */
 export async function bringHome(
+  desk: Desk,
   tx: Tx,
   machineId: string,
   texts: NamedText[],
-  by: string,
   at: string,
 ): Promise<void> {
   const machine = await machineRows.one(tx, machineId);
   if (!machine) return;
   const { intake, document, changes } = previewOf(machine.document, texts, at);
   await machineRows.update(tx, { ...machine, document }, at);
-  await machineRows.addImport(tx, { id: newId("t"), machineId, at, by, texts, changes });
-  await follow(tx, { id: machineId, name: machine.name, document }, intake, at, by);
+  await machineRows.addImport(tx, { id: desk.newId("t"), machineId, at, by: desk.actor, texts, changes });
+  await follow(tx, { id: machineId, name: machine.name, document }, intake, at, desk.actor);
 }

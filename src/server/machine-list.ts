@@ -11,8 +11,7 @@ import type { Problem } from "@/core/result";
 import { emptySite } from "@/core/site";
 import { machineRows, siteRows } from "@/db";
 import { no, yes, type Answer } from "./answer";
-import { database, now } from "./database";
-import { newId } from "./ids";
+import type { Desk } from "./desk";
 
 /** What a list would do, row by row, before anything is done. */
 export interface ListPreview {
@@ -102,15 +101,16 @@ function fill(
 }
 
 async function planList(
+  desk: Desk,
   text: string,
   from: string,
 ): Promise<Answer<{ planned: Planned[]; newSites: string[]; warnings: Problem[] }>> {
   const list = parseMachineList(text);
   if (!list.ok) return { ok: false, problems: list.problems };
-  const { db } = await database();
+  const { db } = desk;
   const [machines, sites] = await Promise.all([machineRows.all(db), siteRows.all(db)]);
   const siteId = new Map(sites.map((s) => [s.site.name.toLowerCase(), s.id]));
-  const at = now();
+  const at = desk.now();
   const nowhere = list.value.filter((r) => r.site === "");
   if (nowhere.length > 0)
     return {
@@ -138,8 +138,8 @@ async function planList(
   return yes({ planned, newSites, warnings: list.warnings });
 }
 
-export async function previewList(text: string, from: string): Promise<Answer<ListPreview>> {
-  const plan = await planList(text, from);
+export async function previewList(desk: Desk, text: string, from: string): Promise<Answer<ListPreview>> {
+  const plan = await planList(desk, text, from);
   if (!plan.ok) return plan;
   const { planned, newSites, warnings } = plan.value;
   return yes({
@@ -151,18 +151,19 @@ export async function previewList(text: string, from: string): Promise<Answer<Li
 
 /** Takes a list over: new sites, new machines, gaps filled. Everything in one transaction. */
 export async function takeList(
+  desk: Desk,
   text: string,
   from: string,
 ): Promise<Answer<{ added: number; filled: number }>> {
-  const plan = await planList(text, from);
+  const plan = await planList(desk, text, from);
   if (!plan.ok) return plan;
   const { planned, newSites } = plan.value;
-  const { db, write } = await database();
-  const at = now();
+  const { db, write } = desk;
+  const at = desk.now();
   const siteIds = new Map((await siteRows.all(db)).map((s) => [s.site.name.toLowerCase(), s.id]));
   const done = await write(async (tx) => {
     for (const name of newSites) {
-      const id = newId("s");
+      const id = desk.newId("s");
       await siteRows.insert(tx, id, emptySite(name), at);
       siteIds.set(name.toLowerCase(), id);
     }
@@ -171,7 +172,7 @@ export async function takeList(
       if (row.id === null) {
         await machineRows.insert(
           tx,
-          newId("m"),
+          desk.newId("m"),
           siteIds.get(row.site.toLowerCase()) ?? "",
           row.name,
           row.document,

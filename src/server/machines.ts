@@ -32,14 +32,13 @@ import {
   type Db,
 } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
-import { database, now } from "./database";
-import { newId } from "./ids";
+import type { Desk } from "./desk";
 
 export type MachineRow = NonNullable<Awaited<ReturnType<typeof machineRows.one>>>;
 
 /** Machines as the list shows them, each with what it is becoming and the next step of that. */
-export async function listMachines() {
-  const { db } = await database();
+export async function listMachines(desk: Desk) {
+  const { db } = desk;
   const [rows, sites, builds] = await Promise.all([
     machineRows.listed(db),
     siteRows.all(db),
@@ -81,8 +80,8 @@ const LIST_COLUMNS = [
 ] as const;
 
 /** The list of machines as CSV; it reads back as a list (computed columns are passed over then). */
-export async function machineListCsv(): Promise<string> {
-  const machines = await listMachines();
+export async function machineListCsv(desk: Desk): Promise<string> {
+  const machines = await listMachines(desk);
   return writeCsv(
     LIST_COLUMNS,
     machines.map(({ name, site, serial, summary: s, build }) => [
@@ -174,11 +173,12 @@ export const circuitOf = async (
 
 /** What the rules say about a machine as it stands, without any build. */
 export async function machineFindings(
-  db: Db,
+  desk: Desk,
   machine: MachineRow,
   site: Site | null,
 ): Promise<PlacedFinding[]> {
-  const at = now();
+  const { db } = desk;
+  const at = desk.now();
   const asked = identityClaims(machine.document);
   const asking = { buildId: null, machineId: machine.id, siteId: machine.siteId };
   const context = {
@@ -196,8 +196,8 @@ export async function machineFindings(
   );
 }
 
-export async function machineView(id: string) {
-  const { db } = await database();
+export async function machineView(desk: Desk, id: string) {
+  const { db } = desk;
   const machine = await machineRows.one(db, id);
   if (!machine) return null;
   const site = await siteRows.ifSound(db, machine.siteId);
@@ -205,7 +205,7 @@ export async function machineView(id: string) {
     machineRows.importsOf(db, id),
     buildRows.marks(db, { machineId: id }),
     machineRows.waitingBundles(db, id),
-    machineFindings(db, machine, site?.site ?? null),
+    machineFindings(desk, machine, site?.site ?? null),
     pictureRows.of(db, id),
   ]);
   const runs = await runRows.ofBuilds(
@@ -230,39 +230,43 @@ export async function machineView(id: string) {
 }
 
 /** Changes a machine's document by a pure step, guarded by the version that the change was based on. */
-async function change(
+async function changeMachine(
+  desk: Desk,
   machineId: string,
   version: number,
   step: (document: MachineDocument) => Answer<MachineDocument>,
 ): Promise<Answer<number>> {
-  const { db, write } = await database();
+  const { db, write } = desk;
   const machine = await machineRows.one(db, machineId);
   if (!machine) return no("This machine is no longer there.");
   const next = step(machine.document);
   if (!next.ok) return next;
   const saved = await write((tx) =>
-    machineRows.update(tx, { ...machine, version, document: next.value }, now()),
+    machineRows.update(tx, { ...machine, version, document: next.value }, desk.now()),
   );
   return saved ? yes(version + 1) : no(STALE);
 }
 
 /** Facts that no tool prints: typed, and marked as typed. */
 export const typeFacts = (
+  desk: Desk,
   machineId: string,
   version: number,
   group: "chassis" | "controller",
   values: Record<string, unknown>,
-  by: string,
 ): Promise<Answer<number>> =>
-  change(machineId, version, (document) => yes(typeFact(document, group, values, now(), by)));
+  changeMachine(desk, machineId, version, (document) =>
+    yes(typeFact(document, group, values, desk.now(), desk.actor)),
+  );
 
 /** A part of what people know of a machine: place, keys, bays, defects, firmware decisions, the delivery note. */
 export const saveTyped = (
+  desk: Desk,
   machineId: string,
   version: number,
   part: Partial<Typed>,
 ): Promise<Answer<number>> =>
-  change(machineId, version, (document) => {
+  changeMachine(desk, machineId, version, (document) => {
     const typed = typedSchema.safeParse({ ...document.typed, ...part });
     return typed.success
       ? yes({ ...document, typed: typed.data })
@@ -276,20 +280,25 @@ export const saveTyped = (
 
 /** Puts a drive in its bay by hand, or takes that back. */
 export const placeInBay = (
+  desk: Desk,
   machineId: string,
   version: number,
   driveId: string,
   bay: string | null,
-  by: string,
 ): Promise<Answer<number>> =>
-  change(machineId, version, (document) =>
+  changeMachine(desk, machineId, version, (document) =>
     document.facts.drives.some((d) => d.id === driveId)
-      ? yes(placeDrive(document, driveId, bay, now(), by))
+      ? yes(placeDrive(document, driveId, bay, desk.now(), desk.actor))
       : no("This drive is not among the machine's facts any more."),
   );
 
-export const saveNotes = (machineId: string, version: number, notes: string): Promise<Answer<number>> =>
-  change(machineId, version, (document) =>
+export const saveNotes = (
+  desk: Desk,
+  machineId: string,
+  version: number,
+  notes: string,
+): Promise<Answer<number>> =>
+  changeMachine(desk, machineId, version, (document) =>
     notes.length > 20_000 ? no("Notes have at most 20 000 characters.") : yes({ ...document, notes }),
   );
 
@@ -297,22 +306,22 @@ const PICTURE_TYPES = ["image/png", "image/jpeg", "image/webp"];
 const PICTURE_BYTES = 6_000_000;
 
 export async function addPicture(
+  desk: Desk,
   machineId: string,
   picture: { type: string; caption: string; bytes: Buffer },
-  by: string,
 ): Promise<Answer<string>> {
-  const { db, write } = await database();
+  const { db, write } = desk;
   if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
   if (!PICTURE_TYPES.includes(picture.type) || !looksLike(picture.type, picture.bytes))
     return no("This is no picture that Derrick keeps: PNG, JPEG and WebP are.");
   if (picture.bytes.length > PICTURE_BYTES) return no("A picture has at most 6 MB. Make it smaller first.");
-  const id = newId("p");
+  const id = desk.newId("p");
   await write((tx) =>
     pictureRows.insert(tx, {
       id,
       machineId,
-      at: now(),
-      by,
+      at: desk.now(),
+      by: desk.actor,
       ...picture,
       caption: picture.caption.slice(0, 200),
     }),
@@ -328,21 +337,21 @@ function looksLike(type: string, bytes: Buffer): boolean {
   return head.toString("latin1", 0, 4) === "RIFF" && head.toString("latin1", 8, 12) === "WEBP";
 }
 
-export const onePicture = async (id: string) => pictureRows.one((await database()).db, id);
+export const onePicture = async (desk: Desk, id: string) => pictureRows.one(desk.db, id);
 
-export async function removePicture(id: string): Promise<void> {
-  await (await database()).write((tx) => pictureRows.remove(tx, id));
+export async function removePicture(desk: Desk, id: string): Promise<void> {
+  await desk.write((tx) => pictureRows.remove(tx, id));
 }
 
 /** A sheet for a twin: decisions (place, role, keys, bay layout, circuit) are taken along, facts never. */
-export async function cloneMachine(machineId: string, name: string): Promise<Answer<string>> {
-  const { db, write } = await database();
+export async function cloneMachine(desk: Desk, machineId: string, name: string): Promise<Answer<string>> {
+  const { db, write } = desk;
   const machine = await machineRows.one(db, machineId);
   if (!machine) return no("This machine is no longer there.");
   if (name.trim() === "") return no("The twin needs a name of its own: what is written on its front.");
   if (await machineRows.nameIsTaken(db, machine.siteId, name.trim()))
     return no(`There is already a machine called ${name.trim()} at this site.`);
-  const id = newId("m");
+  const id = desk.newId("m");
   const { typed, facts } = machine.document;
   const document = {
     ...emptyMachine(),
@@ -359,6 +368,6 @@ export async function cloneMachine(machineId: string, name: string): Promise<Ans
       present: facts.controller.present,
       virtualMedia: facts.controller.virtualMedia ?? "unknown",
     };
-  await write((tx) => machineRows.insert(tx, id, machine.siteId, name.trim(), document, now()));
+  await write((tx) => machineRows.insert(tx, id, machine.siteId, name.trim(), document, desk.now()));
   return yes(id);
 }

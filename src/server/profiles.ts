@@ -4,16 +4,16 @@ import { editProfileYaml, parseProfileYaml, profileSchema, type Image, type Prof
 import { inLine } from "@/core/text";
 import { profileRows, type Db } from "@/db";
 import { no, yes, type Answer } from "./answer";
-import { database, now } from "./database";
 import { readEnvironment } from "./environment";
+import type { Desk } from "./desk";
 
 /**
  * Adds the profiles that ship with Derrick. Where the newest edition is one that shipped, a changed text becomes the
  * next edition; an edition that a person wrote stays the newest.
  */
-export async function addShippedProfiles(): Promise<void> {
+export async function addShippedProfiles(desk: Desk): Promise<void> {
   const { profilesFolder } = readEnvironment();
-  const { write } = await database();
+  const { write } = desk;
   for (const name of readdirSync(profilesFolder).filter((n) => n.endsWith(".yaml"))) {
     const yaml = readFileSync(join(profilesFolder, name), "utf8");
     const read = parseProfileYaml(yaml);
@@ -23,7 +23,7 @@ export async function addShippedProfiles(): Promise<void> {
       const [last] = await profileRows.editions(tx, key, version);
       if (last && (last.by !== "" || last.yaml === yaml)) return;
       const edition = (last?.edition ?? 0) + 1;
-      await profileRows.add(tx, { key, version, edition, name: title, by: "", updatedAt: now(), yaml });
+      await profileRows.add(tx, { key, version, edition, name: title, by: "", updatedAt: desk.now(), yaml });
     });
   }
 }
@@ -57,8 +57,8 @@ function viewOf(row: profileRows.ProfileRow): ProfileView[] {
 }
 
 /** The newest edition of each profile. */
-export const listProfiles = async (): Promise<ProfileView[]> =>
-  (await profileRows.newest((await database()).db)).flatMap(viewOf);
+export const listProfiles = async (desk: Desk): Promise<ProfileView[]> =>
+  (await profileRows.newest(desk.db)).flatMap(viewOf);
 
 /** The newest edition of each, out of all rows in their order. */
 export const newestProfiles = (rows: readonly profileRows.ProfileRow[]): Profile[] =>
@@ -69,11 +69,12 @@ export const newestProfiles = (rows: readonly profileRows.ProfileRow[]): Profile
 
 /** One edition of a profile, the newest when none is named, with the list of its editions. */
 export async function profileView(
+  desk: Desk,
   key: string,
   version: string,
   edition: number | null = null,
 ): Promise<(ProfileView & { editions: { edition: number; by: string; updatedAt: string }[] }) | null> {
-  const rows = await profileRows.editions((await database()).db, key, version);
+  const rows = await profileRows.editions(desk.db, key, version);
   const row = edition === null ? rows[0] : rows.find((r) => r.edition === edition);
   const view = row && viewOf(row)[0];
   return view
@@ -108,30 +109,30 @@ export function editionFor(
 
 /** Keeps a profile as the next edition of its version. The same text again is no new edition. */
 export async function importProfile(
+  desk: Desk,
   yaml: string,
-  by: string,
 ): Promise<Answer<{ key: string; version: string; edition: number }>> {
   const read = parseProfileYaml(yaml);
   if (!read.ok) return { ok: false, problems: read.problems };
   const { profile: key, version, name } = read.value;
-  return (await database()).write(async (tx) => {
+  return desk.write(async (tx) => {
     const [last] = await profileRows.editions(tx, key, version);
     if (last?.yaml === yaml) return yes({ key, version, edition: last.edition });
     const edition = (last?.edition ?? 0) + 1;
-    await profileRows.add(tx, { key, version, edition, name, by, updatedAt: now(), yaml });
+    await profileRows.add(tx, { key, version, edition, name, by: desk.actor, updatedAt: desk.now(), yaml });
     return yes({ key, version, edition });
   });
 }
 
 /** Keeps what was changed in the form as the next edition; comments and the order of the text stay. */
 export async function saveProfile(
+  desk: Desk,
   key: string,
   version: string,
   edition: number,
   fields: unknown,
-  by: string,
 ): Promise<Answer<{ key: string; version: string; edition: number }>> {
-  const view = await profileView(key, version);
+  const view = await profileView(desk, key, version);
   if (!view) return no("This profile is no longer there.");
   if (view.edition !== edition)
     return no(
@@ -145,5 +146,5 @@ export async function saveProfile(
     };
   if (read.data.profile !== key || read.data.version !== version)
     return no("The short name and version of a profile are its identity; make a copy to change them.");
-  return importProfile(editProfileYaml(view.yaml, read.data), by);
+  return importProfile(desk, editProfileYaml(view.yaml, read.data));
 }

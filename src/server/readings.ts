@@ -20,8 +20,8 @@ import {
 } from "@/core/readings";
 import { machineRows, readingRows, siteRows } from "@/db";
 import { no, yes, type Answer } from "./answer";
-import { database, now } from "./database";
 import { circuitOf } from "./machines";
+import type { Desk } from "./desk";
 
 /** How the bench of a machine is looked at; kept in the page's address, so that it can be sent and reloaded. */
 export interface BenchQuestion {
@@ -33,8 +33,8 @@ export interface BenchQuestion {
   memoryWantedBytes: number | null;
 }
 
-export async function benchView(id: string, asked: BenchQuestion) {
-  const { db } = await database();
+export async function benchView(desk: Desk, id: string, asked: BenchQuestion) {
+  const { db } = desk;
   const machine = await machineRows.one(db, id);
   if (!machine) return null;
   const [site, own, listed] = await Promise.all([
@@ -58,7 +58,7 @@ export async function benchView(id: string, asked: BenchQuestion) {
   const verdict: Verdict = judgeMachine({
     document: machine.document,
     readings: own,
-    now: now(),
+    now: desk.now(),
     tariff,
     loadedShare: asked.loadedShare,
     other,
@@ -109,13 +109,13 @@ function otherOf(
 
 /** A reading typed by a person; a number that cannot be right is refused with the range. */
 export async function typeReading(
+  desk: Desk,
   machineId: string,
   values: Pick<Reading, "kind" | "what" | "state" | "value" | "limit"> & Partial<Pick<Reading, "how">>,
-  by: string,
 ): Promise<Answer<Reading>> {
-  const { db, write } = await database();
+  const { db, write } = desk;
   if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
-  const reading = readingSchema.safeParse({ ...values, at: now(), by, source: "typed" });
+  const reading = readingSchema.safeParse({ ...values, at: desk.now(), by: desk.actor, source: "typed" });
   if (!reading.success) return no(...reading.error.issues.map((i) => `${i.path.join(" ")}: ${i.message}`));
   const problem = readingProblem(reading.data);
   if (problem) return no(problem);
@@ -125,17 +125,22 @@ export async function typeReading(
 
 /** Readings out of dropped outputs (sensors, smartctl, Redfish), taken in a stated condition; the facts stay as they are. */
 export async function importReadings(
+  desk: Desk,
   machineId: string,
   texts: NamedText[],
   state: Reading["state"],
-  by: string,
 ): Promise<Answer<number>> {
-  const { db, write } = await database();
+  const { db, write } = desk;
   if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
-  const at = now();
+  const at = desk.now();
   const intake = readTexts(texts);
   const { facts } = mergeReadings({ ...emptyMachine(), facts: noFacts() }, intake.readings, at).document;
-  const readings = readingsOf(facts, intake.takenAt && intake.takenAt < at ? intake.takenAt : at, by, state);
+  const readings = readingsOf(
+    facts,
+    intake.takenAt && intake.takenAt < at ? intake.takenAt : at,
+    desk.actor,
+    state,
+  );
   if (readings.length === 0) {
     const reason = intake.rejected[0]?.problems ?? [];
     return {

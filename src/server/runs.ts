@@ -24,10 +24,9 @@ import { compareWithPlan } from "@/core/verify";
 import { buildRows, runRows, stepTimeRows, transferRows, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { sourcesOf } from "./sources";
-import { database, now } from "./database";
 import { writeDown } from "./deeds";
-import { newId } from "./ids";
 import { bringHome } from "./imports";
+import type { Desk } from "./desk";
 
 export interface RunView {
   id: string;
@@ -42,8 +41,8 @@ export interface RunView {
 }
 
 /** Starts the run of an issued sheet without open stops. One build has one run at a time. */
-export async function startRun(buildId: string, version: number, by: string): Promise<Answer<string>> {
-  const { db, write } = await database();
+export async function startRun(desk: Desk, buildId: string, version: number): Promise<Answer<string>> {
+  const { db, write } = desk;
   const build = await buildRows.one(db, buildId);
   if (!build) return no("This build is no longer there.");
   if (build.version !== version) return no(STALE);
@@ -51,32 +50,32 @@ export async function startRun(buildId: string, version: number, by: string): Pr
     return no(
       "The sheet has changed since its last revision: issue one first, so that the run has a letter.",
     );
-  const judged = derive(await sourcesOf(db, buildId, build.sheet));
+  const judged = derive(await sourcesOf(desk, buildId, build.sheet));
   const { stops } = evaluateSheet(judged);
   if (stops.length > 0)
     return no(
       `The run cannot start with open stops: ${stops.map((s) => `${s.label} ${s.title}`).join(", ")}.`,
     );
-  const id = newId("r");
-  const at = now();
+  const id = desk.newId("r");
+  const at = desk.now();
   const plan = freezePlan(build, judged);
   // Between the look at the sheet and this write others may have come: both guards stand where the write is.
   return write(async (tx): Promise<Answer<string>> => {
     if ((await buildRows.one(tx, buildId))?.version !== version) return no(STALE);
     if (await runRows.openOf(tx, buildId)) return no("This build is being carried out already.");
     await runRows.insert(tx, { id, buildId, startedAt: at, endedAt: null, plan });
-    await runRows.append(tx, id, { at, key: "start", event: { kind: "started", by } });
+    await runRows.append(tx, id, { at, key: "start", event: { kind: "started", by: desk.actor } });
     return yes(id);
   });
 }
 
-export async function runView(id: string): Promise<RunView | null> {
-  const { db } = await database();
+export async function runView(desk: Desk, id: string): Promise<RunView | null> {
+  const { db } = desk;
   const run = await runRows.one(db, id);
   if (!run) return null;
   const log = await runRows.log(db, id);
   const state = foldRun(run.plan.steps, log);
-  const at = now();
+  const at = desk.now();
   return {
     id,
     buildId: run.buildId,
@@ -95,10 +94,10 @@ export async function runView(id: string): Promise<RunView | null> {
  * it before it could be sent.
  */
 export async function command(
+  desk: Desk,
   runId: string,
   key: string,
   body: unknown,
-  by: string,
   ageSeconds?: number,
 ): Promise<Answer<RunView>> {
   const read = runCommandSchema.safeParse(body);
@@ -106,19 +105,20 @@ export async function command(
     return no(
       `This command is not understood: ${read.error.issues[0]?.path.join(".")} ${read.error.issues[0]?.message}`,
     );
-  return append(runId, { key, ageSeconds }, (plan, state) => {
-    const decided = decide(plan, state, read.data, by);
+  return append(desk, runId, { key, ageSeconds }, (plan, state) => {
+    const decided = decide(plan, state, read.data, desk.actor);
     return decided.ok ? yes(decided.value) : { ok: false, problems: decided.problems };
   });
 }
 
 async function append(
+  desk: Desk,
   runId: string,
   { key, ageSeconds }: { key: string; ageSeconds?: number },
   event: (plan: RunPlan, state: RunState) => Answer<RunEvent>,
   follow?: (tx: Tx, run: runRows.RunRow, state: RunState, at: string) => Promise<void>,
 ): Promise<Answer<RunView>> {
-  const { write } = await database();
+  const { write } = desk;
   const refused = await write(async (tx): Promise<Answer<null>> => {
     const run = await runRows.one(tx, runId);
     if (!run) return no("This run is no longer there.");
@@ -127,7 +127,7 @@ async function append(
     const state = foldRun(run.plan.steps, log);
     const decided = event(run.plan, state);
     if (!decided.ok) return decided;
-    const arrived = now();
+    const arrived = desk.now();
     const given = givenBefore(arrived, ageSeconds) ?? undefined;
     const entry = { at: arrived, given, key, event: decided.value };
     const seq = await runRows.append(tx, runId, entry);
@@ -140,7 +140,7 @@ async function append(
     return yes(null);
   });
   if (!refused.ok) return refused;
-  const view = await runView(runId);
+  const view = await runView(desk, runId);
   return view ? yes(view) : no("This run is no longer there.");
 }
 
@@ -153,13 +153,13 @@ async function learnFrom(tx: Tx, run: runRows.RunRow, state: RunState, at: strin
 }
 
 /** Compares texts read from the installed system with the plan, and changes nothing. */
-export async function previewAcceptance(runId: string, texts: readonly NamedText[]) {
-  const { db } = await database();
+export async function previewAcceptance(desk: Desk, runId: string, texts: readonly NamedText[]) {
+  const { db } = desk;
   const run = await runRows.one(db, runId);
   if (!run) return no("This run is no longer there.");
   const state = foldRun(run.plan.steps, await runRows.log(db, runId));
   const intake = readTexts(texts);
-  const at = now();
+  const at = desk.now();
   const { facts } = mergeReadings(emptyMachine(), intake.readings, at).document;
   const reading = { takenAt: intake.takenAt, now: at, since: installedAt(run.plan, state) };
   return yes({
@@ -174,31 +174,32 @@ export async function previewAcceptance(runId: string, texts: readonly NamedText
  * facts, unless it is another chassis.
  */
 export async function accept(
+  desk: Desk,
   runId: string,
   key: string,
   texts: NamedText[],
-  by: string,
 ): Promise<Answer<RunView>> {
-  const preview = await previewAcceptance(runId, texts);
+  const preview = await previewAcceptance(desk, runId, texts);
   if (!preview.ok) return preview;
   const { understood, lines } = preview.value;
   if (understood === 0) return no("Nothing in these texts could be read, so nothing was accepted.");
   const from = texts.map((t) => t.name).join(", ");
   return append(
+    desk,
     runId,
     { key },
     (_, state) =>
       state.status === "handed over"
         ? no("This run has been handed over.")
-        : yes({ kind: "accepted", from: from.slice(0, 300), lines, by }),
+        : yes({ kind: "accepted", from: from.slice(0, 300), lines, by: desk.actor }),
     async (tx, run, state, at) => {
       const { id } = run.plan.sheet.machine;
-      if (id !== null && state.status !== "stopped") await bringHome(tx, id, texts, by, at);
+      if (id !== null && state.status !== "stopped") await bringHome(desk, tx, id, texts, at);
     },
   );
 }
 
-export async function recordOf(runId: string): Promise<BuildRecord | null> {
-  const view = await runView(runId);
+export async function recordOf(desk: Desk, runId: string): Promise<BuildRecord | null> {
+  const view = await runView(desk, runId);
   return view ? makeRecord(view.plan, view.log) : null;
 }

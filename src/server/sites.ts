@@ -3,8 +3,7 @@ import { boundKeysOf, segmentPlan, type SegmentStretch } from "@/core/network";
 import { emptySite, siteSchema, type Site } from "@/core/site";
 import { claimRows, machineRows, siteRows, type Db } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
-import { database, now } from "./database";
-import { newId } from "./ids";
+import type { Desk } from "./desk";
 
 export interface SiteView {
   id: string;
@@ -14,8 +13,8 @@ export interface SiteView {
   plans: { segment: string; stretches: SegmentStretch[] }[];
 }
 
-export async function listSites() {
-  const { db } = await database();
+export async function listSites(desk: Desk) {
+  const { db } = desk;
   const [sites, machines] = await Promise.all([siteRows.all(db), machineRows.countBySite(db)]);
   return sites.map((s) => ({ ...s, machines: machines.get(s.id) ?? 0 }));
 }
@@ -35,8 +34,8 @@ export async function takenAddresses(
   ]);
 }
 
-export async function siteView(id: string): Promise<SiteView | null> {
-  const { db } = await database();
+export async function siteView(desk: Desk, id: string): Promise<SiteView | null> {
+  const { db } = desk;
   const row = await siteRows.one(db, id);
   if (!row) return null;
   const { site } = row;
@@ -52,21 +51,26 @@ export async function siteView(id: string): Promise<SiteView | null> {
   };
 }
 
-export async function createSite(name: string): Promise<Answer<string>> {
+export async function createSite(desk: Desk, name: string): Promise<Answer<string>> {
   const site = siteSchema.safeParse({ ...emptySite("x"), name });
   if (!site.success) return no("A site needs a name, for example the building or the town.");
-  const id = newId("s");
-  await (await database()).write((tx) => siteRows.insert(tx, id, site.data, now()));
+  const id = desk.newId("s");
+  await desk.write((tx) => siteRows.insert(tx, id, site.data, desk.now()));
   return yes(id);
 }
 
-export async function saveSite(id: string, version: number, document: unknown): Promise<Answer<number>> {
+export async function saveSite(
+  desk: Desk,
+  id: string,
+  version: number,
+  document: unknown,
+): Promise<Answer<number>> {
   const site = siteSchema.safeParse(document);
   if (!site.success)
     return {
       ok: false,
       problems: site.error.issues.map((i) => ({ message: `${i.path.join(" ")}: ${i.message}` })),
     };
-  const saved = await (await database()).write((tx) => siteRows.update(tx, id, version, site.data, now()));
+  const saved = await desk.write((tx) => siteRows.update(tx, id, version, site.data, desk.now()));
   return saved ? yes(version + 1) : no(STALE);
 }

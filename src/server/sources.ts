@@ -16,9 +16,9 @@ import {
   transferRows,
   type Db,
 } from "@/db";
-import { now } from "./database";
 import { circuitsOf, drivePastsAmong, keysOfDrives } from "./machines";
 import { editionFor, newestProfiles } from "./profiles";
+import type { Desk } from "./desk";
 
 /** A sheet that is to be judged; without an id it is not stored yet. */
 export interface Judged {
@@ -58,7 +58,8 @@ const sitesOf = async (db: Db): Promise<Map<string, Site>> =>
  * Loads what the rules of some sheets look at, in as many queries as for one. A damaged machine or image is as one that
  * is gone; `sourcesOf` is for where it must not be passed over.
  */
-export async function sourcesOfAll(db: Db, judged: readonly Judged[]): Promise<Sources[]> {
+export async function sourcesOfAll(desk: Desk, judged: readonly Judged[]): Promise<Sources[]> {
+  const { db } = desk;
   const [around, machines, sites] = await Promise.all([
     surroundings(db),
     machineRows.some(
@@ -84,7 +85,7 @@ export async function sourcesOfAll(db: Db, judged: readonly Judged[]): Promise<S
   return parts.map(({ id, sheet, machine, asked }) => {
     const asking = { buildId: id, machineId: machine?.id ?? null, siteId: machine?.siteId ?? null };
     return {
-      ...generalPart(around, sheet, notes),
+      ...generalPart(desk, around, sheet, notes),
       machine: machine && { name: machine.name, document: machine.document },
       site: (machine && sites.get(machine.siteId)) ?? null,
       rivals: rivalsAmong(held, asked, asking),
@@ -96,6 +97,7 @@ export async function sourcesOfAll(db: Db, judged: readonly Judged[]): Promise<S
 
 /** What follows from the image that a sheet chose, and what is the same for every sheet. */
 function generalPart(
+  desk: Desk,
   { editions, images, shelf, sticks, samples, times }: Surroundings,
   sheet: Sheet,
   notes: readonly compatRows.CompatRow[],
@@ -104,7 +106,7 @@ function generalPart(
   const edition = image && editionFor(editions, image, sheet.image.edition);
   const profile = edition?.profile ?? null;
   return {
-    ...{ now: now(), sheet, image, profile, shelf, sticks, samples, times },
+    ...{ now: desk.now(), sheet, image, profile, shelf, sticks, samples, times },
     compat: notes.map((n) => n.note).filter((n) => n.profile === profile?.profile),
     profiles: newestProfiles(editions),
     edition: edition && { kept: edition.kept, newest: edition.newest },
@@ -112,9 +114,9 @@ function generalPart(
 }
 
 /** What the rules of one sheet look at. When its machine or image is damaged it throws, so that a person is told. */
-export async function sourcesOf(db: Db, id: string | null, sheet: Sheet): Promise<Sources> {
-  const [sources] = await sourcesOfAll(db, [{ id, sheet }]);
-  if (sheet.machine.id && !sources!.machine) await machineRows.one(db, sheet.machine.id);
-  if (sheet.image.id && !sources!.image) await imageRows.one(db, sheet.image.id);
+export async function sourcesOf(desk: Desk, id: string | null, sheet: Sheet): Promise<Sources> {
+  const [sources] = await sourcesOfAll(desk, [{ id, sheet }]);
+  if (sheet.machine.id && !sources!.machine) await machineRows.one(desk.db, sheet.machine.id);
+  if (sheet.image.id && !sources!.image) await imageRows.one(desk.db, sheet.image.id);
   return sources!;
 }

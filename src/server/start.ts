@@ -3,6 +3,7 @@ import { admit } from "./door/door";
 import { troubleOf } from "@/db";
 import { addShippedProfiles } from "./profiles";
 import { closeDatabase, database } from "./database";
+import { deskOf } from "./desk";
 import { damagedDocuments } from "./damaged";
 import { readEnvironment } from "./environment";
 
@@ -30,9 +31,10 @@ export async function start(): Promise<void> {
     const { upgradedFrom } = await database();
     if (upgradedFrom)
       console.error(`The database was brought up to date; as it was before, it is kept as ${upgradedFrom}.`);
-    await addShippedProfiles();
+    const desk = await deskOf("Derrick");
+    await addShippedProfiles(desk);
     // What is damaged is looked for beside the first requests, so that Today can call for it.
-    void damagedDocuments().catch(() => undefined);
+    void damagedDocuments(desk).catch(() => undefined);
     shared.derrickServer.door = {
       admit: (request, response, dev) => admit(request, response, { ownOrigin, dev }),
       end: closeDatabase,

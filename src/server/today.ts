@@ -5,12 +5,12 @@ import { dayAt, dayEverywhere } from "@/core/site";
 import { buildRows, claimRows, imageRows, runRows, siteRows } from "@/db";
 import { sourcesOfAll } from "./sources";
 import { damagedCount } from "./damaged";
-import { database, now } from "./database";
 import { keptMark } from "./marks";
+import type { Desk } from "./desk";
 
-async function running(): Promise<RunningRow[]> {
-  const { db } = await database();
-  const at = now();
+async function running(desk: Desk): Promise<RunningRow[]> {
+  const { db } = desk;
+  const at = desk.now();
   const open = await runRows.open(db);
   return Promise.all(open.map(async ({ id, plan }) => runningRow(id, plan, await runRows.log(db, id), at)));
 }
@@ -23,10 +23,10 @@ const DAMAGED: SheetMark = {
 };
 
 /** Sheets that are neither running nor handed over, with their first stop in words. */
-async function preparing() {
-  const { db } = await database();
+async function preparing(desk: Desk) {
+  const { db } = desk;
   const waiting = await buildRows.preparing(db, MOST_PREPARING);
-  const contexts = await sourcesOfAll(db, waiting);
+  const contexts = await sourcesOfAll(desk, waiting);
   return waiting.map(({ id, number, sheet, revision }, i) => {
     const context = contexts[i]!;
     const lacks = (sheet.machine.id && !context.machine) || (sheet.image.id && !context.image);
@@ -38,8 +38,8 @@ async function preparing() {
 }
 
 /** Dates that are over and not done, and dates that come. */
-async function dates(at: string) {
-  const { db } = await database();
+async function dates(desk: Desk, at: string) {
+  const { db } = desk;
   const [sites, images, wanted] = await Promise.all([
     siteRows.all(db),
     imageRows.all(db),
@@ -61,9 +61,14 @@ async function dates(at: string) {
   );
 }
 
-export async function todayView() {
-  const at = now();
-  const [rows, sheets, due, damaged] = await Promise.all([running(), preparing(), dates(at), damagedCount()]);
+export async function todayView(desk: Desk) {
+  const at = desk.now();
+  const [rows, sheets, due, damaged] = await Promise.all([
+    running(desk),
+    preparing(desk),
+    dates(desk, at),
+    damagedCount(desk),
+  ]);
   return { now: at, running: rows, preparing: sheets, dates: due, damaged };
 }
 
@@ -78,9 +83,9 @@ export interface HandsCall {
 }
 
 /** When each running build needs hands next; small enough to be asked for on every page. */
-export async function handsCalls(): Promise<{ now: string; runs: HandsCall[] }> {
-  const { db } = await database();
-  const at = now();
+export async function handsCalls(desk: Desk): Promise<{ now: string; runs: HandsCall[] }> {
+  const { db } = desk;
+  const at = desk.now();
   const open = await runRows.open(db);
   const runs = await Promise.all(
     open.map(async ({ id, plan }) => {

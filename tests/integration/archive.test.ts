@@ -14,6 +14,7 @@ import { createMachine } from "@/server/imports";
 import { addShippedProfiles, listProfiles, saveProfile } from "@/server/profiles";
 import { bundleOf, capture } from "../support/formats";
 import { exportAll } from "../support/whole";
+import { desk } from "../support/desk";
 
 const folder = mkdtempSync("/tmp/derrick-archive-");
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
@@ -24,13 +25,13 @@ async function anew(name: string): Promise<string> {
   const url = `file:${join(folder, name)}.db`;
   process.env.DERRICK_DB_URL = url;
   await database();
-  await addShippedProfiles();
+  await addShippedProfiles(await desk());
   return url;
 }
 
 async function saveTo(name: string): Promise<string> {
   const path = join(folder, `${name}.tar.gz`);
-  const { stream } = await writeArchive();
+  const { stream } = await writeArchive(await desk());
   await pipeline(Readable.fromWeb(stream as never), createWriteStream(path));
   return path;
 }
@@ -65,7 +66,7 @@ async function packed(name: string, files: File[]): Promise<string> {
 
 const PNG = Buffer.from("89504e470d0a1a0a0000000d", "hex");
 const said = async (path: string): Promise<string> => {
-  const answer = await importArchive(path, { rebase: false });
+  const answer = await importArchive(await desk(), path, { rebase: false });
   return answer.ok ? "taken" : answer.problems.map((p) => p.message).join("; ");
 };
 
@@ -73,16 +74,16 @@ let path = "";
 let url = "";
 beforeAll(async () => {
   url = await anew("from");
-  await importAll(readFileSync("demo/marrowby-water.json", "utf8"), { rebase: true });
+  await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), { rebase: true });
   for (let i = 0; i < 3; i += 1)
-    await addPicture(
-      "m-wrk-hv1",
-      { type: "image/png", caption: `label ${i}`, bytes: Buffer.concat([PNG, Buffer.alloc(40_000, i)]) },
-      "J. Pell",
-    );
+    await addPicture(await desk(), "m-wrk-hv1", {
+      type: "image/png",
+      caption: `label ${i}`,
+      bytes: Buffer.concat([PNG, Buffer.alloc(40_000, i)]),
+    });
   const bundle = bundleOf("twin-1", { dmidecode: capture("server-bios-small", "dmidecode.txt") });
   const texts = [{ name: "über bundle.txt", text: bundle }];
-  expect((await createMachine("s-works", "arc-1", texts, "J. Pell")).ok).toBe(true);
+  expect((await createMachine(await desk(), "s-works", "arc-1", texts)).ok).toBe(true);
   path = await saveTo("whole");
 });
 
@@ -97,7 +98,7 @@ it("brings back everything, pictures and raw texts too, and is the same archive 
   const imports = await raw();
   expect(imports.length).toBeGreaterThan(0);
   await anew("to");
-  expect(await importArchive(path, { rebase: false })).toEqual({
+  expect(await importArchive(await desk(), path, { rebase: false })).toEqual({
     ok: true,
     value: { machines: before.machines.length, builds: before.builds.length, pictures: 3 },
   });
@@ -195,7 +196,7 @@ describe("an archive that is not as it was written is refused as a whole", () =>
     expect(await said(await packed(`broken ${name}`, make(await filesIn(path))))).toMatch(problem);
     const { sites, machines, builds, drives } = await exportAll();
     expect([sites, machines, builds, drives]).toEqual([[], [], [], []]);
-    expect((await listProfiles()).length).toBeGreaterThan(5);
+    expect((await listProfiles(await desk())).length).toBeGreaterThan(5);
   });
 
   it("cut off anywhere", async () => {
@@ -231,17 +232,17 @@ it("comes back with what was damaged as damaged as it was, and with all that sta
 
 it("is not read over the profile editions of an installation that has no site yet", async () => {
   await anew("own-editions");
-  const [profile] = await listProfiles();
+  const [profile] = await listProfiles(await desk());
   const { key, version, edition, profile: fields } = profile!;
-  const made = await saveProfile(key, version, edition, { ...fields, name: "Our own" }, "J. Pell");
+  const made = await saveProfile(await desk(), key, version, edition, { ...fields, name: "Our own" });
   expect(made.ok).toBe(true);
   expect(await said(path)).toContain("already holds data");
-  expect((await listProfiles()).some((p) => p.by === "J. Pell")).toBe(true);
+  expect((await listProfiles(await desk())).some((p) => p.by === "J. Pell")).toBe(true);
 });
 
 it("of a hundred megabytes of pictures is written and read in a small part of that memory", async () => {
   const from = await anew("large");
-  await importAll(readFileSync("demo/marrowby-water.json", "utf8"), { rebase: true });
+  await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), { rebase: true });
   const { write } = await database();
   const { pictureRows } = await import("@/db");
   const bytes = Buffer.alloc(5_700_000);
@@ -264,7 +265,7 @@ it("of a hundred megabytes of pictures is written and read in a small part of th
   const watch = setInterval(() => (most = Math.max(most, process.memoryUsage().rss - start)), 20);
   const archive = await saveTo("large");
   await anew("large-to");
-  expect(await importArchive(archive, { rebase: false })).toMatchObject({
+  expect(await importArchive(await desk(), archive, { rebase: false })).toMatchObject({
     ok: true,
     value: { pictures: 18 },
   });

@@ -4,7 +4,8 @@ import { claimsAskedBy, derive, evaluateSheet, markOf, sheetClaims } from "@/cor
 import { machineClaims, rivalsAmong, type Claim, type Held } from "@/core/claims";
 import { matchNotes } from "@/core/compat";
 import { buildRows, claimRows, compatRows, machineRows, siteRows } from "@/db";
-import { buildView, createBuild, saveEdits } from "@/server/builds";
+import { buildView, createBuild } from "@/server/builds";
+import { saveEdits } from "@/server/sheet-acts";
 import { notesWithMachines } from "@/server/compat";
 import { sourcesOfAll } from "@/server/sources";
 import { closeDatabase, database } from "@/server/database";
@@ -16,6 +17,7 @@ import { todayView } from "@/server/today";
 import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
 import { seeded } from "../support/random";
+import { desk } from "../support/desk";
 
 const { url } = ownDatabase();
 const by = "J. Pell";
@@ -44,13 +46,13 @@ async function changeOne(): Promise<void> {
   if (random() < 0.25) {
     const machine = pick(await machineRows.all(db));
     const dates = random() < 0.5 ? [] : [{ id: "d1", what: "Scrub", due: day(), doneOn: null, by }];
-    await saveTyped(machine.id, machine.version, { circuit: pick(["", "A1", "B2"]), dates });
+    await saveTyped(await desk(), machine.id, machine.version, { circuit: pick(["", "A1", "B2"]), dates });
     return;
   }
   const build = pick(await buildRows.all(db));
   const machines = await machineRows.named(db);
   const [path, after] = pick<Change>([...SHEET, ["machine.id", () => pick(machines).id]]);
-  await saveEdits(build.id, build.version, [{ path, before: null, after: after() }], by);
+  await saveEdits(await desk(), build.id, build.version, [{ path, before: null, after: after() }]);
 }
 
 const words = (claims: readonly Claim[]) => claims.map((c) => `${c.kind} ${c.key}`).sort();
@@ -83,9 +85,9 @@ async function scanned(): Promise<Held[]> {
 beforeAll(async () => {
   const { readFileSync } = await import("node:fs");
   const demo = readFileSync("demo/marrowby-water.json", "utf8");
-  expect((await importAll(demo, { rebase: true })).ok).toBe(true);
-  await cloneMachine("m-wrk-hv1", "twin-1");
-  for (const machine of ["m-wrk-hv1", "m-tho-b", null]) await createBuild(machine);
+  expect((await importAll(await desk(), demo, { rebase: true })).ok).toBe(true);
+  await cloneMachine(await desk(), "m-wrk-hv1", "twin-1");
+  for (const machine of ["m-wrk-hv1", "m-tho-b", null]) await createBuild(await desk(), machine);
 });
 
 describe("after sixty changes", () => {
@@ -111,7 +113,7 @@ describe("after sixty changes", () => {
     const { db } = await database();
     const all = await scanned();
     const builds = await buildRows.all(db);
-    const sources = await sourcesOfAll(db, builds);
+    const sources = await sourcesOfAll(await desk(), builds);
     const machines = await machineRows.all(db);
     builds.forEach((b, i) => {
       const machine = machines.find((m) => m.id === b.sheet.machine.id);
@@ -128,24 +130,24 @@ describe("after sixty changes", () => {
     const { db } = await database();
     const builds = await buildRows.all(db);
     for (const pass of [1, 2]) {
-      const sources = await sourcesOfAll(db, builds);
+      const sources = await sourcesOfAll(await desk(), builds);
       builds.forEach((b, i) =>
         expect(keptMark(b.id, sources[i]!), `${b.number}, pass ${pass}`).toEqual(
           markOf(evaluateSheet(derive(sources[i]!))),
         ),
       );
     }
-    for (const p of (await todayView()).preparing)
-      expect((await buildView(p.id))!.evaluation.stops.length, p.number).toBe(p.stops);
+    for (const p of (await todayView(await desk())).preparing)
+      expect((await buildView(await desk(), p.id))!.evaluation.stops.length, p.number).toBe(p.stops);
   });
 
   it("a mark follows a change of the machine, the site, and another's claim", async () => {
     const { db } = await database();
-    const stops = async () => (await todayView()).preparing.find((p) => p.id === own)?.stops;
-    const own = await createBuild("m-wrk-hv2");
-    const other = await createBuild("m-tho-b");
+    const stops = async () => (await todayView(await desk())).preparing.find((p) => p.id === own)?.stops;
+    const own = await createBuild(await desk(), "m-wrk-hv2");
+    const other = await createBuild(await desk(), "m-tho-b");
     const set = async (id: string, path: string, after: unknown) =>
-      saveEdits(id, (await buildRows.one(db, id))!.version, [{ path, before: null, after }], by);
+      saveEdits(await desk(), id, (await buildRows.one(db, id))!.version, [{ path, before: null, after }]);
     await set(own, "answers.hostName", "one-of-a-kind.marrowby.example");
     const before = await stops();
     await set(own, "answers.hostName", "one-of-a-kind");
@@ -158,7 +160,7 @@ describe("after sixty changes", () => {
   it("notes of compatibility name the machines that a scan finds", async () => {
     const { db } = await database();
     const machines = await machineRows.all(db);
-    for (const { id, machines: named } of await notesWithMachines()) {
+    for (const { id, machines: named } of await notesWithMachines(await desk())) {
       const { note } = (await compatRows.one(db, id))!;
       const holding = machines.filter(
         (m) => matchNotes([note], m.document.facts, note.profile, note.version).length > 0,
@@ -171,11 +173,11 @@ describe("after sixty changes", () => {
     const { db } = await database();
     const build = (await buildRows.all(db)).find((b) => b.sheet.machine.id && b.sheet.subject)!;
     const machine = (await machineRows.one(db, build.sheet.machine.id!))!.name;
-    const found = await find(`${machine} ${build.number} ${build.sheet.subject}`, null);
+    const found = await find(await desk(), `${machine} ${build.number} ${build.sheet.subject}`, null);
     expect(
       found.map((f) => f.href).some((href) => href.endsWith(build.id) || href.startsWith("/runs/")),
     ).toBe(true);
-    expect(await find(`${machine} ${build.number} nowhere%`, null)).toEqual([]);
+    expect(await find(await desk(), `${machine} ${build.number} nowhere%`, null)).toEqual([]);
   });
 
   it("claims that were lost are made anew at the start, and the documents stay as they are", async () => {

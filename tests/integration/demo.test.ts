@@ -8,22 +8,25 @@ import { recordOf } from "@/server/runs";
 import { siteView } from "@/server/sites";
 import { todayView } from "@/server/today";
 import { ownDatabase } from "../support/database";
+import { desk } from "../support/desk";
 
 ownDatabase();
 const DAY = 86_400_000;
 
 beforeAll(async () => {
-  const answer = await importAll(readFileSync("demo/marrowby-water.json", "utf8"), { rebase: true });
+  const answer = await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), {
+    rebase: true,
+  });
   expect(answer).toEqual({ ok: true, value: { builds: 6, machines: 8, pictures: 0 } });
 });
 
-const build = async (id: string) => (await buildView(id))!;
+const build = async (id: string) => (await buildView(await desk(), id))!;
 const onMachine = async (id: string): Promise<string[]> =>
-  (await machineView(id))!.findings.map((f) => `${f.severity} ${f.code}`);
+  (await machineView(await desk(), id))!.findings.map((f) => `${f.severity} ${f.code}`);
 
 describe("the demo, moved so that now is now", () => {
   it("has one host in the middle of its installation", async () => {
-    const { running, now } = await todayView();
+    const { running, now } = await todayView(await desk());
     expect(running).toHaveLength(1);
     const [host] = running;
     expect(host).toMatchObject({
@@ -46,7 +49,7 @@ describe("the demo, moved so that now is now", () => {
   });
 
   it("has two sheets being prepared, each hanging at a stop that protects data or the way in", async () => {
-    const { preparing } = await todayView();
+    const { preparing } = await todayView(await desk());
     expect(preparing.map((p) => [p.number, p.machine, p.hook, p.stops, p.firstStop?.label])).toEqual([
       ["B-0042", "wrk-hv2", "D", 2, "D1"],
       ["B-0044", "wrk-st1", "H", 0, undefined],
@@ -58,7 +61,7 @@ describe("the demo, moved so that now is now", () => {
   });
 
   it("has dates that are over and dates that come, in order, each leading to its page", async () => {
-    const { dates, now } = await todayView();
+    const { dates, now } = await todayView(await desk());
     const all = [...dates.over, ...dates.coming];
     expect(all.map((d) => d.date)).toEqual(all.map((d) => d.date).toSorted());
     const days = (what: string): number => {
@@ -89,7 +92,7 @@ describe("the demo, moved so that now is now", () => {
     expect(running.some((f) => f.severity === "stop")).toBe(false);
     const done = await build("b-tho-b");
     expect(done.run?.endedAt).not.toBeNull();
-    const record = (await recordOf("r-tho-b"))!;
+    const record = (await recordOf(await desk(), "r-tho-b"))!;
     expect(JSON.stringify(record)).toContain("tho-b");
   });
 
@@ -119,7 +122,7 @@ describe("the demo, moved so that now is now", () => {
   });
 
   it("has the backup server's hand-over, with what its run measured", async () => {
-    expect((await recordOf("r-cl-bk1"))?.handedTo).toBe("Office");
+    expect((await recordOf(await desk(), "r-cl-bk1"))?.handedTo).toBe("Office");
     const { ways } = await build("b-tho-a");
     const stick = ways?.plans.find((p) => p.way === "stick");
     expect(stick?.figure.inputs.find((i) => i.name === "rate")).toMatchObject({ source: "measured" });
@@ -136,7 +139,7 @@ describe("the demo, moved so that now is now", () => {
   });
 
   it("knows who has which address on the management segment", async () => {
-    const works = (await siteView("s-works"))!;
+    const works = (await siteView(await desk(), "s-works"))!;
     expect(works.machines.map((m) => m.name)).toEqual(["wrk-hv1", "wrk-hv2", "wrk-st1", "wrk-tm1"]);
     const plan = works.plans.find((p) => p.segment === "works-mgmt");
     const who = (address: string): string =>
@@ -159,13 +162,13 @@ describe("the demo, moved so that now is now", () => {
     ["no such thing", []],
     ["  ", []],
   ])("finds by part of its words: %s", async (query, expected) => {
-    expect((await find(query, null)).map((f) => `${f.kind} ${f.title}`)).toEqual(expected);
+    expect((await find(await desk(), query, null)).map((f) => `${f.kind} ${f.title}`)).toEqual(expected);
   });
 
   it("finds findings and steps of the open sheet first", async () => {
-    const found = await find("d1", "b-tho-a");
+    const found = await find(await desk(), "d1", "b-tho-a");
     expect(found[0]).toMatchObject({ kind: "finding", title: "D1 The target holds data" });
-    const steps = await find("disk", "b-tho-a");
+    const steps = await find(await desk(), "disk", "b-tho-a");
     expect(steps.some((f) => f.kind === "step" && f.title === "Choose the disk to install on")).toBe(true);
   });
 });

@@ -4,6 +4,7 @@ import { parseExport, rebaseExport } from "@/core/record";
 import { importAll } from "@/server/exports";
 import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
+import { desk } from "../support/desk";
 
 ownDatabase();
 const text = readFileSync("demo/marrowby-water.json", "utf8");
@@ -13,7 +14,7 @@ const demo = () => {
   return read.value;
 };
 const said = async (file: string): Promise<string> => {
-  const answer = await importAll(file, { rebase: false });
+  const answer = await importAll(await desk(), file, { rebase: false });
   return answer.ok ? "" : answer.problems.map((p) => p.message).join("; ");
 };
 

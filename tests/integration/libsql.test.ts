@@ -3,7 +3,8 @@ import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { siteSchema } from "@/core/site";
 import { openDatabase, siteRows } from "@/db";
-import { buildView, createBuild, issueRevision, saveEdits } from "@/server/builds";
+import { buildView, createBuild, issueRevision } from "@/server/builds";
+import { saveEdits } from "@/server/sheet-acts";
 import { closeDatabase, database } from "@/server/database";
 import { importAll } from "@/server/exports";
 import { health, knownFailure } from "@/server/health";
@@ -11,6 +12,7 @@ import { command, runView, startRun } from "@/server/runs";
 import { todayView } from "@/server/today";
 import { LibsqlServer } from "../support/libsql-server";
 import { exportAll } from "../support/whole";
+import { desk } from "../support/desk";
 
 // A database server twenty milliseconds away, with cuts: a stand-in over a file, since no real one is at hand.
 
@@ -29,8 +31,9 @@ const tripsOf = async <T>(work: () => Promise<T>): Promise<{ value: T; trips: nu
   const value = await work();
   return { value, trips: server.trips - before };
 };
-const note = (key: string) => command("r-wrk-hv1", key, { kind: "note", step: null, text: key }, "J. Pell");
-const keys = async () => (await runView("r-wrk-hv1"))!.log.map((l) => l.key);
+const note = async (key: string) =>
+  command(await desk(), "r-wrk-hv1", key, { kind: "note", step: null, text: key });
+const keys = async () => (await runView(await desk(), "r-wrk-hv1"))!.log.map((l) => l.key);
 
 beforeAll(async () => {
   url = await server.start();
@@ -40,13 +43,13 @@ beforeAll(async () => {
 
 it("reads the demo in with some dozen round trips, and holds what a file holds", async () => {
   await database();
-  const { value, trips } = await tripsOf(() => importAll(text, { rebase: false }));
+  const { value, trips } = await tripsOf(async () => importAll(await desk(), text, { rebase: false }));
   expect(value.ok).toBe(true);
   expect(trips).toBeLessThan(80);
   const kept = await exportAll();
   await closeDatabase();
   process.env.DERRICK_DB_URL = `file:${join(folder, "local.db")}`;
-  await importAll(text, { rebase: false });
+  await importAll(await desk(), text, { rebase: false });
   const local = await exportAll();
   await closeDatabase();
   process.env.DERRICK_DB_URL = url;
@@ -54,11 +57,11 @@ it("reads the demo in with some dozen round trips, and holds what a file holds",
 });
 
 it("answers a build sheet in a few waves of questions", async () => {
-  await buildView("b-wrk-hv2");
+  await buildView(await desk(), "b-wrk-hv2");
   const spent: number[] = [];
   for (let i = 0; i < 5; i += 1) {
     const began = performance.now();
-    await buildView("b-wrk-hv2");
+    await buildView(await desk(), "b-wrk-hv2");
     spent.push(performance.now() - began);
   }
   // The middle of five: this machine has other work, the stand-in's delay is the same each time.
@@ -66,21 +69,25 @@ it("answers a build sheet in a few waves of questions", async () => {
 });
 
 it("carries the whole path: a sheet, its edits, a revision, a run, notes", async () => {
-  const id = await createBuild("m-wrk-st1");
-  const saved = await saveEdits(id, 1, [{ path: "handOver.notes", before: "", after: "by wire" }], "J. Pell");
+  const id = await createBuild(await desk(), "m-wrk-st1");
+  const saved = await saveEdits(await desk(), id, 1, [
+    { path: "handOver.notes", before: "", after: "by wire" },
+  ]);
   expect(saved.ok && saved.view.build).toMatchObject({
     version: 2,
     sheet: { handOver: { notes: "by wire" } },
   });
-  const stale = await saveEdits(id, 1, [{ path: "handOver.notes", before: "", after: "late" }], "J. Pell");
+  const stale = await saveEdits(await desk(), id, 1, [{ path: "handOver.notes", before: "", after: "late" }]);
   expect(!stale.ok && stale.stale?.view.build.version).toBe(2);
-  const { version } = (await buildView("b-wrk-st1"))!.build;
-  expect((await issueRevision("b-wrk-st1", version, "J. Pell")).ok).toBe(true);
-  const starts = await Promise.all([1, 2, 3].map(() => startRun("b-wrk-st1", version + 1, "J. Pell")));
+  const { version } = (await buildView(await desk(), "b-wrk-st1"))!.build;
+  expect((await issueRevision(await desk(), "b-wrk-st1", version)).ok).toBe(true);
+  const starts = await Promise.all(
+    [1, 2, 3].map(async () => startRun(await desk(), "b-wrk-st1", version + 1)),
+  );
   expect(starts.filter((s) => s.ok)).toHaveLength(1);
   await Promise.all(["note-wire-1", "note-wire-2", "note-wire-1"].map(note));
   expect((await keys()).filter((k) => k.startsWith("note-wire"))).toEqual(["note-wire-1", "note-wire-2"]);
-  expect((await todayView()).running.length).toBe(2);
+  expect((await todayView(await desk())).running.length).toBe(2);
 });
 
 describe("when the line is bad", () => {

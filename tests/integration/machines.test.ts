@@ -27,6 +27,7 @@ import { createSite, saveSite, siteView } from "@/server/sites";
 import { capture, captures } from "../support/formats";
 import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
+import { desk } from "../support/desk";
 
 ownDatabase();
 const by = "J. Pell";
@@ -36,7 +37,7 @@ const must = <T>(answer: { ok: true; value: T } | { ok: false; problems: { messa
 };
 const refusal = (answer: { ok: boolean; problems?: { message: string }[] }): string =>
   answer.problems?.map((p) => p.message).join("; ") ?? "";
-const view = async (id: string) => (await machineView(id))!;
+const view = async (id: string) => (await machineView(await desk(), id))!;
 const version = async (id: string): Promise<number> => (await view(id)).machine.version;
 const codes = async (id: string): Promise<string[]> => (await view(id)).findings.map((f) => f.code);
 const big = () => captures("server-uefi-2socket");
@@ -45,20 +46,20 @@ describe("an import of everything", () => {
   let [works, first, second] = ["", "", ""];
 
   it("fills the machine, the drive register and the readings", async () => {
-    await addShippedProfiles();
-    works = must(await createSite("Works"));
-    first = must(await createMachine(works, "wrk-a", big(), by));
+    await addShippedProfiles(await desk());
+    works = must(await createSite(await desk(), "Works"));
+    first = must(await createMachine(await desk(), works, "wrk-a", big()));
     const { machine, findings } = await view(first);
     expect(machine.document.facts.drives).toHaveLength(11);
     expect(findings.map((f) => f.code)).toContain("drive.unread");
-    const register = await driveRegister();
+    const register = await driveRegister(await desk());
     expect(register).toHaveLength(11);
     expect(register.find((l) => l.key === "SAMPLESATA0000")).toMatchObject({
       where: "wrk-a",
       verdict: "good",
       entry: { holds: "crypto_LUKS" },
     });
-    const bench = (await benchView(first, noQuestion))!;
+    const bench = (await benchView(await desk(), first, noQuestion))!;
     expect(bench.readings.map((r) => r.what)).toEqual(
       expect.arrayContaining(["lm75-i2c-0-4c temp1", "drive SAMPLENVME0001"]),
     );
@@ -66,7 +67,9 @@ describe("an import of everything", () => {
 
   it("shows what would change first, and keeps a name without an identity out", async () => {
     const preview = must(
-      await previewImport(first, [{ name: "blkid", text: capture("server-uefi-2socket", "blkid.txt") }]),
+      await previewImport(await desk(), first, [
+        { name: "blkid", text: capture("server-uefi-2socket", "blkid.txt") },
+      ]),
     );
     expect(preview.changes).toEqual([]);
     expect(preview.remarks.join()).toContain("a name that moves");
@@ -74,16 +77,13 @@ describe("an import of everything", () => {
 
   it("of a drive in another machine makes it a drive that moved, or one that two machines hold", async () => {
     second = must(
-      await createMachine(
-        works,
-        "wrk-b",
-        [{ name: "smart", text: capture("server-uefi-2socket", "smartctl-sdg.json") }],
-        by,
-      ),
+      await createMachine(await desk(), works, "wrk-b", [
+        { name: "smart", text: capture("server-uefi-2socket", "smartctl-sdg.json") },
+      ]),
     );
     expect(await codes(first)).toContain("drive.elsewhere");
     expect(await codes(second)).toContain("drive.moved-in");
-    expect((await registerLine("SAMPLESATA0000"))?.entry.stays.map((s) => s.machine)).toEqual([
+    expect((await registerLine(await desk(), "SAMPLESATA0000"))?.entry.stays.map((s) => s.machine)).toEqual([
       "wrk-a",
       "wrk-b",
     ]);
@@ -94,13 +94,15 @@ describe("an import of everything", () => {
     const without = JSON.stringify({
       blockdevices: lsblk.blockdevices.filter((d) => d.serial !== "SAMPLESATA0000"),
     });
-    must(await takeOver(first, await version(first), [{ name: "lsblk", text: without }], by));
+    must(await takeOver(await desk(), first, await version(first), [{ name: "lsblk", text: without }]));
     expect(await codes(first)).not.toContain("drive.elsewhere");
-    expect((await registerLine("SAMPLESATA0000"))?.where).toBe("wrk-b");
+    expect((await registerLine(await desk(), "SAMPLESATA0000"))?.where).toBe("wrk-b");
   });
 
   it("in the list costs no documents", async () => {
-    expect((await listMachines()).map((m) => [m.name, m.summary.drives, m.summary.health])).toEqual([
+    expect(
+      (await listMachines(await desk())).map((m) => [m.name, m.summary.drives, m.summary.health]),
+    ).toEqual([
       ["wrk-a", 10, "not known"],
       ["wrk-b", 1, "good"],
     ]);
@@ -118,98 +120,117 @@ const noQuestion = {
 
 describe("what people know of a machine", () => {
   it("is kept part by part, guarded by its version, and refused with the field", async () => {
-    const id = must(await createMachine((await listMachines())[0]!.siteId, "wrk-c", [], by));
-    must(await saveTyped(id, 1, { place: "rack A", role: "hypervisor" }));
-    expect(refusal(await saveTyped(id, 1, { place: "rack B" }))).toContain("Somebody saved this in between");
-    expect(refusal(await saveTyped(id, 2, { bays: [{ columns: 99 }] as never }))).toContain("bays 0");
+    const id = must(
+      await createMachine(await desk(), (await listMachines(await desk()))[0]!.siteId, "wrk-c", []),
+    );
+    must(await saveTyped(await desk(), id, 1, { place: "rack A", role: "hypervisor" }));
+    expect(refusal(await saveTyped(await desk(), id, 1, { place: "rack B" }))).toContain(
+      "Somebody saved this in between",
+    );
+    expect(refusal(await saveTyped(await desk(), id, 2, { bays: [{ columns: 99 }] as never }))).toContain(
+      "bays 0",
+    );
     expect((await view(id)).machine.document.typed.place).toBe("rack A");
-    const twin = must(await cloneMachine(id, "wrk-d"));
+    const twin = must(await cloneMachine(await desk(), id, "wrk-d"));
     expect((await view(twin)).machine.document).toMatchObject({
       facts: { drives: [] },
       typed: { place: "rack A", role: "hypervisor" },
     });
-    expect(refusal(await cloneMachine(id, "wrk-d"))).toContain("already a machine");
+    expect(refusal(await cloneMachine(await desk(), id, "wrk-d"))).toContain("already a machine");
   });
 
   it("puts drives in bays; a drive that is not there is refused", async () => {
-    const { machine } = (await view((await listMachines())[0]!.id))!;
-    must(await placeInBay(machine.id, machine.version, "SAMPLESAS0001", "4", by));
+    const { machine } = (await view((await listMachines(await desk()))[0]!.id))!;
+    must(await placeInBay(await desk(), machine.id, machine.version, "SAMPLESAS0001", "4"));
     expect(
       (await view(machine.id)).machine.document.facts.drives.find((d) => d.id === "SAMPLESAS0001")?.bay,
     ).toBe("4");
-    expect(refusal(await placeInBay(machine.id, await version(machine.id), "NONE", "4", by))).toContain(
-      "not among",
-    );
+    expect(
+      refusal(await placeInBay(await desk(), machine.id, await version(machine.id), "NONE", "4")),
+    ).toContain("not among");
   });
 
   it("takes pictures that are pictures", async () => {
-    const id = (await listMachines())[0]!.id;
+    const id = (await listMachines(await desk()))[0]!.id;
     const png = Buffer.concat([
       Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]),
       Buffer.alloc(40),
     ]);
-    const picture = must(await addPicture(id, { type: "image/png", caption: "front", bytes: png }, by));
-    expect((await onePicture(picture))?.bytes.equals(png)).toBe(true);
-    expect(
-      refusal(await addPicture(id, { type: "image/png", caption: "", bytes: Buffer.from("<html>") }, by)),
-    ).toContain("no picture");
-    expect(refusal(await addPicture(id, { type: "text/html", caption: "", bytes: png }, by))).toContain(
-      "no picture",
+    const picture = must(
+      await addPicture(await desk(), id, { type: "image/png", caption: "front", bytes: png }),
     );
+    expect((await onePicture(await desk(), picture))?.bytes.equals(png)).toBe(true);
+    expect(
+      refusal(
+        await addPicture(await desk(), id, { type: "image/png", caption: "", bytes: Buffer.from("<html>") }),
+      ),
+    ).toContain("no picture");
+    expect(
+      refusal(await addPicture(await desk(), id, { type: "text/html", caption: "", bytes: png })),
+    ).toContain("no picture");
   });
 });
 
 describe("circuits and readings", () => {
   it("make a finding when the machines on a circuit draw more than the site allows", async () => {
-    const list = await listMachines();
+    const list = await listMachines(await desk());
     const [a, c] = [list.find((m) => m.name === "wrk-a")!, list.find((m) => m.name === "wrk-c")!];
-    const site = (await siteView(a.siteId))!;
+    const site = (await siteView(await desk(), a.siteId))!;
     must(
-      await saveSite(a.siteId, site.version, { ...site.site, circuits: [{ name: "A1", limitWatts: 500 }] }),
+      await saveSite(await desk(), a.siteId, site.version, {
+        ...site.site,
+        circuits: [{ name: "A1", limitWatts: 500 }],
+      }),
     );
     for (const [m, watts] of [
       [a, 300],
       [c, 260],
     ] as const) {
-      must(await saveTyped(m.id, await version(m.id), { circuit: "A1" }));
+      must(await saveTyped(await desk(), m.id, await version(m.id), { circuit: "A1" }));
       must(
-        await typeReading(
-          m.id,
-          { kind: "power", what: "at the wall", state: "loaded", value: watts, limit: null },
-          by,
-        ),
+        await typeReading(await desk(), m.id, {
+          kind: "power",
+          what: "at the wall",
+          state: "loaded",
+          value: watts,
+          limit: null,
+        }),
       );
     }
     const finding = (await view(a.id)).findings.find((f) => f.code === "machine.circuit");
     expect(finding?.says).toContain("draw 560 W under load; the site states 500 W: 60 W too much");
     expect(
       refusal(
-        await typeReading(
-          a.id,
-          { kind: "power", what: "at the wall", state: "idle", value: NaN, limit: null },
-          by,
-        ),
+        await typeReading(await desk(), a.id, {
+          kind: "power",
+          what: "at the wall",
+          state: "idle",
+          value: NaN,
+          limit: null,
+        }),
       ),
     ).not.toBe("");
     expect(
       refusal(
-        await typeReading(
-          a.id,
-          { kind: "temperature", what: "x", state: "idle", value: 400, limit: null },
-          by,
-        ),
+        await typeReading(await desk(), a.id, {
+          kind: "temperature",
+          what: "x",
+          state: "idle",
+          value: 400,
+          limit: null,
+        }),
       ),
     ).toContain("no plausible temperature");
   });
 
   it("come out of dropped outputs in a stated condition, and leave the facts alone", async () => {
-    const c = (await listMachines()).find((m) => m.name === "wrk-c")!;
+    const c = (await listMachines(await desk())).find((m) => m.name === "wrk-c")!;
     const sensors = [{ name: "s", text: capture("server-uefi-2socket", "sensors.json") }];
-    expect(must(await importReadings(c.id, sensors, "loaded", by))).toBe(3);
-    expect(refusal(await importReadings(c.id, [{ name: "x", text: "hello" }], "idle", by))).toMatch(
+    expect(must(await importReadings(await desk(), c.id, sensors, "loaded"))).toBe(3);
+    expect(refusal(await importReadings(await desk(), c.id, [{ name: "x", text: "hello" }], "idle"))).toMatch(
       /No temperature.*not recognised/s,
     );
-    const bench = (await benchView(c.id, { ...noQuestion, otherWatts: 10, otherPrice: 300 }))!;
+    const bench = (await benchView(await desk(), c.id, { ...noQuestion, otherWatts: 10, otherPrice: 300 }))!;
     expect(bench.readings.filter((r) => r.state === "loaded" && r.kind === "temperature")).toHaveLength(3);
     expect(bench.machine.document.facts.sensors).toEqual([]);
     expect(bench.verdict.verdict).not.toBe("not enough known");
@@ -219,7 +240,7 @@ describe("circuits and readings", () => {
 describe("the register", () => {
   it("takes sticks by name, shelves, erases and forgets nothing", async () => {
     const key = must(
-      await addToRegister({
+      await addToRegister(await desk(), {
         label: "blue stick",
         serial: "",
         model: "Pebble 16",
@@ -233,7 +254,7 @@ describe("the register", () => {
     expect(key).toBe("label blue stick");
     expect(
       refusal(
-        await addToRegister({
+        await addToRegister(await desk(), {
           label: "",
           serial: "",
           model: "",
@@ -245,11 +266,11 @@ describe("the register", () => {
         }),
       ),
     ).toContain("serial");
-    must(await editDrive(key, 1, { written: "legacy" }));
-    expect(refusal(await editDrive(key, 1, { written: "uefi" }))).toContain("in between");
-    must(await wipeDrive(key, 2, "overwritten once", "order 7", by));
-    must(await shelveDrive(key, 3, "shelf 2", true));
-    const entry = (await registerLine(key))!.entry;
+    must(await editDrive(await desk(), key, 1, { written: "legacy" }));
+    expect(refusal(await editDrive(await desk(), key, 1, { written: "uefi" }))).toContain("in between");
+    must(await wipeDrive(await desk(), key, 2, "overwritten once", "order 7"));
+    must(await shelveDrive(await desk(), key, 3, "shelf 2", true));
+    const entry = (await registerLine(await desk(), key))!.entry;
     expect(entry).toMatchObject({
       holds: "nothing",
       written: null,
@@ -257,7 +278,7 @@ describe("the register", () => {
       place: "shelf 2",
       wipes: [{ was: "manuals", by }],
     });
-    expect(await registerCsv()).toContain("blue stick,Pebble 16,usb,16000000000,shelf 2");
+    expect(await registerCsv(await desk())).toContain("blue stick,Pebble 16,usb,16000000000,shelf 2");
   });
 });
 
@@ -265,45 +286,50 @@ describe("compatibility notes", () => {
   it("are judged, tried, and know the machines that hold the part", async () => {
     const subject = { kind: "pci" as const, value: "8086:10d3", name: "" };
     const id = must(
-      await addNote(
-        {
-          subject,
-          profile: "cairn-hypervisor",
-          version: "9",
-          verdict: "unknown",
-          condition: "",
-          evidence: "",
-        },
-        by,
-      ),
+      await addNote(await desk(), {
+        subject,
+        profile: "cairn-hypervisor",
+        version: "9",
+        verdict: "unknown",
+        condition: "",
+        evidence: "",
+      }),
     );
     expect(
       refusal(
-        await addNote(
-          {
-            subject: { ...subject, value: "10d3" },
-            profile: "x",
-            version: "",
-            verdict: "works",
-            condition: "",
-            evidence: "",
-          },
-          by,
-        ),
+        await addNote(await desk(), {
+          subject: { ...subject, value: "10d3" },
+          profile: "x",
+          version: "",
+          verdict: "works",
+          condition: "",
+          evidence: "",
+        }),
       ),
     ).toContain("hexadecimal");
     must(
-      await addTrial(id, 1, { changed: "driver 2", expected: "", happened: "link", outcome: "worked" }, by),
+      await addTrial(await desk(), id, 1, {
+        changed: "driver 2",
+        expected: "",
+        happened: "link",
+        outcome: "worked",
+      }),
     );
     expect(
-      refusal(await judgeNote(id, 2, { verdict: "works with a condition", condition: "", evidence: "" }, by)),
+      refusal(
+        await judgeNote(await desk(), id, 2, {
+          verdict: "works with a condition",
+          condition: "",
+          evidence: "",
+        }),
+      ),
     ).toContain("condition");
-    must(await judgeNote(id, 2, { verdict: "works", condition: "", evidence: "driver 2" }, by));
-    expect((await listNotes())[0]?.note).toMatchObject({
+    must(await judgeNote(await desk(), id, 2, { verdict: "works", condition: "", evidence: "driver 2" }));
+    expect((await listNotes(await desk()))[0]?.note).toMatchObject({
       verdict: "works",
       trials: [{ changed: "driver 2" }],
     });
-    expect((await notesWithMachines())[0]?.machines).toEqual(["wrk-a"]);
+    expect((await notesWithMachines(await desk()))[0]?.machines).toEqual(["wrk-a"]);
   });
 });
 
@@ -312,7 +338,7 @@ describe("a list of machines", () => {
     "name,site,model,serial,cores,mac\nwrk-a,Works,Other,SAMPLE0001,99,\nwrk-e,Annex,R114,OST-E,8,02-00-00-00-00-0e\n";
 
   it("adds what is new and fills what is empty, and overwrites nothing", async () => {
-    const preview = must(await previewList(csv, "list.csv"));
+    const preview = must(await previewList(await desk(), csv, "list.csv"));
     expect(preview).toMatchObject({
       newSites: ["Annex"],
       rows: [
@@ -320,8 +346,8 @@ describe("a list of machines", () => {
         { name: "wrk-e", does: "new machine" },
       ],
     });
-    expect(must(await takeList(csv, "list.csv"))).toEqual({ added: 1, filled: 1 });
-    const machines = await listMachines();
+    expect(must(await takeList(await desk(), csv, "list.csv"))).toEqual({ added: 1, filled: 1 });
+    const machines = await listMachines(await desk());
     const a = await view(machines.find((m) => m.name === "wrk-a")!.id);
     expect(a.machine.document.facts.chassis?.model).toBe("Rack-Server-2U");
     expect(a.findings.find((f) => f.code === "machine.not-as-delivered")?.says).toContain(
@@ -329,8 +355,8 @@ describe("a list of machines", () => {
     );
     const e = await view(machines.find((m) => m.name === "wrk-e")!.id);
     expect(e.machine.document.facts.ports[0]?.mac).toBe("02:00:00:00:00:0e");
-    expect(refusal(await takeList(csv, "list.csv"))).toContain("Nothing in this list is new");
-    expect(refusal(await previewList("name,site\nx,\n", "l"))).toContain("no site");
+    expect(refusal(await takeList(await desk(), csv, "list.csv"))).toContain("Nothing in this list is new");
+    expect(refusal(await previewList(await desk(), "name,site\nx,\n", "l"))).toContain("no site");
   });
 });
 

@@ -13,6 +13,7 @@ import { recordOf, runView } from "@/server/runs";
 import { listSites, siteView } from "@/server/sites";
 import { todayView } from "@/server/today";
 import { ownDatabase } from "../support/database";
+import { desk } from "../support/desk";
 
 const { folder } = ownDatabase();
 const FIXTURES = "tests/fixtures/older";
@@ -36,31 +37,35 @@ describe.each(files)("%s", (file) => {
   it("opens, keeps a copy of what it was, and every document of it reads", async () => {
     const { upgradedFrom } = await database();
     expect(upgradedFrom && existsSync(upgradedFrom)).toBe(true);
-    expect(await damagedDocuments()).toEqual([]);
+    expect(await damagedDocuments(await desk())).toEqual([]);
   });
 
   it("Today says of each sheet what the sheet says of itself", async () => {
-    const { preparing, running } = await todayView();
+    const { preparing, running } = await todayView(await desk());
     expect([preparing.length, running.length]).toEqual([3, 1]);
     for (const p of preparing) {
-      const { evaluation } = (await buildView(p.id))!;
+      const { evaluation } = (await buildView(await desk(), p.id))!;
       expect([evaluation.stops.length, evaluation.hook], p.number).toEqual([p.stops, p.hook]);
     }
   });
 
   it("lists, sheets, machines, runs and records all open", async () => {
-    const [builds, machines, sites] = await Promise.all([listBuilds(), listMachines(), listSites()]);
+    const [builds, machines, sites] = await Promise.all([
+      listBuilds(await desk()),
+      listMachines(await desk()),
+      listSites(await desk()),
+    ]);
     expect([builds.length, machines.length]).toEqual([6, 8]);
     for (const { id, run } of builds) {
-      expect(await buildView(id)).not.toBeNull();
-      if (run) expect((await runView(run.id))!.plan.steps.length).toBeGreaterThan(0);
-      if (run?.endedAt) expect((await recordOf(run.id))!.drives.target).not.toBe("");
+      expect(await buildView(await desk(), id)).not.toBeNull();
+      if (run) expect((await runView(await desk(), run.id))!.plan.steps.length).toBeGreaterThan(0);
+      if (run?.endedAt) expect((await recordOf(await desk(), run.id))!.drives.target).not.toBe("");
     }
     for (const m of machines) {
-      const { drives } = (await machineView(m.id))!.machine.document.facts;
+      const { drives } = (await machineView(await desk(), m.id))!.machine.document.facts;
       expect(m.summary.drives, m.name).toBe(drives.filter((d) => d.missingSince === null).length);
     }
-    for (const { id } of sites) expect((await siteView(id))!.plans.length).toBeGreaterThan(0);
+    for (const { id } of sites) expect((await siteView(await desk(), id))!.plans.length).toBeGreaterThan(0);
   });
 
   it("claims are those of its documents, and what it holds is found", async () => {
@@ -73,6 +78,6 @@ describe.each(files)("%s", (file) => {
     const line = (c: { kind: string; key: string }, id: string) => `${id} ${c.kind} ${c.key}`;
     const held = await claimRows.holders(db, own);
     expect(held.map((c) => line(c, c.ownerId)).sort()).toEqual(own.map((c) => line(c, c.id)).sort());
-    expect((await find("wrk-hv1", null)).map((f) => f.kind)).toContain("machine");
+    expect((await find(await desk(), "wrk-hv1", null)).map((f) => f.kind)).toContain("machine");
   });
 });

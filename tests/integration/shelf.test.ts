@@ -11,7 +11,8 @@ import {
 import { join } from "node:path";
 import { beforeAll, describe, expect, it, vi } from "vitest";
 import { openDatabase, profileRows, transferRows } from "@/db";
-import { agreeToErase, buildView, createBuild, issueRevision, saveEdits } from "@/server/builds";
+import { buildView, createBuild, issueRevision } from "@/server/builds";
+import { agreeToErase, saveEdits } from "@/server/sheet-acts";
 import { database } from "@/server/database";
 import { addToRegister, editDrive, registerLine, writeDrive } from "@/server/drives";
 import { importAll } from "@/server/exports";
@@ -22,6 +23,9 @@ import { command, runView, startRun } from "@/server/runs";
 import { bootTruth, corpusFile, inspectFile } from "../support/corpus";
 import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
+import { desk } from "../support/desk";
+
+const hand = "M. Arkle";
 
 const { folder } = ownDatabase();
 const shelf = join(folder, "images");
@@ -39,7 +43,7 @@ const inside = (file: string) => {
 };
 
 beforeAll(async () => {
-  await importAll(readFileSync("demo/marrowby-water.json", "utf8"), { rebase: true });
+  await importAll(await desk(hand), readFileSync("demo/marrowby-water.json", "utf8"), { rebase: true });
   mkdirSync(shelf);
   copyFileSync(corpusFile("p04-both-hybrid-gpt.iso"), join(shelf, "lowland-server-7.5-x86_64.iso"));
   writeFileSync(join(shelf, "empty.iso"), "");
@@ -50,7 +54,7 @@ beforeAll(async () => {
 });
 
 describe("the image folder of the server", () => {
-  const ask = async () => must((await imageFolder())!);
+  const ask = async () => must((await imageFolder(await desk(hand)))!);
   const until = async (name: string, state: string): Promise<void> => {
     for (let i = 0; i < 400; i += 1) {
       if ((await ask()).find((f) => f.name === name)?.job?.state === state) return;
@@ -61,10 +65,12 @@ describe("the image folder of the server", () => {
 
   it("is absent until it is named, and said to be so when it cannot be read", async () => {
     delete process.env.DERRICK_IMAGE_DIR;
-    expect(await imageFolder()).toBeNull();
-    expect(refusal(await shelveFromFolder("x.iso", by))).toContain("DERRICK_IMAGE_DIR is not set");
+    expect(await imageFolder(await desk(hand))).toBeNull();
+    expect(refusal(await shelveFromFolder(await desk(hand), "x.iso"))).toContain(
+      "DERRICK_IMAGE_DIR is not set",
+    );
     process.env.DERRICK_IMAGE_DIR = join(folder, "nowhere");
-    expect(refusal((await imageFolder())!)).toContain("cannot be read");
+    expect(refusal((await imageFolder(await desk(hand)))!)).toContain("cannot be read");
     process.env.DERRICK_IMAGE_DIR = shelf;
   });
 
@@ -79,17 +85,17 @@ describe("the image folder of the server", () => {
   it.each(["../test.db", "/etc/passwd", "link.iso", "deeper", "deeper/x", "", "."])(
     "takes %j for no name of a file in it",
     async (name) => {
-      expect(refusal(await shelveFromFolder(name, by))).toContain("has no file");
-      expect(refusal(await computeFromFolder("i-cairn-9", name, by))).toContain("has no file");
+      expect(refusal(await shelveFromFolder(await desk(hand), name))).toContain("has no file");
+      expect(refusal(await computeFromFolder(await desk(hand), "i-cairn-9", name))).toContain("has no file");
     },
   );
 
   it("puts a file on the shelf with what is inside, and its checksum when that is computed", async () => {
     const name = "lowland-server-7.5-x86_64.iso";
-    const { id, known } = must(await shelveFromFolder(name, by));
+    const { id, known } = must(await shelveFromFolder(await desk(hand), name));
     expect(known).toBe(false);
     await until(name, "done");
-    const view = (await imageView(id))!;
+    const view = (await imageView(await desk(hand), id))!;
     expect(view.image).toMatchObject({
       name: "Lowland Server 7.5",
       profile: "lowland-server",
@@ -101,56 +107,61 @@ describe("the image folder of the server", () => {
     const sha = createHash("sha256")
       .update(readFileSync(join(shelf, name)))
       .digest("hex");
-    await expect.poll(async () => (await imageView(id))?.image.computed?.checksum.value).toBe(sha);
+    await expect
+      .poll(async () => (await imageView(await desk(hand), id))?.image.computed?.checksum.value)
+      .toBe(sha);
     expect((await ask()).find((f) => f.name === name)?.image?.id).toBe(id);
-    expect(must(await shelveFromFolder(name, by))).toEqual({ id, known: true });
+    expect(must(await shelveFromFolder(await desk(hand), name))).toEqual({ id, known: true });
     await until(name, "done");
   });
 
   it("refuses an empty file, and can be stopped in the middle of a large one, which keeps nothing", async () => {
-    expect(refusal(await shelveFromFolder("empty.iso", by))).toContain("is empty");
-    const { id } = must(await shelveFromFolder("large.iso", by));
+    expect(refusal(await shelveFromFolder(await desk(hand), "empty.iso"))).toContain("is empty");
+    const { id } = must(await shelveFromFolder(await desk(hand), "large.iso"));
     await until("large.iso", "computing");
     stopFolderJob("large.iso");
     await until("large.iso", "stopped");
-    expect((await imageView(id))?.image.computed).toBeNull();
-    expect((await imageView(id))?.image.inside?.found.sizeBytes).toBe(3e9);
+    expect((await imageView(await desk(hand), id))?.image.computed).toBeNull();
+    expect((await imageView(await desk(hand), id))?.image.inside?.found.sizeBytes).toBe(3e9);
   });
 });
 
 describe("a dropped file", () => {
   it("that is on the shelf by name and size only gets what was found", async () => {
     const found = inside("p15-mkrescue-x64efi.iso");
-    const first = must(await addFile("tussock-host-5.1.iso", found, by));
+    const first = must(await addFile(await desk(hand), "tussock-host-5.1.iso", found));
     expect(first.known).toBe(false);
-    expect(must(await addFile("tussock-host-5.1.iso", found, by))).toEqual({ id: first.id, known: true });
-    const copy = must(await addFile("copy of tussock 5.1.iso", found, by));
-    const marks = (await listImages()).find((i) => i.id === copy.id)?.marks;
+    expect(must(await addFile(await desk(hand), "tussock-host-5.1.iso", found))).toEqual({
+      id: first.id,
+      known: true,
+    });
+    const copy = must(await addFile(await desk(hand), "copy of tussock 5.1.iso", found));
+    const marks = (await listImages(await desk(hand))).find((i) => i.id === copy.id)?.marks;
     expect(marks).toEqual([{ kind: "same file", words: "same file as Tussock Host 5.1", other: first.id }]);
   });
 
   it("is refused when the inspector did not finish, or when it is empty", async () => {
-    expect(refusal(await addFile("x.iso", { sizeBytes: 4 }, by))).toContain("not complete");
+    expect(refusal(await addFile(await desk(hand), "x.iso", { sizeBytes: 4 }))).toContain("not complete");
     const none = { ...inside("p20-zeros.iso"), sizeBytes: 0 };
-    expect(refusal(await addFile("x.iso", none, by))).toContain("cannot stand on the shelf");
+    expect(refusal(await addFile(await desk(hand), "x.iso", none))).toContain("cannot stand on the shelf");
   });
 
   it("shows what goes with it from both sides", async () => {
     const companions = async (id: string) =>
-      (await imageView(id))?.companions.map((c) => `${c.purpose} ${c.name}`);
+      (await imageView(await desk(hand), id))?.companions.map((c) => `${c.purpose} ${c.name}`);
     expect(await companions("i-cairn-9")).toEqual(["guest drivers Guest drivers for Cairn 9"]);
     expect(await companions("i-cairn-guests")).toEqual(["installer Cairn Hypervisor 9.0, Ostler build"]);
   });
 });
 
 describe("editions of a profile", () => {
-  const shown = async () => (await profileView("hopper-backup", "3"))!;
+  const shown = async () => (await profileView(await desk(hand), "hopper-backup", "3"))!;
 
   it("grow by one with each change; the same text again is no new one", async () => {
     const { yaml } = await shown();
-    expect(must(await importProfile(yaml, by)).edition).toBe(1);
+    expect(must(await importProfile(await desk(hand), yaml)).edition).toBe(1);
     const changed = yaml.replace("likely: 480", "likely: 540");
-    expect(must(await importProfile(changed, by))).toEqual({
+    expect(must(await importProfile(await desk(hand), changed))).toEqual({
       key: "hopper-backup",
       version: "3",
       edition: 2,
@@ -159,25 +170,25 @@ describe("editions of a profile", () => {
       [2, by],
       [1, ""],
     ]);
-    expect((await profileView("hopper-backup", "3", 1))?.yaml).toBe(yaml);
-    expect(await profileView("hopper-backup", "3", 9)).toBeNull();
+    expect((await profileView(await desk(hand), "hopper-backup", "3", 1))?.yaml).toBe(yaml);
+    expect(await profileView(await desk(hand), "hopper-backup", "3", 9)).toBeNull();
   });
 
   it("stay with the build that was made with them, which says that a newer one exists", async () => {
-    const codes = async () => (await buildView("b-cl-bk1"))!.evaluation.findings.map((f) => f.code);
+    const codes = async () =>
+      (await buildView(await desk(hand), "b-cl-bk1"))!.evaluation.findings.map((f) => f.code);
     // One run of its own stands behind this wait; what the profile says of it stands among the inputs.
     const given = async () =>
-      (await buildView("b-cl-bk1"))!.evaluation.steps.find((s) => s.id === "screen-writing")!.figure!.inputs;
+      (await buildView(await desk(hand), "b-cl-bk1"))!.evaluation.steps.find(
+        (s) => s.id === "screen-writing",
+      )!.figure!.inputs;
     expect(await codes()).toContain("image.profile-newer");
     expect((await given())[0]).toMatchObject({ name: "the profile's time", value: "8 min" });
     expect((await given())[1]).toMatchObject({ name: "runs", source: "measured" });
-    const { build } = (await buildView("b-cl-bk1"))!;
-    const taken = await saveEdits(
-      "b-cl-bk1",
-      build.version,
-      [{ path: "image.edition", before: 1, after: 2 }],
-      by,
-    );
+    const { build } = (await buildView(await desk(hand), "b-cl-bk1"))!;
+    const taken = await saveEdits(await desk(hand), "b-cl-bk1", build.version, [
+      { path: "image.edition", before: 1, after: 2 },
+    ]);
     expect(taken.ok).toBe(true);
     expect(await codes()).not.toContain("image.profile-newer");
     expect((await given())[0]?.value).toBe("9 min");
@@ -185,7 +196,8 @@ describe("editions of a profile", () => {
 
   it("are kept by the form with the text's comments, and refused on an older edition or another identity", async () => {
     const { profile, edition, yaml } = await shown();
-    const save = (fields: object, on = edition) => saveProfile("hopper-backup", "3", on, fields, by);
+    const save = async (fields: object, on = edition) =>
+      saveProfile(await desk(hand), "hopper-backup", "3", on, fields);
     expect(refusal(await save(profile, 1))).toContain("Edition 2 was written by M. Arkle in between");
     expect(refusal(await save({ ...profile, version: "4" }))).toContain("are its identity");
     expect(refusal(await save({ ...profile, screens: [] }))).toMatch(/^screens/);
@@ -210,10 +222,10 @@ describe("editions of a profile", () => {
         }),
       );
     await put("millrace", "", 2);
-    await addShippedProfiles();
-    expect((await profileView("millrace", "12"))?.edition).toBe(3);
+    await addShippedProfiles(await desk(hand));
+    expect((await profileView(await desk(hand), "millrace", "12"))?.edition).toBe(3);
     await put("millrace", "J. Pell", 4);
-    await addShippedProfiles();
+    await addShippedProfiles(await desk(hand));
     const { db } = await database();
     expect((await profileRows.editions(db, "millrace", "12"))[0]?.edition).toBe(4);
   });
@@ -229,7 +241,7 @@ describe("editions of a profile", () => {
 describe("sticks and what runs measure", () => {
   it("a stick says what it carries after it was written down, and refuses an image that is gone", async () => {
     const key = must(
-      await addToRegister({
+      await addToRegister(await desk(hand), {
         label: "red stick",
         serial: "RED-0042",
         model: "",
@@ -240,18 +252,18 @@ describe("sticks and what runs measure", () => {
         holds: "",
       }),
     );
-    must(await editDrive(key, 1, { speedClass: "USB 3" }));
+    must(await editDrive(await desk(hand), key, 1, { speedClass: "USB 3" }));
     const writing = {
       imageId: "i-hopper-3",
       written: "legacy" as const,
       scheme: "MBR" as const,
       compared: true,
     };
-    expect(refusal(await writeDrive(key, 2, { ...writing, imageId: "i-gone" }))).toContain(
+    expect(refusal(await writeDrive(await desk(hand), key, 2, { ...writing, imageId: "i-gone" }))).toContain(
       "no longer on the shelf",
     );
-    must(await writeDrive(key, 2, writing));
-    expect((await registerLine(key))?.entry).toMatchObject({
+    must(await writeDrive(await desk(hand), key, 2, writing));
+    expect((await registerLine(await desk(hand), key))?.entry).toMatchObject({
       speedClass: "USB 3",
       written: "legacy",
       scheme: "MBR",
@@ -261,9 +273,9 @@ describe("sticks and what runs measure", () => {
   });
 
   it("a run keeps how long a writing took; the next plan uses it, and the stick knows what it carries", async () => {
-    const id = await createBuild("m-tho-b");
+    const id = await createBuild(await desk(hand), "m-tho-b");
     const image = must(
-      await saveImage(null, 0, {
+      await saveImage(await desk(hand), null, 0, {
         name: "Small",
         profile: "lowland-server",
         version: "7.9",
@@ -275,11 +287,11 @@ describe("sticks and what runs measure", () => {
       }),
     ).id;
     const set = async (changes: Record<string, unknown>) => {
-      const { build } = (await buildView(id))!;
+      const { build } = (await buildView(await desk(hand), id))!;
       const edits = Object.entries(changes).map(([path, after]) => ({ path, before: null, after }));
-      expect(await saveEdits(id, build.version, edits, by)).toMatchObject({ ok: true });
+      expect(await saveEdits(await desk(hand), id, build.version, edits)).toMatchObject({ ok: true });
     };
-    const { drives } = (await buildView(id))!.context.machine!.document.facts;
+    const { drives } = (await buildView(await desk(hand), id))!.context.machine!.document.facts;
     await set({
       "image.id": image,
       "image.way": "stick",
@@ -290,16 +302,20 @@ describe("sticks and what runs measure", () => {
       "answers.accounts": [{ name: "jpell", role: "administrator", logIn: "key" }],
     });
     const serial = drives[0]?.serial ?? "";
-    const asked = (await buildView(id))!.build.version;
-    expect(await agreeToErase(id, asked, drives[0]!.id, serial, by)).toMatchObject({ ok: true });
-    const { evaluation, build } = (await buildView(id))!;
+    const asked = (await buildView(await desk(hand), id))!.build.version;
+    expect(await agreeToErase(await desk(hand), id, asked, drives[0]!.id, serial)).toMatchObject({
+      ok: true,
+    });
+    const { evaluation, build } = (await buildView(await desk(hand), id))!;
     expect(evaluation.stops.map((s) => s.code)).toEqual([]);
     expect(build.sheet.image.edition).toBe(1);
-    must(await issueRevision(id, build.version, by));
-    const run = must(await startRun(id, (await buildView(id))!.build.version, by));
-    const say = async (body: object) => must(await command(run, `k${Math.random()}`, body, by));
+    must(await issueRevision(await desk(hand), id, build.version));
+    const run = must(
+      await startRun(await desk(hand), id, (await buildView(await desk(hand), id))!.build.version),
+    );
+    const say = async (body: object) => must(await command(await desk(hand), run, `k${Math.random()}`, body));
     const current = async () => {
-      const view = (await runView(run))!;
+      const view = (await runView(await desk(hand), run))!;
       return view.plan.steps[view.state.current]!;
     };
     while ((await current()).id !== "write-stick") {
@@ -310,7 +326,7 @@ describe("sticks and what runs measure", () => {
           : { kind: "as expected", step, words: "file server" },
       );
     }
-    const begun = (await runView(run))!.state.steps.find(
+    const begun = (await runView(await desk(hand), run))!.state.steps.find(
       (_, i, all) => i === all.findIndex((x) => x.state === "current"),
     )!;
     vi.useFakeTimers({ toFake: ["Date"], now: Date.parse(begun.startedAt!) + 60_000 });
@@ -320,14 +336,14 @@ describe("sticks and what runs measure", () => {
     expect((await transferRows.newest(db)).filter((t) => t.through === "RED-0042")).toMatchObject([
       { way: "stick", bytes: 240e6, seconds: 60, where: expect.stringMatching(/^tho-b, Thornhope, B-/) },
     ]);
-    expect((await registerLine("RED-0042"))?.entry).toMatchObject({
+    expect((await registerLine(await desk(hand), "RED-0042"))?.entry).toMatchObject({
       written: "as the image",
       scheme: null,
       carries: { imageId: image, name: "Small", compared: false },
     });
     await say({ kind: "as expected", step: "read-back" });
-    expect((await registerLine("RED-0042"))?.entry.carries?.compared).toBe(true);
-    const plan = (await buildView(id))!.ways!.plans.find((p) => p.way === "stick")!;
+    expect((await registerLine(await desk(hand), "RED-0042"))?.entry.carries?.compared).toBe(true);
+    const plan = (await buildView(await desk(hand), id))!.ways!.plans.find((p) => p.way === "stick")!;
     expect(plan.figure.inputs[1]).toMatchObject({
       source: "measured",
       value: expect.stringContaining("4.00 MB/s"),

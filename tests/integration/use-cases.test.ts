@@ -2,16 +2,8 @@ import { readFileSync } from "node:fs";
 import { createClient } from "@libsql/client";
 import { describe, expect, it } from "vitest";
 import { DatabaseTooNewError, openDatabase } from "@/db";
-import {
-  agreeToErase,
-  buildHistory,
-  buildView,
-  createBuild,
-  issueRevision,
-  saveEdits,
-  undoSave,
-  waive,
-} from "@/server/builds";
+import { buildHistory, buildView, createBuild, issueRevision } from "@/server/builds";
+import { agreeToErase, saveEdits, undoSave, waive } from "@/server/sheet-acts";
 import { database } from "@/server/database";
 import { importAll } from "@/server/exports";
 import { find } from "@/server/find";
@@ -29,6 +21,7 @@ import { todayView } from "@/server/today";
 import { bundleOf, capture } from "../support/formats";
 import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
+import { desk } from "../support/desk";
 
 const { url, folder } = ownDatabase();
 /** What an operator answers to a step for whom everything goes as planned. */
@@ -53,22 +46,22 @@ const texts = [{ name: "bundle.txt", text: bundle }];
 describe("one machine, from its facts to its record", () => {
   let machineId = "";
   let buildId = "";
-  const version = async (): Promise<number> => (await buildView(buildId))!.build.version;
+  const version = async (): Promise<number> => (await buildView(await desk(), buildId))!.build.version;
   const edit = async (changes: Record<string, unknown>) => {
     const answer = await saveEdits(
+      await desk(),
       buildId,
       await version(),
       Object.entries(changes).map(([path, after]) => ({ path, before: null, after })),
-      by,
     );
     if (!answer.ok) throw new Error(JSON.stringify(answer.problems));
     return answer.view;
   };
 
   it("is previewed without a change, then taken over", async () => {
-    await addShippedProfiles();
-    const site = must(await createSite("Works"));
-    const view = (await siteView(site))!;
+    await addShippedProfiles(await desk());
+    const site = must(await createSite(await desk(), "Works"));
+    const view = (await siteView(await desk(), site))!;
     const segment = {
       id: "mgmt",
       name: "Works management",
@@ -78,25 +71,27 @@ describe("one machine, from its facts to its record", () => {
       nameServers: ["10.61.10.2"],
     };
     must(
-      await saveSite(site, view.version, {
+      await saveSite(await desk(), site, view.version, {
         ...view.site,
         segments: [segment],
         domain: "marrowby.example",
         timeZone: "Europe/London",
       }),
     );
-    const preview = must(await previewImport(null, texts));
+    const preview = must(await previewImport(await desk(), null, texts));
     expect(preview.changes.length).toBeGreaterThan(40);
     expect(preview.suggestedName).toBe("big-1");
-    machineId = must(await createMachine(site, "big-1", texts, by));
-    expect(must(await previewImport(machineId, texts)).changes).toEqual([]);
-    expect(must(await previewImport(null, texts)).sameSerial).toEqual([{ id: machineId, name: "big-1" }]);
-    expect((await createMachine(site, "big-1", [], by)).ok).toBe(false);
+    machineId = must(await createMachine(await desk(), site, "big-1", texts));
+    expect(must(await previewImport(await desk(), machineId, texts)).changes).toEqual([]);
+    expect(must(await previewImport(await desk(), null, texts)).sameSerial).toEqual([
+      { id: machineId, name: "big-1" },
+    ]);
+    expect((await createMachine(await desk(), site, "big-1", [])).ok).toBe(false);
   });
 
   it("gets a sheet with every drive left alone and the site's answers", async () => {
-    buildId = await createBuild(machineId);
-    const { build, nextFree } = (await buildView(buildId))!;
+    buildId = await createBuild(await desk(), machineId);
+    const { build, nextFree } = (await buildView(await desk(), buildId))!;
     expect(build.number).toBe("B-0001");
     expect(build.sheet.storage).toMatchObject({
       target: null,
@@ -115,38 +110,35 @@ describe("one machine, from its facts to its record", () => {
   });
 
   it("cannot start with stops, and says which", async () => {
-    must(await issueRevision(buildId, await version(), by));
-    const refused = await startRun(buildId, await version(), by);
+    must(await issueRevision(await desk(), buildId, await version()));
+    const refused = await startRun(await desk(), buildId, await version());
     expect(!refused.ok && refused.problems[0]?.message).toMatch(/open stops: .*D1 No target drive/);
   });
 
   it("refuses a stale save, shows both versions, and changes nothing", async () => {
     const before = await version();
     await edit({ "network.address": "10.61.10.20" });
-    const stale = await saveEdits(
-      buildId,
-      before,
-      [{ path: "network.address", before: "", after: "10.61.10.99" }],
-      "M. Arkle",
-    );
+    const stale = await saveEdits(await desk("M. Arkle"), buildId, before, [
+      { path: "network.address", before: "", after: "10.61.10.99" },
+    ]);
     expect(stale).toMatchObject({ ok: false, stale: { by } });
     expect(!stale.ok && stale.stale?.view.build.sheet.network.address).toBe("10.61.10.20");
-    expect((await buildView(buildId))!.build.sheet.network.address).toBe("10.61.10.20");
+    expect((await buildView(await desk(), buildId))!.build.sheet.network.address).toBe("10.61.10.20");
   });
 
   it("keeps a history in which one change can be taken back, unless it was changed again", async () => {
     await edit({ "handOver.owner": "Nobody" });
-    const [last] = await buildHistory(buildId);
+    const [last] = await buildHistory(await desk(), buildId);
     expect(last).toMatchObject({ by, edits: [{ path: "handOver.owner", before: "", after: "Nobody" }] });
-    expect((await undoSave(buildId, last!.version, by)).ok).toBe(true);
-    expect((await buildView(buildId))!.build.sheet.handOver.owner).toBe("");
+    expect((await undoSave(await desk(), buildId, last!.version)).ok).toBe(true);
+    expect((await buildView(await desk(), buildId))!.build.sheet.handOver.owner).toBe("");
     await edit({ "handOver.owner": "Control room" });
-    expect((await undoSave(buildId, last!.version, by)).ok).toBe(false);
+    expect((await undoSave(await desk(), buildId, last!.version)).ok).toBe(false);
   });
 
   it("waives with a reason, but not what protects data", async () => {
     const image = must(
-      await saveImage(null, 0, {
+      await saveImage(await desk(), null, 0, {
         name: "Lowland 7.4",
         profile: "lowland-server",
         version: "7.4",
@@ -159,37 +151,53 @@ describe("one machine, from its facts to its record", () => {
     await edit({
       "image.id": image.id,
       "storage.target": "SAMPLESATA0001",
-      "storage.leaveAlone": (await buildView(buildId))!.build.sheet.storage.leaveAlone.filter(
+      "storage.leaveAlone": (await buildView(await desk(), buildId))!.build.sheet.storage.leaveAlone.filter(
         (d) => d !== "SAMPLESATA0001",
       ),
       "answers.accounts": [{ name: "jpell", role: "administrator", logIn: "key" }],
     });
-    const data = await waive(buildId, await version(), "storage.holds-data", "it is only scratch", by);
+    const data = await waive(
+      await desk(),
+      buildId,
+      await version(),
+      "storage.holds-data",
+      "it is only scratch",
+    );
     expect(!data.ok && data.problems[0]?.message).toContain("protects data");
-    const short = await waive(buildId, await version(), "storage.single", "ok", by);
+    const short = await waive(await desk(), buildId, await version(), "storage.single", "ok");
     expect(short.ok).toBe(false);
     expect(
-      (await waive(buildId, await version(), "storage.single", "scratch space, rebuilt in an hour", by)).ok,
+      (
+        await waive(
+          await desk(),
+          buildId,
+          await version(),
+          "storage.single",
+          "scratch space, rebuilt in an hour",
+        )
+      ).ok,
     ).toBe(true);
     await edit({ "boot.mode": "uefi" });
-    expect(await agreeToErase(buildId, await version(), "SAMPLESATA0001", "TA0001", by)).toMatchObject({
+    expect(
+      await agreeToErase(await desk(), buildId, await version(), "SAMPLESATA0001", "TA0001"),
+    ).toMatchObject({
       ok: true,
     });
   });
 
   it("runs to its end, is accepted against a second bundle, and gives its record", async () => {
-    const { evaluation } = (await buildView(buildId))!;
+    const { evaluation } = (await buildView(await desk(), buildId))!;
     expect(evaluation.stops).toEqual([]);
-    must(await issueRevision(buildId, await version(), by));
-    const runId = must(await startRun(buildId, await version(), by));
-    expect((await startRun(buildId, await version(), by)).ok).toBe(false);
+    must(await issueRevision(await desk(), buildId, await version()));
+    const runId = must(await startRun(await desk(), buildId, await version()));
+    expect((await startRun(await desk(), buildId, await version())).ok).toBe(false);
     for (let n = 0; ; n += 1) {
-      const { state, plan } = (await runView(runId))!;
+      const { state, plan } = (await runView(await desk(), runId))!;
       const step = plan.steps[state.current];
       if (!step) break;
       const body = answerTo(step);
-      must(await command(runId, `test-key-${n}`, body, by));
-      must(await command(runId, `test-key-${n}`, body, by));
+      must(await command(await desk(), runId, `test-key-${n}`, body));
+      must(await command(await desk(), runId, `test-key-${n}`, body));
     }
     const installed = bundleOf("big-1", {
       lsblk: captured("lsblk.json"),
@@ -197,18 +205,18 @@ describe("one machine, from its facts to its record", () => {
       "os-release": 'ID=lowland\nVERSION_ID="7.4"\nPRETTY_NAME="Lowland Server 7.4"',
       settings: "collector.settings=1\nhost.name=big-1\nfirmware.mode=uefi\ntime.zone=Europe/London",
     });
-    must(await accept(runId, "test-key-accept", [{ name: "after.txt", text: installed }], by));
-    const over = () =>
-      command(runId, `over-${Math.random()}`, { kind: "handed over", to: "Control room" }, by);
+    must(await accept(await desk(), runId, "test-key-accept", [{ name: "after.txt", text: installed }]));
+    const over = async () =>
+      command(await desk(), runId, `over-${Math.random()}`, { kind: "handed over", to: "Control room" });
     const early = await over();
     expect(!early.ok && early.problems[0]?.message).toMatch(/decided by nobody: .*Gateway \(not seen\)/);
-    for (const line of (await runView(runId))!.acceptance.filter(isOpen)) {
+    for (const line of (await runView(await desk(), runId))!.acceptance.filter(isOpen)) {
       const how = line.verdict === "not seen" ? "seen" : "taken as it is";
       const settled = { kind: "settled", line: line.id, how, words: "looked at on the console" };
-      must(await command(runId, `settle-${line.id}`, settled, by));
+      must(await command(await desk(), runId, `settle-${line.id}`, settled));
     }
     must(await over());
-    const record = (await recordOf(runId))!;
+    const record = (await recordOf(await desk(), runId))!;
     expect(record).toMatchObject({ state: "handed over", revision: "B", handedTo: "Control room" });
     const line = (id: string) => record.acceptance?.lines.find((l) => l.id === id);
     expect(["system", "serial", "gateway", "untouched-SAMPLESAS0001"].map((id) => line(id)?.verdict)).toEqual(
@@ -216,10 +224,10 @@ describe("one machine, from its facts to its record", () => {
     );
     expect(line("gateway")?.settled).toMatchObject({ how: "seen", by, words: "looked at on the console" });
     expect(record.saved).toMatchObject([{ where: "file server, folder big-1", by }]);
-    expect(await registerLine("SAMPLESATA0001")).toMatchObject({
+    expect(await registerLine(await desk(), "SAMPLESATA0001")).toMatchObject({
       entry: { wipes: [{ method: "installed over", by, remark: "Lowland 7.4, B-0001" }] },
     });
-    const home = (await machineView(machineId))!;
+    const home = (await machineView(await desk(), machineId))!;
     expect(home.machine.document.facts.system).toMatchObject({
       osName: "Lowland Server 7.4",
       hostName: "big-1",
@@ -228,26 +236,26 @@ describe("one machine, from its facts to its record", () => {
   });
 
   it("shows on the home page and is found", async () => {
-    expect((await todayView()).running).toEqual([]);
-    expect((await find("sample0001", null)).map((f) => f.kind)).toEqual(["machine"]);
-    expect((await find("d1", buildId))[0]?.kind).toBe("finding");
+    expect((await todayView(await desk())).running).toEqual([]);
+    expect((await find(await desk(), "sample0001", null)).map((f) => f.kind)).toEqual(["machine"]);
+    expect((await find(await desk(), "d1", buildId))[0]?.kind).toBe("finding");
   });
 });
 
 describe("the collector's way back", () => {
   it("takes a bundle once for a code, and it waits to be looked at", async () => {
-    const site = must(await createSite("Thornhope"));
-    const id = must(await createMachine(site, "tho-a", [], by));
-    const { code } = must(await issueCode(id));
-    expect(must(await receiveBundle(code, bundle))).toBe(id);
-    expect((await receiveBundle(code, bundle)).ok).toBe(false);
-    expect((await receiveBundle("aaaaa-bbbbb-ccccc-ddddd", bundle)).ok).toBe(false);
-    const view = (await machineView(id))!;
+    const site = must(await createSite(await desk(), "Thornhope"));
+    const id = must(await createMachine(await desk(), site, "tho-a", []));
+    const { code } = must(await issueCode(await desk(), id));
+    expect(must(await receiveBundle(await desk(), code, bundle))).toBe(id);
+    expect((await receiveBundle(await desk(), code, bundle)).ok).toBe(false);
+    expect((await receiveBundle(await desk(), "aaaaa-bbbbb-ccccc-ddddd", bundle)).ok).toBe(false);
+    const view = (await machineView(await desk(), id))!;
     expect(view.waiting).toHaveLength(1);
     expect(view.machine.document.facts.drives).toEqual([]);
-    must(await takeOver(id, view.machine.version, texts, by));
-    expect((await takeOver(id, view.machine.version, texts, by)).ok).toBe(false);
-    expect((await machineView(id))!.machine.document.facts.drives).toHaveLength(11);
+    must(await takeOver(await desk(), id, view.machine.version, texts));
+    expect((await takeOver(await desk(), id, view.machine.version, texts)).ok).toBe(false);
+    expect((await machineView(await desk(), id))!.machine.document.facts.drives).toHaveLength(11);
   });
 });
 
@@ -267,10 +275,10 @@ describe("the database", () => {
   it("carries twenty writes at once without one lost", async () => {
     const { write } = await database();
     const before = (await exportAll()).sites.length;
-    await Promise.all(Array.from({ length: 20 }, (_, i) => createSite(`Site ${i}`)));
+    await Promise.all(Array.from({ length: 20 }, async (_, i) => createSite(await desk(), `Site ${i}`)));
     expect((await exportAll()).sites.length).toBe(before + 20);
     await expect(write(async () => Promise.reject(new Error("planned")))).rejects.toThrow("planned");
-    expect((await createSite("after a failure")).ok).toBe(true);
+    expect((await createSite(await desk(), "after a failure")).ok).toBe(true);
   });
 
   it("is not opened when it is newer than this program", async () => {
@@ -286,7 +294,7 @@ describe("the export", () => {
   it("reads back into an empty installation only", async () => {
     const file = await exportAll();
     expect(file.runs).toHaveLength(1);
-    const refused = await importAll(JSON.stringify(file), { rebase: false });
+    const refused = await importAll(await desk(), JSON.stringify(file), { rebase: false });
     expect(!refused.ok && refused.problems[0]?.message).toContain("already holds data");
   });
 
@@ -301,9 +309,12 @@ it("imports a profile from YAML and replaces it by its version", async () => {
     "name: Cairn Hypervisor",
     "name: Cairn Upland",
   );
-  expect(must(await importProfile(yaml, "J. Pell"))).toMatchObject({ key: "cairn-hypervisor", version: "9" });
+  expect(must(await importProfile(await desk(), yaml))).toMatchObject({
+    key: "cairn-hypervisor",
+    version: "9",
+  });
   expect(
-    (await listProfiles()).filter((p) => p.key === "cairn-hypervisor").map((p) => p.profile.name),
+    (await listProfiles(await desk())).filter((p) => p.key === "cairn-hypervisor").map((p) => p.profile.name),
   ).toEqual(["Cairn Upland", "Cairn Hypervisor"]);
-  expect((await importProfile("name: x", "J. Pell")).ok).toBe(false);
+  expect((await importProfile(await desk(), "name: x")).ok).toBe(false);
 });

@@ -4,12 +4,13 @@ import { listBuilds } from "@/server/builds";
 import { NewBuild } from "@/ui/build/new-build";
 import { Page } from "@/ui/frame/page";
 import { begin } from "./actions";
+import { desk } from "../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Builds" };
 
 export default async function Builds() {
-  const builds = await listBuilds();
+  const builds = await listBuilds(await desk());
   return (
     <Page
       title="Build sheets"

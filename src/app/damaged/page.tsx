@@ -2,12 +2,13 @@ import { damagedDocuments } from "@/server/damaged";
 import { DamagedDocument } from "@/ui/damaged/damaged-document";
 import { Page, Ruled } from "@/ui/frame/page";
 import { repair, setAside } from "./actions";
+import { desk } from "../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Damaged documents" };
 
 export default async function DamagedPage() {
-  const all = await damagedDocuments();
+  const all = await damagedDocuments(await desk());
   const [open, aside] = [all.filter((d) => !d.setAside), all.filter((d) => d.setAside)];
   return (
     <Page

@@ -7,8 +7,7 @@ import { computeFromFolder, shelveFromFolder, stopFolderJob } from "@/server/ima
 import { addFile, saveComputed, saveImage, saveInside, takeFromList } from "@/server/images";
 import { importProfile, saveProfile } from "@/server/profiles";
 import { no } from "@/server/answer";
-import { checked, idSchema, versionSchema } from "../checked";
-import { currentHand } from "../hand";
+import { action, idSchema, versionSchema } from "../checked";
 
 const nameSchema = z.string().max(400);
 const algorithmSchema = checksumSchema.shape.algorithm;
@@ -16,70 +15,70 @@ const algorithmSchema = checksumSchema.shape.algorithm;
 const textSchema = z.string().max(8_000_000);
 const fieldsSchema = z.custom<object>((v) => typeof v === "object" && v !== null && !Array.isArray(v));
 
-export const keepImage = checked(
+export const keepImage = action(
   [idSchema.nullable(), versionSchema, fieldsSchema],
-  async (id, version, fields) => {
-    const answer = await saveImage(id, version, fields);
+  async (desk, id, version, fields) => {
+    const answer = await saveImage(desk, id, version, fields);
     if (id) revalidatePath(`/images/${id}`);
     return answer;
   },
 );
 
 /** Reads the digits out of what a checksum tool prints ("DIGITS  file" or "NAME (file) = DIGITS") and keeps them. */
-export const keepComputed = checked([idSchema, algorithmSchema, textSchema], async (id, algorithm, line) => {
-  const digits = /\b[0-9a-f]{32,128}\b/i.exec(line)?.[0] ?? line.trim();
-  const checksum: Checksum = { algorithm, value: digits.toLowerCase() };
-  const problem = checksumProblem(checksum);
-  if (problem) return no(`This is not what ${algorithm}sum prints: ${problem}. Paste the whole line.`);
-  const answer = await saveComputed(id, checksum, await currentHand());
-  revalidatePath(`/images/${id}`);
-  return answer;
-});
+export const keepComputed = action(
+  [idSchema, algorithmSchema, textSchema],
+  async (desk, id, algorithm, line) => {
+    const digits = /\b[0-9a-f]{32,128}\b/i.exec(line)?.[0] ?? line.trim();
+    const checksum: Checksum = { algorithm, value: digits.toLowerCase() };
+    const problem = checksumProblem(checksum);
+    if (problem) return no(`This is not what ${algorithm}sum prints: ${problem}. Paste the whole line.`);
+    const answer = await saveComputed(desk, id, checksum);
+    revalidatePath(`/images/${id}`);
+    return answer;
+  },
+);
 
-export const keepProfile = checked([textSchema], async (yaml) => {
-  const answer = await importProfile(yaml, await currentHand());
+export const keepProfile = action([textSchema], async (desk, yaml) => {
+  const answer = await importProfile(desk, yaml);
   revalidatePath("/images");
   return answer;
 });
 
 /** Keeps the fields of the profile form as the next edition. */
-export const keepProfileFields = checked(
+export const keepProfileFields = action(
   [nameSchema, nameSchema, versionSchema, fieldsSchema],
-  async (key, version, edition, fields) => {
-    const answer = await saveProfile(key, version, edition, fields, await currentHand());
+  async (desk, key, version, edition, fields) => {
+    const answer = await saveProfile(desk, key, version, edition, fields);
     revalidatePath(`/images/profiles/${key}/${version}`);
     return answer;
   },
 );
 
-export const keepInside = checked([idSchema, nameSchema, z.unknown()], async (id, fileName, found) =>
-  saveInside(id, fileName, found, await currentHand()),
-);
+export const keepInside = action([idSchema, nameSchema, z.unknown()], saveInside);
 
 /** Puts a file that this browser looked into on the shelf. */
-export const keepFile = checked([nameSchema, z.unknown()], async (fileName, found) =>
-  addFile(fileName, found, await currentHand()),
-);
+export const keepFile = action([nameSchema, z.unknown()], addFile);
 
-export const shelve = checked([nameSchema], async (name) => {
-  const answer = await shelveFromFolder(name, await currentHand());
+export const shelve = action([nameSchema], async (desk, name) => {
+  const answer = await shelveFromFolder(desk, name);
   revalidatePath("/images");
   return answer;
 });
 
-export const computeOnServer = checked([idSchema, nameSchema], async (id, name) =>
-  computeFromFolder(id, name, await currentHand()),
-);
+export const computeOnServer = action([idSchema, nameSchema], computeFromFolder);
 
 export async function stopOnServer(name: string) {
   const read = nameSchema.safeParse(name);
   if (read.success) stopFolderJob(read.data);
 }
 
-export const readList = checked([idSchema, textSchema, nameSchema], takeFromList);
+export const readList = action([idSchema, textSchema, nameSchema], takeFromList);
 
 /** Keeps a digest that this browser computed over the whole file. */
-export const keepDigest = checked([idSchema, algorithmSchema, nameSchema], async (id, algorithm, value) => {
-  const problem = checksumProblem({ algorithm, value });
-  return problem ? no(problem) : saveComputed(id, { algorithm, value }, await currentHand());
-});
+export const keepDigest = action(
+  [idSchema, algorithmSchema, nameSchema],
+  async (desk, id, algorithm, value) => {
+    const problem = checksumProblem({ algorithm, value });
+    return problem ? no(problem) : saveComputed(desk, id, { algorithm, value });
+  },
+);

@@ -8,6 +8,7 @@ import { Page, Ruled } from "@/ui/frame/page";
 import { AddFile } from "@/ui/image/add-file";
 import { ImageFolder } from "@/ui/image/folder";
 import { computeOnServer, keepDigest, keepFile, shelve, stopOnServer } from "./actions";
+import { desk } from "../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Images" };
@@ -15,7 +16,11 @@ export const metadata = { title: "Images" };
 const COLOUR = { matches: "var(--color-success)", differs: "var(--color-error)" } as Record<string, string>;
 
 export default async function Images() {
-  const [images, profiles, folder] = await Promise.all([listImages(), listProfiles(), imageFolder()]);
+  const [images, profiles, folder] = await Promise.all([
+    listImages(await desk()),
+    listProfiles(await desk()),
+    imageFolder(await desk()),
+  ]);
   return (
     <Page
       title="Images"

@@ -13,8 +13,8 @@ import { previewList, takeList } from "@/server/machine-list";
 import { addToRegister, editDrive, shelveDrive, wipeDrive, writeDrive } from "@/server/drives";
 import { addNote, addTrial, judgeNote } from "@/server/compat";
 import { createSite } from "@/server/sites";
-import { checked, idSchema, textsSchema, versionSchema } from "../checked";
-import { currentHand } from "../hand";
+import { action, idSchema, textsSchema, versionSchema } from "../checked";
+import { desk } from "../desk";
 
 const nameSchema = z.string().max(400);
 const keySchema = z.string().min(1).max(400);
@@ -26,69 +26,63 @@ const typedPart = z.custom<Partial<Typed>>((v) => typeof v === "object" && v !==
 const typedKeys = Object.keys(typedSchema.shape);
 
 /** Makes a machine; with an empty site id the site is made first, by its name. */
-export const addMachine = checked(
+export const addMachine = action(
   [z.string().max(80), nameSchema, nameSchema, textsSchema],
-  async (siteId, siteName, name, texts) => {
+  async (desk, siteId, siteName, name, texts) => {
     let site = siteId;
     if (site === "") {
-      const made = await createSite(siteName);
+      const made = await createSite(desk, siteName);
       if (!made.ok) return made;
       site = made.value;
     }
-    return createMachine(site, name, texts, await currentHand());
+    return createMachine(desk, site, name, texts);
   },
 );
 
-export const keepController = checked(
+export const keepController = action(
   [idSchema, versionSchema, controllerSchema],
-  async (id, version, values) => {
-    const answer = await typeFacts(id, version, "controller", values, await currentHand());
+  async (desk, id, version, values) => {
+    const answer = await typeFacts(desk, id, version, "controller", values);
     revalidatePath(`/machines/${id}`);
     return answer;
   },
 );
 
-export const keepNotes = checked([idSchema, versionSchema, textSchema], saveNotes);
+export const keepNotes = action([idSchema, versionSchema, textSchema], saveNotes);
 
-export const makeCode = checked([idSchema], issueCode);
+export const makeCode = action([idSchema], issueCode);
 
-export const keepTyped = checked(
+export const keepTyped = action(
   [idSchema, versionSchema, typedPart.refine((v) => Object.keys(v).every((k) => typedKeys.includes(k)))],
   saveTyped,
 );
 
-export const putInBay = checked(
-  [idSchema, versionSchema, nameSchema, nameSchema.nullable()],
-  async (id, version, driveId, bay) => placeInBay(id, version, driveId, bay, await currentHand()),
-);
+export const putInBay = action([idSchema, versionSchema, nameSchema, nameSchema.nullable()], placeInBay);
 
-export const makeTwin = checked([idSchema, nameSchema], cloneMachine);
+export const makeTwin = action([idSchema, nameSchema], cloneMachine);
 
 export async function dropPicture(id: string) {
   const read = idSchema.safeParse(id);
-  if (read.success) await removePicture(read.data);
+  if (read.success) await removePicture(await desk(), read.data);
 }
 
-export const lookAtList = checked([textSchema, nameSchema], previewList);
+export const lookAtList = action([textSchema, nameSchema], previewList);
 
-export const takeListOver = checked([textSchema, nameSchema], takeList);
+export const takeListOver = action([textSchema, nameSchema], takeList);
 
-export const keepReading = checked(
+export const keepReading = action(
   [
     idSchema,
     readingSchema
       .pick({ kind: true, what: true, state: true, value: true, limit: true })
       .extend({ how: readingSchema.shape.how.optional() }),
   ],
-  async (id, values) => typeReading(id, values, await currentHand()),
+  typeReading,
 );
 
-export const keepReadingsOf = checked(
-  [idSchema, textsSchema, readingSchema.shape.state],
-  async (id, texts, state) => importReadings(id, texts, state, await currentHand()),
-);
+export const keepReadingsOf = action([idSchema, textsSchema, readingSchema.shape.state], importReadings);
 
-export const addDrive = checked(
+export const addDrive = action(
   [
     z.object({
       label: nameSchema,
@@ -104,12 +98,12 @@ export const addDrive = checked(
   addToRegister,
 );
 
-export const recordErasure = checked(
+export const recordErasure = action(
   [keySchema, versionSchema, wipeSchema.shape.method, nameSchema],
-  async (key, version, method, remark) => wipeDrive(key, version, method, remark, await currentHand()),
+  wipeDrive,
 );
 
-export const writeDownWriting = checked(
+export const writeDownWriting = action(
   [
     keySchema,
     versionSchema,
@@ -123,9 +117,9 @@ export const writeDownWriting = checked(
   writeDrive,
 );
 
-export const putOnShelf = checked([keySchema, versionSchema, nameSchema, z.boolean()], shelveDrive);
+export const putOnShelf = action([keySchema, versionSchema, nameSchema, z.boolean()], shelveDrive);
 
-export const keepDrive = checked(
+export const keepDrive = action(
   [
     keySchema,
     versionSchema,
@@ -142,14 +136,14 @@ export const keepDrive = checked(
 
 const note = compatNoteSchema.omit({ schemaVersion: true, by: true, at: true, trials: true });
 
-export const addCompatNote = checked([note], async (values) => addNote(values, await currentHand()));
+export const addCompatNote = action([note], addNote);
 
-export const keepVerdict = checked(
+export const keepVerdict = action(
   [idSchema, versionSchema, note.pick({ verdict: true, condition: true, evidence: true })],
-  async (id, version, part) => judgeNote(id, version, part, await currentHand()),
+  judgeNote,
 );
 
-export const keepTrial = checked(
+export const keepTrial = action(
   [idSchema, versionSchema, trialSchema.omit({ at: true, by: true })],
-  async (id, version, trial) => addTrial(id, version, trial, await currentHand()),
+  addTrial,
 );

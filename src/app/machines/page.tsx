@@ -4,12 +4,13 @@ import { Page } from "@/ui/frame/page";
 import { MACHINE_SHEETS, SubSheets } from "@/ui/frame/sub-sheets";
 import type { MachineLine } from "@/ui/machine/list-columns";
 import { MachineList } from "@/ui/machine/machine-list";
+import { desk } from "../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Machines" };
 
 export default async function Machines() {
-  const machines = await listMachines();
+  const machines = await listMachines(await desk());
   const lines = machines.map(({ id, name, site, serial, summary: s, build, next, href }): MachineLine => ({
     id,
     name,

@@ -5,12 +5,13 @@ import { Page, Ruled } from "@/ui/frame/page";
 import { ArchiveWell } from "@/ui/site/archive-well";
 import { NameForm } from "@/ui/site/name-form";
 import { addSite } from "./actions";
+import { desk } from "../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Sites" };
 
 export default async function Sites() {
-  const sites = await listSites();
+  const sites = await listSites(await desk());
   return (
     <Page
       title="Sites"
@@ -50,7 +51,7 @@ export default async function Sites() {
       <NameForm label="A new site" action="Add this site" target="/sites/" create={addSite} />
       <div className="mt-10">
         <Ruled title="The whole installation">
-          <ArchiveWell empty={await takesArchive()} />
+          <ArchiveWell empty={await takesArchive(await desk())} />
         </Ruled>
       </div>
     </Page>

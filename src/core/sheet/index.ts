@@ -18,6 +18,7 @@ export {
 } from "./edits";
 export { adoptMachine, type ChosenMachine } from "./adopt";
 export { standOf, wayTo, type Stand } from "./stand";
+export { chosenIn, decideSheet, type ActGround, type SheetAct } from "./decide";
 export { claimsAskedBy, sheetClaims } from "./claims";
 export { fieldWords } from "./field-words";
 export { derive, type Plan, type Sources } from "./plan";

@@ -6,7 +6,7 @@ import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { pathOf } from "@/db";
 import { readEnvironment } from "../environment";
-import { newId } from "../ids";
+import type { Desk } from "../desk";
 
 /** Beside the database, whose disk has room for what is to become part of it; for a database server, where the system keeps such files. */
 function folder(): string {
@@ -16,10 +16,11 @@ function folder(): string {
 
 /** Writes what comes in to a file of its own, does `work` with it, and removes it, whatever happens. */
 export async function withTemporaryFile<T>(
+  desk: Desk,
   chunks: AsyncIterable<Uint8Array>,
   work: (path: string) => Promise<T>,
 ): Promise<T> {
-  const path = join(folder(), `incoming-${newId("t")}.tmp`);
+  const path = join(folder(), `incoming-${desk.newId("t")}.tmp`);
   await mkdir(dirname(path), { recursive: true });
   try {
     await pipeline(Readable.from(chunks), createWriteStream(path));

@@ -3,9 +3,9 @@ import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { createGzip } from "node:zlib";
 import { pack as newPack, type Pack } from "tar-stream";
-import { database, now } from "../database";
 import { everything } from "./items";
 import { fileOf, HEAD, MANIFEST } from "./names";
+import type { Desk } from "../desk";
 
 /** Pictures do not shrink, and JSON does at any level. */
 const LEVEL = 1;
@@ -16,9 +16,11 @@ const STALLED_MILLISECONDS = 60_000;
  * The whole installation as one compressed tar: a JSON document for each thing that is kept, pictures and raw texts as
  * files, and last a manifest with their sums. All of it is of one moment, and only one document is in memory at a time.
  */
-export async function writeArchive(): Promise<{ exportedAt: string; stream: ReadableStream<Uint8Array> }> {
-  const { snapshot } = await database();
-  const exportedAt = now();
+export async function writeArchive(
+  desk: Desk,
+): Promise<{ exportedAt: string; stream: ReadableStream<Uint8Array> }> {
+  const { snapshot } = desk;
+  const exportedAt = desk.now();
   const pack = newPack();
   const out = createGzip({ level: LEVEL });
   const gone = (error: unknown): void => {

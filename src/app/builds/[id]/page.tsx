@@ -5,13 +5,17 @@ import { BuildSheet } from "@/ui/build/build-sheet";
 import { currentHand } from "../../hand";
 import { agree, issue, save, setAside, start, takeBack } from "../actions";
 import { orDamaged } from "../../or-damaged";
+import { desk } from "../../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata: Metadata = { title: "Build sheet" };
 
 export default async function BuildPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  const [view, machines] = await Promise.all([orDamaged(buildView(id)), machineChoices()]);
+  const [view, machines] = await Promise.all([
+    orDamaged(buildView(await desk(), id)),
+    machineChoices(await desk()),
+  ]);
   if (!view) notFound();
   return (
     <BuildSheet

@@ -17,15 +17,16 @@ import { Loaders, VerdictTable } from "@/ui/image/verdict-table";
 import { VerifyForm } from "@/ui/image/verify-form";
 import { keepComputed, keepDigest, keepImage, keepInside, readList } from "../actions";
 import { orDamaged } from "../../or-damaged";
+import { desk } from "../../desk";
 
 export const dynamic = "force-dynamic";
 
 export default async function ImagePage({ params }: { params: Promise<{ id: string }> }) {
   const [view, profiles, sites, register] = await Promise.all([
-    orDamaged(imageView((await params).id)),
-    listProfiles(),
-    listSites(),
-    driveRegister(),
+    orDamaged(imageView(await desk(), (await params).id)),
+    listProfiles(await desk()),
+    listSites(await desk()),
+    driveRegister(await desk()),
   ]);
   const sticks = register.filter(({ entry }) => entry.media === "usb" && entry.state !== "destroyed");
   if (!view) notFound();

@@ -3,12 +3,13 @@ import { Page } from "@/ui/frame/page";
 import { ImageForm } from "@/ui/image/image-form";
 import { AddFile } from "@/ui/image/add-file";
 import { keepDigest, keepFile, keepImage } from "../actions";
+import { desk } from "../../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Add an image" };
 
 export default async function NewImage() {
-  const profiles = await listProfiles();
+  const profiles = await listProfiles(await desk());
   const families = [...new Map(profiles.map((p) => [p.key, { key: p.key, name: p.profile.name }])).values()];
   return (
     <Page

@@ -26,6 +26,7 @@ import { dropPicture, keepController, keepNotes, keepTyped, makeCode, makeTwin, 
 import { begin } from "../../builds/actions";
 import { orDamaged } from "../../or-damaged";
 import { dayAt } from "@/core/site";
+import { desk } from "../../desk";
 
 export const dynamic = "force-dynamic";
 
@@ -36,7 +37,7 @@ export default async function MachinePage({
   params: Promise<{ id: string }>;
   searchParams: Promise<{ drive?: string }>;
 }) {
-  const view = await orDamaged(machineView((await params).id));
+  const view = await orDamaged(machineView(await desk(), (await params).id));
   if (!view) notFound();
   const today = dayAt(view.site?.site ?? null, new Date().toISOString());
   const { machine, site, builds, imports, waiting, findings, pictures, delivery } = view;
@@ -46,8 +47,8 @@ export default async function MachinePage({
   const keys = new Map(
     facts.drives.flatMap((d) => (registerKey(d) ? [[d.id, registerKey(d) ?? ""] as const] : [])),
   );
-  const register = await registerOf([...keys.values()]);
-  const spares = await sparesFor(facts.drives);
+  const register = await registerOf(await desk(), [...keys.values()]);
+  const spares = await sparesFor(await desk(), facts.drives);
   const spareOf = new Map(facts.drives.map((d, i) => [d.id, spares[i] ?? []]));
   const files = Object.fromEntries(
     [...keys].flatMap(([driveId, key]) => {

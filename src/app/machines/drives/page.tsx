@@ -5,29 +5,32 @@ import { DriveRegister, type DriveLine } from "@/ui/drives/register";
 import { Page } from "@/ui/frame/page";
 import { MACHINE_SHEETS, SubSheets } from "@/ui/frame/sub-sheets";
 import { addDrive } from "../actions";
+import { desk } from "../../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Drives" };
 
 export default async function Drives() {
-  const lines = (await driveRegister()).map(({ key, entry, where, verdict, reasons, wear }): DriveLine => {
-    const wipe = entry.wipes.at(-1);
-    return {
-      key,
-      label: entry.label,
-      serial: entry.serial ?? "",
-      model: entry.model ?? "",
-      media: entry.media,
-      size: formatDecimalBytes(entry.sizeBytes),
-      verdict,
-      reasons: reasons.join("; "),
-      wear,
-      where,
-      spare: entry.spare,
-      holds: entry.holds,
-      erased: wipe ? `erased ${wipe.at.slice(0, 10)}, ${wipe.method}` : "",
-    };
-  });
+  const lines = (await driveRegister(await desk())).map(
+    ({ key, entry, where, verdict, reasons, wear }): DriveLine => {
+      const wipe = entry.wipes.at(-1);
+      return {
+        key,
+        label: entry.label,
+        serial: entry.serial ?? "",
+        model: entry.model ?? "",
+        media: entry.media,
+        size: formatDecimalBytes(entry.sizeBytes),
+        verdict,
+        reasons: reasons.join("; "),
+        wear,
+        where,
+        spare: entry.spare,
+        holds: entry.holds,
+        erased: wipe ? `erased ${wipe.at.slice(0, 10)}, ${wipe.method}` : "",
+      };
+    },
+  );
   return (
     <Page
       title="Drives, sticks and cards"

@@ -3,12 +3,13 @@ import { CopyValue } from "@/ui/frame/copy-value";
 import { Page } from "@/ui/frame/page";
 import { NewMachine } from "@/ui/machine/new-machine";
 import { addMachine } from "../actions";
+import { desk } from "../../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Add a machine" };
 
 export default async function NewMachinePage() {
-  const sites = await listSites();
+  const sites = await listSites(await desk());
   return (
     <Page title="Add a machine" lead="Facts are imported, not typed.">
       <p className="mb-2">

@@ -7,11 +7,12 @@ import { TitleBlock } from "@/ui/frame/title-block";
 import { SiteForm } from "@/ui/site/site-form";
 import { keepSite } from "../actions";
 import { orDamaged } from "../../or-damaged";
+import { desk } from "../../desk";
 
 export const dynamic = "force-dynamic";
 
 export default async function SitePage({ params }: { params: Promise<{ id: string }> }) {
-  const view = await orDamaged(siteView((await params).id));
+  const view = await orDamaged(siteView(await desk(), (await params).id));
   if (!view) notFound();
   const { id, site, version, machines, plans } = view;
   return (

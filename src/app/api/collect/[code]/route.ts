@@ -2,6 +2,7 @@ import { receiveBundle } from "@/server/collector";
 import { knownFailure } from "@/server/health";
 import { Refusal } from "../../answer";
 import { bodyText } from "../../body";
+import { deskOf } from "@/server/desk";
 
 /** Where the collector posts its bundle, once. It answers in plain words, since a person reads it on a console. */
 export async function POST(
@@ -11,7 +12,11 @@ export async function POST(
   const refused = (why: string, status: number): Response =>
     new Response(`refused: ${why}\n`, { status, headers: { "Content-Type": "text/plain; charset=utf-8" } });
   try {
-    const answer = await receiveBundle((await params).code, await bodyText(request));
+    const answer = await receiveBundle(
+      await deskOf("collector"),
+      (await params).code,
+      await bodyText(request),
+    );
     if (!answer.ok) return refused(answer.problems[0]?.message ?? "not understood", 422);
     return new Response("received: look at it on the machine's sheet before it is taken over\n");
   } catch (error) {

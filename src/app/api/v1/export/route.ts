@@ -3,6 +3,7 @@ import { writeArchive } from "@/server/archive/write";
 import { withTemporaryFile } from "@/server/archive/temporary";
 import { respond, route } from "../../answer";
 import { bodyChunks, bodyText } from "../../body";
+import { desk } from "../../../desk";
 
 export const dynamic = "force-dynamic";
 
@@ -13,7 +14,7 @@ const ARCHIVE = { bytes: Number.MAX_SAFE_INTEGER, seconds: 6 * 3600 };
 
 /** The whole installation as one archive, written while it is read. */
 export const GET = route(async () => {
-  const { exportedAt, stream } = await writeArchive();
+  const { exportedAt, stream } = await writeArchive(await desk());
   return new Response(stream, {
     headers: {
       "Content-Type": "application/gzip",
@@ -27,8 +28,8 @@ export const GET = route(async () => {
 export const POST = route(async (request: Request) => {
   const options = { rebase: new URL(request.url).searchParams.get("rebase") === "1" };
   if (request.headers.get("content-type")?.startsWith("application/json"))
-    return respond(await importAll(await bodyText(request, TEXT), options));
-  return withTemporaryFile(bodyChunks(request, ARCHIVE), async (path) =>
-    respond(await importArchive(path, options)),
+    return respond(await importAll(await desk(), await bodyText(request, TEXT), options));
+  return withTemporaryFile(await desk(), bodyChunks(request, ARCHIVE), async (path) =>
+    respond(await importArchive(await desk(), path, options)),
   );
 });

@@ -1,9 +1,10 @@
 import { handsCalls } from "@/server/today";
 import { route } from "../../answer";
+import { desk } from "../../../desk";
 
 export const dynamic = "force-dynamic";
 
 /** When each running build needs hands next. */
 export const GET = route(async () => {
-  return Response.json(await handsCalls());
+  return Response.json(await handsCalls(await desk()));
 });

@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { dropWaiting } from "@/server/collector";
 import { takeOver } from "@/server/imports";
-import { currentHand } from "../../../hand";
 import { respond, route } from "../../answer";
 import { bodyJson } from "../../body";
+import { desk } from "../../../desk";
 
 const schema = z.object({
   machineId: z.string(),
@@ -19,7 +19,7 @@ const schema = z.object({
 export const POST = route(async (request: Request) => {
   const body = await bodyJson(request, schema);
   const { machineId, version, texts, waiting } = body;
-  const answer = await takeOver(machineId, version, texts, await currentHand());
-  if (answer.ok && waiting) await dropWaiting(waiting);
+  const answer = await takeOver(await desk(), machineId, version, texts);
+  if (answer.ok && waiting) await dropWaiting(await desk(), waiting);
   return respond(answer);
 });

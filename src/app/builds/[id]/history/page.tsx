@@ -8,6 +8,7 @@ import { TakeBack } from "@/ui/build/take-back";
 import { Page } from "@/ui/frame/page";
 import { takeBack } from "../../actions";
 import { orDamaged } from "../../../or-damaged";
+import { desk } from "../../../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "History" };
@@ -15,9 +16,9 @@ export const metadata = { title: "History" };
 export default async function History({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
   const [view, history, machines] = await Promise.all([
-    orDamaged(buildView(id)),
-    buildHistory(id),
-    machineChoices(),
+    orDamaged(buildView(await desk(), id)),
+    buildHistory(await desk(), id),
+    machineChoices(await desk()),
   ]);
   if (!view) notFound();
   const names: Names = { "machine.id": machines, "image.id": view.choices.images };

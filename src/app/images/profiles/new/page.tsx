@@ -2,6 +2,7 @@ import { profileView } from "@/server/profiles";
 import { Page } from "@/ui/frame/page";
 import { ProfileImport } from "@/ui/profile/profile-import";
 import { keepProfile } from "../../actions";
+import { desk } from "../../../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Import a profile" };
@@ -12,7 +13,7 @@ export default async function NewProfile({
   searchParams: Promise<{ from?: string; version?: string }>;
 }) {
   const { from, version } = await searchParams;
-  const copied = from && version ? await profileView(from, version) : null;
+  const copied = from && version ? await profileView(await desk(), from, version) : null;
   return (
     <Page
       title={copied ? `Copy of ${copied.profile.name} ${copied.version}` : "Import a profile"}

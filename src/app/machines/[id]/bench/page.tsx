@@ -7,6 +7,7 @@ import { Page } from "@/ui/frame/page";
 import { TitleBlock } from "@/ui/frame/title-block";
 import { keepReading, keepReadingsOf } from "../../actions";
 import { orDamaged } from "../../../or-damaged";
+import { desk } from "../../../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Bench readings" };
@@ -24,7 +25,7 @@ export default async function BenchPage({
   const { id } = await params;
   const { share, other, watts, price, memory, pass } = await searchParams;
   const view = await orDamaged(
-    benchView(id, {
+    benchView(await desk(), id, {
       loadedShare: Math.min(1, (positive(share) ?? 20) / 100),
       otherId: other && other !== "typed" ? other : null,
       otherWatts: other === "typed" ? positive(watts) : null,

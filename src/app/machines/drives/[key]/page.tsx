@@ -12,13 +12,14 @@ import { TitleBlock } from "@/ui/frame/title-block";
 import { HealthMark } from "@/ui/machine/health-mark";
 import { keepDrive, putOnShelf, recordErasure, writeDownWriting } from "../../actions";
 import { orDamaged } from "../../../or-damaged";
+import { desk } from "../../../desk";
 
 export const dynamic = "force-dynamic";
 
 export default async function DrivePage({ params }: { params: Promise<{ key: string }> }) {
   const [line, images] = await Promise.all([
-    orDamaged(registerLine(decodeURIComponent((await params).key))),
-    listImages(),
+    orDamaged(registerLine(await desk(), decodeURIComponent((await params).key))),
+    listImages(await desk()),
   ]);
   if (!line) notFound();
   const { key, version, entry, where, verdict, reasons, wear, machineId } = line;

@@ -6,13 +6,14 @@ import { Page } from "@/ui/frame/page";
 import { TitleBlock } from "@/ui/frame/title-block";
 import { RecordSheet } from "@/ui/record/record-sheet";
 import { orDamaged } from "../../../or-damaged";
+import { desk } from "../../../desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Record" };
 
 export default async function RecordPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  const record = await orDamaged(recordOf(id));
+  const record = await orDamaged(recordOf(await desk(), id));
   if (!record) notFound();
   const counts = record.acceptance ? tally(record.acceptance.lines) : null;
   const decided = record.acceptance?.lines.filter((l) => l.settled !== null).length ?? 0;

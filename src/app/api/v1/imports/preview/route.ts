@@ -2,6 +2,7 @@ import { z } from "zod";
 import { previewImport } from "@/server/imports";
 import { respond, route } from "../../../answer";
 import { bodyJson } from "../../../body";
+import { desk } from "../../../../desk";
 
 const schema = z.object({
   machineId: z.string().nullable(),
@@ -14,5 +15,5 @@ const schema = z.object({
 /** What dropped texts would change; nothing is changed. */
 export const POST = route(async (request: Request) => {
   const body = await bodyJson(request, schema);
-  return respond(await previewImport(body.machineId, body.texts));
+  return respond(await previewImport(await desk(), body.machineId, body.texts));
 });

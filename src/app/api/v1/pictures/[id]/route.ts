@@ -1,10 +1,11 @@
 import { onePicture } from "@/server/machines";
 import { route } from "../../../answer";
+import { desk } from "../../../../desk";
 
 export const dynamic = "force-dynamic";
 
 export const GET = route(async (_: Request, { params }: { params: Promise<{ id: string }> }) => {
-  const picture = await onePicture((await params).id);
+  const picture = await onePicture(await desk(), (await params).id);
   if (!picture) return new Response("This picture is no longer there.", { status: 404 });
   return new Response(new Uint8Array(picture.bytes), {
     headers: {

@@ -7,6 +7,7 @@ import { ProfileFacts } from "@/ui/profile/profile-facts";
 import { ProfileForm } from "@/ui/profile/profile-form";
 import { ProfileImport } from "@/ui/profile/profile-import";
 import { keepProfile, keepProfileFields } from "../../../actions";
+import { desk } from "../../../../desk";
 
 export const dynamic = "force-dynamic";
 
@@ -20,6 +21,7 @@ export default async function ProfilePage({
   const { key, version } = await params;
   const asked = Number((await searchParams).edition);
   const view = await profileView(
+    await desk(),
     decodeURIComponent(key),
     decodeURIComponent(version),
     Number.isInteger(asked) && asked > 0 ? asked : null,

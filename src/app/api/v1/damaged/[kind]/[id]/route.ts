@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { DAMAGED_KINDS, damagedText } from "@/server/damaged";
 import { Refusal, route } from "../../../../answer";
+import { desk } from "../../../../../desk";
 
 export const dynamic = "force-dynamic";
 
@@ -9,7 +10,7 @@ export const GET = route(
   async (_: Request, { params }: { params: Promise<{ kind: string; id: string }> }) => {
     const { kind, id } = await params;
     const read = z.enum(DAMAGED_KINDS).safeParse(kind);
-    const text = read.success ? await damagedText(read.data, id) : null;
+    const text = read.success ? await damagedText(await desk(), read.data, id) : null;
     if (text === null) throw new Refusal(404, "There is no such document.");
     return new Response(`${text}\n`, {
       headers: {

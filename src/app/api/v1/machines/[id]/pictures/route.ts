@@ -1,7 +1,7 @@
 import { addPicture } from "@/server/machines";
-import { currentHand } from "../../../../../hand";
 import { respond, route } from "../../../../answer";
 import { bodyBytes } from "../../../../body";
+import { desk } from "../../../../../desk";
 
 /** The browser makes a picture smaller than this before it sends it. */
 const LIMIT = { bytes: 6_000_000, seconds: 120 };
@@ -11,5 +11,5 @@ export const POST = route(async (request: Request, { params }: { params: Promise
   const bytes = await bodyBytes(request, LIMIT);
   const caption = new URL(request.url).searchParams.get("caption") ?? "";
   const type = request.headers.get("content-type") ?? "";
-  return respond(await addPicture((await params).id, { type, caption, bytes }, await currentHand()));
+  return respond(await addPicture(await desk(), (await params).id, { type, caption, bytes }));
 });

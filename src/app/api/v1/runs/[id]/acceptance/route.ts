@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { accept, previewAcceptance } from "@/server/runs";
-import { currentHand } from "../../../../../hand";
 import { respond, route } from "../../../../answer";
 import { bodyJson } from "../../../../body";
+import { desk } from "../../../../../desk";
 
 const schema = z.object({
   texts: z
@@ -18,6 +18,6 @@ export const POST = route(async (request: Request, { params }: { params: Promise
   const body = await bodyJson(request, schema);
   const { id } = await params;
   const { texts, key } = body;
-  if (!body.accept) return respond(await previewAcceptance(id, texts));
-  return respond(await accept(id, key ?? crypto.randomUUID(), texts, await currentHand()));
+  if (!body.accept) return respond(await previewAcceptance(await desk(), id, texts));
+  return respond(await accept(await desk(), id, key ?? crypto.randomUUID(), texts));
 });

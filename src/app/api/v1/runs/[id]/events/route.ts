@@ -1,9 +1,9 @@
 import { z } from "zod";
 import { no, yes, type Answer } from "@/server/answer";
 import { command, runView, type RunView } from "@/server/runs";
-import { currentHand } from "../../../../../hand";
 import { respond, route } from "../../../../answer";
 import { bodyJson } from "../../../../body";
+import { desk } from "../../../../../desk";
 
 export const dynamic = "force-dynamic";
 
@@ -24,12 +24,12 @@ const lean = (answer: Answer<RunView>): Answer<Omit<RunView, "plan">> => {
 
 /** The log and what follows from it. */
 export const GET = route(async (_: Request, { params }: Params) => {
-  const view = await runView((await params).id);
+  const view = await runView(await desk(), (await params).id);
   return respond(lean(view ? yes(view) : no("This run is no longer there.")));
 });
 
 /** One command under a key of its own; sending it again with the same key changes nothing. */
 export const POST = route(async (request: Request, { params }: Params) => {
   const { key, command: asked, ageSeconds } = await bodyJson(request, schema);
-  return respond(lean(await command((await params).id, key, asked, await currentHand(), ageSeconds)));
+  return respond(lean(await command(await desk(), (await params).id, key, asked, ageSeconds)));
 });

@@ -1,10 +1,11 @@
 import { recordOf } from "@/server/runs";
 import { route } from "../../../../answer";
+import { desk } from "../../../../../desk";
 
 export const dynamic = "force-dynamic";
 
 export const GET = route(async (_: Request, { params }: { params: Promise<{ id: string }> }) => {
-  const record = await recordOf((await params).id);
+  const record = await recordOf(await desk(), (await params).id);
   if (!record) return new Response("This run is not there.\n", { status: 404 });
   return new Response(`${JSON.stringify(record, null, 2)}\n`, {
     headers: {

@@ -1,11 +1,12 @@
 import { renderRecordMarkdown } from "@/core/record";
 import { recordOf } from "@/server/runs";
 import { route } from "../../../../answer";
+import { desk } from "../../../../../desk";
 
 export const dynamic = "force-dynamic";
 
 export const GET = route(async (_: Request, { params }: { params: Promise<{ id: string }> }) => {
-  const record = await recordOf((await params).id);
+  const record = await recordOf(await desk(), (await params).id);
   if (!record) return new Response("This run is not there.\n", { status: 404 });
   return new Response(renderRecordMarkdown(record), {
     headers: { "Content-Type": "text/markdown; charset=utf-8", "Content-Disposition": `attachment; filename="${record.sheet}-rev-${record.revision}.md"` },
