@@ -125,7 +125,7 @@ export default tseslint.config(
   {
     // A use case takes the database, the clock, ids and its actor from the desk that it is given.
     files: ["src/server/**/*.ts"],
-    ignores: ["src/server/{desk,start,health,database}.ts", "src/server/**/*.test.ts"],
+    ignores: ["src/server/{desk,start,health,database,feed}.ts", "src/server/**/*.test.ts"],
     rules: {
       "no-restricted-imports": [
         "error",

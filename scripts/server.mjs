@@ -49,6 +49,7 @@ async function end() {
   if (ending) return;
   ending = true;
   const closed = new Promise((resolve) => server.close(resolve));
+  door.hangUp();
   server.closeIdleConnections();
   const late = setTimeout(() => server.closeAllConnections(), GRACE_MILLISECONDS);
   await closed;

@@ -2,7 +2,7 @@
 
 import { useEffect, useState } from "react";
 import { Page } from "@/ui/frame/page";
-import { askHealth } from "@/ui/frame/server-state";
+import { askHealth } from "@/ui/frame/health";
 
 /** What failed on the server is told in words when it is the database's; Next keeps other reasons in the server's log. */
 export default function Failed({ error, reset }: { error: Error & { digest?: string }; reset: () => void }) {

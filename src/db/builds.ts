@@ -1,6 +1,9 @@
 import { and, count, desc, eq, max, sql } from "drizzle-orm";
 import { z } from "zod";
-import { editSchema, sheetClaims, sheetDocument, type Edit, type Sheet } from "@/core/sheet";
+import { editSchema, type Edit } from "@/core/document";
+import { sheetClaims, sheetDocument, type Sheet } from "@/core/sheet";
+import * as changeRows from "./changes";
+import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
 import { BrokenJson } from "./document";
 import { reading, writing, type Kept } from "./documents";
@@ -149,22 +152,27 @@ export async function nextNumber(tx: Tx): Promise<string> {
 export const insert = (
   tx: Tx,
   { sheet, ...row }: { id: string; number: string; sheet: Sheet },
-  at: string,
-): Promise<void> => rows.insert(tx, sheet, at, row);
+  stamp: Stamp,
+): Promise<void> => rows.insert(tx, sheet, stamp, row);
 
 /** Puts a build back from an export, with its history and the versions that it had. */
 export async function restore(
   tx: Tx,
   row: { id: string; number: string; sheet: Sheet; revision: string | null; history: HistoryRow[] },
-  at: string,
+  stamp: Stamp,
 ): Promise<void> {
   const version = Math.max(1, ...row.history.map((h) => h.version));
   const revisionVersion =
     row.history.find((h) => h.letter !== null && h.letter === row.revision)?.version ?? null;
-  const updatedAt = row.history.find((h) => h.version === version)?.at ?? at;
-  await rows.insert(tx, row.sheet, updatedAt, {
-    ...{ id: row.id, number: row.number, revision: row.revision, revisionVersion, version },
-  });
+  const updatedAt = row.history.find((h) => h.version === version)?.at ?? stamp.at;
+  await rows.insert(
+    tx,
+    row.sheet,
+    { ...stamp, at: updatedAt },
+    {
+      ...{ id: row.id, number: row.number, revision: row.revision, revisionVersion, version },
+    },
+  );
   for (const entry of row.history) await addHistory(tx, row.id, entry);
 }
 
@@ -175,11 +183,10 @@ export async function save(
   version: number,
   sheet: Sheet,
   edits: Edit[],
-  by: string,
-  at: string,
+  stamp: Stamp,
 ): Promise<boolean> {
-  if (!(await rows.update(tx, id, version, sheet, at))) return false;
-  await addHistory(tx, id, { version: version + 1, at, by, letter: null, edits });
+  if (!(await rows.update(tx, id, version, sheet, stamp))) return false;
+  await addHistory(tx, id, { version: version + 1, ...stamp, letter: null, edits });
   return true;
 }
 
@@ -193,15 +200,15 @@ export async function issue(
   id: string,
   version: number,
   letter: string,
-  by: string,
-  at: string,
+  stamp: Stamp,
 ): Promise<boolean> {
   const done = await tx
     .update(builds)
-    .set({ revision: letter, revisionVersion: version + 1, version: version + 1, updatedAt: at })
+    .set({ revision: letter, revisionVersion: version + 1, version: version + 1, updatedAt: stamp.at })
     .where(and(eq(builds.id, id), eq(builds.version, version)));
   if (done.rowsAffected !== 1) return false;
-  await addHistory(tx, id, { version: version + 1, at, by, letter, edits: [] });
+  await addHistory(tx, id, { version: version + 1, ...stamp, letter, edits: [] });
+  await changeRows.add(tx, "build", id, version + 1, stamp, []);
   return true;
 }
 

@@ -1,5 +1,6 @@
 import { desc, eq } from "drizzle-orm";
 import { noteDocument, type CompatNote } from "@/core/compat";
+import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
 import { reading, writing, type Kept } from "./documents";
 import { compatNotes } from "./schema";
@@ -24,5 +25,5 @@ export const all = (db: Db | Tx): Promise<CompatRow[]> =>
 export const ofProfile = async (db: Db | Tx, profile: string): Promise<CompatNote[]> =>
   (await rows.some(db, eq(compatNotes.profile, profile))).map((r) => r.note);
 
-export const insert = (tx: Tx, id: string, note: CompatNote, at: string): Promise<void> =>
-  rows.insert(tx, note, at, { id });
+export const insert = (tx: Tx, id: string, note: CompatNote, stamp: Stamp): Promise<void> =>
+  rows.insert(tx, note, stamp, { id });

@@ -3,6 +3,8 @@ import type { SQLiteTable } from "drizzle-orm/sqlite-core";
 import type { z } from "zod";
 import type { DocumentKind } from "@/core/document";
 import { KEPT as buildKept } from "./builds";
+import * as changeRows from "./changes";
+import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
 import { KEPT as noteKept } from "./compat";
 import { countDamaged, DamagedError, readStored, toStore, type Kind, type StoredText } from "./document";
@@ -152,7 +154,7 @@ export async function repair(
   kind: Kind,
   id: string,
   document: unknown,
-  at: string,
+  stamp: Stamp,
 ): Promise<boolean> {
   const { table, name, definition, columns } = partsOf(kind);
   const [row] = await tx.select({ name }).from(table).where(byId(kind, id));
@@ -161,9 +163,10 @@ export async function repair(
   const set = columns(sound);
   await tx
     .update(table)
-    .set({ ...set, ...("updatedAt" in getTableColumns(table) && { updatedAt: at }) })
+    .set({ ...set, ...("updatedAt" in getTableColumns(table) && { updatedAt: stamp.at }) })
     .where(byId(kind, id));
   await putClaims(tx, ROWS[kind], id, sound, String(row.name));
+  await changeRows.add(tx, kind, id, 0, stamp);
   await tx.delete(setAside).where(and(eq(setAside.kind, kind), eq(setAside.id, id)));
   return true;
 }

@@ -90,6 +90,12 @@ export function readStored<S extends z.ZodType>(
   return read.value;
 }
 
+/** What stands in a column, unchecked, for comparing; null where it is no JSON. */
+export const jsonOf = ({ text }: StoredText): unknown => {
+  const json = parsed(text);
+  return json.ok ? json.value : null;
+};
+
 function parsed(text: string): ReadDocument<unknown> {
   try {
     return { ok: true, value: JSON.parse(text) as unknown };

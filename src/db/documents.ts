@@ -2,10 +2,12 @@ import { and, eq, getTableColumns, type SQL } from "drizzle-orm";
 import type { SQLiteColumn, SQLiteTable, SQLiteUpdateSetSource } from "drizzle-orm/sqlite-core";
 import type { z } from "zod";
 import type { Claim } from "@/core/claims";
-import type { DocumentKind } from "@/core/document";
+import { diffDocuments, type DocumentKind } from "@/core/document";
+import * as changeRows from "./changes";
+import type { Stamp } from "./changes";
 import * as claimRows from "./claims";
 import type { Db, Tx } from "./client";
-import { readStored, sound, toStore, type Kind, type StoredText } from "./document";
+import { jsonOf, readStored, sound, toStore, type Kind, type StoredText } from "./document";
 
 /** Where and how the documents of one kind are stored. */
 export interface Kept<T extends SQLiteTable, S extends z.ZodType, Row> {
@@ -75,14 +77,15 @@ export function writing<T extends CountedTable, S extends z.ZodType, Row>(kept: 
     async insert(
       tx: Tx,
       given: z.output<S>,
-      at: string,
-      more: { id: string } & Record<string, unknown>,
+      stamp: Stamp,
+      more: { id: string; version?: number } & Record<string, unknown>,
     ): Promise<void> {
       const document = toStore(definition, given);
-      const row = { updatedAt: at, ...kept.columns(document), ...more };
+      const row = { updatedAt: stamp.at, ...kept.columns(document), ...more };
       await tx.insert(table).values(row as T["$inferInsert"]);
       const { [kept.called]: name } = row as Record<string, unknown>;
       if (kept.claims) await claimRows.add(tx, definition.kind, more.id, kept.claims(document, String(name)));
+      await changeRows.add(tx, definition.kind, more.id, more.version ?? 1, stamp, []);
     },
     /** Saves when `version` is still the stored one; false when somebody saved in between. */
     async update(
@@ -90,18 +93,26 @@ export function writing<T extends CountedTable, S extends z.ZodType, Row>(kept: 
       id: string,
       version: number,
       given: z.output<S>,
-      at: string,
+      stamp: Stamp,
       more: Record<string, unknown> = {},
     ): Promise<boolean> {
       const document = toStore(definition, given);
-      const set = { ...kept.columns(document), ...more, version: version + 1, updatedAt: at };
+      const stands = and(eq(columnOf(table, key), id), eq(table.version, version));
+      const [old] = await tx
+        .select({ text: columnOf(table, kept.field) })
+        .from(table)
+        .where(stands);
+      if (!old) return false;
+      const set = { ...kept.columns(document), ...more, version: version + 1, updatedAt: stamp.at };
       const [saved] = await tx
         .update(table)
         .set(set as SQLiteUpdateSetSource<T>)
-        .where(and(eq(columnOf(table, key), id), eq(table.version, version)))
+        .where(stands)
         .returning({ name: columnOf(table, kept.called) });
       if (!saved) return false;
       await putClaims(tx, kept, id, document, String(saved.name));
+      const edits = diffDocuments(jsonOf(old.text as StoredText), document);
+      await changeRows.add(tx, definition.kind, id, version + 1, stamp, edits);
       return true;
     },
   };

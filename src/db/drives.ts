@@ -1,7 +1,7 @@
 import { inArray, isNull } from "drizzle-orm";
 import { driveDocument, type RegisterEntry } from "@/core/machine";
+import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
-import { toStore } from "./document";
 import { reading, writing, type Kept } from "./documents";
 import { drives } from "./schema";
 
@@ -40,18 +40,14 @@ export const portable = async (db: Db | Tx): Promise<DriveRow[]> =>
 export const spares = async (db: Db | Tx): Promise<DriveRow[]> =>
   (await onShelf(db)).filter((r) => r.entry.spare);
 
-/** Writes an entry, new or known; what is written here is what was just read in the same transaction. */
-export async function put(
+/** Writes an entry, new or known, over `old`: the row that was read in the same transaction; null where there was none. */
+export const put = async (
   tx: Tx,
   key: string,
   entry: RegisterEntry,
-  version: number,
-  at: string,
-): Promise<void> {
-  const document = toStore(driveDocument, entry);
-  const values = { machineId: seatOf(document), document, version, updatedAt: at };
-  await tx
-    .insert(drives)
-    .values({ key, ...values })
-    .onConflictDoUpdate({ target: drives.key, set: values });
-}
+  old: Pick<DriveRow, "version"> | null,
+  stamp: Stamp,
+): Promise<void> => {
+  if (old) await rows.update(tx, key, old.version, entry, stamp);
+  else await rows.insert(tx, entry, stamp, { id: key, key });
+};

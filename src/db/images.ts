@@ -1,5 +1,6 @@
 import { asc } from "drizzle-orm";
 import { imageDocument, type Image } from "@/core/image";
+import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
 import { reading, writing, type Kept } from "./documents";
 import { images } from "./schema";
@@ -20,5 +21,5 @@ export const { one, update } = rows;
 
 export const all = (db: Db | Tx): Promise<ImageRow[]> => rows.some(db, undefined, [asc(images.name)]);
 
-export const insert = (tx: Tx, id: string, image: Image, at: string): Promise<void> =>
-  rows.insert(tx, image, at, { id });
+export const insert = (tx: Tx, id: string, image: Image, stamp: Stamp): Promise<void> =>
+  rows.insert(tx, image, stamp, { id });

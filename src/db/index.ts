@@ -5,6 +5,8 @@ export { DamagedError, UnsoundError, type Kind } from "./document";
 export { KINDS } from "./damaged";
 export * as damagedRows from "./damaged";
 export { refreshProjections } from "./projections";
+export * as changeRows from "./changes";
+export type { Change, FullChange, Stamp } from "./changes";
 export * as claimRows from "./claims";
 export * as siteRows from "./sites";
 export * as machineRows from "./machines";

@@ -8,6 +8,7 @@ import {
   type MachineSummary,
   type NamedText,
 } from "@/core/machine";
+import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
 import { BrokenJson } from "./document";
 import { reading, writing, type Kept } from "./documents";
@@ -128,15 +129,15 @@ export const insert = (
   siteId: string,
   name: string,
   document: MachineDocument,
-  at: string,
-): Promise<void> => rows.insert(tx, document, at, { id, siteId, name });
+  stamp: Stamp,
+): Promise<void> => rows.insert(tx, document, stamp, { id, siteId, name });
 
 /** Saves when `version` is still the stored one; false when somebody saved in between. */
 export const update = (
   tx: Tx,
   { id, name, version, document }: Pick<MachineRow, "id" | "name" | "version" | "document">,
-  at: string,
-): Promise<boolean> => rows.update(tx, id, version, document, at, { name });
+  stamp: Stamp,
+): Promise<boolean> => rows.update(tx, id, version, document, stamp, { name });
 
 export async function addImport(
   tx: Tx,

@@ -1,4 +1,6 @@
 import { asc, eq } from "drizzle-orm";
+import * as changeRows from "./changes";
+import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
 import { pictures } from "./schema";
 
@@ -33,8 +35,10 @@ export const all = async (db: Db | Tx): Promise<PictureRow[]> =>
 
 export async function insert(tx: Tx, row: PictureRow): Promise<void> {
   await tx.insert(pictures).values(row);
+  await changeRows.add(tx, "picture", row.machineId, 1, row);
 }
 
-export async function remove(tx: Tx, id: string): Promise<void> {
-  await tx.delete(pictures).where(eq(pictures.id, id));
+export async function remove(tx: Tx, id: string, stamp: Stamp): Promise<void> {
+  const [gone] = await tx.delete(pictures).where(eq(pictures.id, id)).returning({ of: pictures.machineId });
+  if (gone) await changeRows.add(tx, "picture", gone.of, 0, stamp);
 }

@@ -1,4 +1,5 @@
 import { and, asc, desc, eq } from "drizzle-orm";
+import * as changeRows from "./changes";
 import type { Db, Tx } from "./client";
 import { profiles } from "./schema";
 
@@ -25,6 +26,8 @@ export const editions = (db: Db | Tx, key: string, version: string): Promise<Pro
 /** Adds an edition; what is there is never changed. */
 export async function add(tx: Tx, row: ProfileRow): Promise<void> {
   await tx.insert(profiles).values(row);
+  const { key, version, edition, updatedAt: at, by } = row;
+  await changeRows.add(tx, "profile", `${key} ${version}`, edition, { at, by });
 }
 
 /** Empties the table, for an installation that is read in as a whole. */

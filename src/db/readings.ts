@@ -1,5 +1,6 @@
 import { asc, eq, inArray } from "drizzle-orm";
 import type { Reading } from "@/core/readings";
+import * as changeRows from "./changes";
 import type { Db, Tx } from "./client";
 import { readings } from "./schema";
 
@@ -24,4 +25,6 @@ const CHUNK = 500;
 export async function add(tx: Tx, machineId: string, rows: readonly Reading[]): Promise<void> {
   for (let i = 0; i < rows.length; i += CHUNK)
     await tx.insert(readings).values(rows.slice(i, i + CHUNK).map((r) => ({ ...r, machineId })));
+  const last = rows.at(-1);
+  if (last) await changeRows.add(tx, "reading", machineId, rows.length, last);
 }

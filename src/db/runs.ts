@@ -1,5 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, max } from "drizzle-orm";
 import { planDocument, readLogged, runEventSchema, type LoggedEvent, type RunPlan } from "@/core/run";
+import * as changeRows from "./changes";
+import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
 import { toStore } from "./document";
 import { reading, type Kept } from "./documents";
@@ -103,11 +105,18 @@ export async function append(tx: Tx, runId: string, entry: Omit<LoggedEvent, "se
   const seq = (last?.seq ?? 0) + 1;
   const event = toStore(EVENT, entry.event);
   await tx.insert(runEvents).values({ runId, seq, ...entry, event });
+  await changeRows.add(tx, "run", runId, seq, { at: entry.at, by: entry.event.by });
   return seq;
 }
 
 /** Puts a whole log back with the numbers that it has; whoever calls has looked that they count from 1. */
-export async function restoreLog(tx: Tx, runId: string, log: readonly LoggedEvent[]): Promise<void> {
+export async function restoreLog(
+  tx: Tx,
+  runId: string,
+  log: readonly LoggedEvent[],
+  stamp: Stamp,
+): Promise<void> {
   for (const entry of log)
     await tx.insert(runEvents).values({ runId, ...entry, event: toStore(EVENT, entry.event) });
+  await changeRows.add(tx, "run", runId, log.at(-1)?.seq ?? 0, stamp);
 }

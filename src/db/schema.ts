@@ -79,6 +79,26 @@ export const claims = sqliteTable(
   ],
 );
 
+/**
+ * One row for each write of a document: the history of all of them, who did what, and the source of the stream that pages
+ * listen to. Rows are added, never changed; the number is the order.
+ */
+export const changes = sqliteTable(
+  "changes",
+  {
+    seq: integer("seq").primaryKey({ autoIncrement: true }),
+    at: text("at").notNull(),
+    by: text("by").notNull(),
+    kind: text("kind").notNull(),
+    id: text("id").notNull(),
+    /** The version that the write made; for a run, the number of its last event. */
+    version: integer("version").notNull(),
+    /** The fields that differ, with their values before and after. */
+    edits: json("edits").notNull(),
+  },
+  (t) => [index("changes_of").on(t.kind, t.id, t.seq)],
+);
+
 /** The versions of what follows from documents, so that it is made anew when a later Derrick makes it otherwise. */
 export const projections = sqliteTable("projections", {
   name: text("name").primaryKey(),

@@ -1,5 +1,6 @@
 import { asc } from "drizzle-orm";
 import { siteDocument, type Site } from "@/core/site";
+import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
 import { reading, writing, type Kept } from "./documents";
 import { sites } from "./schema";
@@ -20,5 +21,5 @@ export const { one, ifSound, update } = rows;
 
 export const all = (db: Db | Tx): Promise<SiteRow[]> => rows.some(db, undefined, [asc(sites.name)]);
 
-export const insert = (tx: Tx, id: string, site: Site, at: string): Promise<void> =>
-  rows.insert(tx, site, at, { id });
+export const insert = (tx: Tx, id: string, site: Site, stamp: Stamp): Promise<void> =>
+  rows.insert(tx, site, stamp, { id });

@@ -71,7 +71,7 @@ export async function createBuild(desk: Desk, machineId: string | null): Promise
   const sheet = (machineId && (await forMachine(db, emptySheet(), machineId))) || emptySheet();
   const id = desk.newId("b");
   await write(async (tx) => {
-    await buildRows.insert(tx, { id, number: await buildRows.nextNumber(tx), sheet }, desk.now());
+    await buildRows.insert(tx, { id, number: await buildRows.nextNumber(tx), sheet }, desk.stamp());
   });
   return id;
 }
@@ -93,7 +93,7 @@ export async function issueRevision(desk: Desk, id: string, version: number): Pr
   if (build.revision !== null && build.revisionVersion === build.version)
     return no(`Nothing has changed since revision ${build.revision}.`);
   const letter = nextRevision(build.revision);
-  return (await write((tx) => buildRows.issue(tx, id, version, letter, desk.actor, desk.now())))
+  return (await write((tx) => buildRows.issue(tx, id, version, letter, desk.stamp())))
     ? yes(letter)
     : no(STALE);
 }

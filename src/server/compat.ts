@@ -32,7 +32,7 @@ export async function addNote(
   const problems = noteProblems(note.data);
   if (problems.length > 0) return no(...problems);
   const id = desk.newId("n");
-  await desk.write((tx) => compatRows.insert(tx, id, note.data, desk.now()));
+  await desk.write((tx) => compatRows.insert(tx, id, note.data, desk.stamp()));
   return yes(id);
 }
 
@@ -47,7 +47,7 @@ async function changeNote(
   if (!row) return no("This note is no longer there.");
   const next = step(row.note);
   if (!next.ok) return next;
-  const saved = await write((tx) => compatRows.update(tx, id, version, next.value, desk.now()));
+  const saved = await write((tx) => compatRows.update(tx, id, version, next.value, desk.stamp()));
   return saved ? yes(version + 1) : no(STALE);
 }
 

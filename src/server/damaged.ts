@@ -19,7 +19,7 @@ export const damagedText = async (desk: Desk, kind: Kind, id: string): Promise<s
 export async function repairDamaged(desk: Desk, kind: Kind, id: string, text: string): Promise<Answer<null>> {
   const json = parseJson(text);
   if (!json.ok) return { ok: false, problems: json.problems };
-  const done = await desk.write((tx) => damagedRows.repair(tx, kind, id, json.value, desk.now()));
+  const done = await desk.write((tx) => damagedRows.repair(tx, kind, id, json.value, desk.stamp()));
   return done ? yes(null) : no("This document is no longer there.");
 }
 

@@ -1,5 +1,6 @@
-import type { Database, Db } from "@/db";
+import type { Database, Db, Stamp } from "@/db";
 import { database, now } from "./database";
+import { nudge } from "./feed";
 import { newId } from "./ids";
 
 /**
@@ -11,12 +12,19 @@ export interface Desk {
   write: Database["write"];
   snapshot: Database["snapshot"];
   now(): string;
+  /** Who writes, and when. */
+  stamp(): Stamp;
   newId: typeof newId;
   actor: string;
 }
 
 /** The desk of this installation for one person or program. */
 export async function deskOf(actor: string): Promise<Desk> {
-  const { db, write, snapshot } = await database();
-  return { db, write, snapshot, now, newId, actor };
+  const { db, write: writing, snapshot } = await database();
+  const write: Desk["write"] = async (work) => {
+    const done = await writing(work);
+    nudge();
+    return done;
+  };
+  return { db, write, snapshot, now, newId, actor, stamp: () => ({ at: now(), by: actor }) };
 }

@@ -139,7 +139,7 @@ export async function addToRegister(
   });
   if (!entry.success)
     return no(...entry.error.issues.slice(0, 3).map((i) => `${i.path.join(" ")}: ${i.message}`));
-  await write((tx) => driveRows.put(tx, key, entry.data, 1, desk.now()));
+  await write((tx) => driveRows.put(tx, key, entry.data, null, desk.stamp()));
   return yes(key);
 }
 
@@ -155,7 +155,7 @@ async function changeDrive(
   const next = registerEntrySchema.safeParse(step(row.entry));
   if (!next.success)
     return no(...next.error.issues.slice(0, 3).map((i) => `${i.path.join(" ")}: ${i.message}`));
-  const saved = await write((tx) => driveRows.update(tx, key, version, next.data, desk.now()));
+  const saved = await write((tx) => driveRows.update(tx, key, version, next.data, desk.stamp()));
   return saved ? yes(version + 1) : no(STALE);
 }
 

@@ -1,7 +1,7 @@
 import { sql } from "drizzle-orm";
 import { parseProfileYaml } from "@/core/image";
 import { Integrity, itemsOf, parseExport, rebaseExport, type Export, type Item } from "@/core/record";
-import { damagedRows, KINDS, profileRows, type Db, type Tx } from "@/db";
+import { damagedRows, KINDS, profileRows, type Db, type Stamp, type Tx } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { insertItem } from "./archive/insert";
 import { ArchiveError, arriving, type Arriving } from "./archive/read";
@@ -56,7 +56,7 @@ async function take(desk: Desk, items: () => AsyncIterable<Arriving>, at: string
     if (!(await isEmpty(db))) return no(NOT_EMPTY);
     const answer = await write(async (tx): Promise<Answer<Imported>> => {
       if (!(await isEmpty(tx))) return no(NOT_EMPTY);
-      await putIn(tx, items(), at, looked.value);
+      await putIn(tx, items(), { at, by: desk.actor }, looked.value);
       const { machines, builds, pictures } = looked.value;
       return yes({ machines, builds, pictures });
     });
@@ -103,7 +103,7 @@ async function look(items: AsyncIterable<Arriving>): Promise<Answer<Imported & {
 async function putIn(
   tx: Tx,
   items: AsyncIterable<Arriving>,
-  at: string,
+  stamp: Stamp,
   { drives }: { drives: number },
 ): Promise<void> {
   // Damaged rows come as they stood, before or after what they refer to; what leads nowhere fails at the end, as a whole.
@@ -111,8 +111,8 @@ async function putIn(
   await profileRows.clear(tx);
   const open = new Set<string>();
   for await (const arrived of items) {
-    await insertItem(tx, arrived, at, open);
+    await insertItem(tx, arrived, stamp, open);
     // Files from before there was a register: it begins with what the machines hold now.
-    if (drives === 0 && arrived.item.kind === "machine") await sightAll(tx, arrived.item, at);
+    if (drives === 0 && arrived.item.kind === "machine") await sightAll(tx, arrived.item, stamp);
   }
 }

@@ -72,10 +72,10 @@ export async function saveImage(
     };
   if (id === null) {
     const made = desk.newId("i");
-    await write((tx) => imageRows.insert(tx, made, read.data, desk.now()));
+    await write((tx) => imageRows.insert(tx, made, read.data, desk.stamp()));
     return yes({ id: made, version: 1 });
   }
-  const saved = await write((tx) => imageRows.update(tx, id, version, read.data, desk.now()));
+  const saved = await write((tx) => imageRows.update(tx, id, version, read.data, desk.stamp()));
   return saved ? yes({ id, version: version + 1 }) : no(STALE);
 }
 
@@ -105,7 +105,7 @@ export async function addFile(
   if (!image.success)
     return no(`${name} cannot stand on the shelf: ${image.error.issues[0]?.message ?? "it is empty"}.`);
   const id = desk.newId("i");
-  await write((tx) => imageRows.insert(tx, id, image.data, desk.now()));
+  await write((tx) => imageRows.insert(tx, id, image.data, desk.stamp()));
   return yes({ id, known: false });
 }
 
@@ -115,7 +115,7 @@ async function amend(desk: Desk, id: string, change: (image: Image) => Image): P
   return write(async (tx) => {
     const row = await imageRows.one(tx, id);
     if (!row) return no(GONE);
-    await imageRows.update(tx, id, row.version, change(row.image), desk.now());
+    await imageRows.update(tx, id, row.version, change(row.image), desk.stamp());
     return yes(row.version + 1);
   });
 }

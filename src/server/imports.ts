@@ -11,7 +11,7 @@ import {
   type Rejected,
 } from "@/core/machine";
 import { readingsOf } from "@/core/readings";
-import { driveRows, machineRows, readingRows, siteRows, type Tx } from "@/db";
+import { driveRows, machineRows, readingRows, siteRows, type Stamp, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
 
@@ -73,10 +73,10 @@ async function follow(
   tx: Tx,
   machine: { id: string; name: string; document: MachineDocument },
   intake: Intake,
-  at: string,
-  by: string,
+  stamp: Stamp,
 ): Promise<void> {
-  await sightAll(tx, machine, at);
+  const { at, by } = stamp;
+  await sightAll(tx, machine, stamp);
   const tools = new Set(intake.readings.map((r) => r.tool));
   if (!tools.has("sensors") && !tools.has("smartctl") && !tools.has("redfish")) return;
   // Only what this import read becomes a reading: an older value must not appear under a new time.
@@ -95,7 +95,7 @@ async function follow(
 export async function sightAll(
   tx: Tx,
   machine: { id: string; name: string; document: MachineDocument },
-  at: string,
+  stamp: Stamp,
 ): Promise<void> {
   const keyed = machine.document.facts.drives.flatMap((drive) => {
     const key = registerKey(drive);
@@ -112,9 +112,9 @@ export async function sightAll(
   );
   for (const { key, drive } of keyed) {
     const row = known.get(key);
-    const entry = sightDrive(row?.entry ?? null, drive, machine, at);
+    const entry = sightDrive(row?.entry ?? null, drive, machine, stamp.at);
     if (JSON.stringify(entry) !== JSON.stringify(row?.entry))
-      await driveRows.put(tx, key, entry, (row?.version ?? 0) + 1, at);
+      await driveRows.put(tx, key, entry, row ?? null, stamp);
   }
 }
 
@@ -133,9 +133,10 @@ export async function takeOver(
   if (intake.readings.length === 0)
     return no("Nothing in these texts could be read, so nothing was changed.");
   const saved = await write(async (tx) => {
-    if (!(await machineRows.update(tx, { ...machine, version, document }, at))) return false;
+    if (!(await machineRows.update(tx, { ...machine, version, document }, { at, by: desk.actor })))
+      return false;
     await machineRows.addImport(tx, { id: desk.newId("t"), machineId, at, by: desk.actor, texts, changes });
-    await follow(tx, { id: machineId, name: machine.name, document }, intake, at, desk.actor);
+    await follow(tx, { id: machineId, name: machine.name, document }, intake, { at, by: desk.actor });
     return true;
   });
   return saved ? yes(version + 1) : no(STALE);
@@ -156,7 +157,7 @@ export async function createMachine(
   const id = desk.newId("m");
   const { document, changes, intake } = previewOf(emptyMachine(), texts, at);
   await write(async (tx) => {
-    await machineRows.insert(tx, id, siteId, name.trim(), document, at);
+    await machineRows.insert(tx, id, siteId, name.trim(), document, { at, by: desk.actor });
     if (intake.readings.length === 0) return;
     await machineRows.addImport(tx, {
       id: desk.newId("t"),
@@ -166,7 +167,7 @@ export async function createMachine(
       texts,
       changes,
     });
-    await follow(tx, { id, name: name.trim(), document }, intake, at, desk.actor);
+    await follow(tx, { id, name: name.trim(), document }, intake, { at, by: desk.actor });
   });
   return yes(id);
 }
@@ -182,7 +183,7 @@ export async function bringHome(
   const machine = await machineRows.one(tx, machineId);
   if (!machine) return;
   const { intake, document, changes } = previewOf(machine.document, texts, at);
-  await machineRows.update(tx, { ...machine, document }, at);
+  await machineRows.update(tx, { ...machine, document }, { at, by: desk.actor });
   await machineRows.addImport(tx, { id: desk.newId("t"), machineId, at, by: desk.actor, texts, changes });
-  await follow(tx, { id: machineId, name: machine.name, document }, intake, at, desk.actor);
+  await follow(tx, { id: machineId, name: machine.name, document }, intake, { at, by: desk.actor });
 }

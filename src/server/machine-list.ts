@@ -159,12 +159,12 @@ export async function takeList(
   if (!plan.ok) return plan;
   const { planned, newSites } = plan.value;
   const { db, write } = desk;
-  const at = desk.now();
+  const stamp = desk.stamp();
   const siteIds = new Map((await siteRows.all(db)).map((s) => [s.site.name.toLowerCase(), s.id]));
   const done = await write(async (tx) => {
     for (const name of newSites) {
       const id = desk.newId("s");
-      await siteRows.insert(tx, id, emptySite(name), at);
+      await siteRows.insert(tx, id, emptySite(name), stamp);
       siteIds.set(name.toLowerCase(), id);
     }
     let [added, filled] = [0, 0];
@@ -176,12 +176,12 @@ export async function takeList(
           siteIds.get(row.site.toLowerCase()) ?? "",
           row.name,
           row.document,
-          at,
+          stamp,
         );
         added += 1;
       } else if (row.fills.length > 0) {
         const known = await machineRows.one(tx, row.id);
-        if (known && (await machineRows.update(tx, { ...known, document: row.document }, at))) filled += 1;
+        if (known && (await machineRows.update(tx, { ...known, document: row.document }, stamp))) filled += 1;
       }
     }
     return { added, filled };

@@ -242,7 +242,7 @@ async function changeMachine(
   const next = step(machine.document);
   if (!next.ok) return next;
   const saved = await write((tx) =>
-    machineRows.update(tx, { ...machine, version, document: next.value }, desk.now()),
+    machineRows.update(tx, { ...machine, version, document: next.value }, desk.stamp()),
   );
   return saved ? yes(version + 1) : no(STALE);
 }
@@ -340,7 +340,7 @@ function looksLike(type: string, bytes: Buffer): boolean {
 export const onePicture = async (desk: Desk, id: string) => pictureRows.one(desk.db, id);
 
 export async function removePicture(desk: Desk, id: string): Promise<void> {
-  await desk.write((tx) => pictureRows.remove(tx, id));
+  await desk.write((tx) => pictureRows.remove(tx, id, desk.stamp()));
 }
 
 /** A sheet for a twin: decisions (place, role, keys, bay layout, circuit) are taken along, facts never. */
@@ -368,6 +368,6 @@ export async function cloneMachine(desk: Desk, machineId: string, name: string):
       present: facts.controller.present,
       virtualMedia: facts.controller.virtualMedia ?? "unknown",
     };
-  await write((tx) => machineRows.insert(tx, id, machine.siteId, name.trim(), document, desk.now()));
+  await write((tx) => machineRows.insert(tx, id, machine.siteId, name.trim(), document, desk.stamp()));
   return yes(id);
 }

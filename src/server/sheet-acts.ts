@@ -45,11 +45,9 @@ async function store(desk: Desk, build: BuildRow, edits: Edit[]): Promise<SaveAn
   const { id, version, sheet } = build;
   const next = applyEdits(sheet, edits);
   if (!next.ok) return { ok: false, problems: next.problems, stale: null };
-  const save = () =>
-    desk.write((tx) => buildRows.save(tx, id, version, next.value, edits, desk.actor, desk.now()));
+  const save = () => desk.write((tx) => buildRows.save(tx, id, version, next.value, edits, desk.stamp()));
   if (edits.length > 0 && !(await save())) return staleAnswer(desk, id);
-  const view = await buildView(desk, id);
-  return view ? { ok: true, view } : gone("This build is no longer there.");
+  return reread(desk, id);
 }
 
 async function staleAnswer(desk: Desk, id: string): Promise<SaveAnswer> {
@@ -58,6 +56,12 @@ async function staleAnswer(desk: Desk, id: string): Promise<SaveAnswer> {
     ...no(STALE),
     stale: view ? { view, by: last?.by ?? "somebody", at: last?.at ?? view.build.updatedAt } : null,
   };
+}
+
+/** The sheet as it stands now, for a page that was told of changes. */
+export async function reread(desk: Desk, id: string): Promise<SaveAnswer> {
+  const view = await buildView(desk, id);
+  return view ? { ok: true, view } : gone("This build is no longer there.");
 }
 
 /** Saves edits that were made on `version`, with what follows from them. */

@@ -55,7 +55,7 @@ export async function createSite(desk: Desk, name: string): Promise<Answer<strin
   const site = siteSchema.safeParse({ ...emptySite("x"), name });
   if (!site.success) return no("A site needs a name, for example the building or the town.");
   const id = desk.newId("s");
-  await desk.write((tx) => siteRows.insert(tx, id, site.data, desk.now()));
+  await desk.write((tx) => siteRows.insert(tx, id, site.data, desk.stamp()));
   return yes(id);
 }
 
@@ -71,6 +71,6 @@ export async function saveSite(
       ok: false,
       problems: site.error.issues.map((i) => ({ message: `${i.path.join(" ")}: ${i.message}` })),
     };
-  const saved = await desk.write((tx) => siteRows.update(tx, id, version, site.data, desk.now()));
+  const saved = await desk.write((tx) => siteRows.update(tx, id, version, site.data, desk.stamp()));
   return saved ? yes(version + 1) : no(STALE);
 }

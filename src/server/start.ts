@@ -4,12 +4,15 @@ import { troubleOf } from "@/db";
 import { addShippedProfiles } from "./profiles";
 import { closeDatabase, database } from "./database";
 import { deskOf } from "./desk";
+import { hangUp } from "./feed";
 import { damagedDocuments } from "./damaged";
 import { readEnvironment } from "./environment";
 
 /** What scripts/server.mjs, which owns the listening socket, gets from here. */
 interface Door {
   admit(request: IncomingMessage, response: ServerResponse, dev: boolean): boolean;
+  /** Ends the streams of those who listen. */
+  hangUp(): void;
   end(): Promise<void>;
 }
 
@@ -37,6 +40,7 @@ export async function start(): Promise<void> {
     void damagedDocuments(desk).catch(() => undefined);
     shared.derrickServer.door = {
       admit: (request, response, dev) => admit(request, response, { ownOrigin, dev }),
+      hangUp,
       end: closeDatabase,
     };
   } catch (error) {

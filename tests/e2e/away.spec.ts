@@ -2,6 +2,7 @@ import { createClient } from "@libsql/client";
 import { expect, test } from "@playwright/test";
 import { loadDemoInto } from "../support/kill-storm";
 import { OwnServer } from "../support/own-server";
+import { listening } from "./servers";
 
 // The server away, hanging, or without its database: what a person sees, and that nothing is lost.
 
@@ -26,7 +27,10 @@ test("two windows offline: the note of each arrives once, with the time when it 
   context,
 }) => {
   const [first, second] = [await context.newPage(), await context.newPage()];
-  for (const page of [first, second]) await page.goto(RUN, { waitUntil: "networkidle" });
+  for (const page of [first, second]) {
+    await page.goto(RUN);
+    await listening(page);
+  }
   await server.end();
   for (const [page, text] of [
     [first, "from the first window"],
@@ -60,7 +64,8 @@ test("two windows offline: the note of each arrives once, with the time when it 
 test("with the server away a run goes on here, one step for each answer, and is the same when it is back", async ({
   page,
 }) => {
-  await page.goto(RUN, { waitUntil: "networkidle" });
+  await page.goto(RUN);
+  await listening(page);
   const step = page.getByRole("heading", { level: 2 }).first();
   const answered = async () => (await log()).filter((l) => l.event.kind === "as expected").length;
   const [before, titles] = [await answered(), [await step.textContent()]];
@@ -85,7 +90,8 @@ test("with the server away a run goes on here, one step for each answer, and is 
 test("a database that another program holds is told on the run, and the answer is kept until it is free", async ({
   page,
 }) => {
-  await page.goto(RUN, { waitUntil: "networkidle" });
+  await page.goto(RUN);
+  await listening(page);
   const holder = createClient({ url, timeout: 5000 });
   const held = await holder.transaction("write");
   await page.locator("body").press("n");
@@ -106,7 +112,8 @@ test("a database that another program holds is told on the run, and the answer i
 });
 
 test("a server that hangs is said to hang", async ({ page }) => {
-  await page.goto(`${BASE}/machines`, { waitUntil: "networkidle" });
+  await page.goto(`${BASE}/machines`);
+  await listening(page);
   server.signal("SIGSTOP");
   await expect(page.getByText(/The server does not answer\. Since/)).toBeVisible({ timeout: 10_000 });
   server.signal("SIGCONT");

@@ -4,7 +4,7 @@ import { createServer, request as ask, type Server } from "node:http";
 import { resolve } from "node:path";
 import { chromium, expect, test, type Page } from "@playwright/test";
 import config from "../../playwright.config";
-import { DEMO, loadDemo } from "./servers";
+import { DEMO, loadDemo, listening } from "./servers";
 
 // Other pages that the operator has open: on another site, under a name that was made to point here, and around a frame.
 
@@ -184,7 +184,8 @@ test("every answer says what a browser may do with it, and no screen is hindered
     "/images",
     "/sites/s-works",
   ]) {
-    const answer = await page.goto(DEMO + path, { waitUntil: "networkidle" });
+    const answer = await page.goto(DEMO + path);
+    await listening(page);
     const headers = answer!.headers();
     expect(headers["x-content-type-options"]).toBe("nosniff");
     expect(headers["referrer-policy"]).toBe("same-origin");

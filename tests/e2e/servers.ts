@@ -1,3 +1,4 @@
+import type { Page } from "@playwright/test";
 import { loadDemoInto } from "../support/kill-storm";
 
 export const EMPTY = "http://127.0.0.1:4381";
@@ -7,3 +8,7 @@ export const DEMO = "http://127.0.0.1:4382";
 export async function loadDemo(): Promise<void> {
   await loadDemoInto(DEMO);
 }
+
+/** The page is alive in the browser, and hears what the server tells. */
+export const listening = async (page: Page): Promise<void> =>
+  void (await page.waitForSelector("html[data-feed=open]", { state: "attached" }));

@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { copyFileSync, mkdirSync, readFileSync, truncateSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
 import { corpusFile } from "../support/corpus";
-import { DEMO, loadDemo } from "./servers";
+import { DEMO, loadDemo, listening } from "./servers";
 
 const folder = ".derrick/e2e-files";
 test.beforeAll(async () => {
@@ -102,7 +102,7 @@ test("a checksum goes on while other pages are open, can be stopped, and is kept
   copyFileSync(corpusFile("p04-both-hybrid-gpt.iso"), file);
   truncateSync(file, 500_000_000);
   await page.goto(`${DEMO}/images/i-hopper-3`);
-  await page.waitForLoadState("networkidle");
+  await listening(page);
   const bar = page.getByText(/sha256 of large-download\.iso/);
   await page.setInputFiles('input[aria-label="Image file"]', file);
   await expect(bar).toContainText("of 500 MB");

@@ -1,3 +1,4 @@
+import { sql } from "drizzle-orm";
 import {
   copyFileSync,
   existsSync,
@@ -23,7 +24,7 @@ const open = (name: string) => openDatabase(urlOf(name), undefined, "src/db/migr
 
 async function withSite(name: string, id = "s-1") {
   const opened = await open(name);
-  await opened.write((tx) => siteRows.insert(tx, id, site, at));
+  await opened.write((tx) => siteRows.insert(tx, id, site, { at, by: "J. Pell" }));
   return opened;
 }
 
@@ -112,7 +113,10 @@ it("the database as it was is kept before its tables are changed", async () => {
   );
   const before = await openDatabase(urlOf("older.db"), undefined, old);
   expect(before.upgradedFrom).toBeNull();
-  await before.write((tx) => siteRows.insert(tx, "s-1", site, at));
+  // As the Derrick of those tables wrote it: what came later is not there.
+  await before.db.run(
+    sql`INSERT INTO sites (id, name, document, updated_at) VALUES ('s-1', 'Works', ${JSON.stringify(site)}, ${at})`,
+  );
   await before.close();
   const after = await open("older.db");
   expect(after.upgradedFrom).toMatch(/older\.db\.before-upgrade-\d{4}-\d\d-\d\dT\d\d-\d\d-\d\d$/);
@@ -142,7 +146,9 @@ it("a foreign lock delays saves and stops nothing else", async () => {
     last = performance.now();
   }, 5);
   const writes = Array.from({ length: 40 }, (_, i) =>
-    opened.write((tx) => siteRows.insert(tx, `s-w${i}`, { ...site, name: `Works ${i}` }, at)),
+    opened.write((tx) =>
+      siteRows.insert(tx, `s-w${i}`, { ...site, name: `Works ${i}` }, { at, by: "J. Pell" }),
+    ),
   );
   for (let i = 0; i < 20; i += 1) {
     await opened.probe();
@@ -162,7 +168,7 @@ it("a lock that does not end is told, and the next save goes through when it is 
   const holder = spawn(process.execPath, ["--input-type=module", "-e", HOLD, urlOf("long.db"), "1500"]);
   await new Promise((r) => holder.stdout.once("data", r));
   const over = new Promise((r) => holder.once("exit", r));
-  const save = () => opened.write((tx) => siteRows.insert(tx, "s-1", site, at));
+  const save = () => opened.write((tx) => siteRows.insert(tx, "s-1", site, { at, by: "J. Pell" }));
   await expect(save()).rejects.toThrow(
     "Another program holds the database file for itself, so this was not saved.",
   );

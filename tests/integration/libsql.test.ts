@@ -102,7 +102,8 @@ describe("when the line is bad", () => {
 
   it("a write that is never answered ends in words, and those behind it go through", async () => {
     const opened = await open();
-    const save = (id: string) => opened.write((tx) => siteRows.insert(tx, id, site(id), at));
+    const save = (id: string) =>
+      opened.write((tx) => siteRows.insert(tx, id, site(id), { at, by: "J. Pell" }));
     server.next = ["silence"];
     const began = performance.now();
     const all = await Promise.all(["s-1", "s-2", "s-3"].map((id) => failing(save(id))));
@@ -120,9 +121,9 @@ describe("when the line is bad", () => {
       const [first, second] = [`s-cut-${nth}-a`, `s-cut-${nth}-b`];
       const both = () =>
         opened.write(async (tx) => {
-          await siteRows.insert(tx, first, site(first), at);
+          await siteRows.insert(tx, first, site(first), { at, by: "J. Pell" });
           await siteRows.one(tx, first);
-          await siteRows.insert(tx, second, site(second), at);
+          await siteRows.insert(tx, second, site(second), { at, by: "J. Pell" });
         });
       server.next = [...Array<undefined>(nth), "cut"] as never;
       const said = await failing(both());
@@ -133,7 +134,9 @@ describe("when the line is bad", () => {
       expect([0, 2]).toContain(there.length);
       if (said === "saved") expect(there).toHaveLength(2);
       expect(
-        await failing(opened.write((tx) => siteRows.insert(tx, `s-after-${nth}`, site("after"), at))),
+        await failing(
+          opened.write((tx) => siteRows.insert(tx, `s-after-${nth}`, site("after"), { at, by: "J. Pell" })),
+        ),
       ).toBe("saved");
       await opened.close();
     },

@@ -4,7 +4,7 @@ import { redirect } from "next/navigation";
 import { z } from "zod";
 import { editSchema } from "@/core/sheet";
 import { createBuild, issueRevision } from "@/server/builds";
-import { agreeToErase, saveEdits, undoSave, waive } from "@/server/sheet-acts";
+import { agreeToErase, reread, saveEdits, undoSave, waive } from "@/server/sheet-acts";
 import { startRun } from "@/server/runs";
 import { action, idSchema, versionSchema } from "../checked";
 import { desk } from "../desk";
@@ -20,6 +20,8 @@ export async function begin(machineId: string | null) {
 }
 
 export const save = action([idSchema, versionSchema, editsSchema], saveEdits);
+
+export const look = action([idSchema], reread);
 
 export const setAside = action([idSchema, versionSchema, wordsSchema, wordsSchema], waive);
 

@@ -1,5 +1,6 @@
 import { z } from "zod";
 
+export { diffDocuments, editSchema, invertEdits, type Edit } from "./edits";
 export { isBag, valueAt, withValueAt, type Path, type ValueAt } from "./path";
 
 type Bag = Record<string, unknown>;

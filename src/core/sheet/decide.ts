@@ -1,10 +1,10 @@
-import { valueAt } from "../document";
+import { invertEdits, valueAt, type Edit } from "../document";
 import { waiverSchema } from "../finding";
 import { fail, ok, type Result } from "../result";
 import type { Site } from "../site";
 import { consentTo } from "../storage";
 import { adoptMachine, type ChosenMachine } from "./adopt";
-import { applyEdits, diffSheets, invertEdits, signedAnew, type Edit } from "./edits";
+import { applyEdits, diffSheets, signedAnew } from "./edits";
 import { evaluateSheet } from "./evaluate";
 import type { Plan } from "./plan";
 import type { Sheet } from "./sheet";

@@ -1,28 +1,9 @@
-import { z } from "zod";
-import { isBag, withValueAt } from "../document";
+import { diffDocuments, withValueAt, type Edit } from "../document";
 import { fail, ok, type Result } from "../result";
 import { sheetSchema, type Sheet } from "./sheet";
 
-/** One change of a sheet as a value with its inverse: it can be undone, sent, kept as history, and shown. */
-export const editSchema = z.object({ path: z.string(), before: z.unknown(), after: z.unknown() });
-export type Edit = z.infer<typeof editSchema>;
-
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
-
-/** The fields that differ, as edits from the first sheet to the second. Lists count as one value. */
-export function diffSheets(from: Sheet, to: Sheet): Edit[] {
-  const walk = (a: unknown, b: unknown, path: string): Edit[] => {
-    if (same(a, b)) return [];
-    if (!isBag(a) || !isBag(b)) return [{ path, before: a ?? null, after: b ?? null }];
-    return [...new Set([...Object.keys(a), ...Object.keys(b)])].flatMap((key) =>
-      walk(a[key], b[key], path ? `${path}.${key}` : key),
-    );
-  };
-  return walk(from, to, "");
-}
-
-export const invertEdits = (edits: readonly Edit[]): Edit[] =>
-  [...edits].reverse().map(({ path, before, after }) => ({ path, before: after, after: before }));
+/** The fields that differ, as edits from the first sheet to the second. */
+export const diffSheets = (from: Sheet, to: Sheet): Edit[] => diffDocuments(from, to);
 
 /** Applies edits to a copy. A path that the sheet does not have, or a value of the wrong kind, is a problem. */
 export function applyEdits(sheet: Sheet, edits: readonly Edit[]): Result<Sheet> {

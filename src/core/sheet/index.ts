@@ -7,15 +7,8 @@ export {
   type SheetPath,
 } from "./sheet";
 export { STAGES } from "./stages";
-export {
-  applyEdits,
-  diffSheets,
-  editSchema,
-  invertEdits,
-  nextRevision,
-  signedAnew,
-  type Edit,
-} from "./edits";
+export { applyEdits, diffSheets, nextRevision, signedAnew } from "./edits";
+export { editSchema, invertEdits, type Edit } from "../document";
 export { adoptMachine, type ChosenMachine } from "./adopt";
 export { standOf, wayTo, type Stand } from "./stand";
 export { chosenIn, decideSheet, type ActGround, type SheetAct } from "./decide";

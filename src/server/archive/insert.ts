@@ -14,6 +14,7 @@ import {
   siteRows,
   stepTimeRows,
   transferRows,
+  type Stamp,
   type Tx,
 } from "@/db";
 import type { Arriving } from "./read";
@@ -22,25 +23,25 @@ import type { Arriving } from "./read";
 export async function insertItem(
   tx: Tx,
   { item, files }: Arriving,
-  at: string,
+  stamp: Stamp,
   open: Set<string>,
 ): Promise<void> {
   switch (item.kind) {
     case "site":
-      return siteRows.insert(tx, item.id, item.document, at);
+      return siteRows.insert(tx, item.id, item.document, stamp);
     case "profile": {
-      const { kind: _, at: updatedAt = at, ...row } = item;
+      const { kind: _, at: updatedAt = stamp.at, ...row } = item;
       const profile = parseProfileYaml(row.yaml);
       return profileRows.add(tx, { ...row, name: profile.ok ? profile.value.name : row.key, updatedAt });
     }
     case "machine":
-      return machineRows.insert(tx, item.id, item.siteId, item.name, item.document, at);
+      return machineRows.insert(tx, item.id, item.siteId, item.name, item.document, stamp);
     case "drive":
-      return driveRows.put(tx, item.key, item.entry, 1, at);
+      return driveRows.put(tx, item.key, item.entry, null, stamp);
     case "readings":
       return readingRows.add(tx, item.machineId, item.readings);
     case "note":
-      return compatRows.insert(tx, item.id, item.note, at);
+      return compatRows.insert(tx, item.id, item.note, stamp);
     case "picture": {
       const { kind: _, file: __, ...row } = item;
       return pictureRows.insert(tx, { ...row, bytes: files[0] ?? Buffer.alloc(0) });
@@ -51,11 +52,11 @@ export async function insertItem(
       return machineRows.addImport(tx, { ...row, texts: named, changes: changes as never });
     }
     case "image":
-      return imageRows.insert(tx, item.id, item.document, at);
+      return imageRows.insert(tx, item.id, item.document, stamp);
     case "build":
-      return buildRows.restore(tx, item, at);
+      return buildRows.restore(tx, item, stamp);
     case "run":
-      return insertRun(tx, item, at, open);
+      return insertRun(tx, item, stamp, open);
     case "transfer": {
       const { kind: _, runId, step, ...sample } = item;
       return transferRows.put(tx, runId, step, sample);
@@ -67,21 +68,21 @@ export async function insertItem(
     case "damaged":
       await damagedRows.insertRaw(tx, item.of, item.row);
       for (const entry of item.history) await buildRows.addHistory(tx, item.id, entry);
-      await runRows.restoreLog(tx, item.id, item.log);
+      await runRows.restoreLog(tx, item.id, item.log, stamp);
   }
 }
 
 async function insertRun(
   tx: Tx,
   { id, buildId, plan, log }: Extract<Item, { kind: "run" }>,
-  at: string,
+  stamp: Stamp,
   open: Set<string>,
 ): Promise<void> {
-  const startedAt = log[0]?.at ?? at;
+  const startedAt = log[0]?.at ?? stamp.at;
   const handedOver = log.findLast((l) => l.event.kind === "handed over")?.at ?? null;
   // Of two open runs of one build, which older installations could have, one goes on.
   const endedAt = handedOver ?? (open.has(buildId) ? startedAt : null);
   if (endedAt === null) open.add(buildId);
   await runRows.insert(tx, { id, buildId, startedAt, endedAt, plan });
-  await runRows.restoreLog(tx, id, log);
+  await runRows.restoreLog(tx, id, log, stamp);
 }

@@ -1,11 +1,14 @@
 "use client";
 
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import type { BuildView, Edit, SaveAnswer, Sheet, SheetChanges } from "@/core/sheet";
 import type { Problem } from "@/core/result";
+import { useFeed, type Change } from "../frame/feed";
 
 export interface BuildActions {
   save(id: string, version: number, edits: Edit[]): Promise<SaveAnswer>;
+  /** The sheet as it stands now. */
+  look(id: string): Promise<SaveAnswer>;
   waive(id: string, version: number, key: string, reason: string): Promise<SaveAnswer>;
   agree(id: string, version: number, drive: string, typed: string): Promise<SaveAnswer>;
   /** Takes back the save that made this version, with everything that it brought along. */
@@ -35,6 +38,8 @@ const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.str
 
 const PAUSE = 450;
 const RETRY = 3000;
+/** Documents that a sheet is judged by. */
+const JUDGED_BY = new Set(["build", "machine", "site", "image", "profile", "drive", "note"]);
 
 export interface SheetState {
   view: BuildView;
@@ -131,6 +136,25 @@ export function useSheet(initial: BuildView, actions: BuildActions): SheetState 
     if (answer.ok) setView(answer.view);
     else setProblems(answer.problems);
   }, [done, busy, pending.length, actions, view.build.id]);
+
+  const soon = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const quiet = pending.length === 0 && !busy && !stale;
+  const look = async () => {
+    const answer = await actions.look(view.build.id).catch(() => null);
+    if (answer?.ok) setView((old) => (answer.view.build.version >= old.build.version ? answer.view : old));
+  };
+  useFeed({
+    // What another hand wrote, here or elsewhere, may change what this sheet says; what is typed here waits for no one.
+    changes: (changes) => {
+      const own = (c: Change): boolean => c.kind === "build" && c.id === view.build.id;
+      const news = changes?.some(
+        (c) => JUDGED_BY.has(c.kind) && !(own(c) && c.version <= view.build.version),
+      );
+      if (!quiet || news === false) return;
+      if (soon.current) clearTimeout(soon.current);
+      soon.current = setTimeout(() => void look(), PAUSE);
+    },
+  });
 
   return {
     view,

@@ -2,8 +2,9 @@
 
 import Link from "next/link";
 import { usePathname } from "next/navigation";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { announce } from "./announce";
+import { useFeed } from "./feed";
 
 interface Call {
   id: string;
@@ -12,7 +13,10 @@ interface Call {
   waits: boolean;
 }
 
-const EVERY = 15_000;
+/** How often the times of the waits are compared with the clock. */
+const EVERY = 5000;
+/** A tab out of sight does not listen, and must be heard all the same. */
+const OUT_OF_SIGHT = 60_000;
 const MARK = "\u25b2 ";
 
 /** Waits that have come to their likely end and that nobody has answered. */
@@ -26,29 +30,45 @@ const due = (runs: readonly Call[], now: string): Call[] =>
 export function Alarm() {
   const [calls, setCalls] = useState<Call[]>([]);
   const told = useRef(new Set<string>());
+  /** Running builds as they were told last, and what the server's clock is ahead. */
+  const known = useRef<{ runs: readonly Call[]; ahead: number }>({ runs: [], ahead: 0 });
   const path = usePathname();
 
-  useEffect(() => {
-    let over = false;
-    const ask = async () => {
-      const response = await fetch("/api/v1/hands").catch(() => null);
-      if (over || !response?.ok) return;
-      const { now, runs } = (await response.json()) as { now: string; runs: Call[] };
-      const ended = due(runs, now);
-      for (const call of ended) {
-        const once = `${call.id} ${call.hands?.what}`;
-        if (!told.current.has(once)) announce(`${call.machine}: hands are needed`, call.hands?.what ?? "");
-        told.current.add(once);
-      }
-      setCalls(ended);
-    };
-    void ask();
-    const timer = setInterval(() => void ask(), EVERY);
-    return () => {
-      over = true;
-      clearInterval(timer);
-    };
+  const compare = useCallback(() => {
+    const { runs, ahead } = known.current;
+    const ended = due(runs, new Date(Date.now() + ahead).toISOString());
+    for (const call of ended) {
+      const once = `${call.id} ${call.hands?.what}`;
+      if (!told.current.has(once)) announce(`${call.machine}: hands are needed`, call.hands?.what ?? "");
+      told.current.add(once);
+    }
+    setCalls((old) => (old.length === 0 && ended.length === 0 ? old : ended));
   }, []);
+
+  const ask = useCallback(async () => {
+    const response = await fetch("/api/v1/hands").catch(() => null);
+    if (!response?.ok) return;
+    const { now, runs } = (await response.json()) as { now: string; runs: Call[] };
+    known.current = { runs, ahead: Date.parse(now) - Date.now() };
+    compare();
+  }, [compare]);
+
+  useFeed({
+    changes: (changes) => {
+      if (changes === null || changes.some((c) => c.kind === "run")) void ask();
+    },
+  });
+
+  useEffect(() => {
+    const first = setTimeout(() => void ask(), 0);
+    const clock = setInterval(compare, EVERY);
+    const hidden = setInterval(() => document.hidden && void ask(), OUT_OF_SIGHT);
+    return () => {
+      clearTimeout(first);
+      clearInterval(clock);
+      clearInterval(hidden);
+    };
+  }, [ask, compare]);
 
   useEffect(() => {
     const plain = document.title.startsWith(MARK) ? document.title.replace(/^.*? – /, "") : document.title;

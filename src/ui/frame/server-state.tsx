@@ -1,38 +1,17 @@
 "use client";
 
 import { useEffect, useState } from "react";
-
-const EVERY = 5000;
-/** A page that waits longer than this without a word looks as if nothing had been pressed. */
-const PATIENCE = 3000;
-
-/** Null while the server and its database answer; else what is the matter, in words. */
-export async function askHealth(): Promise<string | null> {
-  const response = await fetch("/api/health", { signal: AbortSignal.timeout(PATIENCE) }).catch(() => null);
-  if (response?.ok) return null;
-  const body = (await response?.json().catch(() => null)) as { problems?: { message: string }[] } | null;
-  return body?.problems?.[0]?.message ?? "The server does not answer.";
-}
+import { useFeed } from "./feed";
 
 /** Says on every page that the server is away, since when, and when it is back: a page alone cannot be told from a dead one. */
 export function ServerState() {
   const [trouble, setTrouble] = useState<{ why: string; since: string } | null>(null);
-  useEffect(() => {
-    let over = false;
-    const look = async () => {
-      if (document.hidden) return;
-      const why = await askHealth();
-      if (over) return;
+  useFeed({
+    health: (why) =>
       setTrouble((old) =>
         why === null ? null : { why, since: old?.since ?? new Date().toTimeString().slice(0, 5) },
-      );
-    };
-    const timer = setInterval(() => void look(), EVERY);
-    return () => {
-      over = true;
-      clearInterval(timer);
-    };
-  }, []);
+      ),
+  });
   const [lost, setLost] = useState(false);
   useEffect(() => {
     // A change that was sent and got no answer at all: whatever form it came from, it is said here.

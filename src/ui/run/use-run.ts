@@ -3,13 +3,13 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { RunCommand } from "@/core/run";
 import type { Problem } from "@/core/result";
+import { useFeed } from "../frame/feed";
 import { drop, inMemory, put, takeFormer, waiting, type Shelf, type Unsent } from "./outbox";
 import { predict } from "./predict";
 import type { RunView } from "./run-view";
 
 type Answer = { ok: true; value: Omit<RunView, "plan"> } | { ok: false; problems: Problem[] };
 
-const POLL = 5000;
 const RETRY = 2000;
 /** A server that has not answered by then is said not to; what was sent is sent again under the same key. */
 const PATIENCE = 15_000;
@@ -113,16 +113,23 @@ export function useRun(initial: RunView) {
     };
   }, [id, store, count, send]);
 
-  useEffect(() => {
-    const timer = setInterval(async () => {
-      if (document.hidden || waiting(store(), id).length > 0) return;
-      const said = await ask(`/api/v1/runs/${id}/events`);
-      if ("away" in said) return setAway(said.away);
-      setAway(null);
-      if (said.answer.ok) take(said.answer);
-    }, POLL);
-    return () => clearInterval(timer);
+  const look = useCallback(async () => {
+    if (waiting(store(), id).length > 0) return;
+    const said = await ask(`/api/v1/runs/${id}/events`);
+    if ("away" in said) return setAway(said.away);
+    setAway(null);
+    if (said.answer.ok) take(said.answer);
   }, [id, store, take]);
+
+  useFeed({
+    changes: (changes) => {
+      if (changes === null || changes.some((c) => c.kind === "run" && c.id === id)) void look();
+    },
+    health: (trouble) => {
+      if (trouble === null && waiting(store(), id).length === 0) setAway(null);
+      else if (trouble !== null) setAway(trouble);
+    },
+  });
 
   // While the server answers, what it says is shown and the next answer waits for it; while it is away, the run goes on here.
   const shown = useMemo(() => (away === null ? view : predict(view, entries)), [view, away, entries]);

@@ -3,7 +3,7 @@ import { notFound } from "next/navigation";
 import { buildView, machineChoices } from "@/server/builds";
 import { BuildSheet } from "@/ui/build/build-sheet";
 import { currentHand } from "../../hand";
-import { agree, issue, save, setAside, start, takeBack } from "../actions";
+import { agree, issue, look, save, setAside, start, takeBack } from "../actions";
 import { orDamaged } from "../../or-damaged";
 import { desk } from "../../desk";
 
@@ -22,7 +22,7 @@ export default async function BuildPage({ params }: { params: Promise<{ id: stri
       key={`${view.build.id}-${view.build.revision}`}
       initial={view}
       machines={machines}
-      actions={{ save, waive: setAside, agree, undo: takeBack, issue, start }}
+      actions={{ look, save, waive: setAside, agree, undo: takeBack, issue, start }}
       hand={await currentHand()}
     />
   );
