@@ -1,6 +1,6 @@
 // How long the inspector takes over a large image, and how fast checksums are computed: in the browser and on the
 // server, each beside `sha256sum` over the same file in the same run.
-import { spawn, spawnSync } from "node:child_process";
+import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import {
   closeSync,
@@ -14,6 +14,8 @@ import {
 } from "node:fs";
 import { resolve } from "node:path";
 import { inspectFile } from "../tests/support/corpus";
+import { OwnServer } from "../tests/support/own-server";
+import { listening } from "../tests/e2e/servers";
 
 const folder = resolve(".derrick/bench");
 mkdirSync(folder, { recursive: true });
@@ -88,22 +90,10 @@ say(
 /** The application itself in a browser: the file is dropped on an image's sheet. */
 async function inBrowser(): Promise<void> {
   const { chromium } = await import("@playwright/test");
-  const port = 4393;
-  const base = `http://127.0.0.1:${port}`;
-  for (const end of ["", "-wal", "-shm"]) rmSync(`${folder}/image.db${end}`, { force: true });
-  const child = spawn(
-    process.execPath,
-    ["node_modules/next/dist/bin/next", "start", "-H", "127.0.0.1", "-p", String(port)],
-    {
-      stdio: "ignore",
-      env: { ...process.env, DERRICK_DB_URL: `file:${folder}/image.db`, DERRICK_ORIGIN: base },
-    },
-  );
+  const server = new OwnServer("bench-image", 4393);
+  await server.start();
+  const { base } = server;
   try {
-    for (let i = 0; i < 240; i += 1) {
-      if ((await fetch(`${base}/api/health`).catch(() => null))?.ok) break;
-      await new Promise((r) => setTimeout(r, 250));
-    }
     const browser = await chromium.launch({
       executablePath: "/usr/bin/chromium",
       chromiumSandbox: false,
@@ -115,7 +105,7 @@ async function inBrowser(): Promise<void> {
       const own = await reference();
       await page.goto(`${base}/images`);
       await page.getByText("Drop an image file").waitFor();
-      await page.waitForLoadState("networkidle");
+      await listening(page);
       await page.setInputFiles('input[aria-label="Image file"]', file);
       await page.getByText(/sha256 of random\.iso/).waitFor();
       const start = performance.now();
@@ -130,7 +120,7 @@ async function inBrowser(): Promise<void> {
       "0.5",
     );
   } finally {
-    child.kill();
+    await server.end();
   }
 }
 await inBrowser();

@@ -31,7 +31,7 @@ async function closed(page: Page, name: string): Promise<void> {
 /** Every key that the sheet of keys names, and the test below that presses it. */
 const PRESSED: Record<string, readonly string[]> = {
   Everywhere: ["/", "1 to 5", "?", "Esc"],
-  "Build sheet": ["A to K", "] [", "U", "M", "X"],
+  "Build sheet": ["A to K", "] [", "U", "Shift U", "M", "X"],
   Machine: ["F R", "arrows", "Enter", "Esc"],
   Run: ["Enter", "D", "N", "R", "S", "T", "C", "L"],
 };
@@ -120,6 +120,10 @@ test("F6: undo takes back one change after the other, and never its own", async 
     await saved();
   }
   await subject.press("Escape");
+  await page.keyboard.press("u");
+  await expect(subject).toHaveValue("third");
+  await page.keyboard.press("Shift+u");
+  await expect(subject).toHaveValue("fourth");
   await page.keyboard.press("u");
   await expect(subject).toHaveValue("third");
   await page.keyboard.press("u");

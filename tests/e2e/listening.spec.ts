@@ -36,6 +36,7 @@ test("a sheet, Today and a run show what another window wrote", async ({ context
   await theirs.locator("body").press("n");
   await theirs.getByRole("textbox", { name: "In a few words" }).fill("the fan is loud");
   await theirs.getByRole("dialog").getByRole("button", { name: "Put it on the log" }).click();
+  await mine.bringToFront();
   await mine.locator("body").press("l");
   await expect(mine.getByText("the fan is loud")).toBeVisible();
 });

@@ -50,6 +50,10 @@ test("a change saves by itself, can be undone, and its finding comes and goes", 
   await page.locator("body").click({ position: { x: 5, y: 400 } });
   await page.keyboard.press("u");
   await expect(clash).toBeVisible();
+  await page.keyboard.press("Shift+u");
+  await expect(clash).toHaveCount(0);
+  await page.keyboard.press("u");
+  await expect(clash).toBeVisible();
   await page.reload();
   await expect(clash).toBeVisible();
 });

@@ -58,6 +58,7 @@ export function BuildSheet({
     document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
   });
   useKeys("u", () => void state.undo());
+  useKeys("shift+u", () => void state.redo());
   useKeys("m", () => setDrawer(!drawer));
   useCharacter("]", () => stepThrough(evaluation.findings, 1));
   useCharacter("[", () => stepThrough(evaluation.findings, -1));
@@ -103,6 +104,14 @@ export function BuildSheet({
               onClick={() => void state.undo()}
             >
               undo
+            </button>
+            <button
+              type="button"
+              className="link-quiet disabled:no-underline disabled:opacity-70"
+              disabled={!state.canRedo}
+              onClick={() => void state.redo()}
+            >
+              redo
             </button>
             <Link className="link-quiet" href={`/builds/${build.id}/history`}>
               history

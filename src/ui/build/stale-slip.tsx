@@ -1,6 +1,7 @@
 "use client";
 
 import { useState } from "react";
+import { valueAt } from "@/core/document";
 import { fieldWords } from "@/core/sheet";
 import { shown } from "@/core/text";
 import { formatDateTime } from "@/core/units";
@@ -9,18 +10,15 @@ import type { SheetState } from "./use-sheet";
 
 /** Two versions of one sheet: field by field, what you wrote and what stands there now; you choose. */
 export function StaleSlip({ state }: { state: SheetState }) {
-  const { stale } = state;
+  const { clash } = state;
   const [theirs, setTheirs] = useState<string[]>([]);
-  if (!stale) return null;
-  const standing = (path: string): unknown =>
-    path
-      .split(".")
-      .reduce<unknown>((v, k) => (v as Record<string, unknown> | undefined)?.[k], stale.view.build.sheet);
-  const keep = stale.mine.filter((e) => !theirs.includes(e.path));
+  if (!clash) return null;
+  const standing = (path: string): unknown => valueAt(clash.view.build.sheet, path);
+  const keep = clash.mine.filter((e) => !theirs.includes(e.path));
   return (
     <Slip open wide onClose={() => undefined} title="This sheet was changed by another hand">
       <p className="mb-3">
-        {stale.by} saved it on {formatDateTime(stale.at, "UTC")} UTC while you were writing. Your change was
+        {clash.by} saved it on {formatDateTime(clash.at, "UTC")} UTC while you were writing. Your change was
         not saved and nothing of it is lost. Choose for each field.
       </p>
       <table className="ruled">
@@ -32,7 +30,7 @@ export function StaleSlip({ state }: { state: SheetState }) {
           </tr>
         </thead>
         <tbody>
-          {stale.mine.map((e) => (
+          {clash.mine.map((e) => (
             <tr key={e.path}>
               <td>
                 {fieldWords(e.path).zone} {fieldWords(e.path).name}

@@ -20,6 +20,7 @@ const GROUPS = [
       ["A to K", "open or fold a zone"],
       ["]  [", "next and previous finding"],
       ["U", "undo your last change"],
+      ["Shift U", "make it again"],
       ["M", "margin, in a narrow window"],
       ["X", "the main action of the title block"],
     ],
