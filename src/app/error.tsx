@@ -22,7 +22,7 @@ export default function Failed({ error, reset }: { error: Error & { digest?: str
         `Something failed on the server${error.digest ? ` (mark ${error.digest} in its log)` : ""}. Nothing that was saved is lost.`
       }
     >
-      <button type="button" className="stamp" onClick={reset}>
+      <button type="button" className="btn" onClick={reset}>
         Try again
       </button>
     </Page>

@@ -7,7 +7,7 @@ export default function NotFound() {
       title="This sheet is not in the chest"
       lead="The address may be mistyped, or what it named is no longer there."
     >
-      <Link className="stamp" href="/">
+      <Link className="btn" href="/">
         Today
       </Link>
     </Page>

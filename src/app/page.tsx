@@ -28,8 +28,8 @@ export default async function Today() {
     <Page title={lead} aside={<NewBuild begin={begin.bind(null, null)} />}>
       <KeepFresh clock={running.length > 0} />
       {damaged > 0 && (
-        <p className="mb-4 border-l-4 bg-base-200 px-3 py-1.5" style={{ borderColor: "var(--color-error)" }}>
-          <Link className="link-quiet font-semibold" href="/damaged">
+        <p className="mb-4 border-l-4 bg-base-200 px-3 py-1.5 border-error">
+          <Link className="link font-semibold" href="/damaged">
             {damaged === 1 ? "One document is" : `${damaged} documents are`} damaged
           </Link>{" "}
           and left out of every list: look at them.
@@ -46,7 +46,7 @@ export default async function Today() {
           {preparing.length === 0 && (
             <p className="quiet">
               No sheet is waiting. Begin with a{" "}
-              <Link className="link-quiet" href="/machines/new">
+              <Link className="link" href="/machines/new">
                 machine
               </Link>
               , then draw its build sheet.
@@ -56,12 +56,11 @@ export default async function Today() {
             {preparing.map((b) => (
               <li
                 key={b.id}
-                className="grid grid-cols-[4.4rem_minmax(0,1fr)] gap-3 border-b py-2"
-                style={{ borderColor: "var(--color-base-300)" }}
+                className="grid grid-cols-[4.4rem_minmax(0,1fr)] gap-3 border-b py-2 border-base-300"
               >
                 <span className="value pt-0.5">{b.number}</span>
                 <div>
-                  <Link className="link-quiet font-semibold" href={`/builds/${b.id}`}>
+                  <Link className="link font-semibold" href={`/builds/${b.id}`}>
                     {b.subject || "(no subject)"}
                   </Link>
                   <span className="quiet">
@@ -117,13 +116,12 @@ function Dates({ dates, past = false }: { dates: DueDate[]; past?: boolean }) {
       {dates.map((d) => (
         <li
           key={d.date + d.what}
-          className="grid grid-cols-[8rem_minmax(0,1fr)] gap-3 border-b py-1.5"
-          style={{ borderColor: "var(--color-base-300)" }}
+          className="grid grid-cols-[8rem_minmax(0,1fr)] gap-3 border-b py-1.5 border-base-300"
         >
           <span className="value" style={past ? { color: "var(--color-error)" } : undefined}>
             {formatDate(`${d.date}T12:00:00Z`, "UTC")}
           </span>
-          <Link className="link-quiet" href={d.href}>
+          <Link className="link" href={d.href}>
             {d.what}
           </Link>
         </li>

@@ -18,7 +18,7 @@ export default async function Builds() {
       aside={<NewBuild begin={begin.bind(null, null)} />}
     >
       {builds.length > 0 && (
-        <table className="ruled">
+        <table className="table">
           <thead>
             <tr>
               <th>Sheet</th>
@@ -34,7 +34,7 @@ export default async function Builds() {
               <tr key={b.id}>
                 <td className="value">{b.number}</td>
                 <td className="font-medium">
-                  <Link className="link-quiet" href={`/builds/${b.id}`}>
+                  <Link className="link" href={`/builds/${b.id}`}>
                     {b.subject || "(no subject)"}
                   </Link>
                 </td>
@@ -44,7 +44,7 @@ export default async function Builds() {
                 <td>
                   {b.run ? (
                     <Link
-                      className="link-quiet"
+                      className="link"
                       href={b.run.endedAt ? `/runs/${b.run.id}/record` : `/runs/${b.run.id}`}
                     >
                       {standOf(b, b.run)}

@@ -26,10 +26,10 @@ export default async function Images() {
       title="Images"
       aside={
         <div className="flex gap-2">
-          <Link className="stamp" href="/images/profiles/new">
+          <Link className="btn" href="/images/profiles/new">
             Import a profile
           </Link>
-          <Link className="stamp" href="/images/new">
+          <Link className="btn" href="/images/new">
             Add an image by hand
           </Link>
         </div>
@@ -39,7 +39,7 @@ export default async function Images() {
       <Ruled title="On the shelf">
         {images.length === 0 && <p className="quiet">No image yet.</p>}
         {images.length > 0 && (
-          <table className="ruled">
+          <table className="table">
             <thead>
               <tr>
                 <th>Image</th>
@@ -54,7 +54,7 @@ export default async function Images() {
               {images.map(({ id, image, builds, marks }) => (
                 <tr key={id}>
                   <td className="font-medium">
-                    <Link className="link-quiet" href={`/images/${id}`}>
+                    <Link className="link" href={`/images/${id}`}>
                       {image.name}
                     </Link>
                     {image.purpose !== "installer" && (
@@ -66,11 +66,7 @@ export default async function Images() {
                       </div>
                     )}
                     {marks.map((m) => (
-                      <div
-                        key={m.words}
-                        className="text-[0.86rem] font-normal"
-                        style={{ color: "var(--color-warning)" }}
-                      >
+                      <div key={m.words} className="text-[0.86rem] font-normal text-warning">
                         {m.words}
                       </div>
                     ))}
@@ -110,7 +106,7 @@ export default async function Images() {
         )}
       </Ruled>
       <Ruled title="OS profiles" note="how one family of operating system is installed; data, in YAML">
-        <table className="ruled">
+        <table className="table">
           <thead>
             <tr>
               <th>Profile</th>
@@ -126,7 +122,7 @@ export default async function Images() {
             {profiles.map(({ key, version, edition, by, profile }) => (
               <tr key={key + version}>
                 <td className="font-medium">
-                  <Link className="link-quiet" href={`/images/profiles/${key}/${version}`}>
+                  <Link className="link" href={`/images/profiles/${key}/${version}`}>
                     {profile.name} {version}
                   </Link>
                 </td>

@@ -47,14 +47,14 @@ export default async function Machines() {
       aside={
         <div className="flex flex-wrap gap-2">
           {machines.length > 0 && (
-            <a className="stamp" href="/api/v1/machines.csv" download="machines.csv">
+            <a className="btn" href="/api/v1/machines.csv" download="machines.csv">
               List as CSV
             </a>
           )}
-          <Link className="stamp" href="/machines/list">
+          <Link className="btn" href="/machines/list">
             Read a list
           </Link>
-          <Link className="stamp" href="/machines/new">
+          <Link className="btn" href="/machines/new">
             Add a machine
           </Link>
         </div>

@@ -17,7 +17,7 @@ export default async function Sites() {
       title="Sites"
       lead="A place with machines: its networks, its usual answers, the link by which consoles reach it."
     >
-      <table className="ruled mb-6">
+      <table className="table mb-6">
         <thead>
           <tr>
             <th>Site</th>
@@ -31,7 +31,7 @@ export default async function Sites() {
           {sites.map(({ id, site, machines }) => (
             <tr key={id}>
               <td className="font-medium">
-                <Link className="link-quiet" href={`/sites/${id}`}>
+                <Link className="link" href={`/sites/${id}`}>
                   {site.name}
                 </Link>
               </td>

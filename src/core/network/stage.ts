@@ -11,7 +11,7 @@ function summary(ground: NetworkGround) {
   const segment = segmentOf(ground);
   const port = portOf(ground);
   return said(
-    `${school} ${address}${segment ? ` on ${segment.name}` : ""}${port ? ` by ${port.seenAs}` : ""}`,
+    [school, address, segment && `on ${segment.name}`, port && `by ${port.seenAs}`].filter(Boolean).join(" "),
   );
 }
 

@@ -81,11 +81,7 @@ export function BenchSheet(props: BenchProps) {
     <>
       <VerdictBlock {...props} />
       {defects.length > 0 && (
-        <p
-          role="note"
-          className="mb-4 border-l-4 bg-base-200 px-3 py-1.5"
-          style={{ borderColor: "var(--color-warning)" }}
-        >
+        <p role="note" className="mb-4 border-l-4 bg-base-200 px-3 py-1.5 border-warning">
           <span className="font-semibold">Read with this in mind:</span> {defects.join("; ")}
         </p>
       )}
@@ -137,7 +133,7 @@ export function BenchSheet(props: BenchProps) {
       )}
       {lines.length > 0 && (
         <Ruled title="Beside like machines" note={like.join(", ")}>
-          <table className="ruled" aria-label="Beside like machines">
+          <table className="table" aria-label="Beside like machines">
             <thead>
               <tr>
                 <th>What</th>
@@ -175,7 +171,7 @@ export function BenchSheet(props: BenchProps) {
       {readings.length > 0 && (
         <Ruled title="Readings">
           <div className="max-h-80 overflow-auto" tabIndex={0} role="region" aria-label="All readings">
-            <table className="ruled">
+            <table className="table">
               <tbody>
                 {readings.toReversed().map((r, i) => (
                   <tr key={i}>
@@ -276,7 +272,7 @@ function VerdictBlock({ verdict, others, asked, hasTariff }: BenchProps) {
         <label className="flex items-center gap-2 pb-1">
           <input
             type="checkbox"
-            className="checkbox checkbox-sm"
+            className="checkbox checkbox-xs checkbox checkbox-sm"
             checked={asked.pass === "1"}
             onChange={(e) => ask({ pass: e.target.checked ? "1" : "" })}
           />
@@ -315,12 +311,7 @@ function CircuitBar({ circuit }: { circuit: CircuitState }) {
         {circuit.unread > 0 && (
           <span className="font-semibold">, {circuit.unread} of them never measured</span>
         )}
-        {over && (
-          <span className="font-semibold" style={{ color: "var(--color-error)" }}>
-            {" "}
-            – over the stated limit
-          </span>
-        )}
+        {over && <span className="font-semibold text-error"> – over the stated limit</span>}
       </p>
     </div>
   );
@@ -399,7 +390,7 @@ function ReadingForms({ keep, take }: BenchProps) {
           placeholder="compile, 20 min"
           onChange={(how) => setValues({ ...values, how })}
         />
-        <button type="submit" className="stamp" disabled={value.trim() === ""}>
+        <button type="submit" className="btn" disabled={value.trim() === ""}>
           Keep
         </button>
       </form>

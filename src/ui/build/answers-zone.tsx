@@ -96,7 +96,7 @@ function Accounts({
     : { name: suggested, role: "super-user", logIn: "password" };
   return (
     <Field path="answers.accounts" label="Accounts, by name only" marks={marks}>
-      <table className="ruled">
+      <table className="table">
         <thead className="sr-only">
           <tr>
             <th>Name</th>
@@ -111,7 +111,7 @@ function Accounts({
               <td>
                 <input
                   aria-label={`Name of account ${i + 1}`}
-                  className="pen"
+                  className="input"
                   value={a.name}
                   maxLength={40}
                   autoComplete="off"
@@ -121,7 +121,7 @@ function Accounts({
               <td>
                 <select
                   aria-label={`Role of ${a.name || `account ${i + 1}`}`}
-                  className="pen"
+                  className="select"
                   value={a.role}
                   onChange={(e) => change(i, { role: e.target.value as Account["role"] })}
                 >
@@ -133,7 +133,7 @@ function Accounts({
               <td>
                 <select
                   aria-label={`Log-in of ${a.name || `account ${i + 1}`}`}
-                  className="pen"
+                  className="select"
                   value={a.logIn}
                   onChange={(e) => change(i, { logIn: e.target.value as Account["logIn"] })}
                 >
@@ -147,7 +147,7 @@ function Accounts({
               <td className="w-20">
                 <button
                   type="button"
-                  className="link-quiet quiet"
+                  className="link quiet"
                   onClick={() => onChange(accounts.filter((_, j) => j !== i))}
                 >
                   remove
@@ -157,7 +157,7 @@ function Accounts({
           ))}
         </tbody>
       </table>
-      <button type="button" className="link-quiet mt-1" onClick={() => onChange([...accounts, next])}>
+      <button type="button" className="link mt-1" onClick={() => onChange([...accounts, next])}>
         add {next.role === "super-user" ? "the super-user" : "an administrator"}
       </button>
     </Field>

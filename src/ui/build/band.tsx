@@ -28,15 +28,10 @@ export function Band({
         id={`zone-${stage.zone}`}
         aria-label={`Zone ${stage.zone}, ${stage.title}: ${stage.summary}`}
         title={`${stage.zone} ${stage.title}: ${stage.summary}`}
-        className="grid h-3 grid-cols-[3.6rem_minmax(0,1fr)] border-b bg-base-200"
-        style={{ borderColor: "var(--color-base-300)" }}
+        className="grid h-3 grid-cols-[3.6rem_minmax(0,1fr)] border-b bg-base-200 border-base-300"
       >
         <div className="relative flex">
-          <span
-            aria-hidden="true"
-            className="w-7 border-r"
-            style={{ borderColor: "var(--color-base-content)" }}
-          />
+          <span aria-hidden="true" className="w-7 border-r border-base-content" />
           <Line state="folded" />
         </div>
       </section>
@@ -45,14 +40,10 @@ export function Band({
     <section
       id={`zone-${stage.zone}`}
       aria-label={`Zone ${stage.zone}, ${stage.title}`}
-      className="grid grid-cols-[3.6rem_minmax(0,1fr)] border-b"
-      style={{ borderColor: "var(--color-base-300)" }}
+      className="grid grid-cols-[3.6rem_minmax(0,1fr)] border-b border-base-300"
     >
       <div className="relative flex">
-        <span
-          className="value flex w-7 items-start justify-center border-r pt-2.5 text-[1.07rem] font-semibold"
-          style={{ borderColor: "var(--color-base-content)" }}
-        >
+        <span className="value flex w-7 items-start justify-center border-r pt-2.5 text-[1.07rem] font-semibold border-base-content">
           {stage.zone}
         </span>
         <Line state={stage.state} />
@@ -68,7 +59,7 @@ export function Band({
             onClick={onToggle}
             className="flex w-full items-baseline gap-3 text-left enabled:cursor-pointer"
           >
-            <span className="legend w-[5.6rem] shrink-0">{stage.title}</span>
+            <span className="label w-[5.6rem] shrink-0">{stage.title}</span>
             <span className={`text-[1.07rem] ${stage.state === "open" ? "quiet italic" : "font-medium"}`}>
               {stage.summary}
             </span>

@@ -81,15 +81,13 @@ function BootPath({ sheet }: Pick<ZoneProps, "sheet">) {
   ];
   return (
     <figure>
-      <figcaption className="legend mb-1">What the firmware starts, if the media stays in</figcaption>
+      <figcaption className="label mb-1">What the firmware starts, if the media stays in</figcaption>
       <table className="w-full">
         <tbody>
           {rows.map((r) => (
             <tr key={r.when} style={r.bad ? { color: "var(--color-error)" } : undefined}>
               <td className="quiet py-1 pr-2 whitespace-nowrap">{r.when}</td>
-              <td className="border px-2 py-0.5 whitespace-nowrap" style={{ borderColor: "currentColor" }}>
-                {r.first}
-              </td>
+              <td className="border px-2 py-0.5 whitespace-nowrap border-current">{r.first}</td>
               <td className="w-9">
                 <svg
                   viewBox="0 0 36 12"

@@ -71,12 +71,9 @@ export function BuildSheet({
   return (
     <>
       <div ref={sheetRef} className="relative mx-auto w-full max-w-[92rem] flex-1 sheet:pr-[21rem]">
-        <div
-          className="flex flex-wrap items-end gap-x-6 gap-y-1 border-b px-4 pt-3 pb-2"
-          style={{ borderColor: "var(--color-base-content)" }}
-        >
+        <div className="flex flex-wrap items-end gap-x-6 gap-y-1 border-b px-4 pt-3 pb-2 border-base-content">
           <label className="min-w-0 flex-1">
-            <span className="legend">What is this build for?</span>
+            <span className="label">What is this build for?</span>
             <input
               className="w-full border-0 bg-transparent text-2xl leading-tight font-semibold focus:outline-none"
               value={sheet.subject}
@@ -99,7 +96,7 @@ export function BuildSheet({
             </span>
             <button
               type="button"
-              className="link-quiet disabled:no-underline disabled:opacity-70"
+              className="link disabled:no-underline disabled:opacity-70"
               disabled={!state.canUndo}
               onClick={() => void state.undo()}
             >
@@ -107,23 +104,23 @@ export function BuildSheet({
             </button>
             <button
               type="button"
-              className="link-quiet disabled:no-underline disabled:opacity-70"
+              className="link disabled:no-underline disabled:opacity-70"
               disabled={!state.canRedo}
               onClick={() => void state.redo()}
             >
               redo
             </button>
-            <Link className="link-quiet" href={`/builds/${build.id}/history`}>
+            <Link className="link" href={`/builds/${build.id}/history`}>
               history
             </Link>
-            <button type="button" className="link-quiet sheet:hidden" onClick={() => setDrawer(!drawer)}>
+            <button type="button" className="link sheet:hidden" onClick={() => setDrawer(!drawer)}>
               margin ({evaluation.findings.length})
             </button>
           </div>
         </div>
         <div className="px-4">
           {view.run?.endedAt && (
-            <p className="mt-2 border-l-4 py-1 pl-3" style={{ borderColor: "var(--color-success)" }}>
+            <p className="mt-2 border-l-4 py-1 pl-3 border-success">
               Carried out and handed over on {view.run.endedAt.slice(0, 10)}; the record tells what was found
               then. The margin says what doing it again would meet, on the machine as it is now.
             </p>
@@ -219,13 +216,13 @@ function Foot({ view, saved, actions }: { view: BuildView; saved: boolean; actio
       ]}
     >
       {problems.length > 0 && (
-        <span role="alert" className="max-w-80" style={{ color: "var(--color-error)" }}>
+        <span role="alert" className="max-w-80 text-error">
           {problems[0]?.message}
         </span>
       )}
       {run && (
         <Link
-          className="stamp stamp-main"
+          className="btn btn-primary"
           data-main-action
           href={run.endedAt ? `/runs/${run.id}/record` : `/runs/${run.id}`}
         >
@@ -235,7 +232,7 @@ function Foot({ view, saved, actions }: { view: BuildView; saved: boolean; actio
       {!issued && (
         <button
           type="button"
-          className={`stamp ${run ? "" : "stamp-main"}`}
+          className={`btn ${run ? "" : "btn-primary"}`}
           data-main-action={run ? undefined : true}
           disabled={!saved}
           onClick={issue}
@@ -246,7 +243,7 @@ function Foot({ view, saved, actions }: { view: BuildView; saved: boolean; actio
       {(!run || run.endedAt) && issued && (
         <button
           type="button"
-          className="stamp stamp-main"
+          className="btn btn-primary"
           data-main-action
           disabled={!saved || stops.length > 0 || evaluation.steps.length === 0}
           onClick={start}

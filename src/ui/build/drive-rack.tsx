@@ -58,7 +58,7 @@ export function DriveRack({
   const largest = Math.max(...drives.map((d) => d.sizeBytes), 1);
   return (
     <div className="overflow-x-auto">
-      <table className="ruled">
+      <table className="table">
         <thead>
           <tr>
             {onFate && <th>Becomes</th>}

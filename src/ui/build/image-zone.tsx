@@ -27,11 +27,11 @@ export function ImageZone(props: ZoneProps) {
         onChange={(id) => edit({ "image.id": id || null })}
         hint={
           sheet.image.id ? (
-            <Link className="link-quiet" href={`/images/${sheet.image.id}`}>
+            <Link className="link" href={`/images/${sheet.image.id}`}>
               its sheet: checksum, modes
             </Link>
           ) : (
-            <Link className="link-quiet" href="/images/new">
+            <Link className="link" href="/images/new">
               an image that is not here yet
             </Link>
           )
@@ -41,11 +41,7 @@ export function ImageZone(props: ZoneProps) {
       {edition && edition.kept < edition.newest && (
         <div data-field="image.edition" className="col-span-full">
           Steps are made from edition {edition.kept} of the OS profile.{" "}
-          <button
-            type="button"
-            className="link-quiet"
-            onClick={() => edit({ "image.edition": edition.newest })}
-          >
+          <button type="button" className="link" onClick={() => edit({ "image.edition": edition.newest })}>
             take edition {edition.newest}
           </button>
         </div>
@@ -78,15 +74,15 @@ function Facts({ view }: ZoneProps) {
   if (!image) return null;
   return (
     <dl className="grid grid-cols-[auto_1fr] content-start gap-x-3 gap-y-0.5">
-      <dt className="legend pt-0.5">Size</dt>
+      <dt className="label pt-0.5">Size</dt>
       <dd className="value">
         {formatBytes(image.sizeBytes)} <span className="quiet">{formatExactBytes(image.sizeBytes)}</span>
       </dd>
-      <dt className="legend pt-0.5">Starts in</dt>
+      <dt className="label pt-0.5">Starts in</dt>
       <dd>
         {image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(" and ")}, {image.architecture}
       </dd>
-      <dt className="legend pt-0.5">Checksum</dt>
+      <dt className="label pt-0.5">Checksum</dt>
       <dd className="value truncate" title={image.published?.value}>
         {image.published ? `${image.published.algorithm} …${image.published.value.slice(-12)}` : "none"}
       </dd>
@@ -109,7 +105,7 @@ function Stick({ view, sheet, edit, marks }: ZoneProps) {
         onChange={(key) => edit({ "image.stick.key": key, "image.stick.ready": false })}
         hint={
           stick.key ? (
-            <Link className="link-quiet" href={`/machines/drives/${encodeURIComponent(stick.key)}`}>
+            <Link className="link" href={`/machines/drives/${encodeURIComponent(stick.key)}`}>
               what is on it, and was
             </Link>
           ) : undefined

@@ -26,11 +26,11 @@ export function MachineZone({ view, sheet, edit, marks, machines }: ZoneProps) {
           onChange={(id) => edit({ "machine.id": id || null })}
           hint={
             sheet.machine.id ? (
-              <Link className="link-quiet" href={`/machines/${sheet.machine.id}`}>
+              <Link className="link" href={`/machines/${sheet.machine.id}`}>
                 its sheet: facts, import, collector
               </Link>
             ) : (
-              <Link className="link-quiet" href="/machines/new">
+              <Link className="link" href="/machines/new">
                 a machine that is not here yet
               </Link>
             )
@@ -38,7 +38,7 @@ export function MachineZone({ view, sheet, edit, marks, machines }: ZoneProps) {
         />
         {facts?.chassis?.serial && (
           <p>
-            <span className="legend">Serial </span>
+            <span className="label">Serial </span>
             <span className="value">{facts.chassis.serial}</span>{" "}
             <span className="quiet text-[0.86rem]">{source("chassis.serial")}</span>
           </p>
@@ -97,7 +97,7 @@ function Gauge({
   return (
     <div>
       <div className="flex justify-between gap-2">
-        <span className="legend">{label}</span>
+        <span className="label">{label}</span>
         <span className="value text-[0.86rem]" title={source}>
           {has === null ? "not known" : format(has)}
         </span>

@@ -41,8 +41,7 @@ export function Margin({
     <aside
       ref={ref}
       aria-label="Margin: findings"
-      className={`sheet:absolute sheet:inset-y-0 sheet:right-0 sheet:block sheet:w-[21rem] sheet:bg-transparent sheet:shadow-none ${drawer ? "fixed inset-y-0 right-0 z-40 block w-[min(22rem,92vw)] overflow-y-auto border-l bg-base-100 p-3 pt-14 shadow-xl sheet:overflow-visible sheet:border-l sheet:p-0" : "hidden border-l"}`}
-      style={{ borderColor: "var(--color-base-300)" }}
+      className={`sheet:absolute sheet:inset-y-0 sheet:right-0 sheet:block sheet:w-[21rem] sheet:bg-transparent sheet:shadow-none ${drawer ? "fixed inset-y-0 right-0 z-40 block w-[min(22rem,92vw)] overflow-y-auto border-l bg-base-100 p-3 pt-14 shadow-xl sheet:overflow-visible sheet:border-l sheet:p-0" : "hidden border-l"} border-base-300`}
     >
       <svg
         aria-hidden="true"
@@ -157,7 +156,7 @@ function Note({ finding, onWaive }: { finding: PlacedFinding; onWaive: (finding:
       {!brief && (
         <button
           type="button"
-          className="link-quiet quiet text-[0.86rem]"
+          className="link quiet text-[0.86rem]"
           aria-expanded={open}
           onClick={() => setOpen(!open)}
         >
@@ -167,7 +166,7 @@ function Note({ finding, onWaive }: { finding: PlacedFinding; onWaive: (finding:
       {open && (
         <div className="mt-1 space-y-1 pb-1 leading-snug">
           <p>
-            <span className="legend">Do </span>
+            <span className="label">Do </span>
             {finding.remedy}
           </p>
           {finding.evidence.length > 0 && (
@@ -185,7 +184,7 @@ function Note({ finding, onWaive }: { finding: PlacedFinding; onWaive: (finding:
           )}
           {!waiver &&
             (finding.waivable ? (
-              <button type="button" className="stamp text-[0.86rem]" onClick={() => onWaive(finding)}>
+              <button type="button" className="btn text-[0.86rem]" onClick={() => onWaive(finding)}>
                 Set aside with a reason
               </button>
             ) : (

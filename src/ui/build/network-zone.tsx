@@ -90,7 +90,7 @@ export function NetworkZone({ view, sheet, edit, marks }: ZoneProps) {
               view.nextFree !== network.address && (
                 <button
                   type="button"
-                  className="link-quiet"
+                  className="link"
                   onClick={() => edit({ "network.address": view.nextFree ?? "" })}
                 >
                   next free: <span className="value">{view.nextFree}</span>
@@ -150,12 +150,11 @@ export function SegmentStrip({ stretches, mark }: { stretches: SegmentStretch[];
   };
   return (
     <figure>
-      <figcaption className="legend mb-1">
+      <figcaption className="label mb-1">
         {stretches[0]?.from} to {stretches.at(-1)?.to}
       </figcaption>
       <div
-        className="flex h-6 w-full border"
-        style={{ borderColor: "currentColor" }}
+        className="flex h-6 w-full border border-current"
         role="img"
         aria-label={stretches
           .filter((s) => s.use !== "free")
@@ -174,10 +173,7 @@ export function SegmentStrip({ stretches, mark }: { stretches: SegmentStretch[];
             }}
           >
             {inside(s) && (
-              <span
-                className="absolute -top-1 left-1/2 h-8 w-0.5"
-                style={{ background: "var(--color-error)" }}
-              >
+              <span className="absolute -top-1 left-1/2 h-8 w-0.5 bg-error">
                 <span className="sr-only">this build</span>
               </span>
             )}
@@ -199,7 +195,7 @@ export function SegmentStrip({ stretches, mark }: { stretches: SegmentStretch[];
         </span>
         {mark && (
           <span className="flex items-center gap-1">
-            <i className="inline-block h-3 w-0.5" style={{ background: "var(--color-error)" }} /> this build
+            <i className="inline-block h-3 w-0.5 bg-error" /> this build
           </span>
         )}
       </div>

@@ -2,7 +2,7 @@
 export function NewBuild({ begin, text = "New build sheet" }: { begin: () => Promise<void>; text?: string }) {
   return (
     <form action={begin}>
-      <button type="submit" className="stamp">
+      <button type="submit" className="btn">
         {text}
       </button>
     </form>

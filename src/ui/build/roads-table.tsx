@@ -35,18 +35,13 @@ export function RoadsTable({
     { title: "keeps", of: (r) => r.keeps.join(", ") || "nothing" },
     {
       title: "loses",
-      of: (r) =>
-        r.loses.length > 0 ? (
-          <span style={{ color: "var(--color-error)" }}>{r.loses.join(", ")}</span>
-        ) : (
-          "nothing"
-        ),
+      of: (r) => (r.loses.length > 0 ? <span className="text-error">{r.loses.join(", ")}</span> : "nothing"),
     },
   ];
   return (
     <Field path="image.road" label="Road" marks={marks} span>
       <div className="overflow-x-auto">
-        <table className="ruled min-w-[34rem]" aria-label="Roads side by side">
+        <table className="table min-w-[34rem]" aria-label="Roads side by side">
           <thead>
             <tr>
               <th className="w-20"></th>
@@ -77,7 +72,7 @@ export function RoadsTable({
                             <span className="quiet">, in the running system</span>
                           )}
                           {leg.image === null && leg.through === "installer" && (
-                            <strong style={{ color: "var(--color-error)" }}> – no image of it here</strong>
+                            <strong className="text-error"> – no image of it here</strong>
                           )}
                         </li>
                       ))}

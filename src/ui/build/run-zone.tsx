@@ -17,18 +17,17 @@ export function RunZone({ view }: Pick<ZoneProps, "view">) {
       </p>
       <TimeStrip steps={steps} />
       <details>
-        <summary className="link-quiet cursor-pointer">all {steps.length} steps</summary>
+        <summary className="link cursor-pointer">all {steps.length} steps</summary>
         <ol className="mt-2">
           {steps.map((s, i) => (
             <li
               key={s.id}
-              className="grid grid-cols-[2rem_1.5rem_minmax(0,1fr)_auto] gap-2 border-b py-1"
-              style={{ borderColor: "var(--color-base-300)" }}
+              className="grid grid-cols-[2rem_1.5rem_minmax(0,1fr)_auto] gap-2 border-b py-1 border-base-300"
             >
               <span className="value quiet text-right">{i + 1}</span>
               <span className="value font-semibold">{s.zone}</span>
               <span>
-                {s.kind === "guard" && <span className="legend mr-1 border px-1">guard</span>}
+                {s.kind === "guard" && <span className="label mr-1 border px-1">guard</span>}
                 {s.title} <span className="quiet text-[0.86rem]">{s.place}</span>
               </span>
               <span className="text-right">

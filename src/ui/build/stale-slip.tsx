@@ -21,7 +21,7 @@ export function StaleSlip({ state }: { state: SheetState }) {
         {clash.by} saved it on {formatDateTime(clash.at, "UTC")} UTC while you were writing. Your change was
         not saved and nothing of it is lost. Choose for each field.
       </p>
-      <table className="ruled">
+      <table className="table">
         <thead>
           <tr>
             <th>Field</th>
@@ -39,6 +39,7 @@ export function StaleSlip({ state }: { state: SheetState }) {
                 <td key={String(other)}>
                   <label className="flex cursor-pointer items-baseline gap-2">
                     <input
+                      className="radio radio-xs"
                       type="radio"
                       name={e.path}
                       checked={theirs.includes(e.path) === other}
@@ -56,7 +57,7 @@ export function StaleSlip({ state }: { state: SheetState }) {
           ))}
         </tbody>
       </table>
-      <button type="button" className="stamp stamp-main mt-4" onClick={() => state.settle(keep)}>
+      <button type="button" className="btn btn-primary mt-4" onClick={() => state.settle(keep)}>
         Go on with this choice
       </button>
     </Slip>

@@ -88,17 +88,16 @@ function EraseConsent({
   const [typed, setTyped] = useState("");
   if (given?.holds)
     return (
-      <p className="border-l-2 pl-2" style={{ borderColor: "var(--color-warning)" }}>
+      <p className="border-l-2 pl-2 border-warning">
         Agreed to erase {look} ({holds}) – {given.by}, {given.at.slice(0, 10)}.{" "}
-        <button type="button" className="link-quiet" onClick={onTakeBack}>
+        <button type="button" className="link" onClick={onTakeBack}>
           take back
         </button>
       </p>
     );
   return (
     <form
-      className="flex flex-wrap items-end gap-3 border-l-2 pl-2"
-      style={{ borderColor: "var(--color-error)" }}
+      className="flex flex-wrap items-end gap-3 border-l-2 pl-2 border-error"
       onSubmit={async (e) => {
         e.preventDefault();
         await onAgree(typed);
@@ -108,17 +107,17 @@ function EraseConsent({
       <div className="w-full">
         <strong>{look}</strong>: {holds}
         {given && (
-          <p style={{ color: "var(--color-error)" }}>
+          <p className="text-error">
             {given.by} agreed on {given.at.slice(0, 10)}; that has ended, since what stands on the drive has
             changed{given.was ? ` (it was: ${given.was})` : ""}.
           </p>
         )}
       </div>
       <label className="min-w-48 flex-1">
-        <span className="legend">To agree that it is erased, type {asks}</span>
-        <TypedProof value={typed} onChange={setTyped} label={`To agree to erase ${look}`} className="pen" />
+        <span className="label">To agree that it is erased, type {asks}</span>
+        <TypedProof value={typed} onChange={setTyped} label={`To agree to erase ${look}`} className="input" />
       </label>
-      <button type="submit" className="stamp" disabled={typed.trim() === ""}>
+      <button type="submit" className="btn" disabled={typed.trim() === ""}>
         Agree to erase
       </button>
     </form>

@@ -16,7 +16,7 @@ export function TakeBack({
     <div>
       <button
         type="button"
-        className="link-quiet"
+        className="link"
         onClick={async () => {
           const answer = await action();
           setProblems(answer.ok ? [] : answer.problems);

@@ -29,17 +29,17 @@ export function WaiveSlip({
       >
         <p className="mb-3">{finding?.says}</p>
         <label className="block">
-          <span className="legend">Reason – it goes on the record, with your name ({hand})</span>
+          <span className="label">Reason – it goes on the record, with your name ({hand})</span>
           <textarea
             autoFocus
-            className="pen"
+            className="textarea"
             rows={3}
             value={reason}
             maxLength={400}
             onChange={(e) => setReason(e.target.value)}
           />
         </label>
-        <button type="submit" className="stamp stamp-main mt-3" disabled={reason.trim().length < 8}>
+        <button type="submit" className="btn btn-primary mt-3" disabled={reason.trim().length < 8}>
           Set aside
         </button>
       </form>

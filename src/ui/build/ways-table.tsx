@@ -40,7 +40,7 @@ export function WaysTable({
   return (
     <Field path="image.way" label="Way to the machine" marks={marks} span>
       <div className="overflow-x-auto">
-        <table className="ruled min-w-[38rem]" aria-label="Ways to the machine">
+        <table className="table min-w-[38rem]" aria-label="Ways to the machine">
           <thead>
             <tr>
               <th className="w-28"></th>
@@ -86,7 +86,7 @@ export function WaysTable({
         <label className="flex items-baseline gap-2">
           <span className="quiet">for</span>
           <input
-            className="pen value w-14 text-right"
+            className="input value w-14 text-right"
             type="number"
             min={1}
             max={500}
@@ -168,7 +168,7 @@ function AnswerFile({ attendedSeconds }: { attendedSeconds: number }) {
       <label className="flex items-baseline gap-2">
         <span className="quiet">writing and trying an answer file takes</span>
         <input
-          className="pen value w-16 text-right"
+          className="input value w-16 text-right"
           inputMode="numeric"
           value={minutes}
           placeholder="?"
@@ -208,7 +208,7 @@ function SharedLink({ ways, machines }: { ways: WaysView; machines: number }) {
     <span className="flex flex-wrap items-baseline gap-x-2">
       <span className="quiet">from one server with</span>
       <select
-        className="pen w-24"
+        className="select w-24"
         aria-label="Link of the boot server"
         value={gigabits}
         onChange={(e) => setGigabits(Number(e.target.value))}

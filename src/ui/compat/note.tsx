@@ -55,7 +55,7 @@ export function Note({ row, profile, judge, addTrial }: { row: NoteRow; profile:
   const close = () => setSlip(null);
   const name = note.subject.name || note.subject.value;
   return (
-    <li className="border-b py-2" style={{ borderColor: "var(--color-base-300)" }}>
+    <li className="border-b py-2 border-base-300">
       <div className="flex flex-wrap items-baseline gap-x-4">
         <VerdictMark verdict={note.verdict} />
         <span className="font-medium">{name}</span>
@@ -90,10 +90,10 @@ export function Note({ row, profile, judge, addTrial }: { row: NoteRow; profile:
         </ol>
       )}
       <div className="mt-1 flex gap-4 text-[0.93rem]">
-        <button type="button" className="link-quiet quiet" onClick={() => setSlip("trial")}>
+        <button type="button" className="link quiet" onClick={() => setSlip("trial")}>
           log a trial
         </button>
-        <button type="button" className="link-quiet quiet" onClick={() => setSlip("verdict")}>
+        <button type="button" className="link quiet" onClick={() => setSlip("verdict")}>
           change the verdict
         </button>
       </div>

@@ -57,10 +57,10 @@ export function CompatNotes({
     <>
       <div className="mb-3 flex flex-wrap items-end gap-6">
         <label className="w-72">
-          <span className="legend">Narrow by any words</span>
-          <input className="pen" value={words} onChange={(e) => setWords(e.target.value)} />
+          <span className="label">Narrow by any words</span>
+          <input className="input" value={words} onChange={(e) => setWords(e.target.value)} />
         </label>
-        <button type="button" className="stamp ml-auto" onClick={() => setOpen(true)}>
+        <button type="button" className="btn ml-auto" onClick={() => setOpen(true)}>
           Write a verdict
         </button>
       </div>

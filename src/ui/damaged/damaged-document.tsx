@@ -50,15 +50,11 @@ export function DamagedDocument({
     setBusy(false);
   };
   return (
-    <article
-      id={`${kind}-${id}`}
-      className="mb-8 border-t pt-3"
-      style={{ borderColor: "var(--color-base-content)" }}
-    >
+    <article id={`${kind}-${id}`} className="mb-8 border-t pt-3 border-base-content">
       <h2 className="text-[1.07rem] font-semibold">
         {WORDS[kind]} {name} <span className="value quiet font-normal">{id}</span>
       </h2>
-      <ul className="my-1" style={{ color: "var(--color-error)" }}>
+      <ul className="my-1 text-error">
         {damaged.problems.map((p) => (
           <li key={p}>{p}</li>
         ))}
@@ -69,9 +65,9 @@ export function DamagedDocument({
         </p>
       )}
       <label className="mt-2 block">
-        <span className="legend">The document as it stands; mend it here</span>
+        <span className="label">The document as it stands; mend it here</span>
         <textarea
-          className="pen value w-full"
+          className="textarea value w-full"
           rows={Math.min(18, text.split("\n").length + 1)}
           spellCheck={false}
           value={text}
@@ -82,22 +78,17 @@ export function DamagedDocument({
       <div className="mt-2 flex flex-wrap gap-2">
         <button
           type="button"
-          className="stamp stamp-main"
+          className="btn btn-primary"
           disabled={busy || text === damaged.text}
           onClick={() => void tell(repair(kind, id, text))}
         >
           Put this in its place
         </button>
-        <a className="stamp" href={`/api/v1/damaged/${kind}/${encodeURIComponent(id)}`} download>
+        <a className="btn" href={`/api/v1/damaged/${kind}/${encodeURIComponent(id)}`} download>
           Save it as a file
         </a>
         {!damaged.setAside && (
-          <button
-            type="button"
-            className="stamp"
-            disabled={busy}
-            onClick={() => void tell(setAside(kind, id))}
-          >
+          <button type="button" className="btn" disabled={busy} onClick={() => void tell(setAside(kind, id))}>
             Set it aside
           </button>
         )}

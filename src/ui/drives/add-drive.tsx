@@ -40,7 +40,7 @@ export function AddDrive({
   const set = (part: Partial<Values>) => setValues({ ...values, ...part });
   return (
     <>
-      <button type="button" className="stamp" onClick={() => setOpen(true)}>
+      <button type="button" className="btn" onClick={() => setOpen(true)}>
         Add a stick, card or spare
       </button>
       <SlipForm
@@ -103,7 +103,7 @@ export function AddDrive({
           <label className="flex items-center gap-2 self-end pb-1">
             <input
               type="checkbox"
-              className="checkbox checkbox-sm"
+              className="checkbox checkbox-xs checkbox checkbox-sm"
               checked={values.spare}
               onChange={(e) => set({ spare: e.target.checked })}
             />

@@ -82,9 +82,9 @@ export function DriveActions({
           />
         )}
         <label className="col-span-full">
-          <span className="legend">Notes</span>
+          <span className="label">Notes</span>
           <textarea
-            className="pen"
+            className="textarea"
             rows={2}
             value={notes}
             maxLength={4000}
@@ -94,25 +94,21 @@ export function DriveActions({
       </div>
       <div className="mt-3 flex flex-wrap gap-3">
         {(label !== entry.label || notes !== entry.notes) && (
-          <button
-            type="button"
-            className="stamp stamp-main"
-            onClick={() => void done(keep({ label, notes }))}
-          >
+          <button type="button" className="btn btn-primary" onClick={() => void done(keep({ label, notes }))}>
             Keep
           </button>
         )}
         {entry.state !== "destroyed" && (
           <>
-            <button type="button" className="stamp" onClick={() => setSlip("shelf")}>
+            <button type="button" className="btn" onClick={() => setSlip("shelf")}>
               Lay it on a shelf
             </button>
             {stick && (
-              <button type="button" className="stamp" onClick={() => setSlip("write")}>
+              <button type="button" className="btn" onClick={() => setSlip("write")}>
                 Write down a writing
               </button>
             )}
-            <button type="button" className="stamp" onClick={() => setSlip("wipe")}>
+            <button type="button" className="btn" onClick={() => setSlip("wipe")}>
               Write down an erasure
             </button>
           </>
@@ -136,7 +132,7 @@ export function DriveActions({
         <label className="mt-3 flex items-center gap-2">
           <input
             type="checkbox"
-            className="checkbox checkbox-sm"
+            className="checkbox checkbox-xs checkbox checkbox-sm"
             checked={spare}
             onChange={(e) => setSpare(e.target.checked)}
           />
@@ -144,7 +140,7 @@ export function DriveActions({
         </label>
         <button
           type="button"
-          className="stamp stamp-main mt-4"
+          className="btn btn-primary mt-4"
           onClick={() => void done(shelve(place, spare))}
         >
           Lay it there
@@ -173,9 +169,9 @@ export function DriveActions({
         </div>
         {tail && (
           <label className="mt-3 block">
-            <span className="legend">Tail of the serial that was erased, read from the drive</span>
+            <span className="label">Tail of the serial that was erased, read from the drive</span>
             <input
-              className="pen"
+              className="input"
               value={typedTail}
               placeholder={`${tail.length} characters`}
               onChange={(e) => setTypedTail(e.target.value)}
@@ -184,7 +180,7 @@ export function DriveActions({
         )}
         <button
           type="button"
-          className="stamp stamp-main mt-4"
+          className="btn btn-primary mt-4"
           disabled={tail !== "" && typedTail.trim().toUpperCase() !== tail.toUpperCase()}
           onClick={() => void done(wipe(method, remark))}
         >

@@ -58,9 +58,9 @@ export function DriveRegister({ drives }: { drives: DriveLine[] }) {
     <>
       <div className="mb-3 flex flex-wrap items-end gap-x-8 gap-y-2">
         <label className="w-72">
-          <span className="legend">Narrow by any words</span>
+          <span className="label">Narrow by any words</span>
           <input
-            className="pen"
+            className="input"
             value={words}
             placeholder="serial, model, machine, what is on it …"
             onChange={(e) => setWords(e.target.value)}
@@ -95,7 +95,7 @@ export function DriveRegister({ drives }: { drives: DriveLine[] }) {
           <div role="rowgroup">
             <div
               role="row"
-              className="legend grid border-b py-1"
+              className="label grid border-b py-1"
               style={{
                 ...grid,
                 borderColor: "color-mix(in oklab, var(--color-base-content) 50%, transparent)",
@@ -125,7 +125,7 @@ export function DriveRegister({ drives }: { drives: DriveLine[] }) {
                   <div role="cell" className="flex min-w-0 items-center gap-2 pr-3">
                     <MediaGlyph media={d.media} />
                     <Link
-                      className="link-quiet truncate font-medium"
+                      className="link truncate font-medium"
                       href={`/machines/drives/${encodeURIComponent(d.key)}`}
                     >
                       {d.label || d.model || `${d.media} drive`}

@@ -73,7 +73,7 @@ export function WritingSlip({
       </div>
       <button
         type="button"
-        className="stamp stamp-main mt-4"
+        className="btn btn-primary mt-4"
         disabled={values.imageId === ""}
         onClick={() => keep({ ...values, scheme: prepared ? values.scheme : null })}
       >

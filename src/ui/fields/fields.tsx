@@ -27,7 +27,7 @@ export function Field({
   return (
     <div data-field={path} className={`min-w-0 ${span ? "col-span-full" : ""}`}>
       <div className="flex items-center gap-2">
-        <span className="legend">{label}</span>
+        <span className="label">{label}</span>
         {marks.map((m) => (
           <a
             key={m.label}
@@ -72,7 +72,7 @@ export function TextField({
     <Field {...field}>
       <input
         aria-label={field.label}
-        className="pen"
+        className="input"
         type={type}
         value={value}
         placeholder={placeholder}
@@ -123,16 +123,13 @@ export function ParsedField<T>({
     onBlur: leave,
   };
   return (
-    <Field
-      {...field}
-      hint={problem ? <span style={{ color: "var(--color-error)" }}>{problem}</span> : field.hint}
-    >
+    <Field {...field} hint={problem ? <span className="text-error">{problem}</span> : field.hint}>
       {rows ? (
-        <textarea {...shared} rows={rows} className="pen resize-y" />
+        <textarea {...shared} rows={rows} className="textarea resize-y" />
       ) : (
         <input
           {...shared}
-          className="pen"
+          className="input"
           autoComplete="off"
           onKeyDown={(e) => e.key === "Enter" && leave()}
         />
@@ -157,7 +154,7 @@ export function SelectField({
     <Field {...field}>
       <select
         aria-label={field.label}
-        className="pen"
+        className="select"
         value={value}
         onChange={(e) => onChange(e.target.value)}
       >
@@ -215,7 +212,7 @@ export function NoteField({
     <Field {...field}>
       <textarea
         aria-label={field.label}
-        className="pen resize-y"
+        className="textarea resize-y"
         rows={rows}
         value={value}
         maxLength={10_000}

@@ -17,7 +17,7 @@ export function FigureValue({
       >
         {text}
       </summary>
-      <div className="mt-1 border-l-2 pl-2 text-[0.86rem]" style={{ borderColor: "var(--color-base-300)" }}>
+      <div className="mt-1 border-l-2 pl-2 text-[0.86rem] border-base-300">
         <p>{figure.formula}</p>
         <dl className="grid grid-cols-[auto_auto_auto] gap-x-3">
           {figure.inputs.map((i) => (

@@ -42,7 +42,7 @@ export function TypedProof({
         }}
       />
       {refused && (
-        <span role="alert" className="block text-[0.93rem]" style={{ color: "var(--color-error)" }}>
+        <span role="alert" className="block text-[0.93rem] text-error">
           What is copied proves nothing. Read it from the drive, its label or the console, and type it.
         </span>
       )}

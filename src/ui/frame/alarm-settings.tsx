@@ -37,6 +37,7 @@ export function AlarmSettings() {
       <span>When a wait ends, the title of every Derrick page says so; also</span>
       <label className="flex items-baseline gap-1.5">
         <input
+          className="checkbox checkbox-xs"
           type="checkbox"
           checked={bySound}
           onChange={(e) => {
@@ -47,7 +48,12 @@ export function AlarmSettings() {
         by sound
       </label>
       <label className="flex items-baseline gap-1.5">
-        <input type="checkbox" checked={byNotice} onChange={(e) => void notice(e.target.checked)} />
+        <input
+          className="checkbox checkbox-xs"
+          type="checkbox"
+          checked={byNotice}
+          onChange={(e) => void notice(e.target.checked)}
+        />
         by the browser&apos;s notification
       </label>
       {refused && (

@@ -18,7 +18,7 @@ export function CopyValue({ value, className = "" }: { value: string; className?
       className={`value cursor-copy text-left [overflow-wrap:anywhere] underline decoration-dotted underline-offset-4 ${className}`}
     >
       {value}
-      <span aria-live="polite" className="legend ml-2">
+      <span aria-live="polite" className="label ml-2">
         {copied ? "copied" : ""}
       </span>
     </button>

@@ -42,11 +42,10 @@ export function Slip({
         after?.current?.focus();
       }}
       onClick={(e) => e.target === ref.current && onClose()}
-      className={`m-auto max-h-[86dvh] w-[min(94vw,${wide ? "60rem" : "36rem"})] overflow-auto border bg-base-100 p-0 text-base-content backdrop:bg-black/45`}
-      style={{ borderColor: "var(--color-base-content)", width: `min(94vw, ${wide ? "60rem" : "36rem"})` }}
+      className="modal"
     >
       {open && (
-        <div className="p-5">
+        <div className={`modal-box ${wide ? "w-[min(94vw,60rem)]" : "w-[min(94vw,36rem)]"}`}>
           <h2 className="mb-3 text-lg font-semibold">{title}</h2>
           {children}
         </div>

@@ -23,13 +23,12 @@ export function FindBox() {
       <button
         type="button"
         onClick={() => setOpen(true)}
-        className="flex cursor-pointer items-center gap-2 border px-2 py-0.5 text-[0.93rem]"
-        style={{ borderColor: "var(--color-base-300)" }}
+        className="flex cursor-pointer items-center gap-2 border px-2 py-0.5 text-[0.93rem] border-base-300"
         aria-label="Find"
       >
         <Search size={14} aria-hidden="true" />
         <span className="hidden lg:inline">Find</span>
-        <span className="keycap hidden lg:inline-block">/</span>
+        <span className="kbd hidden lg:inline-block">/</span>
       </button>
       <Slip open={open} onClose={() => setOpen(false)} title="Find">
         <Finder close={() => setOpen(false)} />
@@ -63,7 +62,7 @@ function Finder({ close }: { close: () => void }) {
         autoFocus
         value={query}
         onValueChange={setQuery}
-        className="pen text-base"
+        className="input text-base"
         placeholder="name, serial, MAC, address, sheet number, d2"
       />
       <Command.List className="mt-3 max-h-[50dvh] overflow-auto">
@@ -78,10 +77,9 @@ function Finder({ close }: { close: () => void }) {
               close();
               router.push(f.href);
             }}
-            className="flex cursor-pointer items-baseline gap-3 border-b px-1 py-1 data-[selected=true]:bg-base-200"
-            style={{ borderColor: "var(--color-base-300)" }}
+            className="flex cursor-pointer items-baseline gap-3 border-b px-1 py-1 data-[selected=true]:bg-base-200 border-base-300"
           >
-            <span className="legend w-16 shrink-0">{f.kind}</span>
+            <span className="label w-16 shrink-0">{f.kind}</span>
             <span className="font-medium">{f.title}</span>
             <span className="quiet value ml-auto truncate text-[0.86rem]">{f.detail}</span>
           </Command.Item>

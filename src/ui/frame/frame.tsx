@@ -22,10 +22,7 @@ export function Frame({
       <a href="#sheet" className="sr-only focus:not-sr-only">
         To the sheet
       </a>
-      <header
-        className="sticky top-0 z-30 flex items-end gap-3 border-b bg-base-200 px-3 pt-1.5"
-        style={{ borderColor: "var(--color-base-content)" }}
-      >
+      <header className="sticky top-0 z-30 flex items-end gap-3 border-b bg-base-200 px-3 pt-1.5 border-base-content">
         <Mark />
         <Drawers />
         <div className="ml-auto flex items-center gap-2 pb-1">

@@ -11,7 +11,7 @@ export function HandName({ hand, setHand }: { hand: string; setHand: (name: stri
     <>
       <button
         type="button"
-        className="link-quiet hidden text-[0.93rem] sm:inline"
+        className="link hidden text-[0.93rem] sm:inline"
         onClick={() => setOpen(true)}
         title="The name under your changes"
       >
@@ -27,16 +27,16 @@ export function HandName({ hand, setHand }: { hand: string; setHand: (name: stri
         >
           <p className="mb-3">This name stands under your changes, waivers and steps, and in the record.</p>
           <label className="block">
-            <span className="legend">Name or initials</span>
+            <span className="label">Name or initials</span>
             <input
               autoFocus
-              className="pen"
+              className="input"
               value={name}
               maxLength={60}
               onChange={(e) => setName(e.target.value)}
             />
           </label>
-          <button type="submit" className="stamp stamp-main mt-4">
+          <button type="submit" className="btn btn-primary mt-4">
             Use this name
           </button>
         </form>

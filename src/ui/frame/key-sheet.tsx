@@ -69,12 +69,12 @@ export function KeySheet() {
         <div className="grid gap-4 sm:grid-cols-2">
           {GROUPS.map((group) => (
             <section key={group.title}>
-              <h3 className="legend mb-1">{group.title}</h3>
+              <h3 className="label mb-1">{group.title}</h3>
               <dl className="grid grid-cols-[5rem_1fr] gap-y-1">
                 {group.keys.map(([key, what]) => (
                   <div key={key} className="contents">
                     <dt>
-                      <span className="keycap">{key}</span>
+                      <span className="kbd">{key}</span>
                     </dt>
                     <dd>{what}</dd>
                   </div>

@@ -15,11 +15,7 @@ export function Problems({
 }) {
   if (problems.length === 0) return null;
   return (
-    <div
-      role="alert"
-      className="my-3 border-l-4 bg-base-200 px-3 py-2"
-      style={{ borderColor: "var(--color-error)" }}
-    >
+    <div role="alert" className="alert alert-error my-3">
       <p className="font-semibold">{title}</p>
       <ul className="mt-1 space-y-1">
         {problems.map((p, i) => (

@@ -21,11 +21,7 @@ export function ServerState() {
   }, []);
   if (!trouble && !lost) return null;
   return (
-    <p
-      role="alert"
-      className="sticky top-0 z-20 border-b-2 bg-base-200 px-4 py-1.5"
-      style={{ borderColor: "var(--color-warning)" }}
-    >
+    <p role="alert" className="sticky top-0 z-20 border-b-2 bg-base-200 px-4 py-1.5 border-warning">
       {trouble ? (
         <>
           <span className="font-semibold">{trouble.why}</span> Since {trouble.since}; this page may be old,
@@ -35,7 +31,7 @@ export function ServerState() {
         <>
           <span className="font-semibold">The last change got no answer from the server</span>, so it may not
           be saved. What you typed is still here; press its button again.{" "}
-          <button type="button" className="link-quiet" onClick={() => setLost(false)}>
+          <button type="button" className="link" onClick={() => setLost(false)}>
             Seen
           </button>
         </>

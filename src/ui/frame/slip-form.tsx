@@ -40,7 +40,7 @@ export function SlipForm({
       >
         {children}
         <Problems problems={problems} />
-        <button type="submit" className="stamp stamp-main mt-4" disabled={disabled}>
+        <button type="submit" className="btn btn-primary mt-4" disabled={disabled}>
           {button}
         </button>
       </form>

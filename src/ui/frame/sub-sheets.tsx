@@ -12,12 +12,7 @@ export function SubSheets({
     <nav aria-label="Sheets in this drawer" className="mb-3 flex flex-wrap gap-x-5 gap-y-1 text-[0.93rem]">
       {sheets.map((s) =>
         s.href === open ? (
-          <span
-            key={s.href}
-            aria-current="page"
-            className="border-b-2 font-semibold"
-            style={{ borderColor: "currentColor" }}
-          >
+          <span key={s.href} aria-current="page" className="border-b-2 font-semibold border-current">
             {s.title}
           </span>
         ) : (

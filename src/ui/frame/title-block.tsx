@@ -10,18 +10,14 @@ export interface TitleCell {
 /** The title block at the foot of every sheet: number, subject, revision, drawn, checked, state, and the next action. */
 export function TitleBlock({ cells, children }: { cells: TitleCell[]; children?: ReactNode }) {
   return (
-    <footer
-      className="sticky bottom-0 z-20 mt-auto border-t-2 bg-base-100"
-      style={{ borderColor: "var(--color-base-content)" }}
-    >
+    <footer className="sticky bottom-0 z-20 mt-auto border-t-2 bg-base-100 border-base-content">
       <div className="flex flex-wrap items-stretch">
         {cells.map((cell) => (
           <div
             key={cell.label}
-            className={`min-w-0 border-r px-3 py-1.5 ${cell.grow ? "flex-[1_1_14rem]" : ""}`}
-            style={{ borderColor: "var(--color-base-300)" }}
+            className={`min-w-0 border-r px-3 py-1.5 ${cell.grow ? "flex-[1_1_14rem]" : ""} border-base-300`}
           >
-            <div className="legend">{cell.label}</div>
+            <div className="label">{cell.label}</div>
             <div className={`truncate ${cell.mono ? "value" : "font-medium"}`}>{cell.value}</div>
           </div>
         ))}

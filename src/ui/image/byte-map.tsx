@@ -32,8 +32,7 @@ export function ByteMap({ regions, size }: { regions: Region[]; size: number }) 
   return (
     <div>
       <div
-        className="relative h-12 border"
-        style={{ borderColor: "currentColor" }}
+        className="relative h-12 border border-current"
         role="group"
         aria-label="The file, from first to last byte"
       >
@@ -70,13 +69,13 @@ export function ByteMap({ regions, size }: { regions: Region[]; size: number }) 
       </div>
       <div className="quiet flex justify-between text-[0.79rem]">
         <span className="value">{digits(from)}</span>
-        <button type="button" className="link-quiet" onClick={() => setZoom(!zoom)}>
+        <button type="button" className="link" onClick={() => setZoom(!zoom)}>
           {zoom ? "the whole file" : "zoom to the chosen region"}
         </button>
         <span className="value">{digits(to)}</span>
       </div>
       <div className="overflow-x-auto">
-        <table className="ruled mt-2" aria-label="Regions">
+        <table className="table mt-2" aria-label="Regions">
           <thead>
             <tr>
               <th>Region</th>

@@ -68,7 +68,7 @@ export function ImageFolder({
   if (files.length === 0) return <p className="quiet">The folder holds no files.</p>;
   return (
     <>
-      <table className="ruled" aria-label="Files of the image folder">
+      <table className="table" aria-label="Files of the image folder">
         <thead>
           <tr>
             <th>File</th>
@@ -84,7 +84,7 @@ export function ImageFolder({
               <td className="value whitespace-nowrap">{formatBytes(f.sizeBytes)}</td>
               <td>
                 {f.image ? (
-                  <Link className="link-quiet" href={`/images/${f.image.id}`}>
+                  <Link className="link" href={`/images/${f.image.id}`}>
                     {f.image.name}
                   </Link>
                 ) : (
@@ -97,11 +97,7 @@ export function ImageFolder({
                 ) : f.job?.state === "waiting" ? (
                   <span className="flex flex-wrap items-baseline gap-3" role="status">
                     {f.job.algorithm} waits until the files before it are done
-                    <button
-                      type="button"
-                      className="link-quiet"
-                      onClick={() => void stop(f.name).then(reload)}
-                    >
+                    <button type="button" className="link" onClick={() => void stop(f.name).then(reload)}>
                       stop
                     </button>
                   </span>
@@ -110,13 +106,13 @@ export function ImageFolder({
                     {f.image ? (
                       <button
                         type="button"
-                        className="link-quiet"
+                        className="link"
                         onClick={() => void ask(compute(f.image?.id ?? "", f.name))}
                       >
                         compute its checksum
                       </button>
                     ) : (
-                      <button type="button" className="link-quiet" onClick={() => void ask(shelve(f.name))}>
+                      <button type="button" className="link" onClick={() => void ask(shelve(f.name))}>
                         put it on the shelf
                       </button>
                     )}

@@ -62,10 +62,10 @@ export function ImageForm({ id, version, image, families, others, save }: Props)
     props: React.InputHTMLAttributes<HTMLInputElement> = {},
   ) => (
     <label>
-      <span className="legend">{label}</span>
+      <span className="label">{label}</span>
       <input
         name={name}
-        className="pen"
+        className="input"
         defaultValue={value}
         maxLength={300}
         autoComplete="off"
@@ -76,8 +76,8 @@ export function ImageForm({ id, version, image, families, others, save }: Props)
   );
   const select = (name: string, label: string, value: string, options: [string, string][]) => (
     <label>
-      <span className="legend">{label}</span>
-      <select name={name} className="pen" defaultValue={value}>
+      <span className="label">{label}</span>
+      <select name={name} className="select" defaultValue={value}>
         {options.map(([v, t]) => (
           <option key={v} value={v}>
             {t}
@@ -125,14 +125,14 @@ export function ImageForm({ id, version, image, families, others, save }: Props)
         title: image ? formatBytes(image.sizeBytes) : undefined,
       })}
       <fieldset>
-        <legend className="legend">Starts in</legend>
+        <legend className="label">Starts in</legend>
         {(["uefi", "legacy"] as const).map((m) => (
           <label key={m} className="mr-4 inline-flex items-center gap-2 py-1">
             <input
               type="checkbox"
               name={m}
               defaultChecked={image?.bootModes.includes(m) ?? m === "uefi"}
-              className="checkbox checkbox-xs"
+              className="checkbox checkbox-xs checkbox checkbox-xs"
             />
             {m === "uefi" ? "UEFI" : "legacy"}
           </label>
@@ -150,10 +150,10 @@ export function ImageForm({ id, version, image, families, others, save }: Props)
         ["md5", "MD5, weak"],
       ])}
       <label className="sm:col-span-2">
-        <span className="legend">Its digits, as published</span>
+        <span className="label">Its digits, as published</span>
         <input
           name="checksum"
-          className="pen"
+          className="input"
           defaultValue={image?.published?.value ?? ""}
           maxLength={200}
           autoComplete="off"
@@ -167,7 +167,7 @@ export function ImageForm({ id, version, image, families, others, save }: Props)
       {text("notes", "Notes", image?.notes ?? "")}
       {others.length > 0 && (
         <fieldset className="col-span-full">
-          <legend className="legend">Goes with</legend>
+          <legend className="label">Goes with</legend>
           {others.map((o) => (
             <label key={o.id} className="mr-5 inline-flex items-center gap-2 py-1">
               <input
@@ -175,7 +175,7 @@ export function ImageForm({ id, version, image, families, others, save }: Props)
                 name="goesWith"
                 value={o.id}
                 defaultChecked={image?.goesWith.includes(o.id)}
-                className="checkbox checkbox-xs"
+                className="checkbox checkbox-xs checkbox checkbox-xs"
               />
               {o.name}
             </label>
@@ -184,7 +184,7 @@ export function ImageForm({ id, version, image, families, others, save }: Props)
       )}
       <div className="col-span-full">
         <Problems problems={problems} />
-        <button type="submit" className="stamp stamp-main">
+        <button type="submit" className="btn btn-primary">
           {id === null ? "Keep this image" : "Keep"}
         </button>
         {saved && (

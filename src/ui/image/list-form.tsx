@@ -43,9 +43,9 @@ export function ChecksumListForm({
       }}
     >
       <label>
-        <span className="legend">Or paste the published list of checksums</span>
+        <span className="label">Or paste the published list of checksums</span>
         <textarea
-          className="pen text-[0.93rem]"
+          className="textarea text-[0.93rem]"
           rows={2}
           spellCheck={false}
           value={text}
@@ -68,7 +68,7 @@ export function ChecksumListForm({
         </p>
       )}
       {text.trim() !== "" && (
-        <button type="submit" className="stamp mt-2">
+        <button type="submit" className="btn mt-2">
           Find this image in it
         </button>
       )}

@@ -20,7 +20,7 @@ export function Progress({
   const percent = Math.floor((100 * done) / Math.max(1, size));
   return (
     <>
-      <div className="h-3 border" style={{ borderColor: "currentColor" }}>
+      <div className="h-3 border border-current">
         <div className="hatched h-full" style={{ width: `${percent}%` }} />
       </div>
       <p className="flex flex-wrap items-baseline gap-3">
@@ -29,7 +29,7 @@ export function Progress({
         </span>
         {rate > 0 && <span className="quiet">{formatDecimalBytes(rate)}/s</span>}
         {rate > 0 && <span className="quiet">{formatDuration((size - done) / rate)} left</span>}
-        <button type="button" className="link-quiet" onClick={onStop}>
+        <button type="button" className="link" onClick={onStop}>
           stop
         </button>
       </p>

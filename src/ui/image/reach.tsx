@@ -20,7 +20,7 @@ export function Reach({
 }) {
   return (
     <div className="grid gap-x-10 gap-y-4 lg:grid-cols-2">
-      <table className="ruled" aria-label="Fetching it">
+      <table className="table" aria-label="Fetching it">
         <thead>
           <tr>
             <th>Site</th>
@@ -38,7 +38,7 @@ export function Reach({
           {sites.map(({ id, site }) => (
             <tr key={id}>
               <th scope="row">
-                <Link className="link-quiet" href={`/sites/${id}`}>
+                <Link className="link" href={`/sites/${id}`}>
                   {site.name}
                 </Link>
               </th>
@@ -53,7 +53,7 @@ export function Reach({
           ))}
         </tbody>
       </table>
-      <table className="ruled" aria-label="Sticks for it">
+      <table className="table" aria-label="Sticks for it">
         <thead>
           <tr>
             <th>Stick</th>
@@ -74,7 +74,7 @@ export function Reach({
             return (
               <tr key={key}>
                 <th scope="row">
-                  <Link className="link-quiet" href={`/machines/drives/${encodeURIComponent(key)}`}>
+                  <Link className="link" href={`/machines/drives/${encodeURIComponent(key)}`}>
                     {entry.label || entry.model || key}
                   </Link>
                   <span className="quiet block text-[0.86rem]">{where}</span>
@@ -85,7 +85,7 @@ export function Reach({
                 </td>
                 <td>
                   {entry.carries?.imageId === imageId ? (
-                    <strong style={{ color: "var(--color-success)" }}>
+                    <strong className="text-success">
                       this image{entry.carries.compared ? ", compared" : ", not compared"}
                     </strong>
                   ) : (

@@ -21,7 +21,7 @@ export function VerdictTable({ verdict }: { verdict: Inspection["verdict"] }) {
   ];
   return (
     <div className="overflow-x-auto">
-      <table className="ruled min-w-[52rem]" aria-label="Where it starts">
+      <table className="table min-w-[52rem]" aria-label="Where it starts">
         <thead>
           <tr>
             <th></th>

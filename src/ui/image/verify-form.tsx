@@ -62,7 +62,7 @@ export function VerifyForm({
           </p>
           <input
             aria-label="What the checksum tool printed"
-            className="pen mt-2"
+            className="input mt-2"
             value={line}
             maxLength={400}
             autoComplete="off"
@@ -70,7 +70,7 @@ export function VerifyForm({
             onChange={(e) => setLine(e.target.value)}
           />
           <Problems problems={problems} />
-          <button type="submit" className="stamp mt-2" disabled={line.trim() === ""}>
+          <button type="submit" className="btn mt-2" disabled={line.trim() === ""}>
             Compare
           </button>
         </form>

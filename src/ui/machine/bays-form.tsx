@@ -41,8 +41,7 @@ export function BaysForm({ typed, save }: { typed: Typed; save: SaveTyped }) {
       {bays.map((b, i) => (
         <fieldset
           key={i}
-          className="mb-3 grid items-end gap-x-5 gap-y-2 border-b pb-3 sm:grid-cols-4 lg:grid-cols-8"
-          style={{ borderColor: "var(--color-base-300)" }}
+          className="mb-3 grid items-end gap-x-5 gap-y-2 border-b pb-3 sm:grid-cols-4 lg:grid-cols-8 border-base-300"
         >
           <legend className="sr-only">Block of bays {i + 1}</legend>
           <TextField
@@ -87,7 +86,7 @@ export function BaysForm({ typed, save }: { typed: Typed; save: SaveTyped }) {
           />
           <button
             type="button"
-            className="link-quiet quiet justify-self-start"
+            className="link quiet justify-self-start"
             onClick={() => setBays(bays.filter((_, j) => j !== i))}
           >
             remove
@@ -95,11 +94,11 @@ export function BaysForm({ typed, save }: { typed: Typed; save: SaveTyped }) {
         </fieldset>
       ))}
       <div className="flex flex-wrap items-center gap-4">
-        <button type="button" className="link-quiet" onClick={() => setBays([...bays, NEW_GROUP])}>
+        <button type="button" className="link" onClick={() => setBays([...bays, NEW_GROUP])}>
           add a block of bays
         </button>
         {JSON.stringify(bays) !== JSON.stringify(typed.bays) && (
-          <button type="submit" className="stamp">
+          <button type="submit" className="btn">
             Keep the bays
           </button>
         )}

@@ -21,12 +21,8 @@ export interface DriveFile {
 
 function Card({ title, kind, children }: { title: string; kind: string; children: ReactNode }) {
   return (
-    <section
-      aria-label={`${kind} ${title}`}
-      className="border bg-base-100 p-3"
-      style={{ borderColor: "var(--color-base-content)" }}
-    >
-      <p className="legend">{kind}</p>
+    <section aria-label={`${kind} ${title}`} className="border bg-base-100 p-3 border-base-content">
+      <p className="label">{kind}</p>
       <h2 className="mb-2 text-[1.07rem] leading-tight font-semibold">{title}</h2>
       {children}
     </section>
@@ -128,7 +124,7 @@ export function DriveCard({
       />
       {file && file.entry.stays.length > 1 && (
         <div className="mt-2">
-          <p className="legend">Sat before</p>
+          <p className="label">Sat before</p>
           <ul>
             {file.entry.stays
               .slice(0, -1)
@@ -156,10 +152,7 @@ export function DriveCard({
       )}
       <PlaceForm key={drive.id} placed={placed} freeBays={freeBays} onPlace={onPlace} />
       {file && (
-        <Link
-          className="link-quiet mt-2 inline-block"
-          href={`/machines/drives/${encodeURIComponent(file.key)}`}
-        >
+        <Link className="link mt-2 inline-block" href={`/machines/drives/${encodeURIComponent(file.key)}`}>
           its page in the register
         </Link>
       )}
@@ -187,9 +180,9 @@ function PlaceForm({
       }}
     >
       <label className="flex-1">
-        <span className="legend">{placed ? "Placed by hand; move to bay" : "Put it in bay"}</span>
+        <span className="label">{placed ? "Placed by hand; move to bay" : "Put it in bay"}</span>
         <input
-          className="pen"
+          className="input"
           list="free-bays"
           value={bay}
           maxLength={40}
@@ -201,11 +194,11 @@ function PlaceForm({
           ))}
         </datalist>
       </label>
-      <button type="submit" className="stamp" disabled={bay.trim() === ""}>
+      <button type="submit" className="btn" disabled={bay.trim() === ""}>
         Put
       </button>
       {placed && (
-        <button type="button" className="stamp" onClick={() => onPlace(null)}>
+        <button type="button" className="btn" onClick={() => onPlace(null)}>
           Take back
         </button>
       )}
@@ -232,7 +225,7 @@ export function EmptyBayCard({
           <ul className="space-y-1">
             {loose.map((d) => (
               <li key={d.id}>
-                <button type="button" className="link-quiet value text-left" onClick={() => onPut(d.id)}>
+                <button type="button" className="link value text-left" onClick={() => onPut(d.id)}>
                   {d.serial ?? d.id}
                 </button>{" "}
                 <span className="quiet">{formatDecimalBytes(d.sizeBytes)}</span>

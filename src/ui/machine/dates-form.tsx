@@ -29,11 +29,7 @@ export function DatesForm({
         {typed.dates
           .toSorted((a, b) => a.due.localeCompare(b.due))
           .map((d) => (
-            <li
-              key={d.id}
-              className="flex flex-wrap items-baseline gap-x-3 border-b py-1"
-              style={{ borderColor: "var(--color-base-300)" }}
-            >
+            <li key={d.id} className="flex flex-wrap items-baseline gap-x-3 border-b py-1 border-base-300">
               <span className="value">{d.due}</span>
               <span className={d.doneOn ? "line-through opacity-80" : "font-medium"}>{d.what}</span>
               <span className="quiet">
@@ -43,7 +39,7 @@ export function DatesForm({
               {!d.doneOn && (
                 <button
                   type="button"
-                  className="link-quiet quiet ml-auto"
+                  className="link quiet ml-auto"
                   onClick={() => void put(d.id, { doneOn: today })}
                 >
                   done today
@@ -68,7 +64,7 @@ export function DatesForm({
           onChange={setWhat}
         />
         <TextField path="date.due" label="Day" type="date" value={due} onChange={setDue} />
-        <button type="submit" className="stamp" disabled={what.trim() === "" || due === ""}>
+        <button type="submit" className="btn" disabled={what.trim() === "" || due === ""}>
           Set the day
         </button>
       </form>

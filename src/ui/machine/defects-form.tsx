@@ -26,11 +26,7 @@ export function DefectsForm({
     <div>
       <ul>
         {typed.defects.map((d) => (
-          <li
-            key={d.id}
-            className="flex flex-wrap items-baseline gap-x-3 border-b py-1"
-            style={{ borderColor: "var(--color-base-300)" }}
-          >
+          <li key={d.id} className="flex flex-wrap items-baseline gap-x-3 border-b py-1 border-base-300">
             <span className={d.mendedOn ? "line-through opacity-80" : "font-medium"}>{d.what}</span>
             <span className="quiet">
               affects {d.affects}, since {d.since}, {d.by}
@@ -39,7 +35,7 @@ export function DefectsForm({
             {!d.mendedOn && (
               <button
                 type="button"
-                className="link-quiet quiet ml-auto"
+                className="link quiet ml-auto"
                 onClick={() =>
                   void keep({
                     defects: typed.defects.map((o) => (o.id === d.id ? { ...o, mendedOn: today } : o)),
@@ -79,7 +75,7 @@ export function DefectsForm({
           options={kinds.map((k) => ({ value: k, text: k }))}
           onChange={(v) => setAffects(v as typeof affects)}
         />
-        <button type="submit" className="stamp" disabled={what.trim() === ""}>
+        <button type="submit" className="btn" disabled={what.trim() === ""}>
           Write it down
         </button>
       </form>

@@ -76,7 +76,7 @@ export function DeliveryForm({
   return (
     <div>
       {lines.length > 0 && (
-        <table className="ruled mb-3" aria-label="Delivery note and machine">
+        <table className="table mb-3" aria-label="Delivery note and machine">
           <thead>
             <tr>
               <th>What</th>
@@ -167,7 +167,7 @@ export function DeliveryForm({
           />
         </div>
         {changed && (
-          <button type="submit" className="stamp mt-3">
+          <button type="submit" className="btn mt-3">
             Keep the note
           </button>
         )}

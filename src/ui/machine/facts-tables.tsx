@@ -24,7 +24,7 @@ export function FactsTables({ document, timeZone }: { document: MachineDocument;
         return (
           <div key={group} className="break-inside-avoid">
             <Ruled title={title}>
-              <table className="ruled">
+              <table className="table">
                 <tbody>
                   {facts.map(([key, value]) => (
                     <tr key={key}>
@@ -52,7 +52,7 @@ export function FactsTables({ document, timeZone }: { document: MachineDocument;
       {document.facts.sensors.length > 0 && (
         <div className="break-inside-avoid">
           <Ruled title="Sensors">
-            <table className="ruled" aria-label="Sensors">
+            <table className="table" aria-label="Sensors">
               <tbody>
                 {document.facts.sensors.map((s) => (
                   <tr key={s.id}>
@@ -98,7 +98,7 @@ export function SetsTable({ document }: { document: MachineDocument }) {
     return drive ? `${drive.bay ? `${drive.bay}: ` : ""}…${serialTail(drive) || drive.seenAs}` : member.name;
   };
   return (
-    <table className="ruled" aria-label="Sets">
+    <table className="table" aria-label="Sets">
       <thead>
         <tr>
           <th>Set</th>
@@ -164,7 +164,7 @@ export function SetsTable({ document }: { document: MachineDocument }) {
 export function PciTable({ document }: { document: MachineDocument }) {
   return (
     <div className="overflow-x-auto">
-      <table className="ruled" aria-label="PCI devices">
+      <table className="table" aria-label="PCI devices">
         <thead>
           <tr>
             <th>Place</th>

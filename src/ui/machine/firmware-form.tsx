@@ -32,7 +32,7 @@ export function FirmwareForm({
   return (
     <div>
       {typed.firmware.length > 0 && (
-        <table className="ruled">
+        <table className="table">
           <thead>
             <tr>
               <th>Part</th>
@@ -51,7 +51,7 @@ export function FirmwareForm({
                 <td className="value">{f.available}</td>
                 <td>
                   <select
-                    className="pen"
+                    className="select"
                     aria-label={`Decision about ${f.part}`}
                     value={f.decision}
                     onChange={(e) => void put(f, { decision: e.target.value as Decision["decision"] })}
@@ -64,7 +64,7 @@ export function FirmwareForm({
                 <td>
                   {f.decision === "postponed" && (
                     <input
-                      className="pen"
+                      className="input"
                       type="date"
                       aria-label={`Day for ${f.part}`}
                       value={f.due ?? ""}
@@ -74,7 +74,7 @@ export function FirmwareForm({
                 </td>
                 <td>
                   <input
-                    className="pen"
+                    className="input"
                     aria-label={`Reason for ${f.part}`}
                     defaultValue={f.reason}
                     maxLength={300}
@@ -106,7 +106,7 @@ export function FirmwareForm({
       >
         <TextField path="fw.part" label="Part" value={part} onChange={setPart} />
         <TextField path="fw.available" label="Available version" value={available} onChange={setAvailable} />
-        <button type="submit" className="stamp" disabled={part.trim() === "" || available.trim() === ""}>
+        <button type="submit" className="btn" disabled={part.trim() === "" || available.trim() === ""}>
           Look at it
         </button>
       </form>

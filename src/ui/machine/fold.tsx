@@ -13,7 +13,7 @@ export function Fold({
   children: ReactNode;
 }) {
   return (
-    <details className="mb-2 border-b" style={{ borderColor: "var(--color-base-300)" }} open={open}>
+    <details className="mb-2 border-b border-base-300" open={open}>
       <summary className="flex cursor-pointer list-none items-baseline gap-3 py-1.5">
         <span className="text-[1.07rem] font-semibold">{title}</span>
         {note && <span className="quiet text-[0.93rem]">{note}</span>}

@@ -76,13 +76,12 @@ export function ImportPanel({
       {waiting.map((w) => (
         <p
           key={w.hash}
-          className="my-2 flex items-center gap-3 border-l-4 bg-base-200 px-3 py-2"
-          style={{ borderColor: "var(--color-warning)" }}
+          className="my-2 flex items-center gap-3 border-l-4 bg-base-200 px-3 py-2 border-warning"
         >
           A bundle came in from the collector ({w.name}).
           <button
             type="button"
-            className="stamp"
+            className="btn"
             onClick={() => look([{ name: w.name, text: w.text }], w.hash)}
           >
             Look at it
@@ -97,7 +96,7 @@ export function ImportPanel({
           <div className="flex gap-3">
             <button
               type="button"
-              className="stamp stamp-main"
+              className="btn btn-primary"
               disabled={preview.understood.length === 0}
               onClick={take}
             >
@@ -105,7 +104,7 @@ export function ImportPanel({
                 ? "Nothing differs: renew the dates"
                 : `Take ${preview.changes.length} ${preview.changes.length === 1 ? "change" : "changes"} over`}
             </button>
-            <button type="button" className="stamp" onClick={() => setPreview(null)}>
+            <button type="button" className="btn" onClick={() => setPreview(null)}>
               Leave everything as it is
             </button>
           </div>
@@ -139,7 +138,7 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
         />
       ))}
       {preview.understood.length > 0 && (
-        <table className="ruled" aria-label="Understood">
+        <table className="table" aria-label="Understood">
           <thead>
             <tr>
               <th>Tool</th>
@@ -156,7 +155,7 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
                 <td>
                   {u.words}
                   {u.warnings.map((w) => (
-                    <div key={w} style={{ color: "var(--color-warning)" }}>
+                    <div key={w} className="text-warning">
                       {w}
                     </div>
                   ))}
@@ -180,13 +179,12 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
       ))}
       {preview.changes.length > 0 && (
         <div
-          className="max-h-[26rem] overflow-auto border-y"
-          style={{ borderColor: "var(--color-base-300)" }}
+          className="max-h-[26rem] overflow-auto border-y border-base-300"
           tabIndex={0}
           role="region"
           aria-label="What would change"
         >
-          <table className="ruled">
+          <table className="table">
             <thead>
               <tr>
                 <th>Fact</th>

@@ -51,7 +51,7 @@ export function ImportWell({ onTexts, label }: { onTexts: (texts: DroppedText[])
       >
         <div className="flex flex-wrap items-center gap-3">
           <span className="font-medium">{label}</span>
-          <button type="button" className="stamp" onClick={() => input.current?.click()}>
+          <button type="button" className="btn" onClick={() => input.current?.click()}>
             Choose files
           </button>
           <input
@@ -67,7 +67,7 @@ export function ImportWell({ onTexts, label }: { onTexts: (texts: DroppedText[])
         </div>
         <textarea
           aria-label="Paste a tool's output"
-          className="pen mt-2 text-[0.86rem]"
+          className="textarea mt-2 text-[0.86rem]"
           rows={2}
           spellCheck={false}
           value={pasted}
@@ -77,7 +77,7 @@ export function ImportWell({ onTexts, label }: { onTexts: (texts: DroppedText[])
         {pasted.trim() !== "" && (
           <button
             type="button"
-            className="stamp mt-2"
+            className="btn mt-2"
             onClick={() => {
               if (pasted.length > LIMIT)
                 return setProblems([

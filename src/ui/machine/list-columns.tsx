@@ -61,7 +61,7 @@ export const columns = helper.columns([
     sortFn: "alphanumeric",
     meta: { width: "minmax(8rem,1.2fr)" },
     cell: ({ row }) => (
-      <Link className="link-quiet font-medium" href={`/machines/${row.original.id}`}>
+      <Link className="link font-medium" href={`/machines/${row.original.id}`}>
         {row.original.name}
       </Link>
     ),
@@ -155,7 +155,7 @@ export const columns = helper.columns([
     meta: { width: "minmax(10rem,2fr)" },
     cell: ({ row }) =>
       row.original.href ? (
-        <Link className="link-quiet" href={row.original.href}>
+        <Link className="link" href={row.original.href}>
           {row.original.becoming}
         </Link>
       ) : (

@@ -62,7 +62,7 @@ export function ListReader({
             role="region"
             aria-label="What the list would do"
           >
-            <table className="ruled">
+            <table className="table">
               <thead>
                 <tr>
                   <th>Line</th>
@@ -87,7 +87,7 @@ export function ListReader({
           </div>
           <button
             type="button"
-            className="stamp stamp-main mt-3"
+            className="btn btn-primary mt-3"
             disabled={useful === 0}
             onClick={async () => {
               const answer = text ? await take(text.text, text.name) : null;

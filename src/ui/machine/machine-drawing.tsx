@@ -66,11 +66,11 @@ function Face({
   return (
     <section aria-label={`${title} of the machine`}>
       <div className="mb-0.5 flex items-baseline gap-2">
-        <h2 className="legend">
+        <h2 className="label">
           {title}
           {units !== null ? `, ${units}U` : ""}
         </h2>
-        {hotkey && <span className="keycap text-[0.65rem] leading-4">{hotkey.toUpperCase()}</span>}
+        {hotkey && <span className="kbd text-[0.65rem] leading-4">{hotkey.toUpperCase()}</span>}
       </div>
       <div
         role="group"
@@ -102,7 +102,7 @@ function Ear({ units }: { units: number }) {
       style={{ background: "color-mix(in oklab, currentColor 10%, transparent)" }}
     >
       {Array.from({ length: units * 3 }, (_, i) => (
-        <span key={i} className="mx-auto h-1 w-1.5 border" style={{ borderColor: "currentColor" }} />
+        <span key={i} className="mx-auto h-1 w-1.5 border border-current" />
       ))}
     </div>
   );
@@ -156,7 +156,7 @@ function Tray({
 }: { title: string; name: string; drives: Drive[] } & Props) {
   return (
     <section aria-label={title}>
-      <h2 className="legend mb-0.5">{title}</h2>
+      <h2 className="label mb-0.5">{title}</h2>
       <div
         role="group"
         data-face={name}

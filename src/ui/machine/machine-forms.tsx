@@ -59,8 +59,8 @@ export function ControllerForm({
       }}
     >
       <label>
-        <span className="legend">Management controller</span>
-        <select className="pen" value={present} onChange={(e) => setPresent(e.target.value)}>
+        <span className="label">Management controller</span>
+        <select className="select" value={present} onChange={(e) => setPresent(e.target.value)}>
           <option value="">not known</option>
           <option value="yes">there is one</option>
           <option value="no">none</option>
@@ -69,26 +69,30 @@ export function ControllerForm({
       {present === "yes" && (
         <>
           <label>
-            <span className="legend">Its address</span>
+            <span className="label">Its address</span>
             <input
-              className="pen"
+              className="input"
               value={address}
               maxLength={60}
               onChange={(e) => setAddress(e.target.value)}
             />
           </label>
           <label>
-            <span className="legend">Virtual media</span>
-            <select className="pen" value={media} onChange={(e) => setMedia(e.target.value as typeof media)}>
+            <span className="label">Virtual media</span>
+            <select
+              className="select"
+              value={media}
+              onChange={(e) => setMedia(e.target.value as typeof media)}
+            >
               <option value="licensed">licensed</option>
               <option value="not licensed">not licensed</option>
               <option value="unknown">not known</option>
             </select>
           </label>
           <label>
-            <span className="legend">Media was read at, MB/s</span>
+            <span className="label">Media was read at, MB/s</span>
             <input
-              className="pen"
+              className="input"
               inputMode="decimal"
               value={rate}
               maxLength={12}
@@ -96,12 +100,17 @@ export function ControllerForm({
             />
           </label>
           <label className="sm:col-span-2">
-            <span className="legend">Where its log-in is kept, in words; never a password</span>
-            <input className="pen" value={login} maxLength={200} onChange={(e) => setLogin(e.target.value)} />
+            <span className="label">Where its log-in is kept, in words; never a password</span>
+            <input
+              className="input"
+              value={login}
+              maxLength={200}
+              onChange={(e) => setLogin(e.target.value)}
+            />
           </label>
         </>
       )}
-      <button type="submit" className="stamp" disabled={!changed || present === ""}>
+      <button type="submit" className="btn" disabled={!changed || present === ""}>
         Keep
       </button>
       <div className="col-span-full">
@@ -132,7 +141,7 @@ export function NotesForm({
     >
       <textarea
         aria-label="Notes"
-        className="pen"
+        className="textarea"
         rows={3}
         maxLength={20_000}
         value={text}
@@ -141,7 +150,7 @@ export function NotesForm({
       />
       <Problems problems={problems} />
       {text !== notes && (
-        <button type="submit" className="stamp mt-2">
+        <button type="submit" className="btn mt-2">
           Keep the notes
         </button>
       )}
@@ -162,11 +171,11 @@ export function CollectorCard({
       <p>
         On a live system of this machine, as root where you can:{" "}
         <CopyValue value="sh collect.sh > bundle.txt" />. It only reads.{" "}
-        <a className="link-quiet" href="/collect.sh" download="collect.sh">
+        <a className="link" href="/collect.sh" download="collect.sh">
           collect.sh
         </a>{" "}
         (on a BSD system{" "}
-        <a className="link-quiet" href="/collect-bsd.sh" download="collect-bsd.sh">
+        <a className="link" href="/collect-bsd.sh" download="collect-bsd.sh">
           collect-bsd.sh
         </a>
         )
@@ -178,7 +187,7 @@ export function CollectorCard({
       ) : (
         <button
           type="button"
-          className="link-quiet"
+          className="link"
           onClick={async () => {
             const answer = await issue();
             if (answer.ok) setCode(answer.value);

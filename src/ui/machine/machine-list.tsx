@@ -60,17 +60,17 @@ export function MachineList({ machines }: { machines: MachineLine[] }) {
     <>
       <div className="mb-3 flex flex-wrap items-end gap-x-8 gap-y-2">
         <label className="w-72">
-          <span className="legend">Narrow by any words</span>
+          <span className="label">Narrow by any words</span>
           <input
-            className="pen"
+            className="input"
             value={globalFilter}
             placeholder="name, serial, model, health, role …"
             onChange={(e) => setGlobalFilter(e.target.value)}
           />
         </label>
         <label className="w-40">
-          <span className="legend">Site</span>
-          <select className="pen" value={site} onChange={(e) => setSite(e.target.value)}>
+          <span className="label">Site</span>
+          <select className="select" value={site} onChange={(e) => setSite(e.target.value)}>
             <option value="">all</option>
             {sites.map((s) => (
               <option key={s}>{s}</option>
@@ -78,17 +78,14 @@ export function MachineList({ machines }: { machines: MachineLine[] }) {
           </select>
         </label>
         <details className="relative">
-          <summary className="link-quiet cursor-pointer list-none">columns ({shownColumns.length})</summary>
-          <fieldset
-            className="absolute z-10 mt-1 grid w-64 grid-cols-2 gap-x-4 border bg-base-100 p-3"
-            style={{ borderColor: "var(--color-base-content)" }}
-          >
+          <summary className="link cursor-pointer list-none">columns ({shownColumns.length})</summary>
+          <fieldset className="absolute z-10 mt-1 grid w-64 grid-cols-2 gap-x-4 border bg-base-100 p-3 border-base-content">
             <legend className="sr-only">Columns that are shown</legend>
             {table.getAllLeafColumns().map((c) => (
               <label key={c.id} className="flex items-center gap-2">
                 <input
                   type="checkbox"
-                  className="checkbox checkbox-xs"
+                  className="checkbox checkbox-xs checkbox checkbox-xs"
                   checked={c.getIsVisible()}
                   disabled={c.id === "name"}
                   onChange={c.getToggleVisibilityHandler()}
@@ -127,7 +124,7 @@ export function MachineList({ machines }: { machines: MachineLine[] }) {
                   >
                     <button
                       type="button"
-                      className="legend cursor-pointer"
+                      className="label cursor-pointer"
                       onClick={header.column.getToggleSortingHandler()}
                     >
                       {String(header.column.columnDef.header)} {sorted ? (sorted === "desc" ? "↓" : "↑") : ""}

@@ -136,7 +136,7 @@ function Findings({
           </h3>
           <p className="leading-snug [overflow-wrap:anywhere]">{f.says}</p>
           <details>
-            <summary className="link-quiet quiet cursor-pointer list-none text-[0.86rem]">
+            <summary className="link quiet cursor-pointer list-none text-[0.86rem]">
               what to do, and why
             </summary>
             <div className="mt-1 space-y-1 leading-snug">
@@ -157,7 +157,7 @@ function Findings({
           {f.subject && drives.includes(f.subject) && (
             <button
               type="button"
-              className="link-quiet quiet ml-3 text-[0.86rem]"
+              className="link quiet ml-3 text-[0.86rem]"
               onClick={() => onDrive(f.subject ?? "")}
             >
               show the drive

@@ -64,12 +64,12 @@ export function NewMachine({ sites, create }: Props) {
         }}
       >
         <label>
-          <span className="legend">Name, as written on its front</span>
-          <input className="pen" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
+          <span className="label">Name, as written on its front</span>
+          <input className="input" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
         </label>
         <label>
-          <span className="legend">Site</span>
-          <select className="pen" value={site} onChange={(e) => setSite(e.target.value)}>
+          <span className="label">Site</span>
+          <select className="select" value={site} onChange={(e) => setSite(e.target.value)}>
             {sites.map((s) => (
               <option key={s.id} value={s.id}>
                 {s.name}
@@ -80,9 +80,9 @@ export function NewMachine({ sites, create }: Props) {
         </label>
         {site === "" && (
           <label>
-            <span className="legend">Name of the new site</span>
+            <span className="label">Name of the new site</span>
             <input
-              className="pen"
+              className="input"
               value={siteName}
               maxLength={80}
               onChange={(e) => setSiteName(e.target.value)}
@@ -92,7 +92,7 @@ export function NewMachine({ sites, create }: Props) {
         <div className="col-span-full">
           <button
             type="submit"
-            className="stamp stamp-main"
+            className="btn btn-primary"
             disabled={busy || name.trim() === "" || (site === "" && siteName.trim() === "")}
           >
             Keep this machine

@@ -77,8 +77,7 @@ export function Pictures({
                   height={150}
                   src={`/api/v1/pictures/${p.id}`}
                   alt={p.caption}
-                  className="h-36 w-56 border object-cover"
-                  style={{ borderColor: "var(--color-base-300)" }}
+                  className="h-36 w-56 border object-cover border-base-300"
                 />
               </a>
               <p className="leading-snug [overflow-wrap:anywhere]">{p.caption}</p>
@@ -86,7 +85,7 @@ export function Pictures({
                 {p.at.slice(0, 10)}, {p.by}{" "}
                 <button
                   type="button"
-                  className="link-quiet"
+                  className="link"
                   onClick={() => void remove(p.id).then(() => router.refresh())}
                 >
                   remove
@@ -98,15 +97,15 @@ export function Pictures({
       )}
       <div className="flex flex-wrap items-end gap-3">
         <label className="w-72">
-          <span className="legend">Caption of the next picture</span>
+          <span className="label">Caption of the next picture</span>
           <input
-            className="pen"
+            className="input"
             value={caption}
             maxLength={200}
             onChange={(e) => setCaption(e.target.value)}
           />
         </label>
-        <button type="button" className="stamp" onClick={() => input.current?.click()}>
+        <button type="button" className="btn" onClick={() => input.current?.click()}>
           Choose a picture
         </button>
         <input

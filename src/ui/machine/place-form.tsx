@@ -125,12 +125,12 @@ export function PlaceForm({
       </div>
       {isLaptop && (
         <fieldset className="mt-3 flex flex-wrap gap-x-6 gap-y-1">
-          <legend className="legend">A laptop as a server: tried, and true</legend>
+          <legend className="label">A laptop as a server: tried, and true</legend>
           {LAPTOP.map(([key, words]) => (
             <label key={key} className="flex items-center gap-2">
               <input
                 type="checkbox"
-                className="checkbox checkbox-sm"
+                className="checkbox checkbox-xs checkbox checkbox-sm"
                 checked={at.laptop[key]}
                 onChange={(e) => setAt({ ...at, laptop: { ...at.laptop, [key]: e.target.checked } })}
               />
@@ -141,7 +141,7 @@ export function PlaceForm({
       )}
       <Problems problems={problems} />
       {changed && (
-        <button type="submit" className="stamp mt-3">
+        <button type="submit" className="btn mt-3">
           Keep
         </button>
       )}

@@ -18,7 +18,7 @@ export function TwinSlip({
   const [problems, setProblems] = useState<Problem[]>([]);
   return (
     <>
-      <button type="button" className="stamp" onClick={() => setOpen(true)}>
+      <button type="button" className="btn" onClick={() => setOpen(true)}>
         Twin of it
       </button>
       <Slip open={open} onClose={() => setOpen(false)} title="A sheet for its twin">
@@ -35,9 +35,9 @@ export function TwinSlip({
             itself.
           </p>
           <label>
-            <span className="legend">Name, as written on its front</span>
+            <span className="label">Name, as written on its front</span>
             <input
-              className="pen"
+              className="input"
               autoFocus
               value={name}
               maxLength={80}
@@ -45,7 +45,7 @@ export function TwinSlip({
             />
           </label>
           <Problems problems={problems} />
-          <button type="submit" className="stamp stamp-main mt-4" disabled={name.trim() === ""}>
+          <button type="submit" className="btn btn-primary mt-4" disabled={name.trim() === ""}>
             Make it
           </button>
         </form>

@@ -18,9 +18,9 @@ export function Input({
   const { register } = useFormContext<Profile>();
   return (
     <label className={wide ? "col-span-full" : ""}>
-      <span className="legend">{label}</span>
+      <span className="label">{label}</span>
       <input
-        className="pen"
+        className="input"
         type={kind}
         step="any"
         autoComplete="off"
@@ -43,8 +43,8 @@ export function Choice({
   const { register } = useFormContext<Profile>();
   return (
     <label>
-      <span className="legend">{label}</span>
-      <select className="pen" {...register(path as Path)}>
+      <span className="label">{label}</span>
+      <select className="select" {...register(path as Path)}>
         {options.map((o) => (
           <option key={o} value={o}>
             {o}
@@ -59,7 +59,11 @@ export function Tick({ path, label }: { path: string; label: string }) {
   const { register } = useFormContext<Profile>();
   return (
     <label className="inline-flex items-center gap-2 self-end pb-1">
-      <input type="checkbox" className="checkbox checkbox-xs" {...register(path as Path)} />
+      <input
+        type="checkbox"
+        className="checkbox checkbox-xs checkbox checkbox-xs"
+        {...register(path as Path)}
+      />
       {label}
     </label>
   );
@@ -74,10 +78,10 @@ export function Lines({ path, label, rows = 2 }: { path: string; label: string; 
       name={path as Path}
       render={({ field }) => (
         <label className="col-span-full">
-          <span className="legend">{label}, one on each line</span>
+          <span className="label">{label}, one on each line</span>
           <textarea
             ref={field.ref}
-            className="pen resize-y"
+            className="textarea resize-y"
             rows={rows}
             spellCheck={false}
             value={Array.isArray(field.value) ? field.value.join("\n") : ""}
@@ -102,12 +106,12 @@ export function Ticks({ path, label, options }: { path: string; label: string; o
         const chosen = Array.isArray(field.value) ? (field.value as string[]) : [];
         return (
           <fieldset className="col-span-full">
-            <legend className="legend">{label}</legend>
+            <legend className="label">{label}</legend>
             {options.map((o) => (
               <label key={o} className="mr-4 inline-flex items-center gap-1.5">
                 <input
                   type="checkbox"
-                  className="checkbox checkbox-xs"
+                  className="checkbox checkbox-xs checkbox checkbox-xs"
                   checked={chosen.includes(o)}
                   onChange={(e) =>
                     field.onChange(options.filter((x) => (x === o ? e.target.checked : chosen.includes(x))))
@@ -137,7 +141,7 @@ export function Rows({ path, label, columns }: { path: string; label: string; co
   const empty = Object.fromEntries(columns.map((c) => [c.key, c.options?.[0] ?? ""]));
   return (
     <fieldset className="col-span-full">
-      <legend className="legend">{label}</legend>
+      <legend className="label">{label}</legend>
       {fields.length > 0 && (
         <table className="w-full">
           <thead>
@@ -161,7 +165,7 @@ export function Rows({ path, label, columns }: { path: string; label: string; co
                   <td key={c.key} className="pr-3">
                     {c.options ? (
                       <select
-                        className="pen"
+                        className="select"
                         aria-label={`${label} ${i + 1}, ${c.title}`}
                         {...register(`${path}.${i}.${c.key}` as Path)}
                       >
@@ -173,7 +177,7 @@ export function Rows({ path, label, columns }: { path: string; label: string; co
                       </select>
                     ) : (
                       <input
-                        className="pen"
+                        className="input"
                         aria-label={`${label} ${i + 1}, ${c.title}`}
                         autoComplete="off"
                         spellCheck={false}
@@ -185,7 +189,7 @@ export function Rows({ path, label, columns }: { path: string; label: string; co
                 <td className="w-10 text-right">
                   <button
                     type="button"
-                    className="link-quiet"
+                    className="link"
                     aria-label={`take out ${label} ${i + 1}`}
                     onClick={() => remove(i)}
                   >
@@ -197,7 +201,7 @@ export function Rows({ path, label, columns }: { path: string; label: string; co
           </tbody>
         </table>
       )}
-      <button type="button" className="link-quiet" onClick={() => append(empty as never)}>
+      <button type="button" className="link" onClick={() => append(empty as never)}>
         add a line
       </button>
     </fieldset>

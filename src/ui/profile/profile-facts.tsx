@@ -19,7 +19,7 @@ function Requirements({ requirements: r }: Pick<Profile, "requirements">) {
     { name: "cores", least: String(r.cores.least), more: String(r.cores.recommended) },
   ];
   return (
-    <table className="ruled">
+    <table className="table">
       <thead>
         <tr>
           <th></th>
@@ -61,7 +61,7 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
           title="Starts from"
           note={`secure boot ${profile.secureBoot}; ${profile.firmware.modes.join(" and ")}`}
         >
-          <table className="ruled" aria-label="Boot targets">
+          <table className="table" aria-label="Boot targets">
             <tbody>
               {profile.bootTargets.map((t) => (
                 <tr key={t.kind}>
@@ -132,7 +132,7 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
       </div>
       {profile.editions.length > 0 && (
         <Ruled title="Which product of the family">
-          <table className="ruled">
+          <table className="table">
             <thead>
               <tr>
                 <th>Product</th>
@@ -184,7 +184,7 @@ function Road({
         keeps {keeps.join(", ") || "nothing"}
         {loses.length > 0 && (
           <>
-            ; <span style={{ color: "var(--color-error)" }}>loses {loses.join(", ")}</span>
+            ; <span className="text-error">loses {loses.join(", ")}</span>
           </>
         )}
       </p>
@@ -200,13 +200,12 @@ function Screens({ screens }: { screens: readonly Screen[] }) {
       {screens.map((s, i) => (
         <li
           key={s.id}
-          className="grid grid-cols-[2rem_minmax(0,1fr)_auto] gap-2 border-b py-1"
-          style={{ borderColor: "var(--color-base-300)" }}
+          className="grid grid-cols-[2rem_minmax(0,1fr)_auto] gap-2 border-b py-1 border-base-300"
         >
           <span className="value quiet text-right">{i + 1}</span>
           <span>
             {s.title}
-            {s.destroys && <strong style={{ color: "var(--color-error)" }}> – erases the target</strong>}
+            {s.destroys && <strong className="text-error"> – erases the target</strong>}
             {s.when !== "always" && <span className="quiet"> – {s.when} only</span>}
             {s.expected.map((e) => (
               <span key={e.looks} className="quiet block text-[0.86rem]">

@@ -15,7 +15,7 @@ const NEEDS = ["required", "wished", "not needed"] as const;
 
 function Part({ title, children, plain = false }: { title: string; children: ReactNode; plain?: boolean }) {
   return (
-    <details className="border-b py-1.5" style={{ borderColor: "var(--color-base-content)" }}>
+    <details className="border-b py-1.5 border-base-content">
       <summary className="cursor-pointer font-semibold">{title}</summary>
       <div className={plain ? "py-2" : "grid gap-x-6 gap-y-2 py-2 sm:grid-cols-3"}>{children}</div>
     </details>
@@ -181,7 +181,7 @@ export function ProfileForm({
             problems={problems}
             title={`Not kept: ${problems.length} ${problems.length === 1 ? "problem" : "problems"}`}
           />
-          <button type="submit" className="stamp stamp-main" disabled={form.formState.isSubmitting}>
+          <button type="submit" className="btn btn-primary" disabled={form.formState.isSubmitting}>
             Keep as the next edition
           </button>
           {said && (

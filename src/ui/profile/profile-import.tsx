@@ -28,7 +28,7 @@ export function ProfileImport({
       }}
     >
       <label className="mb-2 inline-block">
-        <span className="stamp">Read a file</span>
+        <span className="btn">Read a file</span>
         <input
           type="file"
           accept=".yaml,.yml,text/yaml"
@@ -38,8 +38,7 @@ export function ProfileImport({
       </label>
       <textarea
         aria-label="Profile as YAML"
-        className="w-full border bg-transparent p-2 font-mono text-[0.93rem]"
-        style={{ borderColor: "var(--color-base-300)" }}
+        className="w-full border bg-transparent p-2 font-mono text-[0.93rem] border-base-300"
         rows={22}
         spellCheck={false}
         value={yaml}
@@ -49,7 +48,7 @@ export function ProfileImport({
         problems={problems}
         title={`Not taken: ${problems.length} ${problems.length === 1 ? "problem" : "problems"}`}
       />
-      <button type="submit" className="stamp stamp-main mt-2" disabled={yaml.trim() === ""}>
+      <button type="submit" className="btn btn-primary mt-2" disabled={yaml.trim() === ""}>
         Check and keep this profile
       </button>
     </form>

@@ -28,7 +28,7 @@ export function ScreensEditor({ path, what }: { path: string; what: string }) {
   return (
     <div className="col-span-full">
       {fields.map((field, i) => (
-        <details key={field.id} className="border-b py-1" style={{ borderColor: "var(--color-base-300)" }}>
+        <details key={field.id} className="border-b py-1 border-base-300">
           <summary className="flex cursor-pointer items-baseline gap-3">
             <span className="fold-mark" aria-hidden="true" />
             <span className="value quiet w-6 text-right">{i + 1}</span>
@@ -74,25 +74,25 @@ export function ScreensEditor({ path, what }: { path: string; what: string }) {
             />
             <Tick path={`${path}.${i}.destroys`} label="what stands on the target is lost from here" />
             <p className="col-span-full flex gap-4">
-              <button type="button" className="link-quiet" disabled={i === 0} onClick={() => move(i, i - 1)}>
+              <button type="button" className="link" disabled={i === 0} onClick={() => move(i, i - 1)}>
                 earlier
               </button>
               <button
                 type="button"
-                className="link-quiet"
+                className="link"
                 disabled={i === fields.length - 1}
                 onClick={() => move(i, i + 1)}
               >
                 later
               </button>
-              <button type="button" className="link-quiet" onClick={() => remove(i)}>
+              <button type="button" className="link" onClick={() => remove(i)}>
                 take this {what} out
               </button>
             </p>
           </div>
         </details>
       ))}
-      <button type="button" className="link-quiet mt-1" onClick={() => append(NEW_SCREEN as never)}>
+      <button type="button" className="link mt-1" onClick={() => append(NEW_SCREEN as never)}>
         add a {what}
       </button>
     </div>
@@ -106,7 +106,7 @@ function Heading({ path }: { path: string }) {
   return (
     <span>
       {screen?.title || "without a title yet"}
-      {screen?.destroys && <strong style={{ color: "var(--color-error)" }}> – erases the target</strong>}
+      {screen?.destroys && <strong className="text-error"> – erases the target</strong>}
     </span>
   );
 }

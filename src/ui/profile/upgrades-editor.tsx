@@ -21,7 +21,7 @@ export function UpgradesEditor() {
   return (
     <>
       {fields.map((field, i) => (
-        <details key={field.id} className="border-b py-1" style={{ borderColor: "var(--color-base-300)" }}>
+        <details key={field.id} className="border-b py-1 border-base-300">
           <summary className="cursor-pointer">
             {field.way} from {field.from.profile || "…"} {field.from.least ?? field.from.version}
           </summary>
@@ -40,7 +40,7 @@ export function UpgradesEditor() {
             <Lines path={`upgrades.${i}.needs`} label="Needed before it begins" />
             <FateEditor path={`upgrades.${i}.fate`} />
             <ScreensEditor path={`upgrades.${i}.screens`} what="screen" />
-            <button type="button" className="link-quiet justify-self-start" onClick={() => remove(i)}>
+            <button type="button" className="link justify-self-start" onClick={() => remove(i)}>
               take this jump out
             </button>
           </div>
@@ -48,7 +48,7 @@ export function UpgradesEditor() {
       ))}
       <button
         type="button"
-        className="link-quiet mt-1"
+        className="link mt-1"
         onClick={() =>
           append({
             id: "",
@@ -74,11 +74,7 @@ export function FaultsEditor() {
   return (
     <>
       {fields.map((field, i) => (
-        <div
-          key={field.id}
-          className="grid gap-x-6 gap-y-2 border-b py-2 sm:grid-cols-4"
-          style={{ borderColor: "var(--color-base-300)" }}
-        >
+        <div key={field.id} className="grid gap-x-6 gap-y-2 border-b py-2 sm:grid-cols-4 border-base-300">
           <Input path={`knownFaults.${i}.looks`} label="What happens" wide />
           <Input path={`knownFaults.${i}.remedy`} label="What to do" wide />
           <Input path={`knownFaults.${i}.id`} label="Short name" />
@@ -92,18 +88,14 @@ export function FaultsEditor() {
           <Input path={`knownFaults.${i}.when.part`} label="Driver or PCI id" />
           <Input path={`knownFaults.${i}.stone.profile`} label="Stepping stone: profile" />
           <Input path={`knownFaults.${i}.stone.version`} label="and version" />
-          <button
-            type="button"
-            className="link-quiet self-end justify-self-start pb-1"
-            onClick={() => remove(i)}
-          >
+          <button type="button" className="link self-end justify-self-start pb-1" onClick={() => remove(i)}>
             take this fault out
           </button>
         </div>
       ))}
       <button
         type="button"
-        className="link-quiet mt-1"
+        className="link mt-1"
         onClick={() => append({ id: "", when: { road: "fresh" }, looks: "", remedy: "" })}
       >
         add a fault

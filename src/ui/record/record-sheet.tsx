@@ -105,7 +105,7 @@ export function RecordSheet({ record }: { record: BuildRecord }) {
         title="Times"
         note={`started ${when(times.startedAt)}, ended ${when(times.endedAt)}; taken ${times.takenSeconds === null ? "–" : formatDuration(times.takenSeconds)}, likely was ${formatDuration(times.likelySeconds)}`}
       >
-        <table className="ruled">
+        <table className="table">
           <thead>
             <tr>
               <th>Step</th>
@@ -160,7 +160,7 @@ function Pairs({ rows }: { rows: [string, string][] }) {
     <dl className="grid gap-x-6 gap-y-0.5 sm:grid-cols-[11rem_1fr]">
       {rows.map(([label, value]) => (
         <div key={label} className="contents">
-          <dt className="legend pt-1">{label}</dt>
+          <dt className="label pt-1">{label}</dt>
           <dd className="value [overflow-wrap:anywhere]">{value || "–"}</dd>
         </div>
       ))}

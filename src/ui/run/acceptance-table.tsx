@@ -23,7 +23,7 @@ export function AcceptanceTable({
   onSettle?: (command: RunCommand) => void;
 }) {
   return (
-    <table className="ruled mt-2">
+    <table className="table mt-2">
       <thead>
         <tr>
           <th>What</th>
@@ -71,7 +71,7 @@ function Line({ line, onSettle }: { line: SettledLine; onSettle?: (command: RunC
           {mayDecide && (
             <button
               type="button"
-              className="link-quiet ml-2 text-base-content"
+              className="link ml-2 text-base-content"
               aria-expanded={deciding}
               aria-label={`Decide: ${line.what}`}
               onClick={() => setDeciding(!deciding)}
@@ -117,12 +117,12 @@ function Decide({ line, onSettle }: { line: SettledLine; onSettle: (command: Run
       }}
     >
       <label className="min-w-44 flex-1">
-        <span className="legend">
+        <span className="label">
           {byEye ? "What you see, and where you looked" : "Why it may stay as it is"}
         </span>
         <input
           autoFocus
-          className="pen"
+          className="input"
           value={words}
           maxLength={400}
           aria-label={`${line.what}: ${byEye ? "what you see" : "why it may stay"}`}
@@ -130,13 +130,13 @@ function Decide({ line, onSettle }: { line: SettledLine; onSettle: (command: Run
         />
       </label>
       {byEye && (
-        <button type="submit" className="stamp" disabled={words.trim() === ""}>
+        <button type="submit" className="btn" disabled={words.trim() === ""}>
           Seen as planned
         </button>
       )}
       <button
         type="button"
-        className="stamp"
+        className="btn"
         disabled={words.trim().length < 8}
         onClick={() => say("taken as it is")}
       >

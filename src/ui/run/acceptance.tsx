@@ -59,11 +59,7 @@ export function Acceptance({
       : null;
   const open = lines?.filter(isOpen).length ?? 0;
   return (
-    <section
-      aria-label="Acceptance"
-      className="mt-6 border-t-2 pt-3"
-      style={{ borderColor: "var(--color-base-content)" }}
-    >
+    <section aria-label="Acceptance" className="mt-6 border-t-2 pt-3 border-base-content">
       <h2 className="text-[1.15rem] font-semibold">As planned, as found</h2>
       {acceptance && !preview && (
         <p className="quiet">
@@ -74,7 +70,7 @@ export function Acceptance({
         </p>
       )}
       {other && (
-        <p role="alert" className="mt-2 border-2 px-3 py-2" style={{ borderColor: "var(--color-error)" }}>
+        <p role="alert" className="mt-2 border-2 px-3 py-2 border-error">
           <strong>This is another machine.</strong> Its chassis serial is {other.found}; planned is{" "}
           {other.planned}. Putting it on the record stops the run, and nothing of it is accepted.
         </p>
@@ -93,13 +89,13 @@ export function Acceptance({
         <div className="mt-3 flex gap-3">
           <button
             type="button"
-            className="stamp stamp-main"
+            className="btn btn-primary"
             onClick={take}
             disabled={preview.understood === 0}
           >
             Put this on the record
           </button>
-          <button type="button" className="stamp" onClick={() => setPreview(null)}>
+          <button type="button" className="btn" onClick={() => setPreview(null)}>
             Not this one
           </button>
         </div>

@@ -15,11 +15,8 @@ export function RunLog({ view, onCorrect }: { view: RunView; onCorrect: (seq: nu
     <ol className="mt-3" aria-label="Log">
       {entries.map((entry, i) => (
         <li key={entry.seq}>
-          {days[i] !== days[i - 1] && <p className="legend mt-2">{days[i]}</p>}
-          <div
-            className="grid grid-cols-[2.2rem_3.4rem_minmax(0,1fr)_auto] gap-2 border-b py-0.5"
-            style={{ borderColor: "var(--color-base-300)" }}
-          >
+          {days[i] !== days[i - 1] && <p className="label mt-2">{days[i]}</p>}
+          <div className="grid grid-cols-[2.2rem_3.4rem_minmax(0,1fr)_auto] gap-2 border-b py-0.5 border-base-300">
             <span className="value quiet text-right">{entry.seq}</span>
             <time className="value" dateTime={entry.when}>
               {formatClock(entry.when, plan.timeZone)}
@@ -33,17 +30,13 @@ export function RunLog({ view, onCorrect }: { view: RunView; onCorrect: (seq: nu
                 </span>
               )}
               {entry.jump !== undefined && (
-                <span className="block font-medium" style={{ color: "var(--color-error)" }}>
+                <span className="block font-medium text-error">
                   The server&apos;s clock went back {formatDuration(entry.jump)} before this: times around it
                   are not sure.
                 </span>
               )}
             </span>
-            <button
-              type="button"
-              className="link-quiet quiet text-[0.86rem]"
-              onClick={() => onCorrect(entry.seq)}
-            >
+            <button type="button" className="link quiet text-[0.86rem]" onClick={() => onCorrect(entry.seq)}>
               correct
             </button>
           </div>

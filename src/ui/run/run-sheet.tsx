@@ -65,7 +65,7 @@ export function RunSheet({ initial }: { initial: RunView }) {
             · {plan.number} rev {plan.revision}
           </span>
         </h1>
-        <Link href={`/builds/${view.buildId}`} className="link-quiet quiet text-[0.93rem]">
+        <Link href={`/builds/${view.buildId}`} className="link quiet text-[0.93rem]">
           sheet
         </Link>
         <span className="value ml-auto">
@@ -106,10 +106,7 @@ export function RunSheet({ initial }: { initial: RunView }) {
         <HandOver view={view} busy={run.unsent > 0} onHandOver={(to) => say({ kind: "handed over", to })} />
       )}
       <ComingUp view={view} now={now} clock={clock} />
-      <div
-        className="mt-3 flex flex-wrap gap-2 border-t pt-3"
-        style={{ borderColor: "var(--color-base-300)" }}
-      >
+      <div className="mt-3 flex flex-wrap gap-2 border-t pt-3 border-base-300">
         <Act text="Note" letter="N" onClick={() => setAsked({ kind: "note" })} />
         <Act text="Reading" letter="R" onClick={() => setAsked({ kind: "reading" })} />
         {step && state.status === "running" && (
@@ -160,11 +157,7 @@ function useHaste(step: number): boolean {
 function Away({ why, unsent, keeps }: { why: string; unsent: number; keeps: boolean }) {
   const answers = unsent === 1 ? "One answer is" : `${unsent} answers are`;
   return (
-    <p
-      role="status"
-      className="mt-2 border-l-4 bg-base-200 px-3 py-1.5"
-      style={{ borderColor: "var(--color-warning)" }}
-    >
+    <p role="status" className="mt-2 border-l-4 bg-base-200 px-3 py-1.5 border-warning">
       {why}{" "}
       {unsent === 0
         ? "Trying again; what you see may be old."
@@ -177,21 +170,19 @@ function Away({ why, unsent, keeps }: { why: string; unsent: number; keeps: bool
 
 function Act({ text, letter, onClick }: { text: string; letter: string; onClick: () => void }) {
   return (
-    <button type="button" className="stamp" onClick={onClick}>
+    <button type="button" className="btn" onClick={onClick}>
       {text}
-      {letter && <span className="keycap">{letter}</span>}
+      {letter && <span className="kbd">{letter}</span>}
     </button>
   );
 }
 
 function Stopped({ why, onResume }: { why: string; onResume: () => void }) {
   return (
-    <div role="alert" className="mt-3 border-2 px-4 py-3" style={{ borderColor: "var(--color-error)" }}>
-      <p className="text-[1.07rem] font-semibold" style={{ color: "var(--color-error)" }}>
-        The run is stopped
-      </p>
+    <div role="alert" className="mt-3 border-2 px-4 py-3 border-error">
+      <p className="text-[1.07rem] font-semibold text-error">The run is stopped</p>
       <p className="my-1">{why}</p>
-      <button type="button" className="stamp" onClick={onResume}>
+      <button type="button" className="btn" onClick={onResume}>
         Say what was done, and resume
       </button>
     </div>
@@ -208,13 +199,10 @@ function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (is
   const waiting = wait >= 0 ? rest[wait] : undefined;
   if (!hands && !next) return null;
   return (
-    <dl
-      className="mt-4 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 border-t pt-3"
-      style={{ borderColor: "var(--color-base-300)" }}
-    >
+    <dl className="mt-4 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 border-t pt-3 border-base-300">
       {hands && (
         <>
-          <dt className="legend pt-0.5">Hands</dt>
+          <dt className="label pt-0.5">Hands</dt>
           <dd className={hands.late ? "font-semibold" : ""}>
             <span className="value font-semibold">{hands.at <= now ? "now" : clock(hands.at)}</span>{" "}
             {hands.what}
@@ -223,7 +211,7 @@ function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (is
       )}
       {next && (
         <>
-          <dt className="legend pt-0.5">Next</dt>
+          <dt className="label pt-0.5">Next</dt>
           <dd>
             {next.title}
             {waiting && waiting !== next && (
@@ -237,7 +225,7 @@ function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (is
               <span className="quiet"> · {formatDuration(next.duration.likelySeconds)} without you</span>
             )}
           </dd>
-          <dt className="legend pt-0.5">Done by</dt>
+          <dt className="label pt-0.5">Done by</dt>
           <dd className="value">
             {clock(addSeconds(now, left))} <span className="quiet font-sans">likely</span>
           </dd>
@@ -270,27 +258,26 @@ function HandOver({
     return (
       <p className="mt-4 text-[1.07rem]">
         Handed over to <strong>{state.handedTo}</strong>.{" "}
-        <Link className="stamp stamp-main ml-2" href={`/runs/${view.id}/record`}>
+        <Link className="btn btn-primary ml-2" href={`/runs/${view.id}/record`}>
           The record
         </Link>
       </p>
     );
   return (
     <form
-      className="mt-4 flex flex-wrap items-end gap-3 border-t pt-4"
-      style={{ borderColor: "var(--color-base-content)" }}
+      className="mt-4 flex flex-wrap items-end gap-3 border-t pt-4 border-base-content"
       onSubmit={(e) => {
         e.preventDefault();
         onHandOver(to);
       }}
     >
       <label className="flex-1">
-        <span className="legend">Handed over to</span>
-        <input className="pen" value={to} maxLength={200} onChange={(e) => setTo(e.target.value)} />
+        <span className="label">Handed over to</span>
+        <input className="input" value={to} maxLength={200} onChange={(e) => setTo(e.target.value)} />
       </label>
       <button
         type="submit"
-        className="stamp stamp-main"
+        className="btn btn-primary"
         disabled={busy || !state.acceptance || open.length > 0 || to.trim() === ""}
       >
         Hand over
@@ -299,7 +286,7 @@ function HandOver({
         <p className="quiet w-full">First read the installed system back and accept it above.</p>
       ) : (
         open.length > 0 && (
-          <p className="w-full font-medium" style={{ color: "var(--color-error)" }}>
+          <p className="w-full font-medium text-error">
             {open.length === 1 ? "One line is" : `${open.length} lines are`} neither as planned nor decided:{" "}
             {open
               .slice(0, MOST_NAMED)

@@ -61,10 +61,10 @@ export function WordsSlip({
       >
         {asked?.kind === "reading" && (
           <label className="mb-3 block">
-            <span className="legend">What was read</span>
+            <span className="label">What was read</span>
             <input
               autoFocus
-              className="pen"
+              className="input"
               value={what}
               maxLength={200}
               placeholder="inlet temperature"
@@ -73,12 +73,12 @@ export function WordsSlip({
           </label>
         )}
         <label className="block">
-          <span className="legend">
+          <span className="label">
             {asked?.kind === "reading" ? "Value with its unit" : "In a few words"}
           </span>
           <textarea
             autoFocus={asked?.kind !== "reading"}
-            className="pen"
+            className="textarea"
             rows={asked?.kind === "reading" ? 1 : 3}
             value={text}
             maxLength={4000}
@@ -92,7 +92,7 @@ export function WordsSlip({
         )}
         <button
           type="submit"
-          className="stamp stamp-main mt-3"
+          className="btn btn-primary mt-3"
           disabled={text.trim() === "" || (asked?.kind === "reading" && what.trim() === "")}
         >
           Put it on the log
@@ -105,11 +105,7 @@ export function WordsSlip({
 /** Why the step may not be passed over; its reason goes on the record. */
 function Must({ must }: { must: string }) {
   if (must === "") return null;
-  return (
-    <p className="mt-2 font-medium" style={{ color: "var(--color-warning)" }}>
-      {must} The reason goes on the record.
-    </p>
-  );
+  return <p className="mt-2 font-medium text-warning">{must} The reason goes on the record.</p>;
 }
 
 /** What was seen instead, and what follows from it: go on, go back, or stop. */
@@ -137,10 +133,10 @@ export function DiffersSlip({
   return (
     <Slip open={open} onClose={onClose} after={after} title={TITLES.differs}>
       <label className="block">
-        <span className="legend">Write down what the screen shows</span>
+        <span className="label">Write down what the screen shows</span>
         <textarea
           autoFocus
-          className="pen"
+          className="textarea"
           rows={3}
           value={seen}
           maxLength={4000}
@@ -150,23 +146,18 @@ export function DiffersSlip({
       <div className="mt-3 flex flex-wrap gap-2">
         <button
           type="button"
-          className="stamp"
+          className="btn"
           disabled={seen.trim() === "" || guard}
           onClick={() => decide("go on")}
         >
           Go on all the same
         </button>
-        <button
-          type="button"
-          className="stamp"
-          disabled={seen.trim() === ""}
-          onClick={() => decide("go back")}
-        >
+        <button type="button" className="btn" disabled={seen.trim() === ""} onClick={() => decide("go back")}>
           Go back a step
         </button>
         <button
           type="button"
-          className="stamp stamp-main"
+          className="btn btn-primary"
           disabled={seen.trim() === ""}
           onClick={() => decide("stop")}
         >

@@ -8,8 +8,7 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
   const loud = { color: "var(--color-error)" };
   return (
     <div
-      className="sticky top-[2.4rem] z-10 mt-2 border-y-2 bg-base-100 py-1.5"
-      style={{ borderColor: "var(--color-base-content)" }}
+      className="sticky top-[2.4rem] z-10 mt-2 border-y-2 bg-base-100 py-1.5 border-base-content"
       aria-label="State of the machine"
     >
       <dl className="flex flex-wrap gap-x-5 gap-y-0.5">
@@ -36,7 +35,7 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
 function Cell({ label, value, style }: { label: string; value: string; style?: React.CSSProperties }) {
   return (
     <div className="flex items-baseline gap-1.5">
-      <dt className="legend">{label}</dt>
+      <dt className="label">{label}</dt>
       <dd className="value font-semibold" style={style}>
         {value}
       </dd>

@@ -24,14 +24,14 @@ interface Props {
 export function StepSheet({ step, plan, state, now, busy, onAsExpected, onDiffers, onGuard }: Props) {
   return (
     <section aria-label="Current step" className="mt-4">
-      <p className="legend">
+      <p className="label">
         zone {step.zone} · {step.place}
         {step.kind === "guard" && " · guard"}
         {step.kind === "wait" && " · wait"}
       </p>
       <h2 className="text-[1.65rem] leading-tight font-semibold">{step.title}</h2>
       {step.hazards.map((h) => (
-        <p key={h} className="mt-2 flex gap-2 font-medium" style={{ color: "var(--color-warning)" }}>
+        <p key={h} className="mt-2 flex gap-2 font-medium text-warning">
           <TriangleAlert aria-label="Caution" size={17} className="mt-0.5 shrink-0" />
           {h}
         </p>
@@ -47,11 +47,7 @@ export function StepSheet({ step, plan, state, now, busy, onAsExpected, onDiffer
         <Part title="You should see" show={step.see.length > 0}>
           <ul className="space-y-0.5">
             {step.see.map((s) => (
-              <li
-                key={s}
-                className="value border-l-2 pl-2 [overflow-wrap:anywhere]"
-                style={{ borderColor: "var(--color-success)" }}
-              >
+              <li key={s} className="value border-l-2 pl-2 [overflow-wrap:anywhere] border-success">
                 {s}
               </li>
             ))}
@@ -60,7 +56,7 @@ export function StepSheet({ step, plan, state, now, busy, onAsExpected, onDiffer
         <Part title="Never" show={step.never.length > 0 || (step.guard?.leaveAlone.length ?? 0) > 0}>
           <ul className="space-y-0.5">
             {step.never.map((s) => (
-              <li key={s} className="border-l-2 pl-2" style={{ borderColor: "var(--color-error)" }}>
+              <li key={s} className="border-l-2 pl-2 border-error">
                 {s}
               </li>
             ))}
@@ -113,7 +109,7 @@ function LeaveAlone({ drives }: { drives: NonNullable<Step["guard"]>["leaveAlone
   const list = (
     <ul className="space-y-0.5">
       {drives.map((d) => (
-        <li key={d.name} className="border-l-2 pl-2" style={{ borderColor: "var(--color-error)" }}>
+        <li key={d.name} className="border-l-2 pl-2 border-error">
           <span className="value">{d.name}</span> <span className="quiet">– leave alone: {d.holds}</span>
         </li>
       ))}
@@ -122,7 +118,7 @@ function LeaveAlone({ drives }: { drives: NonNullable<Step["guard"]>["leaveAlone
   if (drives.length <= MOST_LISTED) return list;
   return (
     <details>
-      <summary className="link-quiet cursor-pointer">{drives.length} drives that must be left alone</summary>
+      <summary className="link cursor-pointer">{drives.length} drives that must be left alone</summary>
       {list}
     </details>
   );
@@ -148,7 +144,7 @@ function Answers({
         <label className="mb-3 block">
           <span className="text-[1.07rem]">{asks}</span>
           <input
-            className="pen mt-1"
+            className="input mt-1"
             value={words}
             maxLength={400}
             placeholder="the place, in words; it goes on the record"
@@ -160,17 +156,17 @@ function Answers({
         <button
           type="submit"
           disabled={busy || (asks !== "" && words.trim() === "")}
-          className="stamp stamp-main flex-1 justify-center py-2.5 text-[1.15rem]"
+          className="btn btn-primary flex-1 justify-center py-2.5 text-[1.15rem]"
         >
-          As expected <span className="keycap">Enter</span>
+          As expected <span className="kbd">Enter</span>
         </button>
         <button
           type="button"
           disabled={busy}
           onClick={onDiffers}
-          className="stamp flex-1 justify-center py-2.5 text-[1.15rem]"
+          className="btn flex-1 justify-center py-2.5 text-[1.15rem]"
         >
-          Differs <span className="keycap">D</span>
+          Differs <span className="kbd">D</span>
         </button>
       </div>
     </form>
@@ -181,7 +177,7 @@ function Part({ title, show, children }: { title: string; show: boolean; childre
   if (!show) return null;
   return (
     <div className="grid gap-x-4 sm:grid-cols-[8rem_minmax(0,1fr)]">
-      <h3 className="legend pt-1">{title}</h3>
+      <h3 className="label pt-1">{title}</h3>
       <div className="min-w-0">{children}</div>
     </div>
   );
@@ -201,8 +197,7 @@ function GuardForm({
   const [typed, setTyped] = useState("");
   return (
     <form
-      className="mt-5 border-2 p-4"
-      style={{ borderColor: "var(--color-error)" }}
+      className="mt-5 border-2 p-4 border-error"
       onSubmit={(e) => {
         e.preventDefault();
         onGuard(typed);
@@ -213,7 +208,7 @@ function GuardForm({
         <span className="text-[1.07rem]">Type {asks}</span>
         <TypedProof
           autoFocus
-          className="pen mt-1 text-[1.5rem] tracking-wider uppercase"
+          className="input mt-1 text-[1.5rem] tracking-wider uppercase"
           value={typed}
           onChange={setTyped}
           label="What the console shows"
@@ -222,12 +217,12 @@ function GuardForm({
       <div className="mt-3 flex gap-3">
         <button
           type="submit"
-          className="stamp stamp-main flex-1 justify-center py-2"
+          className="btn btn-primary flex-1 justify-center py-2"
           disabled={busy || typed.trim() === ""}
         >
-          This is the drive <span className="keycap">Enter</span>
+          This is the drive <span className="kbd">Enter</span>
         </button>
-        <button type="button" className="stamp" disabled={busy} onClick={onDiffers}>
+        <button type="button" className="btn" disabled={busy} onClick={onDiffers}>
           Differs
         </button>
       </div>

@@ -42,16 +42,11 @@ export function ArchiveWell({ empty }: { empty: boolean }) {
         of collectors and passwords are not in it.
       </p>
       <div className="flex flex-wrap items-center gap-3">
-        <a className="stamp" href="/api/v1/export" download>
+        <a className="btn" href="/api/v1/export" download>
           Save the archive
         </a>
         {empty ? (
-          <button
-            type="button"
-            className="stamp"
-            disabled={busy !== ""}
-            onClick={() => input.current?.click()}
-          >
+          <button type="button" className="btn" disabled={busy !== ""} onClick={() => input.current?.click()}>
             {busy ? `Reading ${busy} …` : "Read an archive in"}
           </button>
         ) : (

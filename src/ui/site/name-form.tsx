@@ -30,10 +30,10 @@ export function NameForm({
       }}
     >
       <label className="flex-1">
-        <span className="legend">{label}</span>
-        <input className="pen" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
+        <span className="label">{label}</span>
+        <input className="input" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
       </label>
-      <button type="submit" className="stamp" disabled={name.trim() === ""}>
+      <button type="submit" className="btn" disabled={name.trim() === ""}>
         {action}
       </button>
       <Problems problems={problems} />

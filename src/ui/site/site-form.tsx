@@ -177,8 +177,7 @@ export function SiteForm({
         {site.segments.map((s, i) => (
           <fieldset
             key={s.id}
-            className="mb-4 grid gap-x-8 gap-y-3 border-b pb-4 sm:grid-cols-4"
-            style={{ borderColor: "var(--color-base-300)" }}
+            className="mb-4 grid gap-x-8 gap-y-3 border-b pb-4 sm:grid-cols-4 border-base-300"
           >
             <legend className="sr-only">{s.name || "new segment"}</legend>
             <TextField
@@ -201,9 +200,9 @@ export function SiteForm({
               onChange={(g) => setSegment(i, { gateway: g.trim() || null })}
             />
             <label>
-              <span className="legend">Purpose</span>
+              <span className="label">Purpose</span>
               <select
-                className="pen"
+                className="select"
                 value={s.purpose}
                 onChange={(e) => setSegment(i, { purpose: e.target.value as Segment["purpose"] })}
               >
@@ -251,14 +250,14 @@ export function SiteForm({
             />
             <button
               type="button"
-              className="link-quiet quiet justify-self-start"
+              className="link quiet justify-self-start"
               onClick={() => set({ segments: site.segments.filter((_, j) => j !== i) })}
             >
               remove this segment
             </button>
           </fieldset>
         ))}
-        <button type="button" className="link-quiet" onClick={addSegment}>
+        <button type="button" className="link" onClick={addSegment}>
           add a segment
         </button>
       </Ruled>
@@ -316,7 +315,7 @@ export function SiteForm({
         </div>
       </Ruled>
       <Problems problems={problems} />
-      <button type="submit" className="stamp stamp-main">
+      <button type="submit" className="btn btn-primary">
         Keep
       </button>
       {saved && (

@@ -32,11 +32,10 @@ export function HandsLine({ rows, now }: { rows: RunningRow[]; now: string }) {
       {rows.map((row) => (
         <div
           key={row.id}
-          className="grid grid-cols-1 items-center gap-x-4 border-t py-2.5 sm:grid-cols-[13rem_minmax(0,1fr)]"
-          style={{ borderColor: "var(--color-base-300)" }}
+          className="grid grid-cols-1 items-center gap-x-4 border-t py-2.5 sm:grid-cols-[13rem_minmax(0,1fr)] border-base-300"
         >
           <div>
-            <Link href={`/runs/${row.id}`} className="link-quiet text-[1.07rem] font-semibold">
+            <Link href={`/runs/${row.id}`} className="link text-[1.07rem] font-semibold">
               {row.machine}
             </Link>
             <div className="quiet text-[0.86rem]">
@@ -100,10 +99,7 @@ export function HandsLine({ rows, now }: { rows: RunningRow[]; now: string }) {
           </div>
         </div>
       ))}
-      <p
-        className="quiet flex flex-wrap gap-x-5 border-t pt-1 text-[0.86rem]"
-        style={{ borderColor: "var(--color-base-300)" }}
-      >
+      <p className="quiet flex flex-wrap gap-x-5 border-t pt-1 text-[0.86rem] border-base-300">
         <span className="flex items-center gap-1.5">
           <i className="inline-block h-3 w-5 bg-current opacity-85" /> hands on
         </span>
@@ -111,7 +107,7 @@ export function HandsLine({ rows, now }: { rows: RunningRow[]; now: string }) {
           <i className="hatched inline-block h-3 w-5 border-y" /> waiting
         </span>
         <span className="flex items-center gap-1.5">
-          <i className="inline-block h-3 w-0.5" style={{ background: "var(--color-error)" }} /> now
+          <i className="inline-block h-3 w-0.5 bg-error" /> now
         </span>
         <span>flag: next moment that needs a person</span>
       </p>

@@ -46,9 +46,9 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
         {(marks.length > 0 || companions.length > 0) && (
           <ul className="mb-6 space-y-1">
             {marks.map((m) => (
-              <li key={m.words} className="border-l-4 pl-3" style={{ borderColor: "var(--color-warning)" }}>
+              <li key={m.words} className="border-l-4 pl-3 border-warning">
                 {m.other ? (
-                  <Link className="link-quiet" href={`/images/${m.other}`}>
+                  <Link className="link" href={`/images/${m.other}`}>
                     {m.words}
                   </Link>
                 ) : (
@@ -58,8 +58,8 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
             ))}
             {companions.map((c) => (
               <li key={c.id}>
-                <span className="legend mr-2">{c.purpose === "installer" ? "goes with" : c.purpose}</span>
-                <Link className="link-quiet" href={`/images/${c.id}`}>
+                <span className="label mr-2">{c.purpose === "installer" ? "goes with" : c.purpose}</span>
+                <Link className="link" href={`/images/${c.id}`}>
                   {c.name}
                 </Link>
               </li>
@@ -157,7 +157,7 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
                 : builds.map((b, i) => (
                     <span key={b.id}>
                       {i > 0 && ", "}
-                      <Link className="link-quiet" href={`/builds/${b.id}`}>
+                      <Link className="link" href={`/builds/${b.id}`}>
                         {b.number}
                       </Link>
                     </span>

@@ -85,7 +85,7 @@ export default async function MachinePage({
         lead={machineLine(facts) || "Nothing has been read from it yet."}
         aside={
           <div className="flex flex-wrap gap-2">
-            <Link className="stamp" href={`/machines/${machine.id}/bench`}>
+            <Link className="btn" href={`/machines/${machine.id}/bench`}>
               Bench readings
             </Link>
             <TwinSlip make={makeTwin.bind(null, machine.id)} />
@@ -94,11 +94,7 @@ export default async function MachinePage({
         }
       >
         {openDefects.length > 0 && (
-          <p
-            role="note"
-            className="mb-3 border-l-4 bg-base-200 px-3 py-1.5"
-            style={{ borderColor: "var(--color-warning)" }}
-          >
+          <p role="note" className="mb-3 border-l-4 bg-base-200 px-3 py-1.5 border-warning">
             <span className="font-semibold">
               {openDefects.length === 1 ? "Known defect" : "Known defects"}:
             </span>{" "}
@@ -244,7 +240,7 @@ export default async function MachinePage({
                 {builds.map((b) => (
                   <li key={b.id} className="flex gap-3 py-0.5">
                     <span className="value">{b.number}</span>
-                    <Link className="link-quiet" href={`/builds/${b.id}`}>
+                    <Link className="link" href={`/builds/${b.id}`}>
                       {b.subject || "(no subject)"}
                     </Link>
                     <span className="quiet">{standOf(b, b.run)}</span>
@@ -274,7 +270,7 @@ export default async function MachinePage({
           {
             label: "Site",
             value: site ? (
-              <Link className="link-quiet" href={`/sites/${site.id}`}>
+              <Link className="link" href={`/sites/${site.id}`}>
                 {site.site.name}
               </Link>
             ) : (

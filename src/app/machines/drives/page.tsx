@@ -37,7 +37,7 @@ export default async function Drives() {
       aside={
         <div className="flex flex-wrap gap-2">
           {lines.length > 0 && (
-            <a className="stamp" href="/api/v1/drives.csv" download="drives.csv">
+            <a className="btn" href="/api/v1/drives.csv" download="drives.csv">
               Register as CSV
             </a>
           )}

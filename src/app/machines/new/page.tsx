@@ -15,11 +15,11 @@ export default async function NewMachinePage() {
       <p className="mb-2">
         On any live system of the machine, as root where you can:{" "}
         <CopyValue value="sh collect.sh > bundle.txt" />, with{" "}
-        <a className="link-quiet" href="/collect.sh" download="collect.sh">
+        <a className="link" href="/collect.sh" download="collect.sh">
           collect.sh
         </a>{" "}
         (on a BSD system{" "}
-        <a className="link-quiet" href="/collect-bsd.sh" download="collect-bsd.sh">
+        <a className="link" href="/collect-bsd.sh" download="collect-bsd.sh">
           collect-bsd.sh
         </a>
         ). It only reads. Single outputs are read too.

@@ -45,7 +45,7 @@ export default async function SitePage({ params }: { params: Promise<{ id: strin
                 : machines.map((m, i) => (
                     <span key={m.id}>
                       {i > 0 && ", "}
-                      <Link className="link-quiet" href={`/machines/${m.id}`}>
+                      <Link className="link" href={`/machines/${m.id}`}>
                         {m.name}
                       </Link>
                     </span>

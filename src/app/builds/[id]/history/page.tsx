@@ -28,7 +28,7 @@ export default async function History({ params }: { params: Promise<{ id: string
       title={`History of ${view.build.number}`}
       lead={view.build.sheet.subject}
       aside={
-        <Link className="stamp" href={`/builds/${id}`}>
+        <Link className="btn" href={`/builds/${id}`}>
           Back to the sheet
         </Link>
       }

@@ -23,7 +23,7 @@ export default async function NewProfile({
             ? "Change its version (and what else differs), then keep it; with the same version it becomes the next edition. "
             : "How a family of operating system is installed, as YAML. "}
           Its shape is published as{" "}
-          <a className="link-quiet" href="/api/v1/schemas/profile.json">
+          <a className="link" href="/api/v1/schemas/profile.json">
             JSON Schema
           </a>
           .

@@ -48,7 +48,7 @@ export default async function BenchPage({
         title={`${machine.name} on the bench`}
         lead={machineLine(facts)}
         aside={
-          <Link className="stamp" href={`/machines/${machine.id}`}>
+          <Link className="btn" href={`/machines/${machine.id}`}>
             Back to the machine
           </Link>
         }

@@ -68,7 +68,7 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
                 <>
                   <dt className="quiet">Carries</dt>
                   <dd>
-                    <Link className="link-quiet" href={`/images/${entry.carries.imageId}`}>
+                    <Link className="link" href={`/images/${entry.carries.imageId}`}>
                       {entry.carries.name}
                     </Link>
                     <span className="quiet">
@@ -84,13 +84,9 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
             {entry.stays.length === 0 && <p className="quiet">No machine has told of it.</p>}
             <ol>
               {entry.stays.toReversed().map((s) => (
-                <li
-                  key={s.from}
-                  className="flex flex-wrap gap-x-3 border-b py-1"
-                  style={{ borderColor: "var(--color-base-300)" }}
-                >
+                <li key={s.from} className="flex flex-wrap gap-x-3 border-b py-1 border-base-300">
                   <Link
-                    className="link-quiet font-medium"
+                    className="link font-medium"
                     href={`/machines/${s.machineId}?drive=${encodeURIComponent(entry.serial ?? key)}`}
                   >
                     {s.machine}
@@ -107,7 +103,7 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
             {entry.wipes.length === 0 && <p className="quiet">None written down.</p>}
             <ul>
               {entry.wipes.toReversed().map((w) => (
-                <li key={w.at} className="border-b py-1" style={{ borderColor: "var(--color-base-300)" }}>
+                <li key={w.at} className="border-b py-1 border-base-300">
                   <span className="value">{formatDateTime(w.at, "UTC")}</span> {w.method}, {w.by}
                   {w.remark && <span className="quiet"> – {w.remark}</span>}
                   <div className="quiet">was: {w.was}</div>
@@ -118,11 +114,7 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
           <Ruled title="What was on it">
             <ul>
               {entry.held.toReversed().map((h) => (
-                <li
-                  key={h.at + h.what}
-                  className="flex gap-3 border-b py-1"
-                  style={{ borderColor: "var(--color-base-300)" }}
-                >
+                <li key={h.at + h.what} className="flex gap-3 border-b py-1 border-base-300">
                   <span className="value quiet whitespace-nowrap">{h.at.slice(0, 10)}</span>
                   <span className="[overflow-wrap:anywhere]">
                     {h.what} <span className="quiet">{h.machine && `in ${h.machine}`}</span>
@@ -151,7 +143,7 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
             label: "Where",
             value: machineId ? (
               <Link
-                className="link-quiet"
+                className="link"
                 href={`/machines/${machineId}?drive=${encodeURIComponent(entry.serial ?? key)}`}
               >
                 {where}

@@ -25,13 +25,13 @@ export default async function RecordPage({ params }: { params: Promise<{ id: str
         lead={`Record of ${record.sheet} revision ${record.revision}, ${record.site}`}
         aside={
           <div className="no-print flex gap-2">
-            <a className="stamp" href={`/api/v1/runs/${id}/record.md`} download>
+            <a className="btn" href={`/api/v1/runs/${id}/record.md`} download>
               Markdown
             </a>
-            <a className="stamp" href={`/api/v1/runs/${id}/record.json`} download>
+            <a className="btn" href={`/api/v1/runs/${id}/record.json`} download>
               JSON
             </a>
-            <Link className="stamp" href={`/runs/${id}`}>
+            <Link className="btn" href={`/runs/${id}`}>
               The run
             </Link>
           </div>

@@ -37,19 +37,19 @@ export default async function ProfilePage({
         lead={`${profile.family}; ${profile.installer} installer, answers from ${profile.answerFile === "none" ? "the answer card" : profile.answerFile}; support ${profile.support.ends ? `until ${profile.support.ends}` : profile.support.channel}`}
         aside={
           <div className="flex gap-2">
-            <a className="stamp" href={`/api/v1/profiles/${key}/${version}?edition=${edition}`} download>
+            <a className="btn" href={`/api/v1/profiles/${key}/${version}?edition=${edition}`} download>
               Save as YAML
             </a>
-            <Link className="stamp" href={`/images/profiles/new?from=${key}&version=${version}`}>
+            <Link className="btn" href={`/images/profiles/new?from=${key}&version=${version}`}>
               Copy for another version
             </Link>
           </div>
         }
       >
         {edition < newest && (
-          <p className="mb-4 border-l-4 pl-3" style={{ borderColor: "var(--color-warning)" }}>
+          <p className="mb-4 border-l-4 pl-3 border-warning">
             This is edition {edition}; the newest is{" "}
-            <Link className="link-quiet" href={here}>
+            <Link className="link" href={here}>
               edition {newest}
             </Link>
             .
@@ -62,7 +62,7 @@ export default async function ProfilePage({
             note="keeping it makes the next edition; sheets stay with theirs until you take the new one"
           >
             <details>
-              <summary className="link-quiet cursor-pointer">In a form</summary>
+              <summary className="link cursor-pointer">In a form</summary>
               <ProfileForm
                 key={edition}
                 profile={profile}
@@ -70,7 +70,7 @@ export default async function ProfilePage({
               />
             </details>
             <details className="mt-2">
-              <summary className="link-quiet cursor-pointer">As YAML</summary>
+              <summary className="link cursor-pointer">As YAML</summary>
               <ProfileImport key={edition} initial={yaml} save={keepProfile} />
             </details>
           </Ruled>
@@ -80,7 +80,7 @@ export default async function ProfilePage({
             {editions.map((e) => (
               <li key={e.edition}>
                 <Link
-                  className={e.edition === edition ? "font-semibold" : "link-quiet"}
+                  className={e.edition === edition ? "font-semibold" : "link"}
                   href={`${here}?edition=${e.edition}`}
                 >
                   Edition {e.edition}

@@ -1,0 +1,225 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { resolve } from "node:path";
+import { beforeAll, describe, expect, it, vi } from "vitest";
+import { importAll } from "@/server/exports";
+import { captures } from "../support/formats";
+import { ownDatabase } from "../support/database";
+import { desk } from "../support/desk";
+
+vi.mock("next/headers", () => ({ cookies: async () => ({ get: () => ({ value: "J. Pell" }) }) }));
+ownDatabase();
+
+type Handler = (request: Request, context: { params: Promise<Record<string, string>> }) => Promise<Response>;
+type Route = Partial<Record<"GET" | "POST", Handler>>;
+
+/** Every route of the application, by its folder. */
+const FOLDERS = readdirSync("src/app", { recursive: true, encoding: "utf8" })
+  .filter((f) => f.endsWith("route.ts"))
+  .map((f) => f.replace("/route.ts", ""));
+
+const load = async (folder: string): Promise<Route> =>
+  (await import(/* @vite-ignore */ resolve("src/app", folder, "route.ts"))) as Route;
+
+interface Ask {
+  params?: Record<string, string>;
+  query?: string;
+  json?: unknown;
+  body?: BodyInit;
+  type?: string;
+}
+
+async function ask(
+  method: "GET" | "POST",
+  folder: string,
+  { params = {}, query = "", json, body, type }: Ask = {},
+) {
+  const sent = json === undefined ? body : JSON.stringify(json);
+  const request = new Request(`http://127.0.0.1/${folder}${query}`, {
+    method,
+    ...(sent !== undefined && { body: sent }),
+    headers: { "content-type": type ?? "application/json" },
+  });
+  return (await load(folder))[method]!(request, { params: Promise.resolve(params) });
+}
+
+const textsOf = (folder: string) => captures(folder).slice(0, 4);
+const RUN = { id: "r-tho-b" };
+const NOWHERE = { id: "r-nowhere" };
+
+beforeAll(async () => {
+  await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), { rebase: false });
+});
+
+/** What each route gives for something that is there: its kind, and a piece of its body. */
+const GIVES: [method: "GET" | "POST", folder: string, ask: Ask, type: RegExp, body: RegExp][] = [
+  ["GET", "api/health", {}, /json/, /"ok":true/],
+  ["GET", "api/v1/drives.csv", {}, /csv/, /serial/i],
+  ["GET", "api/v1/machines.csv", {}, /csv/, /wrk-hv1/],
+  [
+    "GET",
+    "api/v1/damaged/[kind]/[id]",
+    { params: { kind: "site", id: "s-works" } },
+    /json/,
+    /"name": "Works"/,
+  ],
+  [
+    "GET",
+    "api/v1/profiles/[key]/[version]",
+    { params: { key: "hopper-backup", version: "3" } },
+    /yaml/,
+    /profile: hopper-backup/,
+  ],
+  ["GET", "api/v1/schemas/profile.json", {}, /json/, /\$schema/],
+  ["GET", "api/v1/schemas/record.json", {}, /json/, /\$schema/],
+  ["GET", "api/v1/find", { query: "?q=wrk-hv1" }, /json/, /wrk-hv1/],
+  ["GET", "api/v1/hands", {}, /json/, /"runs":\[/],
+  ["GET", "api/v1/image-folder", {}, /json/, /"ok":true/],
+  ["GET", "api/v1/runs/[id]/events", { params: RUN }, /json/, /"log":\[/],
+  ["GET", "api/v1/runs/[id]/record.json", { params: RUN }, /json/, /"revision"/],
+  ["GET", "api/v1/runs/[id]/record.md", { params: RUN }, /markdown/, /^# /],
+  ["GET", "api/v1/export", {}, /gzip/, /./],
+  ["GET", "api/v1/stream", {}, /event-stream/, /retry: 2000/],
+  ["GET", "collect.sh", {}, /shellscript/, /^#!\/bin\/sh/],
+  ["GET", "collect-bsd.sh", {}, /shellscript/, /^#!\/bin\/sh/],
+  [
+    "POST",
+    "api/v1/imports/preview",
+    { json: { machineId: null, texts: textsOf("server-uefi-2socket") } },
+    /json/,
+    /"understood"/,
+  ],
+  [
+    "POST",
+    "api/v1/runs/[id]/events",
+    {
+      params: { id: "r-wrk-hv1" },
+      json: { key: "route-note-1", command: { kind: "note", step: null, text: "t" } },
+    },
+    /json/,
+    /"ok":true/,
+  ],
+  [
+    "POST",
+    "api/v1/machines/[id]/pictures",
+    {
+      params: { id: "m-wrk-hv1" },
+      query: "?caption=front",
+      body: new Uint8Array([0xff, 0xd8, 0xff, 0xe0, 1, 2]),
+      type: "image/jpeg",
+    },
+    /json/,
+    /"ok":true/,
+  ],
+];
+
+/** What each route refuses: with which status, and in which words. */
+const REFUSES: [method: "GET" | "POST", folder: string, ask: Ask, status: number, words: RegExp][] = [
+  ["GET", "api/v1/damaged/[kind]/[id]", { params: { kind: "site", id: "s-none" } }, 404, /no such document/],
+  ["GET", "api/v1/damaged/[kind]/[id]", { params: { kind: "secrets", id: "x" } }, 404, /no such document/],
+  [
+    "GET",
+    "api/v1/profiles/[key]/[version]",
+    { params: { key: "none", version: "1" } },
+    404,
+    /no such profile/,
+  ],
+  ["GET", "api/v1/pictures/[id]", { params: { id: "p-none" } }, 404, /no longer there/],
+  ["GET", "api/v1/runs/[id]/events", { params: NOWHERE }, 422, /no longer there/],
+  ["GET", "api/v1/runs/[id]/record.json", { params: NOWHERE }, 404, /not there/],
+  ["GET", "api/v1/runs/[id]/record.md", { params: NOWHERE }, 404, /not there/],
+  ["POST", "api/v1/runs/[id]/events", { params: RUN, json: { key: "short", command: {} } }, 400, /^.*key/],
+  [
+    "POST",
+    "api/v1/runs/[id]/events",
+    { params: RUN, json: { key: "long-enough-1", command: { kind: "dance" } } },
+    422,
+    /./,
+  ],
+  ["POST", "api/v1/runs/[id]/acceptance", { params: RUN, json: { texts: [] } }, 400, /texts/],
+  [
+    "POST",
+    "api/v1/runs/[id]/acceptance",
+    { params: NOWHERE, json: { texts: [{ name: "a", text: "b" }] } },
+    422,
+    /no longer there/,
+  ],
+  ["POST", "api/v1/imports", { json: { machineId: 7 } }, 400, /machineId/],
+  ["POST", "api/v1/imports", { body: "{ not json" }, 400, /not JSON/],
+  [
+    "POST",
+    "api/v1/imports",
+    { json: { machineId: "m-none", version: 1, texts: [{ name: "a", text: "b" }] } },
+    422,
+    /no longer there/,
+  ],
+  ["POST", "api/v1/imports/preview", { json: { machineId: null, texts: [] } }, 400, /texts/],
+  [
+    "POST",
+    "api/v1/machines/[id]/pictures",
+    { params: { id: "m-wrk-hv1" }, body: "<html>", type: "image/png" },
+    422,
+    /./,
+  ],
+  ["POST", "api/v1/export", { json: {} }, 422, /./],
+  [
+    "POST",
+    "api/collect/[code]",
+    { params: { code: "wrong" }, body: "x", type: "text/plain" },
+    422,
+    /^refused: /,
+  ],
+];
+
+it("every route has a case here", () => {
+  const tried = new Set([...GIVES, ...REFUSES].map(([, folder]) => folder));
+  expect([...tried].sort()).toEqual([...FOLDERS].sort());
+});
+
+describe("a route gives what is there", () => {
+  it.each(GIVES)("%s %s", async (method, folder, given, type, body) => {
+    const answer = await ask(method, folder, given);
+    expect(answer.status).toBe(200);
+    expect(answer.headers.get("content-type")).toMatch(type);
+    const reader = answer.body!.getReader();
+    const first = await reader.read();
+    let text = new TextDecoder().decode(first.value);
+    if (!folder.endsWith("stream"))
+      for (let part = await reader.read(); !part.done; part = await reader.read())
+        text += new TextDecoder().decode(part.value);
+    await reader.cancel();
+    expect(text).toMatch(body);
+    if (/json/.test(type.source)) expect(() => JSON.parse(text) as unknown).not.toThrow();
+  });
+});
+
+describe("a route refuses in words what it cannot do, and changes nothing", () => {
+  it.each(REFUSES)("%s %s %j", async (method, folder, given, status, words) => {
+    const { db } = await desk();
+    const { changeRows } = await import("@/db");
+    const before = await changeRows.last(db);
+    const answer = await ask(method, folder, given);
+    expect(answer.status).toBe(status);
+    const text = await answer.text();
+    const said = text.startsWith("{")
+      ? (JSON.parse(text) as { problems: { message: string }[] }).problems[0]!.message
+      : text;
+    expect(said.length).toBeGreaterThan(10);
+    expect(said).toMatch(words);
+    expect(await changeRows.last(db)).toBe(before);
+  });
+
+  it("a body that is larger than it may be, in the words of the limit", async () => {
+    const body = "x".repeat(7_000_000);
+    const answer = await ask("POST", "api/v1/machines/[id]/pictures", {
+      params: { id: "m-wrk-hv1" },
+      body,
+      type: "image/png",
+    });
+    expect([answer.status, await answer.text()]).toEqual([413, expect.stringContaining("larger than 6 MB")]);
+  });
+
+  it("JSON that is nested so deep that nobody wrote it", async () => {
+    const body = `${"[".repeat(400)}${"]".repeat(400)}`;
+    expect((await ask("POST", "api/v1/imports", { body })).status).toBe(413);
+  });
+});
