@@ -13,7 +13,7 @@ export { adoptMachine, type ChosenMachine } from "./adopt";
 export { standOf, wayTo, type Stand } from "./stand";
 export { chosenIn, decideSheet, type ActGround, type SheetAct } from "./decide";
 export { claimsAskedBy, sheetClaims } from "./claims";
-export { fieldWords } from "./field-words";
+export { fieldNames, fieldWords } from "./field-words";
 export { derive, type Plan, type Sources } from "./plan";
 export { roadLines, waysOf, type RoadLine, type WaysView } from "./roads-view";
 export { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";

@@ -3,7 +3,7 @@ import { aBuild, aDrive, type BuildChanges } from "../../../tests/support/builds
 import { isBag } from "../document";
 import { PLACEHOLDERS } from "../image";
 import { MACHINE_SHEET_CHECKS } from "../machine";
-import { emptySheet, evaluateSheet, fieldWords, STAGES, valuesOf } from ".";
+import { emptySheet, evaluateSheet, fieldNames, fieldWords, STAGES, valuesOf } from ".";
 
 /** The paths to all fields of a sheet; lists are one field. */
 const pathsOf = (part: unknown, path = ""): string[] =>
@@ -28,6 +28,7 @@ describe("the stages", () => {
     const words = fields.map((path) => fieldWords(path));
     expect(words.every((w) => w.zone !== null && /^[a-z]/.test(w.name))).toBe(true);
     expect(new Set(words.map((w) => `${w.zone} ${w.name}`)).size).toBe(words.length);
+    expect(fieldNames()["network.gateway"]).toBe("E gateway");
     expect(fieldWords("waivers")).toEqual({ zone: null, name: "waivers" });
   });
 

@@ -1,4 +1,5 @@
 import type { Layout } from "../image";
+import { byteCount, total, type ByteCount } from "../units";
 
 /** Which drives a build installs on, and how they stand together. */
 export interface TargetPlan {
@@ -31,10 +32,10 @@ export const survives = (layout: Layout, members: number): number =>
  * Bytes that a layout offers before any file system takes its share: of a mirror its smallest member, of a stripe the
  * sum, of parity layouts the smallest member times the members that hold data.
  */
-export function grossBytes(layout: Layout, memberBytes: readonly number[]): number {
-  if (memberBytes.length === 0) return 0;
+export function grossBytes(layout: Layout, memberBytes: readonly ByteCount[]): ByteCount {
+  if (memberBytes.length === 0) return byteCount(0);
   const smallest = Math.min(...memberBytes);
-  if (layout === "stripe") return memberBytes.reduce((sum, n) => sum + n, 0);
+  if (layout === "stripe") return total(memberBytes);
   const parity = PARITY[layout];
-  return parity === undefined ? smallest : smallest * Math.max(0, memberBytes.length - parity);
+  return byteCount(parity === undefined ? smallest : smallest * Math.max(0, memberBytes.length - parity));
 }

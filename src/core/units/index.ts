@@ -15,3 +15,14 @@ export {
   formatDate,
   formatDateTime,
 } from "./duration";
+export {
+  byteCount,
+  bytesOf,
+  secondCount,
+  sectorCount,
+  sectorsIn,
+  total,
+  type ByteCount,
+  type SecondCount,
+  type SectorCount,
+} from "./quantity";

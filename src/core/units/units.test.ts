@@ -1,6 +1,18 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { formatBytes, formatDuration, formatExactBytes, parseByteSize } from ".";
+import {
+  byteCount,
+  bytesOf,
+  formatBytes,
+  formatDuration,
+  formatExactBytes,
+  parseByteSize,
+  secondCount,
+  sectorCount,
+  sectorsIn,
+  total,
+  type ByteCount,
+} from ".";
 
 describe("bytes", () => {
   it.each([
@@ -41,3 +53,23 @@ it.each([
   [7200, "2 h"],
   [200_000, "2 d 7 h"],
 ])("%d seconds read as %s", (seconds, text) => expect(formatDuration(seconds)).toBe(text));
+
+describe("counts of a unit", () => {
+  it("turn into another only by the size of a sector", () => {
+    expect(bytesOf(sectorCount(937_703_088), byteCount(512))).toBe(480_103_981_056);
+    expect(sectorsIn(byteCount(480_103_981_056), byteCount(4096))).toBe(117_212_886);
+    expect(sectorsIn(byteCount(4095), byteCount(4096))).toBe(0);
+    expect(total([secondCount(60), secondCount(90)])).toBe(150);
+    expect(total<ByteCount>([])).toBe(0);
+  });
+
+  it("are not taken for one another, nor for a bare number", () => {
+    // @ts-expect-error bytes are no sectors
+    bytesOf(byteCount(512), byteCount(512));
+    // @ts-expect-error a bare number does not say what it counts
+    bytesOf(8, byteCount(512));
+    // @ts-expect-error bytes and seconds have no sum
+    total<ByteCount>([byteCount(1), secondCount(1)]);
+    expect(bytesOf(sectorCount(1), byteCount(512)) + 1).toBe(513);
+  });
+});

@@ -21,12 +21,15 @@ import { useCharacter, useKeys } from "../frame/use-keys";
 export function BuildSheet({
   initial,
   machines,
+  names,
   actions,
   hand,
 }: {
   initial: BuildView;
   /** The machines that this sheet can be for. */
   machines: readonly MachineChoice[];
+  /** What people call the fields of a sheet, by their paths. */
+  names: Readonly<Record<string, string>>;
   actions: BuildActions;
   hand: string;
 }) {
@@ -148,7 +151,7 @@ export function BuildSheet({
         />
       </div>
       <Foot view={view} saved={state.status === "saved"} actions={actions} />
-      <StaleSlip state={state} />
+      {state.clash && <StaleSlip state={state} names={names} />}
       <WaiveSlip
         finding={waiving}
         hand={hand}

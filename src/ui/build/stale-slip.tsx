@@ -2,14 +2,13 @@
 
 import { useState } from "react";
 import { valueAt } from "@/core/document";
-import { fieldWords } from "@/core/sheet";
 import { shown } from "@/core/text";
 import { formatDateTime } from "@/core/units";
 import { Slip } from "../frame/dialog";
 import type { SheetState } from "./use-sheet";
 
 /** Two versions of one sheet: field by field, what you wrote and what stands there now; you choose. */
-export function StaleSlip({ state }: { state: SheetState }) {
+export function StaleSlip({ state, names }: { state: SheetState; names: Readonly<Record<string, string>> }) {
   const { clash } = state;
   const [theirs, setTheirs] = useState<string[]>([]);
   if (!clash) return null;
@@ -32,9 +31,7 @@ export function StaleSlip({ state }: { state: SheetState }) {
         <tbody>
           {clash.mine.map((e) => (
             <tr key={e.path}>
-              <td>
-                {fieldWords(e.path).zone} {fieldWords(e.path).name}
-              </td>
+              <td>{names[e.path] ?? e.path}</td>
               {[false, true].map((other) => (
                 <td key={String(other)}>
                   <label className="flex cursor-pointer items-baseline gap-2">

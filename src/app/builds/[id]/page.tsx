@@ -1,5 +1,6 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
+import { fieldNames } from "@/core/sheet";
 import { buildView, machineChoices } from "@/server/builds";
 import { BuildSheet } from "@/ui/build/build-sheet";
 import { currentHand } from "../../hand";
@@ -22,6 +23,7 @@ export default async function BuildPage({ params }: { params: Promise<{ id: stri
       key={`${view.build.id}-${view.build.revision}`}
       initial={view}
       machines={machines}
+      names={fieldNames()}
       actions={{ look, save, waive: setAside, agree, undo: takeBack, issue, start }}
       hand={await currentHand()}
     />

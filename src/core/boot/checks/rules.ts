@@ -3,12 +3,12 @@ import { insideVerdict, loaderSignature, profileName } from "../../image";
 import { factsOf, sourceWords } from "../../machine";
 import { mediumWords, modeWords, onStick, stickBoots, stickOf } from "../../media";
 import { targetOf } from "../../storage";
-import { formatBytes } from "../../units";
+import { byteCount, bytesOf, formatBytes, sectorCount } from "../../units";
 import type { BootGround } from "../ground";
 import { rule, type BootRule } from "./rule";
 
 /** MBR addresses 2^32 sectors; with 512-byte sectors that is 2 TiB. */
-const MBR_SECTORS = 2 ** 32;
+const MBR_SECTORS = sectorCount(2 ** 32);
 
 /** Rules about how the machine starts. */
 export const bootRules: readonly BootRule[] = [
@@ -133,18 +133,18 @@ export const bootRules: readonly BootRule[] = [
   rule("boot.mbr-limit", "C", (context) => {
     const target = targetOf(context);
     const sector = target?.logicalSectorBytes ?? 512;
-    if (!target || context.sheet.boot.mode !== "legacy" || target.sizeBytes <= MBR_SECTORS * sector)
-      return null;
+    const reach = bytesOf(MBR_SECTORS, byteCount(sector));
+    if (!target || context.sheet.boot.mode !== "legacy" || target.sizeBytes <= reach) return null;
     return hit(
       "caution",
       "boot.mode",
-      { size: formatBytes(target.sizeBytes), limit: formatBytes(MBR_SECTORS * sector) },
+      { size: formatBytes(target.sizeBytes), limit: formatBytes(reach) },
       evidence(
         "target",
         formatBytes(target.sizeBytes),
         sourceWords(context, `drives.${target.id}.sizeBytes`),
       ),
-      evidence("an MBR reaches", formatBytes(MBR_SECTORS * sector), `${sector}-byte sectors × 2³²`),
+      evidence("an MBR reaches", formatBytes(reach), `${sector}-byte sectors × 2³²`),
     );
   }),
 

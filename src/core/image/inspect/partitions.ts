@@ -1,12 +1,13 @@
 import CRC32 from "crc-32";
 import type { Bytes } from "../../binary";
+import { byteCount, bytesOf, sectorCount, sectorsIn, type ByteCount, type SectorCount } from "../../units";
 import { read, type Reading } from "./reader";
 
 export interface Partition {
   number: number;
-  /** In bytes from the start of the file. */
-  offset: number;
-  length: number;
+  /** From the start of the file. */
+  offset: ByteCount;
+  length: ByteCount;
   /** Two hexadecimal digits for MBR, a GUID in upper case for GPT. */
   type: string;
   active: boolean;
@@ -21,6 +22,9 @@ export interface Mbr {
   protective: boolean;
 }
 
+/** A master boot record counts in sectors of this size. */
+const MBR_SECTOR = byteCount(512);
+
 /** "ER" begins the driver map of another computer family, which partition programs put in front of an otherwise empty sector. */
 function holdsCode(b: Bytes): boolean {
   const filled = b.raw.subarray(0, 440).reduce((n, byte) => n + (byte === 0 ? 0 : 1), 0);
@@ -33,13 +37,13 @@ export function parseMbr(b: Bytes): Mbr {
   if (!signed) return { signed, code: false, partitions: [], protective: false };
   const partitions = [0, 1, 2, 3].flatMap((i): Partition[] => {
     const at = 446 + 16 * i;
-    const [type, sectors] = [b.u8(at + 4), b.u32(at + 12)];
+    const [type, sectors] = [b.u8(at + 4), sectorCount(b.u32(at + 12))];
     if (sectors === 0 || (b.u8(at) & 0x7f) !== 0) return [];
     return [
       {
         number: i + 1,
-        offset: b.u32(at + 8) * 512,
-        length: sectors * 512,
+        offset: bytesOf(sectorCount(b.u32(at + 8)), MBR_SECTOR),
+        length: bytesOf(sectors, MBR_SECTOR),
         type: type.toString(16).padStart(2, "0"),
         active: b.u8(at) === 0x80,
         table: "MBR",
@@ -54,10 +58,11 @@ export interface GptHeader {
   sound: boolean;
   /** Why it is not, in words. */
   fault: string | null;
-  firstUsable: number | null;
-  lastUsable: number | null;
-  other: number | null;
-  entriesLba: number | null;
+  firstUsable: SectorCount | null;
+  lastUsable: SectorCount | null;
+  /** Where the other copy stands. */
+  other: SectorCount | null;
+  entriesLba: SectorCount | null;
   entryCount: number;
   entryBytes: number;
   entriesCrc: number;
@@ -72,6 +77,12 @@ export interface Gpt {
 
 const MOST_ENTRIES = 256;
 
+/** A logical block address; null when it is larger than can be counted exactly. */
+function lba(b: Bytes, at: number): SectorCount | null {
+  const read = b.u64(at);
+  return read === null ? null : sectorCount(read);
+}
+
 /** A GPT header (UEFI specification, 5.3.2): signature, its own CRC, plausible numbers. */
 export function parseGptHeader(b: Bytes, at: number): GptHeader | null {
   if (!b.starts(0, "EFI PART")) return null;
@@ -80,10 +91,10 @@ export function parseGptHeader(b: Bytes, at: number): GptHeader | null {
     at,
     sound: true,
     fault: null,
-    other: b.u64(32),
-    firstUsable: b.u64(40),
-    lastUsable: b.u64(48),
-    entriesLba: b.u64(72),
+    other: lba(b, 32),
+    firstUsable: lba(b, 40),
+    lastUsable: lba(b, 48),
+    entriesLba: lba(b, 72),
     entryCount: b.u32(80),
     entryBytes: b.u32(84),
     entriesCrc: b.u32(88),
@@ -104,20 +115,21 @@ export function* readGpt(size: number): Reading<Gpt | null> {
   for (const sectorBytes of [512, 4096] as const) {
     const head = yield* read(sectorBytes, sectorBytes);
     const primary = parseGptHeader(head, sectorBytes);
-    const last = Math.floor(size / sectorBytes - 1) * sectorBytes;
-    const elsewhere = primary?.sound && primary.other !== null ? primary.other * sectorBytes : last;
+    const sector = byteCount(sectorBytes);
+    const last = sectorCount(sectorsIn(byteCount(size), sector) - 1);
+    const elsewhere = bytesOf(primary?.sound && primary.other !== null ? primary.other : last, sector);
     const backup = parseGptHeader(yield* read(elsewhere, sectorBytes), elsewhere);
     if (!primary && !backup) continue;
     const use = primary?.sound ? primary : backup?.sound ? backup : null;
-    return { sectorBytes, primary, backup, partitions: use ? yield* entriesOf(use, sectorBytes) : [] };
+    return { sectorBytes, primary, backup, partitions: use ? yield* entriesOf(use, sector) : [] };
   }
   return null;
 }
 
-function* entriesOf(header: GptHeader, sectorBytes: number): Reading<Partition[]> {
+function* entriesOf(header: GptHeader, sector: ByteCount): Reading<Partition[]> {
   if (header.entriesLba === null) return [];
   const count = Math.min(header.entryCount, MOST_ENTRIES);
-  const b = yield* read(header.entriesLba * sectorBytes, count * header.entryBytes);
+  const b = yield* read(bytesOf(header.entriesLba, sector), count * header.entryBytes);
   if (
     count === header.entryCount &&
     b.length === count * header.entryBytes &&
@@ -128,14 +140,14 @@ function* entriesOf(header: GptHeader, sectorBytes: number): Reading<Partition[]
   }
   return Array.from({ length: count }, (_, i) => i).flatMap((i): Partition[] => {
     const at = i * header.entryBytes;
-    const [first, last] = [b.u64(at + 32), b.u64(at + 40)];
+    const [first, last] = [lba(b, at + 32), lba(b, at + 40)];
     const type = guid(b, at);
     if (first === null || last === null || last < first || /^[0-]+$/.test(type)) return [];
     return [
       {
         number: i + 1,
-        offset: first * sectorBytes,
-        length: (last - first + 1) * sectorBytes,
+        offset: bytesOf(first, sector),
+        length: bytesOf(sectorCount(last - first + 1), sector),
         type,
         active: false,
         table: "GPT",

@@ -14,7 +14,7 @@ import {
   systemDrives,
   type Drive,
 } from "../../machine";
-import { formatBytes } from "../../units";
+import { byteCount, formatBytes } from "../../units";
 import { consentFor, targetOf, targetsOf, type StorageGround } from "../ground";
 import { dispositionOf, drivesAlike, identityOf, installerSize, memberPartners } from "../guard";
 import { grossBytes, leastMembers, targetSeats } from "../target";
@@ -253,7 +253,7 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
           TARGET,
           grossBytes(
             context.sheet.storage.layout,
-            members.map((m) => m.drive.sizeBytes),
+            members.map((m) => byteCount(m.drive.sizeBytes)),
           ),
           sourceWords(context, `drives.${target.id}.sizeBytes`),
           "diskBytes",
