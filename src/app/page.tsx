@@ -26,7 +26,7 @@ export default async function Today() {
     : "No build is being carried out.";
   return (
     <Page title={lead} aside={<NewBuild begin={begin.bind(null, null)} />}>
-      <KeepFresh clock={running.length > 0} />
+      <KeepFresh running={running.length > 0} />
       {damaged > 0 && (
         <p className="mb-4 border-l-4 bg-base-200 px-3 py-1.5 border-error">
           <Link className="link font-semibold" href="/damaged">

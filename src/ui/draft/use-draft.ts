@@ -1,6 +1,6 @@
 "use client";
 
-import { useCallback, useEffect, useReducer, useRef } from "react";
+import { useCallback, useEffect, useReducer, useRef, useState } from "react";
 import type { Edit } from "@/core/document";
 import type { Problem } from "@/core/result";
 import {
@@ -54,7 +54,9 @@ export function useDraft<V>(initial: V, lens: Lens<V>, actions: DraftActions<V>)
   useEffect(() => {
     asked.current = actions;
   });
-  const ready = wantsSending(draft);
+  /** Something is being taken back or made again: a second key, or a save, waits until that is answered. */
+  const [takingBack, setTakingBack] = useState(false);
+  const ready = wantsSending(draft) && !takingBack;
 
   useEffect(() => {
     if (!ready) return;
@@ -76,8 +78,10 @@ export function useDraft<V>(initial: V, lens: Lens<V>, actions: DraftActions<V>)
   }, [unsaved]);
 
   const takeBack = async (which: number | undefined, done: "undo" | "redo") => {
-    if (which === undefined || sent !== null) return;
+    if (which === undefined || sent !== null || takingBack) return;
+    setTakingBack(true);
     const answer = await asked.current.takeBack(which).catch(() => null);
+    setTakingBack(false);
     if (answer) happen(eventOf(answer, done));
   };
 

@@ -64,11 +64,18 @@ function open(): void {
   };
 }
 
-/** Nothing was heard: is the server there? A stream that was ended for good is opened anew. */
+let wondering = false;
+
+/** Nothing was heard: is the server there? A stream that has ended, or fallen silent, is opened anew. */
 async function wonder(): Promise<void> {
+  if (wondering) return;
+  wondering = true;
   const trouble = await askHealth();
+  wondering = false;
   tellHealth(trouble);
-  if (trouble !== null || source?.readyState !== EventSource.CLOSED) return;
+  const silent = Date.now() - heardAt > SILENCE;
+  if (trouble !== null || !source || (source.readyState !== EventSource.CLOSED && !silent)) return;
+  heardAt = Date.now();
   open();
   tellChanges(null);
 }

@@ -6,13 +6,15 @@ import { useFeed } from "./feed";
 
 /** What comes together is looked at together. */
 const TOGETHER = 300;
-const MINUTE = 60_000;
+/** How old what a page says of the time may be: while something runs, and otherwise (days that are due). */
+const RUNNING = 60_000;
+const QUIET = 600_000;
 
 /**
- * Asks the server again when something was written, and once a minute where the page shows the time (`clock`): what it
- * says is then older than it looks.
+ * Asks the server again when something was written, and with the clock, since a page that stands open for a night still
+ * says what was due the day before: each minute while something runs (`running`), and now and then otherwise.
  */
-export function KeepFresh({ clock }: { clock: boolean }) {
+export function KeepFresh({ running }: { running: boolean }) {
   const router = useRouter();
   const soon = useRef<ReturnType<typeof setTimeout> | null>(null);
   useFeed({
@@ -22,9 +24,8 @@ export function KeepFresh({ clock }: { clock: boolean }) {
     },
   });
   useEffect(() => {
-    if (!clock) return;
-    const timer = setInterval(() => !document.hidden && router.refresh(), MINUTE);
+    const timer = setInterval(() => !document.hidden && router.refresh(), running ? RUNNING : QUIET);
     return () => clearInterval(timer);
-  }, [router, clock]);
+  }, [router, running]);
   return null;
 }
