@@ -45,12 +45,13 @@ const tell = (news: News): void => hub().listeners.forEach((listener) => listene
 async function look(): Promise<void> {
   const own = hub();
   const { db } = await database();
-  const last = await changeRows.last(db);
-  const told = own.told ?? last;
-  own.told = last;
-  if (last === told) return;
+  const told = own.told ?? (await changeRows.last(db));
   const changes = await changeRows.since(db, told, MOST_AT_ONCE + 1);
-  tell(changes.length > MOST_AT_ONCE ? { event: "much" } : { event: "changes", changes });
+  const much = changes.length > MOST_AT_ONCE;
+  // What is written while this looks is told with it, or by the next look, and not by both.
+  own.told = much ? await changeRows.last(db) : (changes.at(-1)?.seq ?? told);
+  if (changes.length === 0) return;
+  tell(much ? { event: "much" } : { event: "changes", changes });
 }
 
 /** Something was written: whoever listens is told, once for all that came together. */
