@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { editSchema } from "@/core/document";
 import { no } from "@/server/answer";
 import type { Desk } from "@/server/desk";
 import { knownFailure } from "@/server/health";
@@ -40,3 +41,5 @@ async function inWords<R>(act: () => Promise<R>): Promise<R | Refused> {
 export const idSchema = z.string().min(1).max(80);
 export const versionSchema = z.number().int().nonnegative();
 export const textsSchema = z.array(z.object({ name: z.string().max(300), text: z.string() })).max(60);
+/** Changes of a document, field by field; more than a form has fields is no form. */
+export const editsSchema = z.array(editSchema).max(500);

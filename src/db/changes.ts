@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, gt, max } from "drizzle-orm";
 import { z } from "zod";
-import { editSchema, type Edit } from "@/core/document";
+import { editSchema, isBag, type Edit } from "@/core/document";
 import type { Db, Tx } from "./client";
 import { BrokenJson, type Kind } from "./document";
 import { changes } from "./schema";
@@ -33,6 +33,10 @@ const short = (value: unknown): unknown => {
   const { length } = JSON.stringify(value) ?? "";
   return length > LONGEST_VALUE ? { characters: length } : value;
 };
+
+/** Whether a value was too long for the history, so that only its length is known. */
+export const isShortened = ({ before, after }: Edit): boolean =>
+  [before, after].some((v) => isBag(v) && Object.keys(v).join() === "characters");
 
 /** Adds the row of a write, in its transaction. */
 export async function add(

@@ -139,6 +139,9 @@ export const update = (
   stamp: Stamp,
 ): Promise<boolean> => rows.update(tx, id, version, document, stamp, { name });
 
+/** As `update`, for what leaves the name as it is. */
+export const saveDocument = rows.update;
+
 export async function addImport(
   tx: Tx,
   entry: { id: string; machineId: string; at: string; by: string; texts: NamedText[]; changes: FactChange[] },

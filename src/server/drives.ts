@@ -2,11 +2,13 @@ import {
   layOnShelf,
   recordWipe,
   recordWriting,
+  registerKey,
   registerEntrySchema,
   whereWords,
   writeCsv,
   judgeDrive,
   wearWords,
+  type Drive,
   type RegisterEntry,
   type Wipe,
 } from "@/core/machine";
@@ -55,22 +57,35 @@ export async function registerLine(desk: Desk, key: string): Promise<RegisterLin
   return row ? toLine(row) : null;
 }
 
-/** Drives of one machine as the register knows them, by key. */
-export async function registerOf(desk: Desk, keys: string[]): Promise<Map<string, RegisterLine>> {
-  const rows = await driveRows.withKeys(desk.db, keys);
-  return new Map(rows.map((r) => [r.key, toLine(r)]));
+/** What the register says of a drive that is in a machine. */
+export interface DriveFile extends RegisterLine {
+  /** Spares on the shelf that could stand in for it: of its class, and not smaller by a byte. */
+  spares: string[];
 }
 
-/** Spares that could stand in for each of some drives: of its class, and not smaller by a byte. */
-export async function sparesFor(
-  desk: Desk,
-  drives: readonly Pick<RegisterEntry, "media" | "sizeBytes">[],
-): Promise<string[][]> {
-  const spares = await driveRows.spares(desk.db);
-  return drives.map((d) =>
+/** The register's lines of drives of a machine, by the ids that the machine's facts give them. */
+export async function driveFiles(desk: Desk, drives: readonly Drive[]): Promise<Record<string, DriveFile>> {
+  const keyed = drives.flatMap((drive) => {
+    const key = registerKey(drive);
+    return key ? [{ drive, key }] : [];
+  });
+  const [rows, spares] = await Promise.all([
+    driveRows.withKeys(
+      desk.db,
+      keyed.map((k) => k.key),
+    ),
+    driveRows.spares(desk.db),
+  ]);
+  const lines = new Map(rows.map((r) => [r.key, toLine(r)]));
+  const standIns = (d: Drive): string[] =>
     spares
       .filter((s) => s.entry.media === d.media && s.entry.sizeBytes >= d.sizeBytes)
-      .map((s) => `${s.entry.label || s.entry.model || s.key} …${s.key.slice(-6)}, ${whereWords(s.entry)}`),
+      .map((s) => `${s.entry.label || s.entry.model || s.key} …${s.key.slice(-6)}, ${whereWords(s.entry)}`);
+  return Object.fromEntries(
+    keyed.flatMap(({ drive, key }) => {
+      const line = lines.get(key);
+      return line ? [[drive.id, { ...line, spares: standIns(drive) }]] : [];
+    }),
   );
 }
 

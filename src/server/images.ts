@@ -8,8 +8,9 @@ import {
   type Checksum,
   type Image,
 } from "@/core/image";
+import { isBag } from "@/core/document";
 import { buildRows, imageRows, profileRows, siteRows } from "@/db";
-import { no, STALE, yes, type Answer } from "./answer";
+import { no, yes, type Answer } from "./answer";
 import { editionFor, newestProfiles, profileFor } from "./profiles";
 import { dayEverywhere } from "@/core/site";
 import type { Desk } from "./desk";
@@ -50,33 +51,20 @@ export async function imageView(desk: Desk, id: string) {
   };
 }
 
-/** Adds an image (`id` null) or saves one. Problems name the field. */
-export async function saveImage(
-  desk: Desk,
-  id: string | null,
-  version: number,
-  fields: unknown,
-): Promise<Answer<{ id: string; version: number }>> {
-  const { db, write } = desk;
-  const before = id ? (await imageRows.one(db, id))?.image : null;
+/** Adds an image that was typed: what was published about it. Problems name the field. */
+export async function createImage(desk: Desk, fields: unknown): Promise<Answer<string>> {
   const read = imageSchema.safeParse({
-    schemaVersion: 1,
-    computed: before?.computed ?? null,
-    inside: before?.inside ?? null,
-    ...(fields as object),
+    ...(isBag(fields) ? fields : {}),
+    ...{ schemaVersion: 1, computed: null, inside: null },
   });
   if (!read.success)
     return {
       ok: false,
       problems: read.error.issues.map((i) => ({ message: `${i.path.join(".")}: ${i.message}` })),
     };
-  if (id === null) {
-    const made = desk.newId("i");
-    await write((tx) => imageRows.insert(tx, made, read.data, desk.stamp()));
-    return yes({ id: made, version: 1 });
-  }
-  const saved = await write((tx) => imageRows.update(tx, id, version, read.data, desk.stamp()));
-  return saved ? yes({ id, version: version + 1 }) : no(STALE);
+  const id = desk.newId("i");
+  await desk.write((tx) => imageRows.insert(tx, id, read.data, desk.stamp()));
+  return yes(id);
 }
 
 /**

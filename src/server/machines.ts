@@ -14,7 +14,6 @@ import {
   type CircuitState,
   type DrivePast,
   type MachineDocument,
-  type Typed,
 } from "@/core/machine";
 import { identityClaims, rivalsAmong } from "@/core/claims";
 import { circuitState } from "@/core/energy";
@@ -229,6 +228,8 @@ export async function machineView(desk: Desk, id: string) {
   };
 }
 
+export type MachineView = NonNullable<Awaited<ReturnType<typeof machineView>>>;
+
 /** Changes a machine's document by a pure step, guarded by the version that the change was based on. */
 async function changeMachine(
   desk: Desk,
@@ -259,25 +260,6 @@ export const typeFacts = (
     yes(typeFact(document, group, values, desk.now(), desk.actor)),
   );
 
-/** A part of what people know of a machine: place, keys, bays, defects, firmware decisions, the delivery note. */
-export const saveTyped = (
-  desk: Desk,
-  machineId: string,
-  version: number,
-  part: Partial<Typed>,
-): Promise<Answer<number>> =>
-  changeMachine(desk, machineId, version, (document) => {
-    const typed = typedSchema.safeParse({ ...document.typed, ...part });
-    return typed.success
-      ? yes({ ...document, typed: typed.data })
-      : {
-          ok: false,
-          problems: typed.error.issues
-            .slice(0, 5)
-            .map((i) => ({ message: `${i.path.join(" ")}: ${i.message}` })),
-        };
-  });
-
 /** Puts a drive in its bay by hand, or takes that back. */
 export const placeInBay = (
   desk: Desk,
@@ -290,16 +272,6 @@ export const placeInBay = (
     document.facts.drives.some((d) => d.id === driveId)
       ? yes(placeDrive(document, driveId, bay, desk.now(), desk.actor))
       : no("This drive is not among the machine's facts any more."),
-  );
-
-export const saveNotes = (
-  desk: Desk,
-  machineId: string,
-  version: number,
-  notes: string,
-): Promise<Answer<number>> =>
-  changeMachine(desk, machineId, version, (document) =>
-    notes.length > 20_000 ? no("Notes have at most 20 000 characters.") : yes({ ...document, notes }),
   );
 
 const PICTURE_TYPES = ["image/png", "image/jpeg", "image/webp"];

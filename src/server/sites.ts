@@ -2,7 +2,7 @@ import { addressClaim } from "@/core/claims";
 import { boundKeysOf, segmentPlan, type SegmentStretch } from "@/core/network";
 import { emptySite, siteSchema, type Site } from "@/core/site";
 import { claimRows, machineRows, siteRows, type Db } from "@/db";
-import { no, STALE, yes, type Answer } from "./answer";
+import { no, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
 
 export interface SiteView {
@@ -57,20 +57,4 @@ export async function createSite(desk: Desk, name: string): Promise<Answer<strin
   const id = desk.newId("s");
   await desk.write((tx) => siteRows.insert(tx, id, site.data, desk.stamp()));
   return yes(id);
-}
-
-export async function saveSite(
-  desk: Desk,
-  id: string,
-  version: number,
-  document: unknown,
-): Promise<Answer<number>> {
-  const site = siteSchema.safeParse(document);
-  if (!site.success)
-    return {
-      ok: false,
-      problems: site.error.issues.map((i) => ({ message: `${i.path.join(" ")}: ${i.message}` })),
-    };
-  const saved = await desk.write((tx) => siteRows.update(tx, id, version, site.data, desk.stamp()));
-  return saved ? yes(version + 1) : no(STALE);
 }

@@ -1,4 +1,4 @@
-import type { Page } from "@playwright/test";
+import { expect, type Page } from "@playwright/test";
 import { loadDemoInto } from "../support/kill-storm";
 
 export const EMPTY = "http://127.0.0.1:4381";
@@ -12,3 +12,7 @@ export async function loadDemo(): Promise<void> {
 /** The page is alive in the browser, and hears what the server tells. */
 export const listening = async (page: Page): Promise<void> =>
   void (await page.waitForSelector("html[data-feed=open]", { state: "attached" }));
+
+/** All that was typed on the page is with the server. */
+export const saved = (page: Page): Promise<void> =>
+  expect(page.getByRole("status").filter({ hasText: /^saved/ })).toBeVisible();

@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from "@playwright/test";
-import { DEMO, loadDemo } from "./servers";
+import { DEMO, listening, loadDemo, saved } from "./servers";
 
 test.beforeAll(loadDemo);
 
@@ -25,8 +25,8 @@ test("place, keys and controller of a machine are typed once and stand on its bu
   await seconds.fill("75");
   await seconds.press("Tab");
   await place.getByLabel("Noise, in words").fill("a whistle at full load");
-  await place.getByRole("button", { name: "Keep" }).click();
-  await expect(place.getByRole("button", { name: "Keep" })).toHaveCount(0);
+  await saved(page);
+  await expect(place.getByLabel("Boot-menu key")).toBeVisible();
   await page.reload();
   await expect((await fold(page, "Place, role and keys")).getByLabel("Boot-menu key")).toHaveValue("F9");
 
@@ -47,11 +47,13 @@ test("what is due stands on the first page until it is done", async ({ page }) =
   await dates.getByLabel("Day").fill("2020-02-03");
   await dates.getByRole("button", { name: "Set the day" }).click();
   await expect(dates.getByText("; overdue")).toBeVisible();
+  await saved(page);
   await page.goto(`${DEMO}/`);
   await expect(page.getByRole("link", { name: /swap of the fan filter: tho-b/ })).toBeVisible();
   await page.goto(`${DEMO}/machines/m-tho-b`);
   await (await fold(page, "Dates")).getByRole("button", { name: "done today" }).first().click();
   await expect(page.getByText(/; done on/)).toBeVisible();
+  await saved(page);
   await page.goto(`${DEMO}/`);
   await expect(page.getByRole("link", { name: /swap of the fan filter/ })).toHaveCount(0);
 });
@@ -83,7 +85,6 @@ test("a delivery note is compared with what the machine says, and bays are drawn
   await expect(note.getByLabel("Memory", { exact: true })).toHaveAttribute("aria-invalid", "true");
   await note.getByLabel("Memory", { exact: true }).fill("512 GiB");
   await note.getByLabel("Memory", { exact: true }).press("Tab");
-  await note.getByRole("button", { name: "Keep the note" }).click();
   const table = note.getByRole("table", { name: "Delivery note and machine" });
   await expect(table.getByRole("row", { name: /cores/i })).toContainText("99");
   await expect(page.locator("article", { hasText: "Not as delivered" }).first()).toBeVisible();
@@ -94,8 +95,7 @@ test("a delivery note is compared with what the machine says, and bays are drawn
   await bays.getByLabel("Block", { exact: true }).last().fill("cage");
   await bays.getByLabel("Across").last().fill("3");
   await bays.getByLabel("Across").last().press("Tab");
-  await bays.getByRole("button", { name: "Keep the bays" }).click();
-  await expect(bays.getByRole("button", { name: "Keep the bays" })).toHaveCount(0);
+  await saved(page);
   await page.reload();
   await expect((await fold(page, "Bays of the chassis")).getByRole("group")).toHaveCount(blocks + 1);
 });
@@ -107,10 +107,30 @@ test("a site is made, its networks typed; what cannot be is refused with its pla
   await page.getByLabel("A new site").fill("Harbour");
   await page.getByRole("button", { name: "Add this site" }).click();
   await expect(page.getByRole("heading", { level: 1, name: "Harbour" })).toBeVisible();
-  await page.getByRole("button", { name: "add a segment" }).click();
-  await page.getByLabel("Segment").fill("Harbour office");
-  await page.getByLabel("Prefix").fill("10.61.40.0/24");
-  await page.getByLabel("Gateway").fill("10.61.41.1");
+  await listening(page);
+  const add = page.getByRole("button", { name: "Add a segment" });
+  await page.getByLabel("Another network").fill("Harbour office");
+  await page.getByLabel("Its prefix").fill("10.61.40");
+  await expect(add).toBeDisabled();
+  await page.getByLabel("Its prefix").fill("10.61.40.0/24");
+  await add.click();
+  await saved(page);
+  const gateway = page.getByLabel("Gateway");
+  await gateway.fill("none");
+  await gateway.press("Tab");
+  await expect(page.getByText("an address, or nothing")).toBeVisible();
+  await gateway.fill("10.61.41.1");
+  await gateway.press("Tab");
+  await expect(
+    page
+      .getByRole("alert")
+      .filter({ hasText: "Networks, no. 1, gateway: the gateway lies outside the prefix" }),
+  ).toBeVisible();
+  await expect(page.getByRole("status")).toHaveText("not saved – kept here until it fits");
+  await expect(gateway).toHaveValue("10.61.41.1");
+  await gateway.fill("10.61.40.1");
+  await gateway.press("Tab");
+  await saved(page);
   const vlan = page.getByLabel("VLAN");
   await vlan.fill("5000");
   await vlan.press("Tab");
@@ -123,15 +143,81 @@ test("a site is made, its networks typed; what cannot be is refused with its pla
   await expect(page.getByText('"from 5 on": a range is two addresses')).toBeVisible();
   await dhcp.fill("10.61.40.100 - 10.61.40.150");
   await dhcp.press("Tab");
-  await page.getByRole("button", { name: "Keep", exact: true }).click();
-  await expect(
-    page.getByRole("alert").filter({ hasText: "the gateway lies outside the prefix" }),
-  ).toBeVisible();
-  await expect(page.getByLabel("Segment")).toHaveValue("Harbour office");
-  await page.getByLabel("Gateway").fill("10.61.40.1");
-  await page.getByRole("button", { name: "Keep", exact: true }).click();
-  await expect(page.getByRole("status").filter({ hasText: "kept" })).toBeVisible();
+  await saved(page);
   await page.reload();
-  await expect(page.getByLabel("Prefix")).toHaveValue("10.61.40.0/24");
+  await expect(page.getByLabel("Prefix", { exact: true })).toHaveValue("10.61.40.0/24");
+  await expect(page.getByLabel("Segment", { exact: true })).toHaveValue("Harbour office");
   await expect(page.getByLabel("DHCP ranges")).toHaveValue("10.61.40.100 - 10.61.40.150");
+});
+
+test("two people write one site: both versions are offered, the choice is kept, and U takes it back", async ({
+  page,
+  context,
+}) => {
+  await page.goto(`${DEMO}/sites/s-works`);
+  await listening(page);
+  const other = await context.newPage();
+  await other.goto(`${DEMO}/sites/s-works`);
+  await listening(other);
+  const room = (p: Page) => p.getByLabel("Room");
+  const before = await room(page).inputValue();
+  // The second window hears nothing while it is typed in: its change is made on the version before.
+  await other.route("**/sites/s-works", (route) =>
+    route.request().method() === "POST" ? route.abort() : route.continue(),
+  );
+  await room(other).fill("the old pump house");
+  await expect(other.getByRole("status")).toHaveText(/^not saved yet/, { timeout: 10_000 });
+  await room(page).fill("the new pump house");
+  await saved(page);
+  await other.unroute("**/sites/s-works");
+  const slip = other.getByRole("dialog", { name: "This site was changed by another hand" });
+  await expect(slip).toContainText("the new pump house", { timeout: 10_000 });
+  await slip.getByRole("radio").first().check();
+  await slip.getByRole("button", { name: "Go on with this choice" }).click();
+  await saved(other);
+  await expect(room(page)).toHaveValue("the old pump house");
+  await other.bringToFront();
+  await other.keyboard.press("Escape");
+  await other.keyboard.press("u");
+  await expect(room(other)).toHaveValue("the new pump house");
+  await other.keyboard.press("Shift+U");
+  await expect(room(other)).toHaveValue("the old pump house");
+  await room(other).fill(before);
+  await saved(other);
+});
+
+test("a machine's form takes back with U what was typed in it, and an image's as well", async ({ page }) => {
+  for (const [path, label] of [
+    ["/machines/m-wrk-hv2", "Place"],
+    ["/images/i-hopper-3", "Notes"],
+  ] as const) {
+    await page.goto(DEMO + path);
+    await listening(page);
+    const field =
+      label === "Place"
+        ? (await fold(page, "Place, role")).getByLabel(label, { exact: true })
+        : page.getByLabel(label, { exact: true });
+    const before = await field.inputValue();
+    await field.fill("written by a test");
+    await saved(page);
+    await field.press("Escape");
+    await page.keyboard.press("u");
+    await expect(field).toHaveValue(before);
+    await saved(page);
+  }
+});
+
+test("what was typed a moment before another page is opened is kept", async ({ page }) => {
+  await page.goto(`${DEMO}/images/i-hopper-3`);
+  await listening(page);
+  const notes = page.getByLabel("Notes", { exact: true });
+  const before = await notes.inputValue();
+  for (const text of ["typed on the way out", before]) {
+    await notes.fill(text);
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("4");
+    await expect(page).toHaveURL(`${DEMO}/images`);
+    await page.goBack();
+    await expect(notes).toHaveValue(text);
+  }
 });

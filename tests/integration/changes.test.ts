@@ -5,13 +5,15 @@ import { createBuild, issueRevision } from "@/server/builds";
 import { importAll } from "@/server/exports";
 import { listen, type News } from "@/server/feed";
 import { createMachine, takeOver } from "@/server/imports";
-import { machineView, saveNotes, saveTyped } from "@/server/machines";
+import { machineView } from "@/server/machines";
 import { command } from "@/server/runs";
 import { saveEdits, undoSave } from "@/server/sheet-acts";
-import { saveSite, siteView } from "@/server/sites";
+import { siteView } from "@/server/sites";
 import { captures } from "../support/formats";
 import { ownDatabase } from "../support/database";
 import { desk } from "../support/desk";
+import { MACHINE, SITE } from "@/server/written";
+import { write } from "../support/written";
 
 ownDatabase();
 const AT = "2026-11-24T09:30:00.000Z";
@@ -28,13 +30,13 @@ describe("every write adds its row", () => {
   it("with who and when, as the desk says, and with what differs", async () => {
     const at = await desk("M. Arkle", AT);
     const { machine } = (await machineView(at, "m-wrk-hv1"))!;
-    await saveTyped(at, machine.id, machine.version, { place: "row 4" });
+    await write(at, MACHINE, machine.id, machine.version, { "typed.place": "row 4" });
     expect(await newest("machine", machine.id)).toMatchObject({
       ...{ at: AT, by: "M. Arkle", version: machine.version + 1 },
       edits: [{ path: "typed.place", before: machine.document.typed.place, after: "row 4" }],
     });
     const { site, version } = (await siteView(at, "s-works"))!;
-    await saveSite(at, "s-works", version, { ...site, room: "cellar" });
+    await write(at, SITE, "s-works", version, { room: "cellar" });
     expect((await newest("site", "s-works")).edits).toEqual([
       { path: "room", before: site.room, after: "cellar" },
     ]);
@@ -45,7 +47,7 @@ describe("every write adds its row", () => {
   it("and none for what was refused, or is the same as before", async () => {
     const { db } = await desk();
     const before = await changeRows.last(db);
-    expect((await saveNotes(await desk(), "m-wrk-hv1", 1, "stale")).ok).toBe(false);
+    expect((await write(await desk(), MACHINE, "m-wrk-hv1", 1, { notes: "stale" })).ok).toBe(false);
     const id = "b-wrk-hv2";
     expect((await saveEdits(await desk(), id, 99, [])).ok).toBe(false);
     expect(await changeRows.last(db)).toBe(before);
@@ -53,7 +55,7 @@ describe("every write adds its row", () => {
 
   it("keeps of a value that is very long how long it was", async () => {
     const { machine } = (await machineView(await desk(), "m-wrk-hv1"))!;
-    await saveNotes(await desk(), machine.id, machine.version, "x".repeat(9000));
+    await write(await desk(), MACHINE, machine.id, machine.version, { notes: "x".repeat(9000) });
     expect((await newest("machine", machine.id)).edits).toEqual([
       { path: "notes", before: machine.document.notes, after: { characters: 9002 } },
     ]);

@@ -12,12 +12,14 @@ import { closeDatabase, database } from "@/server/database";
 import { importAll } from "@/server/exports";
 import { find } from "@/server/find";
 import { keptMark } from "@/server/marks";
-import { cloneMachine, saveTyped } from "@/server/machines";
+import { cloneMachine } from "@/server/machines";
 import { todayView } from "@/server/today";
 import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
 import { seeded } from "../support/random";
 import { desk } from "../support/desk";
+import { MACHINE } from "@/server/written";
+import { write } from "../support/written";
 
 const { url } = ownDatabase();
 const by = "J. Pell";
@@ -46,7 +48,10 @@ async function changeOne(): Promise<void> {
   if (random() < 0.25) {
     const machine = pick(await machineRows.all(db));
     const dates = random() < 0.5 ? [] : [{ id: "d1", what: "Scrub", due: day(), doneOn: null, by }];
-    await saveTyped(await desk(), machine.id, machine.version, { circuit: pick(["", "A1", "B2"]), dates });
+    await write(await desk(), MACHINE, machine.id, machine.version, {
+      "typed.circuit": pick(["", "A1", "B2"]),
+      "typed.dates": dates,
+    });
     return;
   }
   const build = pick(await buildRows.all(db));

@@ -10,13 +10,15 @@ import { importAll } from "@/server/exports";
 import { find } from "@/server/find";
 import { knownFailure } from "@/server/health";
 import { listImages } from "@/server/images";
-import { listMachines, machineView, saveNotes, saveTyped } from "@/server/machines";
+import { listMachines, machineView } from "@/server/machines";
 import { accept, command, recordOf, runView } from "@/server/runs";
-import { createSite, listSites, saveSite } from "@/server/sites";
+import { createSite, listSites } from "@/server/sites";
 import { todayView } from "@/server/today";
 import { ownDatabase } from "../support/database";
 import { bundleOf, capture } from "../support/formats";
 import { desk } from "../support/desk";
+import { MACHINE, SITE } from "@/server/written";
+import { write } from "../support/written";
 
 const { url } = ownDatabase();
 const client = createClient({ url });
@@ -72,10 +74,10 @@ describe("nothing is written that would not be read again", () => {
   it("notes that are a number, a list with an object, a place that is none", async () => {
     const { machine } = (await machineView(await desk(), "m-wrk-hv1"))!;
     const { id, version } = machine;
-    expect(await inWords(saveNotes(await desk(), id, version, 7 as never))).toContain("notes");
-    expect(await inWords(saveTyped(await desk(), id, version, { place: 9 } as never))).toContain("place");
-    expect(await inWords(saveTyped(await desk(), id, version, { defects: [{}] } as never))).toContain(
-      "defects 0",
+    expect(await inWords(write(await desk(), MACHINE, id, version, { notes: 7 }))).toContain("notes");
+    expect(await inWords(write(await desk(), MACHINE, id, version, { "typed.place": 9 }))).toContain("place");
+    expect(await inWords(write(await desk(), MACHINE, id, version, { "typed.defects": [{}] }))).toContain(
+      "defects.0",
     );
     expect((await machineView(await desk(), id))!.machine).toEqual(machine);
   });
@@ -95,12 +97,8 @@ describe("nothing is written that would not be read again", () => {
 
   it.each(["Europe/Berln", "", "GMT+99", " UTC"])("the time zone %j of a site", async (timeZone) => {
     const made = await createSite(await desk(), `Works ${timeZone}`);
-    const { id, version, site } = (await listSites(await desk())).find(
-      (s) => made.ok && s.id === made.value,
-    )!;
-    expect(await inWords(saveSite(await desk(), id, version, { ...site, timeZone }))).toContain(
-      "is no time zone",
-    );
+    const { id, version } = (await listSites(await desk())).find((s) => made.ok && s.id === made.value)!;
+    expect(await inWords(write(await desk(), SITE, id, version, { timeZone }))).toContain("is no time zone");
   });
 });
 

@@ -4,13 +4,15 @@ import { describe, expect, it } from "vitest";
 import { createBuild, buildView } from "@/server/builds";
 import { saveEdits } from "@/server/sheet-acts";
 import { createMachine } from "@/server/imports";
-import { imageView, listImages, saveComputed, saveImage, saveInside, takeFromList } from "@/server/images";
+import { imageView, listImages, saveComputed, createImage, saveInside, takeFromList } from "@/server/images";
 import { addShippedProfiles, listProfiles, profileView } from "@/server/profiles";
 import { createSite } from "@/server/sites";
 import { bootTruth, corpusFile, inspectFile } from "../support/corpus";
 import { ownDatabase } from "../support/database";
 import { bundleOf, capture } from "../support/formats";
 import { desk } from "../support/desk";
+import { IMAGE } from "@/server/written";
+import { write } from "../support/written";
 
 const hand = "M. Arkle";
 
@@ -54,18 +56,16 @@ describe("an image", () => {
 
   it("is added as typed; a field that is wrong is named and nothing is kept", async () => {
     await addShippedProfiles(await desk(hand));
-    expect(refusal(await saveImage(await desk(hand), null, 0, { ...TYPED, name: "" }))).toMatch(/^name: /);
+    expect(refusal(await createImage(await desk(hand), { ...TYPED, name: "" }))).toMatch(/^name: /);
     expect(await listImages(await desk(hand))).toEqual([]);
-    id = must(await saveImage(await desk(hand), null, 0, TYPED)).id;
+    id = must(await createImage(await desk(hand), TYPED));
     expect((await view()).profile?.name).toBe("Lowland Server");
     expect((await listImages(await desk(hand))).map((i) => [i.id, i.builds])).toEqual([[id, []]]);
   });
 
   it("refuses a save on an older version and what an inspector did not finish", async () => {
-    expect(
-      must(await saveImage(await desk(hand), id, 1, { ...TYPED, notes: "from the shelf" })).version,
-    ).toBe(2);
-    expect(refusal(await saveImage(await desk(hand), id, 1, TYPED))).toContain("in between");
+    expect(must(await write(await desk(hand), IMAGE, id, 1, { notes: "from the shelf" }))).toBe(2);
+    expect(refusal(await write(await desk(hand), IMAGE, id, 1, { notes: "other" }))).toContain("in between");
     expect((await view()).image.notes).toBe("from the shelf");
     expect(refusal(await saveInside(await desk(hand), id, "x.iso", { size: 1 }))).toContain("not complete");
     expect(
@@ -80,7 +80,7 @@ describe("an image", () => {
     expect(image.inside).toMatchObject({ fileName: TYPED.fileName, by });
     expect(image.inside?.found.volumeId).toBe(bootTruth[TYPED.fileName]?.volume_id);
     expect(image.inside?.found.verdict.stick.x64.answer).toBe("boots");
-    must(await saveImage(await desk(hand), id, version, { ...TYPED, name: "Lowland Server, copy" }));
+    must(await write(await desk(hand), IMAGE, id, version, { name: "Lowland Server, copy" }));
     expect((await view()).image.inside?.found.verdict.stick.x64.answer).toBe("boots");
   });
 
@@ -115,7 +115,7 @@ describe("a build with an image", () => {
       dmidecode: capture("server-uefi-2socket", "dmidecode.txt"),
     });
     const machine = must(await createMachine(await desk(hand), site, "big-1", [{ name: "b.txt", text }]));
-    const image = must(await saveImage(await desk(hand), null, 0, TYPED)).id;
+    const image = must(await createImage(await desk(hand), TYPED));
     const build = await createBuild(await desk(hand), machine);
     const rules = async (): Promise<string[]> => {
       const { evaluation } = (await buildView(await desk(hand), build))!;

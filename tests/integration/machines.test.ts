@@ -20,14 +20,15 @@ import {
   machineView,
   onePicture,
   placeInBay,
-  saveTyped,
 } from "@/server/machines";
 import { benchView, importReadings, typeReading } from "@/server/readings";
-import { createSite, saveSite, siteView } from "@/server/sites";
+import { createSite, siteView } from "@/server/sites";
 import { capture, captures } from "../support/formats";
 import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
 import { desk } from "../support/desk";
+import { MACHINE, SITE } from "@/server/written";
+import { write } from "../support/written";
 
 ownDatabase();
 const by = "J. Pell";
@@ -123,12 +124,12 @@ describe("what people know of a machine", () => {
     const id = must(
       await createMachine(await desk(), (await listMachines(await desk()))[0]!.siteId, "wrk-c", []),
     );
-    must(await saveTyped(await desk(), id, 1, { place: "rack A", role: "hypervisor" }));
-    expect(refusal(await saveTyped(await desk(), id, 1, { place: "rack B" }))).toContain(
+    must(await write(await desk(), MACHINE, id, 1, { "typed.place": "rack A", "typed.role": "hypervisor" }));
+    expect(refusal(await write(await desk(), MACHINE, id, 1, { "typed.place": "rack B" }))).toContain(
       "Somebody saved this in between",
     );
-    expect(refusal(await saveTyped(await desk(), id, 2, { bays: [{ columns: 99 }] as never }))).toContain(
-      "bays 0",
+    expect(refusal(await write(await desk(), MACHINE, id, 2, { "typed.bays": [{ columns: 99 }] }))).toContain(
+      "typed.bays.0",
     );
     expect((await view(id)).machine.document.typed.place).toBe("rack A");
     const twin = must(await cloneMachine(await desk(), id, "wrk-d"));
@@ -177,8 +178,7 @@ describe("circuits and readings", () => {
     const [a, c] = [list.find((m) => m.name === "wrk-a")!, list.find((m) => m.name === "wrk-c")!];
     const site = (await siteView(await desk(), a.siteId))!;
     must(
-      await saveSite(await desk(), a.siteId, site.version, {
-        ...site.site,
+      await write(await desk(), SITE, a.siteId, site.version, {
         circuits: [{ name: "A1", limitWatts: 500 }],
       }),
     );
@@ -186,7 +186,7 @@ describe("circuits and readings", () => {
       [a, 300],
       [c, 260],
     ] as const) {
-      must(await saveTyped(await desk(), m.id, await version(m.id), { circuit: "A1" }));
+      must(await write(await desk(), MACHINE, m.id, await version(m.id), { "typed.circuit": "A1" }));
       must(
         await typeReading(await desk(), m.id, {
           kind: "power",

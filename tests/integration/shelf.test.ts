@@ -17,7 +17,7 @@ import { database } from "@/server/database";
 import { addToRegister, editDrive, registerLine, writeDrive } from "@/server/drives";
 import { importAll } from "@/server/exports";
 import { computeFromFolder, imageFolder, shelveFromFolder, stopFolderJob } from "@/server/image-folder";
-import { addFile, imageView, listImages, saveImage } from "@/server/images";
+import { addFile, imageView, listImages, createImage } from "@/server/images";
 import { addShippedProfiles, importProfile, profileView, saveProfile } from "@/server/profiles";
 import { command, runView, startRun } from "@/server/runs";
 import { bootTruth, corpusFile, inspectFile } from "../support/corpus";
@@ -275,7 +275,7 @@ describe("sticks and what runs measure", () => {
   it("a run keeps how long a writing took; the next plan uses it, and the stick knows what it carries", async () => {
     const id = await createBuild(await desk(hand), "m-tho-b");
     const image = must(
-      await saveImage(await desk(hand), null, 0, {
+      await createImage(await desk(hand), {
         name: "Small",
         profile: "lowland-server",
         version: "7.9",
@@ -285,7 +285,7 @@ describe("sticks and what runs measure", () => {
         loaderSigned: "signed",
         fileName: "s.iso",
       }),
-    ).id;
+    );
     const set = async (changes: Record<string, unknown>) => {
       const { build } = (await buildView(await desk(hand), id))!;
       const edits = Object.entries(changes).map(([path, after]) => ({ path, before: null, after }));

@@ -7,7 +7,7 @@ import { agreeToErase, saveEdits, undoSave, waive } from "@/server/sheet-acts";
 import { database } from "@/server/database";
 import { importAll } from "@/server/exports";
 import { find } from "@/server/find";
-import { saveImage } from "@/server/images";
+import { createImage } from "@/server/images";
 import { addShippedProfiles, importProfile, listProfiles } from "@/server/profiles";
 import { issueCode, receiveBundle } from "@/server/collector";
 import { createMachine, previewImport, takeOver } from "@/server/imports";
@@ -16,12 +16,14 @@ import { accept, command, recordOf, runView, startRun } from "@/server/runs";
 import { isOpen } from "@/core/run";
 import type { Step } from "@/core/stage";
 import { registerLine } from "@/server/drives";
-import { createSite, saveSite, siteView } from "@/server/sites";
+import { createSite, siteView } from "@/server/sites";
 import { todayView } from "@/server/today";
 import { bundleOf, capture } from "../support/formats";
 import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
 import { desk } from "../support/desk";
+import { SITE } from "@/server/written";
+import { write } from "../support/written";
 
 const { url, folder } = ownDatabase();
 /** What an operator answers to a step for whom everything goes as planned. */
@@ -71,8 +73,7 @@ describe("one machine, from its facts to its record", () => {
       nameServers: ["10.61.10.2"],
     };
     must(
-      await saveSite(await desk(), site, view.version, {
-        ...view.site,
+      await write(await desk(), SITE, site, view.version, {
         segments: [segment],
         domain: "marrowby.example",
         timeZone: "Europe/London",
@@ -138,7 +139,7 @@ describe("one machine, from its facts to its record", () => {
 
   it("waives with a reason, but not what protects data", async () => {
     const image = must(
-      await saveImage(await desk(), null, 0, {
+      await createImage(await desk(), {
         name: "Lowland 7.4",
         profile: "lowland-server",
         version: "7.4",
@@ -149,7 +150,7 @@ describe("one machine, from its facts to its record", () => {
       }),
     );
     await edit({
-      "image.id": image.id,
+      "image.id": image,
       "storage.target": "SAMPLESATA0001",
       "storage.leaveAlone": (await buildView(await desk(), buildId))!.build.sheet.storage.leaveAlone.filter(
         (d) => d !== "SAMPLESATA0001",

@@ -4,10 +4,12 @@ import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { checksumProblem, checksumSchema, type Checksum } from "@/core/image";
 import { computeFromFolder, shelveFromFolder, stopFolderJob } from "@/server/image-folder";
-import { addFile, saveComputed, saveImage, saveInside, takeFromList } from "@/server/images";
+import { addFile, createImage, saveComputed, saveInside, takeFromList } from "@/server/images";
 import { importProfile, saveProfile } from "@/server/profiles";
 import { no } from "@/server/answer";
-import { action, idSchema, versionSchema } from "../checked";
+import { IMAGE, saveWritten, takeBackWritten } from "@/server/written";
+import { action, editsSchema, idSchema, versionSchema } from "../checked";
+import { renewed } from "../renewed";
 
 const nameSchema = z.string().max(400);
 const algorithmSchema = checksumSchema.shape.algorithm;
@@ -15,13 +17,15 @@ const algorithmSchema = checksumSchema.shape.algorithm;
 const textSchema = z.string().max(8_000_000);
 const fieldsSchema = z.custom<object>((v) => typeof v === "object" && v !== null && !Array.isArray(v));
 
-export const keepImage = action(
-  [idSchema.nullable(), versionSchema, fieldsSchema],
-  async (desk, id, version, fields) => {
-    const answer = await saveImage(desk, id, version, fields);
-    if (id) revalidatePath(`/images/${id}`);
-    return answer;
-  },
+// The values themselves are read by the use cases, which name every field that does not fit.
+export const addImage = action([fieldsSchema], createImage);
+
+export const keepImage = action([idSchema, versionSchema, editsSchema], (desk, id, version, edits) =>
+  renewed(`/images/${id}`, saveWritten(desk, IMAGE, id, version, edits)),
+);
+
+export const takeImageBack = action([idSchema, versionSchema], (desk, id, version) =>
+  renewed(`/images/${id}`, takeBackWritten(desk, IMAGE, id, version)),
 );
 
 /** Reads the digits out of what a checksum tool prints ("DIGITS  file" or "NAME (file) = DIGITS") and keeps them. */

@@ -3,17 +3,19 @@
 import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { compatNoteSchema, trialSchema } from "@/core/compat";
-import { factsSchema, registerEntrySchema, typedSchema, wipeSchema, type Typed } from "@/core/machine";
+import { factsSchema, registerEntrySchema, wipeSchema } from "@/core/machine";
 import { readingSchema } from "@/core/readings";
 import { issueCode } from "@/server/collector";
 import { createMachine } from "@/server/imports";
-import { cloneMachine, placeInBay, removePicture, saveNotes, saveTyped, typeFacts } from "@/server/machines";
+import { cloneMachine, placeInBay, removePicture, typeFacts } from "@/server/machines";
 import { importReadings, typeReading } from "@/server/readings";
 import { previewList, takeList } from "@/server/machine-list";
 import { addToRegister, editDrive, shelveDrive, wipeDrive, writeDrive } from "@/server/drives";
 import { addNote, addTrial, judgeNote } from "@/server/compat";
 import { createSite } from "@/server/sites";
-import { action, idSchema, textsSchema, versionSchema } from "../checked";
+import { MACHINE, saveWritten, takeBackWritten } from "@/server/written";
+import { action, editsSchema, idSchema, textsSchema, versionSchema } from "../checked";
+import { renewed } from "../renewed";
 import { desk } from "../desk";
 
 const nameSchema = z.string().max(400);
@@ -21,9 +23,6 @@ const keySchema = z.string().min(1).max(400);
 const textSchema = z.string().max(8_000_000);
 const controllerSchema = factsSchema.shape.controller.unwrap();
 const register = registerEntrySchema.shape;
-// Longer values, and what the document itself forbids, are refused by the use cases with the name of their field.
-const typedPart = z.custom<Partial<Typed>>((v) => typeof v === "object" && v !== null && !Array.isArray(v));
-const typedKeys = Object.keys(typedSchema.shape);
 
 /** Makes a machine; with an empty site id the site is made first, by its name. */
 export const addMachine = action(
@@ -48,14 +47,16 @@ export const keepController = action(
   },
 );
 
-export const keepNotes = action([idSchema, versionSchema, textSchema], saveNotes);
+// The values themselves are read by the use case, which names every field that does not fit.
+export const keepWritten = action([idSchema, versionSchema, editsSchema], (desk, id, version, edits) =>
+  renewed(`/machines/${id}`, saveWritten(desk, MACHINE, id, version, edits)),
+);
+
+export const takeWrittenBack = action([idSchema, versionSchema], (desk, id, version) =>
+  renewed(`/machines/${id}`, takeBackWritten(desk, MACHINE, id, version)),
+);
 
 export const makeCode = action([idSchema], issueCode);
-
-export const keepTyped = action(
-  [idSchema, versionSchema, typedPart.refine((v) => Object.keys(v).every((k) => typedKeys.includes(k)))],
-  saveTyped,
-);
 
 export const putInBay = action([idSchema, versionSchema, nameSchema, nameSchema.nullable()], placeInBay);
 

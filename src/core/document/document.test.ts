@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { z } from "zod";
-import { defineDocument, readDocument, upgraded } from ".";
+import { applyEditsTo, defineDocument, fieldChange, readDocument, takenBack, upgraded, valueAt } from ".";
 
 const upgrades = {
   1: (old: Record<string, unknown>) => ({ schemaVersion: 2, names: [old.name] }),
@@ -46,4 +46,50 @@ describe("a document of any version", () => {
     expect(upgraded({ 1: (old) => old }, z.unknown()).parse({ schemaVersion: 1 })).toEqual({
       schemaVersion: 1,
     }));
+});
+
+describe("a change at a path", () => {
+  const document = {
+    name: "a",
+    link: null,
+    rows: [{ id: 1, at: { x: 1, list: [{ y: 2 }] } }, { id: 2 }],
+    deep: { rows: [7, 8] },
+  };
+  it.each<[string, unknown, string, unknown]>([
+    ["name", "b", "name", "b"],
+    ["rows", [], "rows", []],
+    ["rows.1.id", 3, "rows", [document.rows[0], { id: 3 }]],
+    ["rows.0.at.x", 9, "rows", [{ id: 1, at: { x: 9, list: [{ y: 2 }] } }, { id: 2 }]],
+    ["rows.0.at.list.0.y", 9, "rows", [{ id: 1, at: { x: 1, list: [{ y: 9 }] } }, { id: 2 }]],
+    ["deep.rows.1", 9, "deep.rows", [7, 9]],
+    ["rows.5.id", 9, "rows", document.rows],
+    ["rows.1.none", 9, "rows", document.rows],
+  ])("%s = %j is a change of a field", (path, value, field, after) => {
+    const frozen = structuredClone(document);
+    expect(fieldChange(document, path, value)).toEqual([field, after]);
+    expect(document).toEqual(frozen);
+  });
+
+  it("what it leads to is read through lists, and nothing that is inherited", () =>
+    expect(
+      ["rows.0.at.list.0.y", "deep.rows.1", "rows.x.id", "rows.length", "link.x", "constructor"].map((p) =>
+        valueAt(document, p),
+      ),
+    ).toEqual([2, 8, undefined, undefined, undefined, undefined]));
+
+  it("is applied to a copy, refused where there is no such field or it does not fit, and taken back while it stands", () => {
+    const kind = { kind: "rack", schema: shape };
+    const sound = shape.parse(now);
+    const edit = { path: "count", before: 1, after: 2 };
+    expect(applyEditsTo(kind, sound, [edit])).toMatchObject({ ok: true, value: { ...now, count: 2 } });
+    expect(applyEditsTo(kind, sound, [{ ...edit, path: "size" }])).toMatchObject({
+      problems: [{ message: "the rack has no field size" }],
+    });
+    expect(applyEditsTo(kind, sound, [{ ...edit, after: "two" }])).toMatchObject({ ok: false });
+    expect(takenBack({ count: 2 }, [edit])).toMatchObject({
+      ok: true,
+      value: [{ path: "count", before: 2, after: 1 }],
+    });
+    expect(takenBack({ count: 3 }, [edit])).toMatchObject({ ok: false });
+  });
 });

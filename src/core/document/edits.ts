@@ -1,5 +1,7 @@
 import { z } from "zod";
-import { isBag } from "./path";
+import { fail, ok, type Result } from "../result";
+import type { DocumentKind } from "./definition";
+import { isBag, valueAt, withValueAt } from "./path";
 
 /** One change of a document as a value with its inverse: it can be undone, sent, kept as history, and shown. */
 export const editSchema = z.object({ path: z.string(), before: z.unknown(), after: z.unknown() });
@@ -21,3 +23,31 @@ export function diffDocuments(from: unknown, to: unknown): Edit[] {
 
 export const invertEdits = (edits: readonly Edit[]): Edit[] =>
   [...edits].reverse().map(({ path, before, after }) => ({ path, before: after, after: before }));
+
+/** Applies edits to a copy. A path that the document does not have, or a value of the wrong kind, is a problem. */
+export function applyEditsTo<S extends z.ZodType>(
+  { kind, schema }: Pick<DocumentKind<string, S>, "kind" | "schema">,
+  document: z.output<S>,
+  edits: readonly Edit[],
+): Result<z.output<S>> {
+  let next: unknown = document;
+  for (const { path, after } of edits) {
+    next = withValueAt(next, path, after);
+    if (next === null) return fail({ message: `the ${kind} has no field ${path}` });
+  }
+  const checked = schema.safeParse(next);
+  return checked.success
+    ? ok(checked.data)
+    : fail(
+        ...checked.error.issues.slice(0, 5).map((i) => ({ message: `${i.path.join(".")}: ${i.message}` })),
+      );
+}
+
+/** The inverse of edits, where all of them still stand; fields that were changed again since then are named. */
+export function takenBack(document: unknown, edits: readonly Edit[]): Result<Edit[]> {
+  const stands = (e: Edit): boolean => same(valueAt(document, e.path) ?? null, e.after ?? null);
+  const since = edits.filter((e) => !stands(e)).map((e) => e.path);
+  return since.length > 0
+    ? fail({ message: `Changed again since then, so nothing was taken back: ${since.join(", ")}.` })
+    : ok(invertEdits(edits));
+}

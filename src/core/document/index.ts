@@ -1,67 +1,12 @@
-import { z } from "zod";
-
-export { diffDocuments, editSchema, invertEdits, type Edit } from "./edits";
-export { isBag, valueAt, withValueAt, type Path, type ValueAt } from "./path";
-
-type Bag = Record<string, unknown>;
-
-/** Turns a document of one version into the next; it gets what an earlier Derrick wrote, unchecked. */
-export type Upgrade = (document: Bag) => Bag;
-
-/** A kind of stored document: its shape now, and how older ones become it. */
-export interface DocumentKind<K extends string = string, S extends z.ZodType = z.ZodType> {
-  kind: K;
-  /** The version of the shape that is written now; it stands in each document as `schemaVersion`. */
-  version: number;
-  schema: S;
-  upgrades: Readonly<Record<number, Upgrade>>;
-}
-
-/** Every older version needs its upgrade, so that what was ever written is read. */
-export function defineDocument<K extends string, S extends z.ZodType>(
-  definition: DocumentKind<K, S>,
-): DocumentKind<K, S> {
-  for (let version = 1; version < definition.version; version += 1)
-    if (!definition.upgrades[version])
-      throw new Error(`${definition.kind} has no upgrade from version ${version}`);
-  return definition;
-}
-
-/** The upgrades as the first thing that a schema does: for schemas that take documents from files as well. */
-export const upgraded = <S extends z.ZodType>(upgrades: DocumentKind["upgrades"], schema: S) =>
-  z.preprocess((value) => upgradeWith(upgrades, value), schema);
-
-function upgradeWith(upgrades: DocumentKind["upgrades"], value: unknown): unknown {
-  let document = value;
-  for (let passed = 0; passed < 1000 && isBag(document); passed += 1) {
-    const upgrade = upgrades[Number(document.schemaVersion)];
-    if (!upgrade) break;
-    document = upgrade(document);
-  }
-  return document;
-}
-
-export type ReadDocument<T> = { ok: true; value: T } | { ok: false; problems: string[] };
-
-/** Reads a stored document of any version up to the present one; the problems name their place, five at most. */
-export function readDocument<S extends z.ZodType>(
-  { kind, version, schema, upgrades }: DocumentKind<string, S>,
-  value: unknown,
-): ReadDocument<z.output<S>> {
-  const written = isBag(value) ? Number(value.schemaVersion) : NaN;
-  if (written > version)
-    return {
-      ok: false,
-      problems: [
-        `a later Derrick wrote it: it is a ${kind} of version ${written}, and this one knows ${version}`,
-      ],
-    };
-  const read = schema.safeParse(upgradeWith(upgrades, value));
-  return read.success ? { ok: true, value: read.data } : { ok: false, problems: problemsOf(read.error) };
-}
-
-const problemsOf = (error: z.ZodError): string[] =>
-  error.issues.slice(0, 5).map((i) => `${i.path.join(".") || "the document"}: ${i.message}`);
-
-const isBag = (value: unknown): value is Bag =>
-  typeof value === "object" && value !== null && !Array.isArray(value);
+export { defineDocument, type DocumentKind, type Upgrade } from "./definition";
+export {
+  edited,
+  editedBack,
+  type Editable,
+  type Hand,
+  type WrittenAnswer,
+  type WrittenView,
+} from "./editable";
+export { applyEditsTo, diffDocuments, editSchema, invertEdits, takenBack, type Edit } from "./edits";
+export { fieldChange, isBag, valueAt, withValueAt, type DeepPath, type Path, type ValueAt } from "./path";
+export { readDocument, upgraded, type ReadDocument } from "./upgrade";

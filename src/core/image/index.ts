@@ -10,6 +10,7 @@ export {
   type Checksum,
   type Image,
 } from "./image";
+export { IMAGE_NAMES, imageEditable, newImage, publishedSchema, type Published } from "./editable";
 export * from "./profile";
 export { isWeak, matchChecksum, parseChecksumList, type ListedChecksum } from "./checksum-list";
 export * from "./inspect";

@@ -2,6 +2,7 @@ export * from "./facts";
 export * from "./document";
 export { driveSchema, MEDIA, type Drive, type DriveContent, type DriveHealth } from "./drive";
 export { type BayGroup } from "./layout-schema";
+export { machineEditable, WRITTEN_NAMES, writtenSchema, type Written } from "./editable";
 export { plainWwn } from "./identity";
 export { renderBsdCollector, renderCollector } from "./collector";
 export { isBundle, parseBundle, type Bundle } from "./bundle";

@@ -1,4 +1,4 @@
-import { invertEdits, valueAt, type Edit } from "../document";
+import { takenBack, type Edit } from "../document";
 import { waiverSchema } from "../finding";
 import { fail, ok, type Result } from "../result";
 import type { Site } from "../site";
@@ -76,14 +76,9 @@ function setAside(plan: Plan, key: string, reason: string, { by, at }: ActGround
   return ok({ ...sheet, waivers: [...sheet.waivers.filter((w) => w.key !== key), waiver.data] });
 }
 
-/** Fields that were changed again since then are left, and named. */
-function takenBack(sheet: Sheet, edits: readonly Edit[]): Result<Sheet> {
-  const stands = (e: Edit): boolean =>
-    JSON.stringify(valueAt(sheet, e.path) ?? null) === JSON.stringify(e.after ?? null);
-  const since = edits.filter((e) => !stands(e)).map((e) => e.path);
-  return since.length > 0
-    ? fail({ message: `Changed again since then, so nothing was taken back: ${since.join(", ")}.` })
-    : applyEdits(sheet, invertEdits(edits));
+function back(sheet: Sheet, edits: readonly Edit[]): Result<Sheet> {
+  const inverse = takenBack(sheet, edits);
+  return inverse.ok ? applyEdits(sheet, inverse.value) : inverse;
 }
 
 function after(plan: Plan, act: SheetAct, ground: ActGround): Result<Sheet> {
@@ -95,7 +90,7 @@ function after(plan: Plan, act: SheetAct, ground: ActGround): Result<Sheet> {
     case "set aside":
       return setAside(plan, act.key, act.reason, ground);
     case "take back":
-      return takenBack(plan.sheet, act.edits);
+      return back(plan.sheet, act.edits);
   }
 }
 

@@ -1,22 +1,13 @@
-import { diffDocuments, withValueAt, type Edit } from "../document";
-import { fail, ok, type Result } from "../result";
+import { applyEditsTo, diffDocuments, type Edit } from "../document";
+import type { Result } from "../result";
 import { sheetSchema, type Sheet } from "./sheet";
 
 /** The fields that differ, as edits from the first sheet to the second. */
 export const diffSheets = (from: Sheet, to: Sheet): Edit[] => diffDocuments(from, to);
 
 /** Applies edits to a copy. A path that the sheet does not have, or a value of the wrong kind, is a problem. */
-export function applyEdits(sheet: Sheet, edits: readonly Edit[]): Result<Sheet> {
-  let next: unknown = sheet;
-  for (const { path, after } of edits) {
-    next = withValueAt(next, path, after);
-    if (next === null) return fail({ message: `the sheet has no field ${path}` });
-  }
-  const checked = sheetSchema.safeParse(next);
-  return checked.success
-    ? ok(checked.data)
-    : fail(...checked.error.issues.map((i) => ({ message: `${i.path.join(".")}: ${i.message}` })));
-}
+export const applyEdits = (sheet: Sheet, edits: readonly Edit[]): Result<Sheet> =>
+  applyEditsTo({ kind: "sheet", schema: sheetSchema }, sheet, edits);
 
 /** Revision letters as on drawings: A to Z without I and O, then AA. */
 export function nextRevision(last: string | null): string {

@@ -1,4 +1,5 @@
 export { dayAt, dayEverywhere, emptySite, siteDocument, siteSchema, type Site } from "./site";
+export { SITE_NAMES, siteEditable } from "./editable";
 export {
   formatCircuits,
   formatOccupied,

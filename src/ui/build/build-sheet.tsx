@@ -5,13 +5,14 @@ import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import type { BuildView, MachineChoice } from "@/core/sheet";
 import type { PlacedFinding, Zone } from "@/core/finding";
-import { formatClock } from "@/core/units";
+import { SaveState } from "../draft/save-state";
+import { StaleSlip } from "../draft/stale-slip";
 import { Problems } from "../frame/problems";
 import { TitleBlock } from "../frame/title-block";
 import { Band } from "./band";
 import { Margin } from "./margin";
 import { STAGE_VIEWS } from "./stages";
-import { StaleSlip } from "./stale-slip";
+
 import { useSheet, type BuildActions } from "./use-sheet";
 import { WaiveSlip } from "./waive-slip";
 import { marksOf, type ZoneProps } from "./zone-props";
@@ -60,8 +61,6 @@ export function BuildSheet({
     toggle(zone);
     document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
   });
-  useKeys("u", () => void state.undo());
-  useKeys("shift+u", () => void state.redo());
   useKeys("m", () => setDrawer(!drawer));
   useCharacter("]", () => stepThrough(evaluation.findings, 1));
   useCharacter("[", () => stepThrough(evaluation.findings, -1));
@@ -86,33 +85,11 @@ export function BuildSheet({
             />
           </label>
           <div className="flex items-center gap-3 pb-1 text-[0.93rem]">
-            <span
-              role="status"
-              className={state.status === "not saved" ? "font-semibold" : "quiet"}
-              style={state.status === "not saved" ? { color: "var(--color-error)" } : undefined}
-            >
-              {state.status === "saved"
-                ? `saved ${formatClock(build.updatedAt, view.context.site?.timeZone ?? "UTC")}`
-                : state.status === "saving"
-                  ? "saving …"
-                  : "not saved yet – kept here, trying again"}
-            </span>
-            <button
-              type="button"
-              className="link disabled:no-underline disabled:opacity-70"
-              disabled={!state.canUndo}
-              onClick={() => void state.undo()}
-            >
-              undo
-            </button>
-            <button
-              type="button"
-              className="link disabled:no-underline disabled:opacity-70"
-              disabled={!state.canRedo}
-              onClick={() => void state.redo()}
-            >
-              redo
-            </button>
+            <SaveState
+              draft={state}
+              savedAt={build.updatedAt}
+              timeZone={view.context.site?.timeZone ?? "UTC"}
+            />
             <Link className="link" href={`/builds/${build.id}/history`}>
               history
             </Link>
@@ -151,7 +128,13 @@ export function BuildSheet({
         />
       </div>
       <Foot view={view} saved={state.status === "saved"} actions={actions} />
-      {state.clash && <StaleSlip state={state} names={names} />}
+      {state.clash && (
+        <StaleSlip
+          what="sheet"
+          {...{ clash: state.clash, names, settle: state.settle }}
+          standing={state.clash.view.build.sheet}
+        />
+      )}
       <WaiveSlip
         finding={waiving}
         hand={hand}

@@ -1,4 +1,4 @@
-import { valueAt, withValueAt, type Edit } from "@/core/document";
+import { fieldChange, valueAt, withValueAt, type Edit } from "@/core/document";
 import type { Problem } from "@/core/result";
 
 /** Another hand saved first: what stands there, whose it is, and what was typed here meanwhile. */
@@ -72,11 +72,21 @@ export const isQuiet = <V>({ pending, sent, clash }: Draft<V>): boolean =>
 export const wantsSending = <V>({ pending, sent, clash, problems }: Draft<V>): boolean =>
   pending.length > 0 && sent === null && clash === null && problems.length === 0;
 
-function typed<V>(draft: Draft<V>, changes: Readonly<Record<string, unknown>>, lens: Lens<V>): Draft<V> {
-  const document = shown(draft, lens);
-  const edits = Object.entries(changes)
+/** Changes at paths that may lead into lists, as edits of fields; two in one list are one edit of it. */
+function editsOf(document: unknown, changes: Readonly<Record<string, unknown>>): Edit[] {
+  let next = document;
+  const fields = Object.entries(changes).map(([path, value]) => {
+    const [field, after] = fieldChange(next, path, value);
+    next = withValueAt(next, field, after) ?? next;
+    return [field, after] as const;
+  });
+  return [...new Map(fields)]
     .map(([path, after]) => ({ path, before: valueAt(document, path), after }))
     .filter((e) => !same(e.before, e.after));
+}
+
+function typed<V>(draft: Draft<V>, changes: Readonly<Record<string, unknown>>, lens: Lens<V>): Draft<V> {
+  const edits = editsOf(shown(draft, lens), changes);
   if (edits.length === 0) return draft;
   const first = (e: Edit): Edit => ({
     ...e,

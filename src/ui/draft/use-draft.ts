@@ -58,21 +58,30 @@ export function useDraft<V>(initial: V, lens: Lens<V>, actions: DraftActions<V>)
   const [takingBack, setTakingBack] = useState(false);
   const ready = wantsSending(draft) && !takingBack;
 
+  const send = async () => {
+    happen({ did: "send" });
+    const answer = await asked.current.save(version, [...pending]).catch(() => null);
+    happen(answer ? eventOf(answer, "save") : { did: "get no answer" });
+  };
+  const sendNow = useRef(send);
+  useEffect(() => {
+    sendNow.current = ready ? send : async () => undefined;
+  });
   useEffect(() => {
     if (!ready) return;
-    const send = async () => {
-      happen({ did: "send" });
-      const answer = await asked.current.save(version, [...pending]).catch(() => null);
-      happen(answer ? eventOf(answer, "save") : { did: "get no answer" });
-    };
-    const timer = setTimeout(() => void send(), unanswered > 0 ? RETRY : PAUSE);
+    const timer = setTimeout(() => void sendNow.current(), unanswered > 0 ? RETRY : PAUSE);
     return () => clearTimeout(timer);
   }, [ready, pending, unanswered, version]);
+  // Who goes to another page before the pause is over has written it all the same.
+  useEffect(() => () => void sendNow.current(), []);
 
   const unsaved = pending.length > 0;
   useEffect(() => {
     if (!unsaved) return;
-    const warn = (e: BeforeUnloadEvent) => e.preventDefault();
+    const warn = (e: BeforeUnloadEvent) => {
+      e.preventDefault();
+      void sendNow.current();
+    };
     addEventListener("beforeunload", warn);
     return () => removeEventListener("beforeunload", warn);
   }, [unsaved]);
@@ -91,13 +100,15 @@ export function useDraft<V>(initial: V, lens: Lens<V>, actions: DraftActions<V>)
     version,
     status: !unsaved
       ? ("saved" as const)
-      : unanswered > 0 || draft.problems.length > 0 || draft.clash
-        ? ("not saved" as const)
-        : ("saving" as const),
+      : draft.problems.length > 0
+        ? ("refused" as const)
+        : unanswered > 0 || draft.clash
+          ? ("not saved" as const)
+          : ("saving" as const),
     isQuiet: isQuiet(draft),
     type: useCallback((changes: Readonly<Record<string, unknown>>) => happen({ did: "type", changes }), []),
     settle: (keep: readonly Edit[]) => happen({ did: "settle", keep }),
-    hear: (view: V) => happen({ did: "hear", view }),
+    hear: useCallback((view: V) => happen({ did: "hear", view }), []),
     /** What another door of the page came to, such as a consent. */
     adopt: (answer: DraftAnswer<V>) => happen(eventOf(answer, "save")),
     canUndo: draft.done.length > 0 || unsaved,

@@ -1,6 +1,7 @@
 "use client";
 
 import { useId, useState, type ReactNode } from "react";
+import { useCountedUnread } from "./unread";
 import { Signal } from "../frame/signal";
 
 export interface FieldMark {
@@ -46,7 +47,7 @@ export function Field({
   );
 }
 
-interface Common {
+export interface FieldFrame {
   path: string;
   label: string;
   marks?: FieldMark[];
@@ -61,7 +62,7 @@ export function TextField({
   type = "text",
   maxLength = 400,
   ...field
-}: Common & {
+}: FieldFrame & {
   value: string;
   onChange: (value: string) => void;
   placeholder?: string;
@@ -94,7 +95,7 @@ export function ParsedField<T>({
   placeholder,
   rows,
   ...field
-}: Common & {
+}: FieldFrame & {
   value: T;
   /** More than one line: one entry a line. */
   rows?: number;
@@ -105,6 +106,7 @@ export function ParsedField<T>({
 }) {
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  useCountedUnread(problem !== null);
   const leave = () => {
     if (typed === null) return;
     const read = parse(typed);
@@ -138,16 +140,17 @@ export function ParsedField<T>({
   );
 }
 
-export function SelectField({
+/** One of a closed list; with `empty` also none of them, in its words. */
+export function SelectField<T extends string>({
   value,
   options,
   onChange,
   empty,
   ...field
-}: Common & {
-  value: string;
-  options: { value: string; text: string }[];
-  onChange: (value: string) => void;
+}: FieldFrame & {
+  value: T;
+  options: readonly { value: T; text: string }[];
+  onChange: (value: T) => void;
   empty?: string;
 }) {
   return (
@@ -156,7 +159,8 @@ export function SelectField({
         aria-label={field.label}
         className="select"
         value={value}
-        onChange={(e) => onChange(e.target.value)}
+        // Only what stands among the options can be chosen.
+        onChange={(e) => onChange(e.target.value as T)}
       >
         {empty !== undefined && <option value="">{empty}</option>}
         {options.map((o) => (
@@ -175,7 +179,7 @@ export function ChoiceField<T extends string>({
   options,
   onChange,
   ...field
-}: Common & { value: T; options: readonly { value: T; text: string }[]; onChange: (value: T) => void }) {
+}: FieldFrame & { value: T; options: readonly { value: T; text: string }[]; onChange: (value: T) => void }) {
   const name = useId();
   return (
     <Field {...field}>
@@ -183,8 +187,7 @@ export function ChoiceField<T extends string>({
         {options.map((o) => (
           <label
             key={o.value}
-            className={`cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${value === o.value ? "font-semibold" : "quiet"}`}
-            style={{ borderColor: value === o.value ? "currentColor" : "transparent" }}
+            className={`cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${value === o.value ? "border-current font-semibold" : "quiet border-transparent"}`}
           >
             <input
               type="radio"
@@ -207,7 +210,7 @@ export function NoteField({
   onChange,
   rows = 2,
   ...field
-}: Common & { value: string; onChange: (value: string) => void; rows?: number }) {
+}: FieldFrame & { value: string; onChange: (value: string) => void; rows?: number }) {
   return (
     <Field {...field}>
       <textarea

@@ -12,8 +12,7 @@ export function RadioWord({
 }) {
   return (
     <label
-      className={`relative block w-fit cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${checked ? "font-semibold" : ""}`}
-      style={{ borderColor: checked ? "currentColor" : "transparent" }}
+      className={`relative block w-fit cursor-pointer border-b-2 pb-0.5 has-focus-visible:outline-2 ${checked ? "border-current font-semibold" : "border-transparent"}`}
     >
       <input type="radio" className="sr-only" name={name} checked={checked} onChange={onChoose} />
       {text}

@@ -15,12 +15,17 @@ const GROUPS = [
     ],
   },
   {
+    title: "Where you write",
+    keys: [
+      ["U", "undo your last change"],
+      ["Shift U", "make it again"],
+    ],
+  },
+  {
     title: "Build sheet",
     keys: [
       ["A to K", "open or fold a zone"],
       ["]  [", "next and previous finding"],
-      ["U", "undo your last change"],
-      ["Shift U", "make it again"],
       ["M", "margin, in a narrow window"],
       ["X", "the main action of the title block"],
     ],

@@ -2,197 +2,167 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import type { Image } from "@/core/image";
+import { newImage, type Published } from "@/core/image";
 import type { Problem } from "@/core/result";
 import { formatBytes, parseByteSize } from "@/core/units";
+import { bound, type Typing } from "../draft/bound";
+import { ParsedField, SelectField, TextField } from "../fields/fields";
+import { TicksField } from "../fields/ticks";
 import { Problems } from "../frame/problems";
+import { useImage } from "./image-draft";
 
-interface Props {
-  id: string | null;
-  version: number;
-  image: Image | null;
+interface Choices {
   families: { key: string; name: string }[];
   /** Installers that a guest-driver or recovery image may go with. */
   others: { id: string; name: string }[];
-  save: (
-    id: string | null,
-    version: number,
-    fields: object,
-  ) => Promise<{ ok: true; value: { id: string; version: number } } | { ok: false; problems: Problem[] }>;
 }
 
-/** An image typed by hand: what was published about it. Sizes are read when the form is saved, with their place on error. */
-export function ImageForm({ id, version, image, families, others, save }: Props) {
+const size = {
+  format: (bytes: number) => (bytes === 0 ? "" : String(bytes)),
+  parse(text: string): { value: number } | { problem: string } {
+    const read = parseByteSize(text.replace(/\(.*\)/, ""));
+    return read.ok ? read : { problem: read.problems.map((p) => p.message).join("; ") };
+  },
+};
+
+const words = <const T extends string>(values: readonly T[]) => values.map((v) => ({ value: v, text: v }));
+const PURPOSES = [
+  { value: "installer", text: "installing" },
+  { value: "guest drivers", text: "drivers for guests" },
+  { value: "recovery", text: "recovery" },
+  { value: "firmware", text: "firmware update" },
+] as const;
+const SIGNED = [...words(["signed", "unsigned"]), { value: "unknown", text: "nobody has looked" }] as const;
+const ALGORITHMS = [
+  { value: "sha256", text: "SHA-256" },
+  { value: "sha512", text: "SHA-512" },
+  { value: "sha1", text: "SHA-1, weak" },
+  { value: "md5", text: "MD5, weak" },
+] as const;
+
+/** What was published about an image on the shelf; it saves by itself. */
+export const ImageForm = (choices: Choices) => <ImageFields typing={useImage()} {...choices} />;
+
+/** An image typed by hand, kept when it is whole. */
+export function NewImage({
+  families,
+  others,
+  create,
+}: Choices & {
+  create: (fields: Published) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
+}) {
   const router = useRouter();
+  const [image, setImage] = useState<Published>(() => newImage(families[0]?.key ?? ""));
   const [problems, setProblems] = useState<Problem[]>([]);
-  const [saved, setSaved] = useState(false);
-  const submit = async (form: FormData) => {
-    const get = (name: string): string => String(form.get(name) ?? "").trim();
-    const size = parseByteSize(get("size").replace(/\(.*\)/, ""));
-    if (!size.ok) return setProblems(size.problems.map((p) => ({ message: `Size: ${p.message}` })));
-    const checksum = get("checksum").split(/\s+/)[0] ?? "";
-    const answer = await save(id, version, {
-      name:
-        get("name") ||
-        `${families.find((f) => f.key === get("profile"))?.name ?? ""} ${get("version")}`.trim(),
-      profile: get("profile"),
-      version: get("version"),
-      purpose: get("purpose"),
-      goesWith: form.getAll("goesWith").map(String),
-      variant: get("variant"),
-      architecture: get("architecture"),
-      fileName: get("fileName"),
-      sizeBytes: size.value,
-      bootModes: ["uefi", "legacy"].filter((m) => form.get(m) === "on"),
-      loaderSigned: get("loaderSigned"),
-      published: checksum === "" ? null : { algorithm: get("algorithm"), value: checksum },
-      publishedFrom: get("publishedFrom"),
-      supportEnds: get("supportEnds") || null,
-      notes: get("notes"),
-    });
-    setProblems(answer.ok ? [] : answer.problems);
-    setSaved(answer.ok);
-    if (answer.ok && id === null) router.push(`/images/${answer.value.id}`);
-    else if (answer.ok) router.refresh();
-  };
-  const text = (
-    name: string,
-    label: string,
-    value: string,
-    props: React.InputHTMLAttributes<HTMLInputElement> = {},
-  ) => (
-    <label>
-      <span className="label">{label}</span>
-      <input
-        name={name}
-        className="input"
-        defaultValue={value}
-        maxLength={300}
-        autoComplete="off"
-        spellCheck={false}
-        {...props}
-      />
-    </label>
-  );
-  const select = (name: string, label: string, value: string, options: [string, string][]) => (
-    <label>
-      <span className="label">{label}</span>
-      <select name={name} className="select" defaultValue={value}>
-        {options.map(([v, t]) => (
-          <option key={v} value={v}>
-            {t}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
+  const family = families.find((f) => f.key === image.profile)?.name ?? "";
   return (
     <form
-      className="grid gap-x-8 gap-y-4 sm:grid-cols-2 lg:grid-cols-3"
-      onChange={() => setSaved(false)}
-      onSubmit={(e) => {
+      onSubmit={async (e) => {
         e.preventDefault();
-        void submit(new FormData(e.currentTarget));
+        const answer = await create({ ...image, name: image.name || `${family} ${image.version}`.trim() });
+        if (answer.ok) router.push(`/images/${answer.value}`);
+        else setProblems(answer.problems);
       }}
     >
-      {select("profile", "OS profile", image?.profile ?? families[0]?.key ?? "", [
-        ...(image && !families.some((f) => f.key === image.profile)
-          ? [[image.profile, `${image.profile} (no such profile here)`] as [string, string]]
-          : []),
-        ...families.map((f): [string, string] => [f.key, f.name]),
-      ])}
-      {text("version", "Version", image?.version ?? "", { required: true })}
-      {text("name", "Name", image?.name ?? "", { placeholder: "profile and version" })}
-      {select("purpose", "What it is for", image?.purpose ?? "installer", [
-        ["installer", "installing"],
-        ["guest drivers", "drivers for guests"],
-        ["recovery", "recovery"],
-        ["firmware", "firmware update"],
-      ])}
-      {select("variant", "Variant", image?.variant ?? "full", [
-        ["full", "full"],
-        ["network installer", "network installer"],
-        ["boot only", "boot only"],
-        ["maker's custom", "maker's custom"],
-      ])}
-      {select("architecture", "Architecture", image?.architecture ?? "x86_64", [
-        ["x86_64", "x86_64"],
-        ["aarch64", "aarch64"],
-      ])}
-      {text("fileName", "File name", image?.fileName ?? "")}
-      {text("size", "Size in bytes, or with its unit", image ? String(image.sizeBytes) : "", {
-        required: true,
-        title: image ? formatBytes(image.sizeBytes) : undefined,
-      })}
-      <fieldset>
-        <legend className="label">Starts in</legend>
-        {(["uefi", "legacy"] as const).map((m) => (
-          <label key={m} className="mr-4 inline-flex items-center gap-2 py-1">
-            <input
-              type="checkbox"
-              name={m}
-              defaultChecked={image?.bootModes.includes(m) ?? m === "uefi"}
-              className="checkbox checkbox-xs checkbox checkbox-xs"
-            />
-            {m === "uefi" ? "UEFI" : "legacy"}
-          </label>
-        ))}
-      </fieldset>
-      {select("loaderSigned", "Loader for secure boot", image?.loaderSigned ?? "unknown", [
-        ["signed", "signed"],
-        ["unsigned", "unsigned"],
-        ["unknown", "nobody has looked"],
-      ])}
-      {select("algorithm", "Published checksum", image?.published?.algorithm ?? "sha256", [
-        ["sha256", "SHA-256"],
-        ["sha512", "SHA-512"],
-        ["sha1", "SHA-1, weak"],
-        ["md5", "MD5, weak"],
-      ])}
-      <label className="sm:col-span-2">
-        <span className="label">Its digits, as published</span>
-        <input
-          name="checksum"
-          className="input"
-          defaultValue={image?.published?.value ?? ""}
-          maxLength={200}
-          autoComplete="off"
-          spellCheck={false}
-        />
-      </label>
-      {text("publishedFrom", "Published where", image?.publishedFrom ?? "", {
-        placeholder: "the maker's download page, 20 Nov",
-      })}
-      {text("supportEnds", "Support ends", image?.supportEnds ?? "", { type: "date" })}
-      {text("notes", "Notes", image?.notes ?? "")}
-      {others.length > 0 && (
-        <fieldset className="col-span-full">
-          <legend className="label">Goes with</legend>
-          {others.map((o) => (
-            <label key={o.id} className="mr-5 inline-flex items-center gap-2 py-1">
-              <input
-                type="checkbox"
-                name="goesWith"
-                value={o.id}
-                defaultChecked={image?.goesWith.includes(o.id)}
-                className="checkbox checkbox-xs checkbox checkbox-xs"
-              />
-              {o.name}
-            </label>
-          ))}
-        </fieldset>
-      )}
-      <div className="col-span-full">
-        <Problems problems={problems} />
-        <button type="submit" className="btn btn-primary">
-          {id === null ? "Keep this image" : "Keep"}
-        </button>
-        {saved && (
-          <span role="status" className="quiet ml-3">
-            kept
-          </span>
-        )}
-      </div>
+      <ImageFields typing={typingIn(image, setImage)} {...{ families, others }} />
+      <Problems problems={problems} />
+      <button type="submit" className="btn btn-primary mt-4">
+        Keep this image
+      </button>
     </form>
+  );
+}
+
+/** A document that stands only in the browser, until it is made. */
+const typingIn = (document: Published, set: (next: Published) => void): Typing<Published> => ({
+  document,
+  type: (changes) => set({ ...document, ...changes }),
+});
+
+function ImageFields({ typing, families, others }: Choices & { typing: Typing<Published> }) {
+  const image = typing.document;
+  const field = bound(typing);
+  const known = families.map((f) => ({ value: f.key, text: f.name }));
+  const lost = !families.some((f) => f.key === image.profile);
+  return (
+    <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2 lg:grid-cols-3">
+      <SelectField
+        {...field("profile", "OS profile")}
+        options={
+          lost ? [{ value: image.profile, text: `${image.profile} (no such profile here)` }, ...known] : known
+        }
+      />
+      <TextField {...field("version", "Version")} />
+      <TextField {...field("name", "Name")} placeholder="profile and version" />
+      <SelectField {...field("purpose", "What it is for")} options={PURPOSES} />
+      <SelectField
+        {...field("variant", "Variant")}
+        options={words(["full", "network installer", "boot only", "maker's custom"])}
+      />
+      <SelectField {...field("architecture", "Architecture")} options={words(["x86_64", "aarch64"])} />
+      <TextField {...field("fileName", "File name")} maxLength={300} />
+      <ParsedField
+        {...field("sizeBytes", "Size in bytes, or with its unit")}
+        {...size}
+        hint={image.sizeBytes > 0 ? formatBytes(image.sizeBytes) : undefined}
+      />
+      <TicksField
+        {...field("bootModes", "Starts in")}
+        options={[
+          { value: "uefi", text: "UEFI" },
+          { value: "legacy", text: "legacy" },
+        ]}
+      />
+      <SelectField {...field("loaderSigned", "Loader for secure boot")} options={SIGNED} />
+      <Checksum typing={typing} />
+      <TextField
+        {...field("publishedFrom", "Published where")}
+        placeholder="the maker's download page, 20 Nov"
+      />
+      <TextField
+        path="supportEnds"
+        label="Support ends"
+        type="date"
+        value={image.supportEnds ?? ""}
+        onChange={(day) => typing.type({ supportEnds: day || null })}
+      />
+      <TextField {...field("notes", "Notes")} />
+      {others.length > 0 && (
+        <TicksField
+          {...field("goesWith", "Goes with")}
+          span
+          options={others.map((o) => ({ value: o.id, text: o.name }))}
+        />
+      )}
+    </div>
+  );
+}
+
+/** The published checksum; no digits are none. */
+function Checksum({ typing }: { typing: Typing<Published> }) {
+  const { published } = typing.document;
+  const [chosen, setChosen] = useState(published?.algorithm ?? "sha256");
+  const algorithm = published?.algorithm ?? chosen;
+  return (
+    <>
+      <SelectField
+        path="published.algorithm"
+        label="Published checksum"
+        value={algorithm}
+        options={ALGORITHMS}
+        onChange={(next) => {
+          setChosen(next);
+          if (published) typing.type({ published: { ...published, algorithm: next } });
+        }}
+      />
+      <ParsedField
+        path="published.value"
+        label="Its digits, as published"
+        value={published?.value ?? ""}
+        format={String}
+        parse={(text) => ({ value: text.trim().split(/\s+/)[0] ?? "" })}
+        onChange={(value) => typing.type({ published: value === "" ? null : { algorithm, value } })}
+      />
+    </>
   );
 }

@@ -3,30 +3,20 @@
 import { useState } from "react";
 import type { Typed } from "@/core/machine";
 import { TextField } from "../fields/fields";
-import { Problems } from "../frame/problems";
-import { useSave, type SaveTyped } from "./save-typed";
+import { useMachine } from "./machine-draft";
 
 /** What is due on a day: restore drills, self-tests, parts to be swapped. It stands on the first page, too. */
-export function DatesForm({
-  typed,
-  today,
-  by,
-  save,
-}: {
-  typed: Typed;
-  today: string;
-  by: string;
-  save: SaveTyped;
-}) {
-  const { problems, keep } = useSave(save);
+export function DatesForm({ today, by }: { today: string; by: string }) {
+  const machine = useMachine();
+  const { dates } = machine.document.typed;
   const [what, setWhat] = useState("");
   const [due, setDue] = useState("");
   const put = (id: string, change: Partial<Typed["dates"][number]>) =>
-    keep({ dates: typed.dates.map((d) => (d.id === id ? { ...d, ...change } : d)) });
+    machine.type({ "typed.dates": dates.map((d) => (d.id === id ? { ...d, ...change } : d)) });
   return (
     <div>
       <ul>
-        {typed.dates
+        {dates
           .toSorted((a, b) => a.due.localeCompare(b.due))
           .map((d) => (
             <li key={d.id} className="flex flex-wrap items-baseline gap-x-3 border-b py-1 border-base-300">
@@ -40,7 +30,7 @@ export function DatesForm({
                 <button
                   type="button"
                   className="link quiet ml-auto"
-                  onClick={() => void put(d.id, { doneOn: today })}
+                  onClick={() => put(d.id, { doneOn: today })}
                 >
                   done today
                 </button>
@@ -50,10 +40,11 @@ export function DatesForm({
       </ul>
       <form
         className="mt-2 grid items-end gap-4 sm:grid-cols-[1fr_10rem_auto]"
-        onSubmit={async (e) => {
+        onSubmit={(e) => {
           e.preventDefault();
           const id = `t${Date.now().toString(36)}`;
-          if (await keep({ dates: [...typed.dates, { id, what, due, doneOn: null, by }] })) setWhat("");
+          machine.type({ "typed.dates": [...dates, { id, what, due, doneOn: null, by }] });
+          setWhat("");
         }}
       >
         <TextField
@@ -68,7 +59,6 @@ export function DatesForm({
           Set the day
         </button>
       </form>
-      <Problems problems={problems} />
     </div>
   );
 }

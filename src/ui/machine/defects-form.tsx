@@ -3,29 +3,20 @@
 import { useState } from "react";
 import type { Typed } from "@/core/machine";
 import { SelectField, TextField } from "../fields/fields";
-import { Problems } from "../frame/problems";
-import { useSave, type SaveTyped } from "./save-typed";
+import { useMachine } from "./machine-draft";
 
 /** Known faults of the machine, shown beside every result that they may blur, until they are mended. */
-export function DefectsForm({
-  typed,
-  today,
-  by,
-  save,
-}: {
-  typed: Typed;
-  today: string;
-  by: string;
-  save: SaveTyped;
-}) {
-  const { problems, keep } = useSave(save);
+export function DefectsForm({ today, by }: { today: string; by: string }) {
+  const machine = useMachine();
+  const { defects } = machine.document.typed;
+  const set = (next: typeof defects): void => machine.type({ "typed.defects": next });
   const [what, setWhat] = useState("");
   const [affects, setAffects] = useState<Typed["defects"][number]["affects"]>("other");
   const kinds = ["power", "temperature", "memory", "drives", "network", "console", "other"] as const;
   return (
     <div>
       <ul>
-        {typed.defects.map((d) => (
+        {defects.map((d) => (
           <li key={d.id} className="flex flex-wrap items-baseline gap-x-3 border-b py-1 border-base-300">
             <span className={d.mendedOn ? "line-through opacity-80" : "font-medium"}>{d.what}</span>
             <span className="quiet">
@@ -36,11 +27,7 @@ export function DefectsForm({
               <button
                 type="button"
                 className="link quiet ml-auto"
-                onClick={() =>
-                  void keep({
-                    defects: typed.defects.map((o) => (o.id === d.id ? { ...o, mendedOn: today } : o)),
-                  })
-                }
+                onClick={() => set(defects.map((o) => (o.id === d.id ? { ...o, mendedOn: today } : o)))}
               >
                 mended today
               </button>
@@ -50,15 +37,11 @@ export function DefectsForm({
       </ul>
       <form
         className="mt-2 grid items-end gap-4 sm:grid-cols-[1fr_9rem_auto]"
-        onSubmit={async (e) => {
+        onSubmit={(e) => {
           e.preventDefault();
           const id = `d${Date.now().toString(36)}`;
-          if (
-            await keep({
-              defects: [...typed.defects, { id, what, affects, since: today, by, mendedOn: null }],
-            })
-          )
-            setWhat("");
+          set([...defects, { id, what, affects, since: today, by, mendedOn: null }]);
+          setWhat("");
         }}
       >
         <TextField
@@ -73,13 +56,12 @@ export function DefectsForm({
           label="Affects"
           value={affects}
           options={kinds.map((k) => ({ value: k, text: k }))}
-          onChange={(v) => setAffects(v as typeof affects)}
+          onChange={setAffects}
         />
         <button type="submit" className="btn" disabled={what.trim() === ""}>
           Write it down
         </button>
       </form>
-      <Problems problems={problems} />
     </div>
   );
 }

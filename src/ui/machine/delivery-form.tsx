@@ -1,11 +1,11 @@
 "use client";
 
-import { useState } from "react";
-import type { DeliveryLine, Expected, Typed } from "@/core/machine";
+import type { DeliveryLine, Expected } from "@/core/machine";
 import { formatBinaryBytes, formatDecimalBytes, parseByteSize } from "@/core/units";
+import { bound } from "../draft/bound";
 import { ParsedField, TextField } from "../fields/fields";
-import { Problems } from "../frame/problems";
-import { useSave, type SaveTyped } from "./save-typed";
+import { wholeField } from "../fields/numbers";
+import { useMachine } from "./machine-draft";
 
 const EMPTY: Expected = {
   from: "",
@@ -18,15 +18,8 @@ const EMPTY: Expected = {
   drives: [],
 };
 
-const whole = {
-  format: (n: number | null) => (n === null ? "" : String(n)),
-  parse: (t: string): { value: number | null } | { problem: string } =>
-    t.trim() === ""
-      ? { value: null }
-      : /^\d{1,5}$/.test(t.trim())
-        ? { value: Number(t) }
-        : { problem: "a whole number" },
-};
+const whole = wholeField("a whole number");
+const counted = wholeField("a whole number above 0", (n) => n > 0);
 
 const bytes = {
   format: (n: number | null) => (n === null ? "" : formatBinaryBytes(n)),
@@ -60,119 +53,53 @@ const drives = {
 };
 
 /** What the delivery note says beside what the machine says; the two are never mixed. */
-export function DeliveryForm({
-  typed,
-  lines,
-  save,
-}: {
-  typed: Typed;
-  lines: DeliveryLine[];
-  save: SaveTyped;
-}) {
-  const { problems, keep } = useSave(save);
-  const [note, setNote] = useState<Expected>(typed.expected ?? EMPTY);
-  const set = (part: Partial<Expected>) => setNote({ ...note, ...part });
-  const changed = JSON.stringify(note) !== JSON.stringify(typed.expected ?? EMPTY);
+export function DeliveryForm({ lines }: { lines: DeliveryLine[] }) {
+  const machine = useMachine();
+  const note = machine.document.typed.expected ?? EMPTY;
+  const field = bound<Expected>({
+    document: note,
+    type: (changes) => machine.type({ "typed.expected": { ...note, ...changes } }),
+  });
+  const open = (key: "model" | "serial", label: string) => ({
+    ...{ path: key, label, value: note[key] ?? "" },
+    onChange: (text: string) => machine.type({ "typed.expected": { ...note, [key]: text || null } }),
+  });
   return (
     <div>
-      {lines.length > 0 && (
-        <table className="table mb-3" aria-label="Delivery note and machine">
-          <thead>
-            <tr>
-              <th>What</th>
-              <th>Expected</th>
-              <th>Observed</th>
-              <th></th>
-            </tr>
-          </thead>
-          <tbody>
-            {lines.map((l) => (
-              <tr key={l.what}>
-                <td>{l.what}</td>
-                <td className="value">{l.expected}</td>
-                <td className="value">{l.observed}</td>
-                <td
-                  className={l.verdict === "differs" ? "font-semibold" : "quiet"}
-                  style={l.verdict === "differs" ? { color: "var(--color-error)" } : undefined}
-                >
-                  {l.verdict}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
-      <form
-        onSubmit={(e) => {
-          e.preventDefault();
-          void keep({ expected: note });
-        }}
-      >
-        <div className="grid gap-x-8 gap-y-3 sm:grid-cols-4">
-          <TextField
-            path="d.from"
-            label="Delivery note"
-            value={note.from}
-            placeholder="number, day"
-            onChange={(from) => set({ from })}
-          />
-          <TextField
-            path="d.model"
-            label="Model"
-            value={note.model ?? ""}
-            onChange={(model) => set({ model: model || null })}
-          />
-          <TextField
-            path="d.serial"
-            label="Serial"
-            value={note.serial ?? ""}
-            onChange={(serial) => set({ serial: serial || null })}
-          />
-          <ParsedField
-            path="d.cores"
-            label="Cores"
-            value={note.cores}
-            {...whole}
-            onChange={(cores) => set({ cores })}
-          />
-          <ParsedField
-            path="d.memory"
-            label="Memory"
-            value={note.memoryBytes}
-            {...bytes}
-            placeholder="256 GiB"
-            onChange={(memoryBytes) => set({ memoryBytes })}
-          />
-          <ParsedField
-            path="d.modules"
-            label="Memory modules"
-            value={note.memoryModules}
-            {...whole}
-            onChange={(memoryModules) => set({ memoryModules })}
-          />
-          <ParsedField
-            path="d.ports"
-            label="Network ports"
-            value={note.ports}
-            {...whole}
-            onChange={(ports) => set({ ports })}
-          />
-          <ParsedField
-            path="d.drives"
-            label="Drives"
-            value={note.drives}
-            {...drives}
-            placeholder="10 x 12 TB, 1 x 240 GB"
-            onChange={(list) => set({ drives: list })}
-          />
-        </div>
-        {changed && (
-          <button type="submit" className="btn mt-3">
-            Keep the note
-          </button>
-        )}
-      </form>
-      <Problems problems={problems} />
+      {lines.length > 0 && <DeliveryLines lines={lines} />}
+      <div className="grid gap-x-8 gap-y-3 sm:grid-cols-4">
+        <TextField {...field("from", "Delivery note")} placeholder="number, day" />
+        <TextField {...open("model", "Model")} />
+        <TextField {...open("serial", "Serial")} />
+        <ParsedField {...field("cores", "Cores")} {...counted} />
+        <ParsedField {...field("memoryBytes", "Memory")} {...bytes} placeholder="256 GiB" />
+        <ParsedField {...field("memoryModules", "Memory modules")} {...counted} />
+        <ParsedField {...field("ports", "Network ports")} {...whole} />
+        <ParsedField {...field("drives", "Drives")} {...drives} placeholder="10 x 12 TB, 1 x 240 GB" />
+      </div>
     </div>
   );
 }
+
+const DeliveryLines = ({ lines }: { lines: DeliveryLine[] }) => (
+  <table className="table mb-3" aria-label="Delivery note and machine">
+    <thead>
+      <tr>
+        <th>What</th>
+        <th>Expected</th>
+        <th>Observed</th>
+        <th></th>
+      </tr>
+    </thead>
+    <tbody>
+      {lines.map((l) => (
+        <tr key={l.what}>
+          <td>{l.what}</td>
+          <td className="value">{l.expected}</td>
+          <td className="value">{l.observed}</td>
+          <td className={l.verdict === "differs" ? "font-semibold text-error" : "quiet"}>{l.verdict}</td>
+        </tr>
+      ))}
+    </tbody>
+  </table>
+);

@@ -3,35 +3,20 @@
 import { useState } from "react";
 import type { Typed } from "@/core/machine";
 import { TextField } from "../fields/fields";
-import { Problems } from "../frame/problems";
-import { useSave, type SaveTyped } from "./save-typed";
+import { useMachine } from "./machine-draft";
 
 type Decision = Typed["firmware"][number];
 
+const DECISIONS = ["undecided", "postponed", "not wanted", "done"] as const;
+
 /** Firmware that was looked at: installed, available, and what was decided, with a day for what is put off. */
-export function FirmwareForm({
-  typed,
-  installed,
-  by,
-  save,
-}: {
-  typed: Typed;
-  installed: Record<string, string>;
-  by: string;
-  save: SaveTyped;
-}) {
-  const { problems, keep } = useSave(save);
-  const [part, setPart] = useState("system firmware");
-  const [available, setAvailable] = useState("");
-  const put = (row: Decision, change: Partial<Decision>) =>
-    keep({
-      firmware: typed.firmware.map((f) =>
-        f.part === row.part ? { ...f, ...change, by, at: new Date().toISOString() } : f,
-      ),
-    });
+export function FirmwareForm({ installed }: { installed: Record<string, string> }) {
+  const machine = useMachine();
+  const { firmware } = machine.document.typed;
+  const set = (rows: Decision[]): void => machine.type({ "typed.firmware": rows });
   return (
     <div>
-      {typed.firmware.length > 0 && (
+      {firmware.length > 0 && (
         <table className="table">
           <thead>
             <tr>
@@ -44,73 +29,96 @@ export function FirmwareForm({
             </tr>
           </thead>
           <tbody>
-            {typed.firmware.map((f) => (
-              <tr key={f.part}>
-                <td>{f.part}</td>
-                <td className="value">{installed[f.part] ?? f.installed}</td>
-                <td className="value">{f.available}</td>
-                <td>
-                  <select
-                    className="select"
-                    aria-label={`Decision about ${f.part}`}
-                    value={f.decision}
-                    onChange={(e) => void put(f, { decision: e.target.value as Decision["decision"] })}
-                  >
-                    {["undecided", "postponed", "not wanted", "done"].map((d) => (
-                      <option key={d}>{d}</option>
-                    ))}
-                  </select>
-                </td>
-                <td>
-                  {f.decision === "postponed" && (
-                    <input
-                      className="input"
-                      type="date"
-                      aria-label={`Day for ${f.part}`}
-                      value={f.due ?? ""}
-                      onChange={(e) => void put(f, { due: e.target.value || null })}
-                    />
-                  )}
-                </td>
-                <td>
-                  <input
-                    className="input"
-                    aria-label={`Reason for ${f.part}`}
-                    defaultValue={f.reason}
-                    maxLength={300}
-                    onBlur={(e) => e.target.value !== f.reason && void put(f, { reason: e.target.value })}
-                  />
-                </td>
-              </tr>
+            {firmware.map((f) => (
+              <DecisionRow
+                key={f.part}
+                row={f}
+                installed={installed[f.part] ?? f.installed}
+                put={(change) => set(firmware.map((o) => (o.part === f.part ? { ...o, ...change } : o)))}
+              />
             ))}
           </tbody>
         </table>
       )}
-      <form
-        className="mt-2 grid items-end gap-4 sm:grid-cols-[1fr_10rem_auto]"
-        onSubmit={async (e) => {
-          e.preventDefault();
-          const row: Decision = {
-            part: part.trim(),
-            installed: installed[part.trim()] ?? "not known",
-            available: available.trim(),
-            decision: "undecided",
-            due: null,
-            reason: "",
-            by,
-            at: new Date().toISOString(),
-          };
-          if (await keep({ firmware: [...typed.firmware.filter((f) => f.part !== row.part), row] }))
-            setAvailable("");
-        }}
-      >
-        <TextField path="fw.part" label="Part" value={part} onChange={setPart} />
-        <TextField path="fw.available" label="Available version" value={available} onChange={setAvailable} />
-        <button type="submit" className="btn" disabled={part.trim() === "" || available.trim() === ""}>
-          Look at it
-        </button>
-      </form>
-      <Problems problems={problems} />
+      <LookedAt
+        installed={installed}
+        add={(row) => set([...firmware.filter((f) => f.part !== row.part), row])}
+      />
     </div>
+  );
+}
+
+function DecisionRow({
+  row,
+  installed,
+  put,
+}: {
+  row: Decision;
+  installed: string;
+  put: (change: Partial<Decision>) => void;
+}) {
+  return (
+    <tr>
+      <td>{row.part}</td>
+      <td className="value">{installed}</td>
+      <td className="value">{row.available}</td>
+      <td>
+        <select
+          className="select"
+          aria-label={`Decision about ${row.part}`}
+          value={row.decision}
+          onChange={(e) => put({ decision: DECISIONS.find((d) => d === e.target.value) ?? row.decision })}
+        >
+          {DECISIONS.map((d) => (
+            <option key={d}>{d}</option>
+          ))}
+        </select>
+      </td>
+      <td>
+        {row.decision === "postponed" && (
+          <input
+            className="input"
+            type="date"
+            aria-label={`Day for ${row.part}`}
+            value={row.due ?? ""}
+            onChange={(e) => put({ due: e.target.value || null })}
+          />
+        )}
+      </td>
+      <td>
+        <input
+          className="input"
+          aria-label={`Reason for ${row.part}`}
+          value={row.reason}
+          maxLength={300}
+          onChange={(e) => put({ reason: e.target.value })}
+        />
+      </td>
+    </tr>
+  );
+}
+
+/** Who looked at it, and when, is put in by the server. */
+function LookedAt({ installed, add }: { installed: Record<string, string>; add: (row: Decision) => void }) {
+  const [part, setPart] = useState("system firmware");
+  const [available, setAvailable] = useState("");
+  return (
+    <form
+      className="mt-2 grid items-end gap-4 sm:grid-cols-[1fr_10rem_auto]"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const own = { part: part.trim(), available: available.trim() };
+        const open = { decision: "undecided", due: null, reason: "", by: "" } as const;
+        const at = new Date().toISOString();
+        add({ ...own, ...open, installed: installed[own.part] ?? "not known", at });
+        setAvailable("");
+      }}
+    >
+      <TextField path="fw.part" label="Part" value={part} onChange={setPart} />
+      <TextField path="fw.available" label="Available version" value={available} onChange={setAvailable} />
+      <button type="submit" className="btn" disabled={part.trim() === "" || available.trim() === ""}>
+        Look at it
+      </button>
+    </form>
   );
 }

@@ -34,6 +34,9 @@ export async function readThem(
   return (await response.json()) as Answer<ImportPreview>;
 }
 
+const MEANWHILE =
+  "The machine was saved while this stood here, so nothing was taken over yet. This is what would change now: look again, then take it over.";
+
 /** The import well of a machine's sheet: what was understood, ignored and refused, what would change, and then: take it over. */
 export function ImportPanel({
   machineId,
@@ -49,15 +52,21 @@ export function ImportPanel({
   const [preview, setPreview] = useState<ImportPreview | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
   const [hash, setHash] = useState<string | null>(null);
+  const [seen, setSeen] = useState(version);
 
   const look = async (dropped: DroppedText[], waitingHash: string | null = null) => {
     setTexts(dropped);
     setHash(waitingHash);
+    setSeen(version);
     const answer = await readThem(machineId, dropped);
     setPreview(answer.ok ? answer.value : null);
     setProblems(answer.ok ? [] : answer.problems);
   };
   const take = async () => {
+    if (seen !== version) {
+      await look(texts, hash);
+      return setProblems([{ message: MEANWHILE }]);
+    }
     const response = await fetch("/api/v1/imports", {
       method: "POST",
       headers: { "Content-Type": "application/json" },

@@ -6,6 +6,7 @@ import type { Facts } from "@/core/machine";
 import type { Problem } from "@/core/result";
 import { CopyValue } from "../frame/copy-value";
 import { Problems } from "../frame/problems";
+import { useMachine } from "./machine-draft";
 
 type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 
@@ -120,41 +121,18 @@ export function ControllerForm({
   );
 }
 
-export function NotesForm({
-  notes,
-  save,
-}: {
-  notes: string;
-  save: (notes: string) => Promise<Answer<number>>;
-}) {
-  const router = useRouter();
-  const [text, setText] = useState(notes);
-  const [problems, setProblems] = useState<Problem[]>([]);
+export function NotesForm() {
+  const { document, type } = useMachine();
   return (
-    <form
-      onSubmit={async (e) => {
-        e.preventDefault();
-        const answer = await save(text);
-        setProblems(answer.ok ? [] : answer.problems);
-        if (answer.ok) router.refresh();
-      }}
-    >
-      <textarea
-        aria-label="Notes"
-        className="textarea"
-        rows={3}
-        maxLength={20_000}
-        value={text}
-        placeholder="which key opens its boot menu, what is odd about it"
-        onChange={(e) => setText(e.target.value)}
-      />
-      <Problems problems={problems} />
-      {text !== notes && (
-        <button type="submit" className="btn mt-2">
-          Keep the notes
-        </button>
-      )}
-    </form>
+    <textarea
+      aria-label="Notes"
+      className="textarea"
+      rows={3}
+      maxLength={20_000}
+      value={document.notes}
+      placeholder="which key opens its boot menu, what is odd about it"
+      onChange={(e) => type({ notes: e.target.value })}
+    />
   );
 }
 

@@ -1,40 +1,48 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { verificationOf } from "@/core/image";
-import { formatBytes, formatExactBytes } from "@/core/units";
+import { formatExactBytes } from "@/core/units";
 import { imageView } from "@/server/images";
 import { driveRegister } from "@/server/drives";
 import { listProfiles } from "@/server/profiles";
 import { listSites } from "@/server/sites";
+import { IMAGE, writtenView } from "@/server/written";
 import { Page, Ruled } from "@/ui/frame/page";
 import { TitleBlock } from "@/ui/frame/title-block";
-import { ByteMap } from "@/ui/image/byte-map";
+import { ImageDraft, ImageFoot } from "@/ui/image/image-draft";
+import { Inside } from "@/ui/image/inside";
+import { ShelfLines } from "@/ui/image/shelf-lines";
 import { ImageForm } from "@/ui/image/image-form";
 import { ChecksumListForm } from "@/ui/image/list-form";
 import { LookInside } from "@/ui/image/look-inside";
 import { Reach } from "@/ui/image/reach";
-import { Loaders, VerdictTable } from "@/ui/image/verdict-table";
 import { VerifyForm } from "@/ui/image/verify-form";
-import { keepComputed, keepDigest, keepImage, keepInside, readList } from "../actions";
+import { keepComputed, keepDigest, keepImage, keepInside, readList, takeImageBack } from "../actions";
 import { orDamaged } from "../../or-damaged";
 import { desk } from "../../desk";
 
 export const dynamic = "force-dynamic";
 
 export default async function ImagePage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const at = await desk();
   const [view, profiles, sites, register] = await Promise.all([
-    orDamaged(imageView(await desk(), (await params).id)),
-    listProfiles(await desk()),
-    listSites(await desk()),
-    driveRegister(await desk()),
+    orDamaged(imageView(at, id)),
+    listProfiles(at),
+    listSites(at),
+    driveRegister(at),
   ]);
+  const given = view && (await writtenView(at, IMAGE, id));
   const sticks = register.filter(({ entry }) => entry.media === "usb" && entry.state !== "destroyed");
-  if (!view) notFound();
-  const { id, image, version, profile, builds, marks, companions, others } = view;
+  if (!view || !given) notFound();
+  const { image, profile, builds, marks, companions, others } = view;
   const families = [...new Map(profiles.map((p) => [p.key, { key: p.key, name: p.profile.name }])).values()];
   const verdict = verificationOf(image);
   return (
-    <>
+    <ImageDraft
+      {...{ id, given }}
+      actions={{ save: keepImage.bind(null, id), takeBack: takeImageBack.bind(null, id) }}
+    >
       <Page
         title={image.name}
         lead={
@@ -43,29 +51,7 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
             : `The OS profile "${image.profile}" is not in this installation; choose another below, or import it.`
         }
       >
-        {(marks.length > 0 || companions.length > 0) && (
-          <ul className="mb-6 space-y-1">
-            {marks.map((m) => (
-              <li key={m.words} className="border-l-4 pl-3 border-warning">
-                {m.other ? (
-                  <Link className="link" href={`/images/${m.other}`}>
-                    {m.words}
-                  </Link>
-                ) : (
-                  m.words
-                )}
-              </li>
-            ))}
-            {companions.map((c) => (
-              <li key={c.id}>
-                <span className="label mr-2">{c.purpose === "installer" ? "goes with" : c.purpose}</span>
-                <Link className="link" href={`/images/${c.id}`}>
-                  {c.name}
-                </Link>
-              </li>
-            ))}
-          </ul>
-        )}
+        <ShelfLines marks={marks} companions={companions} />
         <Ruled
           title="Where it starts"
           note={
@@ -80,43 +66,10 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
             keepInside={keepInside.bind(null, id)}
             keepDigest={keepDigest.bind(null, id, image.published?.algorithm ?? "sha256")}
           />
-          {image.inside ? (
-            <div className="mt-4 space-y-4">
-              <p>
-                <span className="text-[1.07rem] font-semibold">{image.inside.found.kind}</span>
-                {image.inside.found.volumeId && (
-                  <>
-                    , volume <span className="value">{image.inside.found.volumeId}</span>
-                  </>
-                )}
-              </p>
-              {image.inside.found.faults.map((f) => (
-                <p
-                  key={f.message}
-                  className="border-l-4 pl-3"
-                  style={{ borderColor: f.grave ? "var(--color-error)" : "var(--color-warning)" }}
-                >
-                  {f.grave && <span className="font-semibold">Damaged: </span>}
-                  {f.message}
-                </p>
-              ))}
-              <VerdictTable verdict={image.inside.found.verdict} />
-              <Loaders loaders={image.inside.found.loaders} />
-              <ByteMap regions={image.inside.found.regions} size={image.inside.found.sizeBytes} />
-              <p className="quiet">
-                {image.inside.found.loaders.length > 0 &&
-                  `Loaders: ${image.inside.found.loaders.map((l) => `${l.path} (${l.arch ?? "not an EFI program"}, ${l.where})`).join("; ")}. `}
-                {formatBytes(image.inside.found.bytesRead)} were read. Whether a loader works is not seen from
-                outside.
-              </p>
-            </div>
-          ) : (
-            <p className="quiet mt-3">Nobody has looked inside yet: where it boots is what somebody typed.</p>
-          )}
+          <Inside image={image} />
         </Ruled>
         <Ruled title="Is it the file that was published?">
           <VerifyForm
-            key={`v${version}`}
             image={image}
             verdict={verdict}
             save={keepComputed.bind(null, id, image.published?.algorithm ?? "sha256")}
@@ -131,15 +84,10 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
         </Ruled>
         <Ruled title="What was published about it">
           <ImageForm
-            key={`f${version}`}
-            id={id}
-            version={version}
-            image={image}
             families={families}
             others={others
               .filter((o) => o.image.purpose === "installer")
               .map((o) => ({ id: o.id, name: o.image.name }))}
-            save={keepImage}
           />
         </Ruled>
       </Page>
@@ -149,22 +97,23 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
           { label: "File", value: image.fileName || "–", mono: true, grow: true },
           { label: "Size", value: formatExactBytes(image.sizeBytes), mono: true },
           { label: "Checksum", value: verdict },
-          {
-            label: "Used by",
-            value:
-              builds.length === 0
-                ? "no sheet"
-                : builds.map((b, i) => (
-                    <span key={b.id}>
-                      {i > 0 && ", "}
-                      <Link className="link" href={`/builds/${b.id}`}>
-                        {b.number}
-                      </Link>
-                    </span>
-                  )),
-          },
+          { label: "Used by", value: <UsedBy builds={builds} /> },
         ]}
-      />
-    </>
+      >
+        <ImageFoot timeZone="UTC" />
+      </TitleBlock>
+    </ImageDraft>
   );
 }
+
+const UsedBy = ({ builds }: { builds: { id: string; number: string }[] }) =>
+  builds.length === 0
+    ? "no sheet"
+    : builds.map((b, i) => (
+        <span key={b.id}>
+          {i > 0 && ", "}
+          <Link className="link" href={`/builds/${b.id}`}>
+            {b.number}
+          </Link>
+        </span>
+      ));

@@ -1,21 +1,39 @@
 "use client";
 
 import { useState } from "react";
-import { valueAt } from "@/core/document";
+import { valueAt, type Edit } from "@/core/document";
 import { shown } from "@/core/text";
 import { formatDateTime } from "@/core/units";
 import { Slip } from "../frame/dialog";
-import type { SheetState } from "./use-sheet";
 
-/** Two versions of one sheet: field by field, what you wrote and what stands there now; you choose. */
-export function StaleSlip({ state, names }: { state: SheetState; names: Readonly<Record<string, string>> }) {
-  const { clash } = state;
+interface Clash {
+  by: string;
+  at: string;
+  mine: readonly Edit[];
+}
+
+/** Two versions of one document: field by field, what you wrote and what stands there now; you choose. */
+export function StaleSlip({
+  what,
+  clash,
+  standing,
+  names,
+  settle,
+}: {
+  /** What was changed, in a word: "sheet". */
+  what: string;
+  clash: Clash;
+  /** The document as the other hand left it. */
+  standing: unknown;
+  names: Readonly<Record<string, string>>;
+  settle: (keep: readonly Edit[]) => void;
+}) {
   const [theirs, setTheirs] = useState<string[]>([]);
-  if (!clash) return null;
-  const standing = (path: string): unknown => valueAt(clash.view.build.sheet, path);
   const keep = clash.mine.filter((e) => !theirs.includes(e.path));
+  const choose = (path: string, other: boolean): void =>
+    setTheirs(other ? [...theirs, path] : theirs.filter((p) => p !== path));
   return (
-    <Slip open wide onClose={() => undefined} title="This sheet was changed by another hand">
+    <Slip open wide onClose={() => undefined} title={`This ${what} was changed by another hand`}>
       <p className="mb-3">
         {clash.by} saved it on {formatDateTime(clash.at, "UTC")} UTC while you were writing. Your change was
         not saved and nothing of it is lost. Choose for each field.
@@ -40,12 +58,10 @@ export function StaleSlip({ state, names }: { state: SheetState; names: Readonly
                       type="radio"
                       name={e.path}
                       checked={theirs.includes(e.path) === other}
-                      onChange={() =>
-                        setTheirs(other ? [...theirs, e.path] : theirs.filter((p) => p !== e.path))
-                      }
+                      onChange={() => choose(e.path, other)}
                     />
                     <span className="value [overflow-wrap:anywhere]">
-                      {shown(other ? standing(e.path) : e.after)}
+                      {shown(other ? valueAt(standing, e.path) : e.after)}
                     </span>
                   </label>
                 </td>
@@ -54,7 +70,7 @@ export function StaleSlip({ state, names }: { state: SheetState; names: Readonly
           ))}
         </tbody>
       </table>
-      <button type="button" className="btn btn-primary mt-4" onClick={() => state.settle(keep)}>
+      <button type="button" className="btn btn-primary mt-4" onClick={() => settle(keep)}>
         Go on with this choice
       </button>
     </Slip>

@@ -1,0 +1,56 @@
+import type { z } from "zod";
+import { ok, type Problem, type Result } from "../result";
+import { applyEditsTo, takenBack, type Edit } from "./edits";
+
+/** Who writes, and when; it stands in what he signs. */
+export interface Hand {
+  by: string;
+  at: string;
+}
+
+/** The part of a kind's documents that people write in forms; the rest is measured, or follows from acts. */
+export interface Editable<D, S extends z.ZodType = z.ZodType> {
+  kind: string;
+  /** Of the part. */
+  schema: S;
+  partOf(document: D): z.output<S>;
+  /** The document with another part; what is new in it gets who and when from the hand. */
+  put(document: D, part: z.output<S>, hand: Hand): D;
+}
+
+/** A document after edits of its part. */
+export function edited<D, S extends z.ZodType>(
+  editable: Editable<D, S>,
+  document: D,
+  edits: readonly Edit[],
+  hand: Hand,
+): Result<D> {
+  const part = applyEditsTo(editable, editable.partOf(document), edits);
+  return part.ok ? ok(editable.put(document, part.value, hand)) : part;
+}
+
+/** A document after one of its changes is taken back, where nothing of it was changed again, and all of it is in its part. */
+export function editedBack<D, S extends z.ZodType>(
+  editable: Editable<D, S>,
+  document: D,
+  change: readonly Edit[],
+  hand: Hand,
+): Result<D> {
+  const part = editable.partOf(document);
+  const inverse = takenBack(part, change);
+  if (!inverse.ok) return inverse;
+  const next = applyEditsTo(editable, part, inverse.value);
+  return next.ok ? ok(editable.put(document, next.value, hand)) : next;
+}
+
+/** What a form works on: the part of a document that people write, as it stands. */
+export interface WrittenView<P> {
+  document: P;
+  version: number;
+  updatedAt: string;
+}
+
+/** What a save came to: what stands now, or the other version that is in the way. */
+export type WrittenAnswer<P> =
+  | { ok: true; view: WrittenView<P> }
+  | { ok: false; problems: Problem[]; stale?: { view: WrittenView<P>; by: string; at: string } | null };

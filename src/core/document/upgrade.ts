@@ -1,0 +1,39 @@
+import { z } from "zod";
+import type { DocumentKind } from "./definition";
+import { isBag } from "./path";
+
+/** The upgrades as the first thing that a schema does: for schemas that take documents from files as well. */
+export const upgraded = <S extends z.ZodType>(upgrades: DocumentKind["upgrades"], schema: S) =>
+  z.preprocess((value) => upgradeWith(upgrades, value), schema);
+
+function upgradeWith(upgrades: DocumentKind["upgrades"], value: unknown): unknown {
+  let document = value;
+  for (let passed = 0; passed < 1000 && isBag(document); passed += 1) {
+    const upgrade = upgrades[Number(document.schemaVersion)];
+    if (!upgrade) break;
+    document = upgrade(document);
+  }
+  return document;
+}
+
+export type ReadDocument<T> = { ok: true; value: T } | { ok: false; problems: string[] };
+
+/** Reads a stored document of any version up to the present one; the problems name their place, five at most. */
+export function readDocument<S extends z.ZodType>(
+  { kind, version, schema, upgrades }: DocumentKind<string, S>,
+  value: unknown,
+): ReadDocument<z.output<S>> {
+  const written = isBag(value) ? Number(value.schemaVersion) : NaN;
+  if (written > version)
+    return {
+      ok: false,
+      problems: [
+        `a later Derrick wrote it: it is a ${kind} of version ${written}, and this one knows ${version}`,
+      ],
+    };
+  const read = schema.safeParse(upgradeWith(upgrades, value));
+  return read.success ? { ok: true, value: read.data } : { ok: false, problems: problemsOf(read.error) };
+}
+
+const problemsOf = (error: z.ZodError): string[] =>
+  error.issues.slice(0, 5).map((i) => `${i.path.join(".") || "the document"}: ${i.message}`);

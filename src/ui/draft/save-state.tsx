@@ -1,0 +1,71 @@
+"use client";
+
+import type { Problem } from "@/core/result";
+import { formatClock } from "@/core/units";
+import { useUnread } from "../fields/unread";
+import { useKeys } from "../frame/use-keys";
+
+/** What a draft lets a person know, and do about it. */
+export interface Saving {
+  status: "saved" | "saving" | "refused" | "not saved";
+  canUndo: boolean;
+  canRedo: boolean;
+  undo(): Promise<void>;
+  redo(): Promise<void>;
+}
+
+/** Whether all that was typed is with the server, with undo and redo, also by their keys. */
+export function SaveState({
+  draft,
+  savedAt,
+  timeZone,
+}: {
+  draft: Saving;
+  savedAt: string;
+  timeZone: string;
+}) {
+  useKeys("u", () => void draft.undo());
+  useKeys("shift+u", () => void draft.redo());
+  const unread = useUnread();
+  const words = {
+    saved: `saved ${formatClock(savedAt, timeZone)}${timeZone === "UTC" ? " UTC" : ""}`,
+    saving: "saving …",
+    refused: "not saved – kept here until it fits",
+    "not saved": "not saved yet – kept here, trying again",
+  };
+  const isWell = unread === 0 && (draft.status === "saved" || draft.status === "saving");
+  return (
+    <>
+      <span role="status" className={isWell ? "quiet" : "font-semibold text-error"}>
+        {unread > 0
+          ? `${unread === 1 ? "one field" : `${unread} fields`} cannot be read and ${unread === 1 ? "is" : "are"} not saved`
+          : words[draft.status]}
+      </span>
+      <Again text="undo" possible={draft.canUndo} act={draft.undo} />
+      <Again text="redo" possible={draft.canRedo} act={draft.redo} />
+    </>
+  );
+}
+
+const Again = ({ text, possible, act }: { text: string; possible: boolean; act: () => Promise<void> }) => (
+  <button
+    type="button"
+    className="link disabled:no-underline disabled:opacity-70"
+    disabled={!possible}
+    onClick={() => void act()}
+  >
+    {text}
+  </button>
+);
+
+/** A problem with the place in people's words: "segments.0.gateway: …" is the gateway of the first of the networks. */
+export function placed(problem: Problem, names: Readonly<Record<string, string>>): Problem {
+  const [, path = "", said = ""] = /^([\w.]+): ([^]*)$/.exec(problem.message) ?? [];
+  const keys = path.split(".");
+  for (let kept = keys.length; kept > 0; kept -= 1) {
+    const name = names[keys.slice(0, kept).join(".")];
+    const rest = keys.slice(kept).map((k) => (/^\d+$/.test(k) ? `no. ${Number(k) + 1}` : k));
+    if (name) return { ...problem, message: `${[name, ...rest].join(", ")}: ${said}` };
+  }
+  return problem;
+}

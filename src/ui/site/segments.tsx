@@ -1,0 +1,105 @@
+"use client";
+
+import { useState } from "react";
+import { isAddress, parsePrefix, type Segment } from "@/core/network";
+import type { Site } from "@/core/site";
+import { bound, type Typing } from "../draft/bound";
+import { ParsedField, SelectField, TextField } from "../fields/fields";
+import { checkedText, wholeField } from "../fields/numbers";
+import { addresses, ranges, reservations } from "./listed";
+
+const PURPOSES: Segment["purpose"][] = ["management", "uplink", "storage", "guests", "isolated lab"];
+const isPrefix = (text: string): boolean => parsePrefix(text) !== null;
+const prefix = checkedText(isPrefix, "write a prefix such as 10.61.10.0/24");
+const gateway = {
+  format: (address: string | null) => address ?? "",
+  parse(typed: string): { value: string | null } | { problem: string } {
+    const text = typed.trim();
+    if (text === "") return { value: null };
+    return isAddress(text) ? { value: text } : { problem: "an address, or nothing" };
+  },
+};
+const vlan = wholeField("1 to 4094", (n) => n > 0 && n < 4095);
+
+/** The networks of a site. One is added by its name and prefix, and has the rest typed into it. */
+export function Segments({ typing }: { typing: Typing<Site> }) {
+  const { segments } = typing.document;
+  const set = (next: Segment[]): void => typing.type({ segments: next });
+  return (
+    <>
+      {segments.map((s, i) => (
+        <SegmentFields
+          key={s.id}
+          {...{ typing, i }}
+          remove={() => set(segments.filter((o) => o.id !== s.id))}
+        />
+      ))}
+      <NewSegment add={(one) => set([...segments, one])} />
+    </>
+  );
+}
+
+function SegmentFields({ typing, i, remove }: { typing: Typing<Site>; i: number; remove: () => void }) {
+  const field = bound(typing);
+  const purpose = field(`segments.${i}.purpose`, "Purpose");
+  return (
+    <fieldset className="mb-4 grid gap-x-8 gap-y-3 border-b pb-4 sm:grid-cols-4 border-base-300">
+      <legend className="sr-only">{typing.document.segments[i]?.name}</legend>
+      <TextField {...field(`segments.${i}.name`, "Segment")} />
+      <ParsedField {...field(`segments.${i}.prefix`, "Prefix")} {...prefix} placeholder="10.61.10.0/24" />
+      <ParsedField {...field(`segments.${i}.gateway`, "Gateway")} {...gateway} />
+      <SelectField
+        {...purpose}
+        options={PURPOSES.map((p) => ({ value: p, text: p }))}
+        onChange={(p) => purpose.onChange(p as Segment["purpose"])}
+      />
+      <ParsedField {...field(`segments.${i}.nameServers`, "Name servers")} {...addresses} />
+      <ParsedField
+        {...field(`segments.${i}.dhcp`, "DHCP ranges")}
+        {...ranges}
+        placeholder="10.61.10.100 - 10.61.10.199"
+      />
+      <ParsedField {...field(`segments.${i}.vlan`, "VLAN")} {...vlan} />
+      <ParsedField
+        {...field(`segments.${i}.reservations`, "Reservations: MAC, address, name a line")}
+        {...reservations}
+        rows={2}
+      />
+      <button type="button" className="link quiet justify-self-start" onClick={remove}>
+        remove this segment
+      </button>
+    </fieldset>
+  );
+}
+
+function NewSegment({ add }: { add: (segment: Segment) => void }) {
+  const [name, setName] = useState("");
+  const [text, setText] = useState("");
+  const fits = isPrefix(text.trim());
+  return (
+    <form
+      className="grid max-w-3xl items-end gap-x-8 gap-y-3 sm:grid-cols-[1fr_14rem_auto]"
+      onSubmit={(e) => {
+        e.preventDefault();
+        const id = `segment-${Date.now().toString(36)}`;
+        const open = { vlan: null, gateway: null, nameServers: [], dhcp: [], reservations: [] };
+        add({ ...open, id, name: name.trim(), prefix: text.trim(), purpose: "management" });
+        setName("");
+        setText("");
+      }}
+    >
+      <TextField path="new.name" label="Another network" value={name} onChange={setName} />
+      <TextField
+        path="new.prefix"
+        label="Its prefix"
+        value={text}
+        onChange={setText}
+        placeholder="10.61.10.0/24"
+        hint={text.trim() !== "" && !fits ? "address and length, such as 10.61.10.0/24" : undefined}
+      />
+      <button type="submit" className="btn" disabled={name.trim() === "" || !fits}>
+        Add a segment
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,147 @@
+"use client";
+
+import type { ReactNode } from "react";
+import type { WrittenView } from "@/core/document";
+import { isTimeZone } from "@/core/identity";
+import { SITE_NAMES, type Site } from "@/core/site";
+import { bound, type Typing } from "../draft/bound";
+import { useWritten, type WrittenActions } from "../draft/use-written";
+import { WrittenFoot } from "../draft/written-foot";
+import { ChoiceField, ParsedField, TextField } from "../fields/fields";
+import { checkedText, numberField } from "../fields/numbers";
+import { Page, Ruled } from "../frame/page";
+import { TitleBlock, type TitleCell } from "../frame/title-block";
+import { circuits, occupied } from "./listed";
+import { Segments } from "./segments";
+
+const timeZone = checkedText(isTimeZone, "no time zone of the IANA list, such as Europe/London or UTC");
+const megabits = numberField(1e6, "a number of Mbit/s");
+const milliseconds = numberField(1e-3, "a number of milliseconds");
+const price = numberField(1, "a price above 0");
+
+/** A name without spaces around it. */
+const plain = <F extends { onChange: (text: string) => void }>(field: F): F => ({
+  ...field,
+  onChange: (text: string) => field.onChange(text.trim()),
+});
+
+/** A site: its usual answers, its link, its networks, and what stands on them. It saves by itself. */
+export function SiteSheet({
+  id,
+  given,
+  actions,
+  cells,
+  children,
+}: {
+  id: string;
+  given: WrittenView<Site>;
+  actions: WrittenActions<Site>;
+  cells: TitleCell[];
+  /** What the page draws of its networks. */
+  children: ReactNode;
+}) {
+  const draft = useWritten("site", id, given, actions);
+  const { document: site } = draft;
+  return (
+    <>
+      <Page title={site.name} lead={site.room}>
+        {children}
+        <Ruled title="Usual answers">
+          <UsualAnswers typing={draft} />
+        </Ruled>
+        <Ruled title="Networks">
+          <Segments typing={draft} />
+        </Ruled>
+        <Ruled
+          title="Addresses of other things"
+          note="switches, controllers, printers: one a line, address and what it is"
+        >
+          <ParsedField {...bound(draft)("occupied", "Address, and what it is")} {...occupied} rows={3} />
+        </Ruled>
+        <Ruled
+          title="Power"
+          note="circuits with the load that the site's own electrician allows; what a circuit may carry is a matter of local codes"
+        >
+          <Power typing={draft} />
+        </Ruled>
+      </Page>
+      <TitleBlock cells={[...cells, { label: "Time zone", value: site.timeZone }]}>
+        <WrittenFoot what="site" draft={draft} names={SITE_NAMES} timeZone={site.timeZone} />
+      </TitleBlock>
+    </>
+  );
+}
+
+function UsualAnswers({ typing }: { typing: Typing<Site> }) {
+  const field = bound(typing);
+  const { link } = typing.document;
+  const setLink = (next: Site["link"]): void => typing.type({ link: next });
+  return (
+    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-3">
+      <TextField {...field("name", "Name")} />
+      <TextField {...field("room", "Room")} />
+      <TextField {...plain(field("domain", "Domain"))} />
+      <ParsedField {...field("timeZone", "Time zone")} {...timeZone} />
+      <TextField {...plain(field("locale", "Locale"))} />
+      <TextField {...plain(field("keyboard", "Keyboard"))} />
+      <ChoiceField
+        {...field("addressSchool", "Server addresses")}
+        options={[
+          { value: "fixed", text: "fixed" },
+          { value: "reserved", text: "reserved" },
+        ]}
+      />
+      <ParsedField
+        path="link.bitsPerSecond"
+        label="Link of remote consoles, Mbit/s"
+        value={link?.bitsPerSecond ?? null}
+        {...megabits}
+        onChange={(bitsPerSecond) =>
+          setLink(
+            bitsPerSecond === null
+              ? null
+              : { bitsPerSecond, roundTripSeconds: link?.roundTripSeconds ?? null },
+          )
+        }
+      />
+      <ParsedField
+        path="link.roundTripSeconds"
+        label="Round trip, ms"
+        value={link?.roundTripSeconds ?? null}
+        format={milliseconds.format}
+        parse={(text) =>
+          text.trim() !== "" && !link
+            ? { problem: "write the rate of the link first" }
+            : milliseconds.parse(text)
+        }
+        onChange={(roundTripSeconds) => link && setLink({ ...link, roundTripSeconds })}
+      />
+    </div>
+  );
+}
+
+function Power({ typing }: { typing: Typing<Site> }) {
+  const { tariff } = typing.document;
+  const currency = tariff?.currency ?? "£";
+  return (
+    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-[1fr_10rem_10rem]">
+      <ParsedField {...bound(typing)("circuits", "Circuits: name and watts a line")} {...circuits} rows={3} />
+      <ParsedField
+        path="tariff.perKilowattHour"
+        label="Price of a kWh"
+        value={tariff?.perKilowattHour ?? null}
+        {...price}
+        onChange={(perKilowattHour) =>
+          typing.type({ tariff: perKilowattHour === null ? null : { perKilowattHour, currency } })
+        }
+      />
+      <TextField
+        path="tariff.currency"
+        label="Currency"
+        value={currency}
+        maxLength={8}
+        onChange={(next) => tariff && typing.type({ tariff: { ...tariff, currency: next } })}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,118 @@
+import { readFileSync } from "node:fs";
+import { beforeAll, describe, expect, it } from "vitest";
+import type { z } from "zod";
+import {
+  IMAGE,
+  MACHINE,
+  saveWritten,
+  SITE,
+  takeBackWritten,
+  writtenView,
+  type WrittenKind,
+} from "@/server/written";
+import { importAll } from "@/server/exports";
+import { desk } from "../support/desk";
+import { write } from "../support/written";
+
+const AT = "2026-11-24T09:00:00.000Z";
+
+beforeAll(async () => {
+  await importAll(await desk("the archive"), readFileSync("demo/marrowby-water.json", "utf8"), {
+    rebase: false,
+  });
+});
+
+const firm = { part: "system firmware", installed: "1", available: "2", decision: "undecided" };
+const dated = { id: "t1", what: "restore drill", due: "2027-01-01", doneOn: null };
+const KINDS: [string, WrittenKind<never, z.ZodType>, string, Record<string, unknown>][] = [
+  ["site", SITE as never, "s-works", { room: "cellar", "link.roundTripSeconds": 0.03 }],
+  ["image", IMAGE as never, "i-cairn-9", { notes: "on the second shelf", bootModes: ["uefi"] }],
+  [
+    "machine",
+    MACHINE as never,
+    "m-wrk-hv1",
+    { "typed.place": "row 4", "typed.keys.setup": "F1", notes: "n" },
+  ],
+];
+
+describe.each(KINDS)("a form of a %s", (kind, written, id, values) => {
+  const standing = async () => (await writtenView(await desk(), written, id))!;
+
+  it("saves what differs and nothing beside; taking it back is the identity, and again makes it again", async () => {
+    const before = await standing();
+    const version = await write(await desk(), written, id, before.version, values);
+    expect(version).toEqual({ ok: true, value: before.version + 1 });
+    const after = await standing();
+    expect(after.document).not.toEqual(before.document);
+    const back = await takeBackWritten(await desk(), written, id, after.version);
+    expect(back).toMatchObject({ ok: true, view: { document: before.document } });
+    const again = await takeBackWritten(await desk(), written, id, after.version + 1);
+    expect(again).toMatchObject({ ok: true, view: { document: after.document } });
+  });
+
+  it("hears of another hand's version with what stands there, who and when, and changes nothing", async () => {
+    const { version } = await standing();
+    await write(await desk("M. Arkle", AT), written, id, version, { notes: "by another" });
+    const late = await saveWritten(await desk(), written, id, version, [
+      { path: "notes", before: "", after: "mine" },
+    ]);
+    expect(late).toMatchObject({
+      ok: false,
+      stale: { by: "M. Arkle", at: AT, view: { version: version + 1, document: { notes: "by another" } } },
+    });
+  });
+
+  it("takes nothing back that was changed again since then, and names it", async () => {
+    const first = await standing();
+    await write(await desk(), written, id, first.version, { notes: "first" });
+    await write(await desk(), written, id, first.version + 1, { notes: "second" });
+    const answer = await takeBackWritten(await desk(), written, id, first.version + 1);
+    expect(!answer.ok && answer.problems[0]?.message).toBe(
+      "Changed again since then, so nothing was taken back: notes.",
+    );
+    expect((await takeBackWritten(await desk(), written, id, 9999)).ok).toBe(false);
+  });
+
+  it("has no door to what is not written in it, nor to one that is gone", async () => {
+    const { version, document } = await standing();
+    for (const path of ["computed", "facts", "inside.found", "__proto__", "constructor.name", "nothing"]) {
+      const answer = await write(await desk(), written, id, version, { [path]: null });
+      expect(!answer.ok && answer.problems[0]?.message).toBe(`the ${kind} has no field ${path}`);
+    }
+    const answer = await write(await desk(), written, "nowhere", 1, values);
+    expect(!answer.ok && answer.problems[0]?.message).toBe(`This ${kind} is no longer there.`);
+    expect(await standing()).toMatchObject({ version, document });
+  });
+});
+
+describe("what a person signs in a form of a machine", () => {
+  const standing = async () => (await writtenView(await desk(), MACHINE, "m-tho-b"))!;
+
+  it("is signed by the hand that wrote it, whatever name was sent, and stays signed by it", async () => {
+    const first = await standing();
+    const sent = { by: "somebody else", at: "2001-01-01T00:00:00.000Z" };
+    await write(await desk("J. Pell", AT), MACHINE, "m-tho-b", first.version, {
+      "typed.firmware": [{ ...firm, ...sent }],
+      "typed.dates": [{ ...dated, by: sent.by }],
+    });
+    const { typed } = (await standing()).document;
+    expect(typed.firmware).toMatchObject([{ by: "J. Pell", at: AT }]);
+    expect(typed.dates).toMatchObject([{ by: "J. Pell" }]);
+    const later = "2026-11-25T09:00:00.000Z";
+    await write(await desk("M. Arkle", later), MACHINE, "m-tho-b", first.version + 1, {
+      "typed.firmware": [{ ...typed.firmware[0], reason: "quiet weeks first" }],
+      "typed.dates": [{ ...typed.dates[0], doneOn: "2026-11-25", by: "M. Arkle" }],
+      "typed.place": "row 9",
+    });
+    const next = (await standing()).document.typed;
+    expect(next.firmware).toMatchObject([{ by: "M. Arkle", at: later, reason: "quiet weeks first" }]);
+    expect(next.dates).toMatchObject([{ by: "J. Pell", doneOn: "2026-11-25" }]);
+  });
+
+  it("cannot be taken back where the history knows only how long it was", async () => {
+    const { version } = await standing();
+    await write(await desk(), MACHINE, "m-tho-b", version, { notes: "x".repeat(9000) });
+    const answer = await takeBackWritten(await desk(), MACHINE, "m-tho-b", version + 1);
+    expect(!answer.ok && answer.problems[0]?.message).toContain("too long for the history");
+  });
+});
