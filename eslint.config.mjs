@@ -142,6 +142,20 @@ export default tseslint.config(
     },
   },
   {
+    // A screen is a list of sections; the look stands in classes.
+    files: ["src/ui/**/*.{ts,tsx}", "src/app/**/*.{ts,tsx}"],
+    rules: {
+      "max-lines-per-function": ["error", { max: 100 }],
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "JSXAttribute[name.name='style'] Property[key.name=/^border/]",
+          message: "Borders are set by classes of the theme.",
+        },
+      ],
+    },
+  },
+  {
     // One file reads the environment.
     files: ["src/**/*.{ts,tsx}"],
     ignores: ["src/server/environment.ts", "src/instrumentation.ts"],

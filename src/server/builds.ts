@@ -2,14 +2,13 @@ import {
   adoptMachine,
   emptySheet,
   nextRevision,
-  roadLines,
-  waysOf,
+  judgedOf,
+  type Ground,
   type BuildView,
   type MachineChoice,
   type Plan,
   type Sheet,
 } from "@/core/sheet";
-import { consentViews } from "@/core/storage";
 import { formatBytes } from "@/core/units";
 import { nextFreeAddress, segmentPlan } from "@/core/network";
 import { buildRows, machineRows, runRows, siteRows, type Db } from "@/db";
@@ -43,10 +42,7 @@ export async function buildView(desk: Desk, id: string): Promise<BuildView | nul
   return {
     build,
     context: { machine, site, image, profile, edition },
-    evaluation,
-    roads: roadLines(plan),
-    ways: waysOf(plan, evaluation.steps),
-    consents: consentViews(plan),
+    ...judgedOf(plan, evaluation),
     nextFree: nextFreeAddress(addresses),
     segmentPlan: addresses,
     run,
@@ -60,6 +56,14 @@ export async function buildView(desk: Desk, id: string): Promise<BuildView | nul
       })),
     },
   };
+}
+
+/** What a sheet is judged by, for a page that judges it while somebody types. */
+export async function groundOf(desk: Desk, id: string): Promise<Ground | null> {
+  const build = await buildRows.one(desk.db, id);
+  if (!build) return null;
+  const { sheet: _sheet, ...ground } = await sourcesOf(desk, id, build.sheet);
+  return ground;
 }
 
 /** All sheets, the newest first, each with the name of its machine and its last run. */

@@ -1,5 +1,6 @@
-import { applyEdits, chosenIn, decideSheet, derive, type ActGround } from "@/core/sheet";
-import type { Edit, SaveAnswer, SheetAct } from "@/core/sheet";
+import { xxhash64 } from "hash-wasm";
+import { applyEdits, chosenIn, decideSheet, derive, verdictText, type ActGround } from "@/core/sheet";
+import type { Confirmed, Edit, SaveAnswer, SheetAct } from "@/core/sheet";
 import { buildRows, imageRows, machineRows, profileRows, siteRows } from "@/db";
 import { no, STALE } from "./answer";
 import { buildView, type BuildRow } from "./builds";
@@ -67,6 +68,25 @@ export async function reread(desk: Desk, id: string): Promise<SaveAnswer> {
 /** Saves edits that were made on `version`, with what follows from them. */
 export const saveEdits = (desk: Desk, id: string, version: number, edits: Edit[]): Promise<SaveAnswer> =>
   actOn(desk, id, version, { act: "edit", edits });
+
+/**
+ * Saves edits for a page that has judged them itself: where the server comes to the same verdict (of the sheet and all
+ * that follows from it), the page is only told so.
+ */
+export async function saveJudged(
+  desk: Desk,
+  id: string,
+  version: number,
+  edits: Edit[],
+  verdict: string | null,
+): Promise<SaveAnswer | { ok: true; confirmed: Confirmed }> {
+  const answer = await saveEdits(desk, id, version, edits);
+  if (!answer.ok || verdict === null) return answer;
+  const { build, evaluation, roads, ways, consents, nextFree, segmentPlan } = answer.view;
+  const { sheet, ...rest } = build;
+  const own = await xxhash64(verdictText(sheet, { evaluation, roads, ways, consents }));
+  return own === verdict ? { ok: true, confirmed: { build: rest, nextFree, segmentPlan } } : answer;
+}
 
 /** Sets a finding aside with a reason. One that protects data, or is not there any more, is refused. */
 export const waive = (

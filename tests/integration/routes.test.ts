@@ -76,6 +76,7 @@ const GIVES: [method: "GET" | "POST", folder: string, ask: Ask, type: RegExp, bo
   ["GET", "api/v1/image-folder", {}, /json/, /"ok":true/],
   ["GET", "api/v1/runs/[id]/events", { params: RUN }, /json/, /"log":\[/],
   ["GET", "api/v1/runs/[id]/record.json", { params: RUN }, /json/, /"revision"/],
+  ["GET", "api/v1/builds/[id]/ground", { params: { id: "b-wrk-hv2" } }, /json/, /"rivals":\[/],
   ["GET", "api/v1/runs/[id]/record.md", { params: RUN }, /markdown/, /^# /],
   ["GET", "api/v1/export", {}, /gzip/, /./],
   ["GET", "api/v1/stream", {}, /event-stream/, /retry: 2000/],
@@ -126,6 +127,7 @@ const REFUSES: [method: "GET" | "POST", folder: string, ask: Ask, status: number
   ["GET", "api/v1/pictures/[id]", { params: { id: "p-none" } }, 404, /no longer there/],
   ["GET", "api/v1/runs/[id]/events", { params: NOWHERE }, 422, /no longer there/],
   ["GET", "api/v1/runs/[id]/record.json", { params: NOWHERE }, 404, /not there/],
+  ["GET", "api/v1/builds/[id]/ground", { params: NOWHERE }, 404, /no such sheet/],
   ["GET", "api/v1/runs/[id]/record.md", { params: NOWHERE }, 404, /not there/],
   ["POST", "api/v1/runs/[id]/events", { params: RUN, json: { key: "short", command: {} } }, 400, /^.*key/],
   [

@@ -11,11 +11,13 @@ import {
   type WrittenKind,
 } from "@/server/written";
 import { importAll } from "@/server/exports";
+import { ownDatabase } from "../support/database";
 import { desk } from "../support/desk";
 import { write } from "../support/written";
 
 const AT = "2026-11-24T09:00:00.000Z";
 
+ownDatabase();
 beforeAll(async () => {
   await importAll(await desk("the archive"), readFileSync("demo/marrowby-water.json", "utf8"), {
     rebase: false,

@@ -4,7 +4,7 @@ import { redirect } from "next/navigation";
 import { z } from "zod";
 import { editSchema } from "@/core/sheet";
 import { createBuild, issueRevision } from "@/server/builds";
-import { agreeToErase, reread, saveEdits, undoSave, waive } from "@/server/sheet-acts";
+import { agreeToErase, reread, saveJudged, undoSave, waive } from "@/server/sheet-acts";
 import { startRun } from "@/server/runs";
 import { action, idSchema, versionSchema } from "../checked";
 import { desk } from "../desk";
@@ -19,7 +19,7 @@ export async function begin(machineId: string | null) {
   redirect(read.success ? `/builds/${await createBuild(await desk(), read.data)}` : "/builds");
 }
 
-export const save = action([idSchema, versionSchema, editsSchema], saveEdits);
+export const save = action([idSchema, versionSchema, editsSchema, z.string().max(16).nullable()], saveJudged);
 
 export const look = action([idSchema], reread);
 

@@ -1,10 +1,11 @@
 import Link from "next/link";
-import { verificationOf } from "@/core/image";
+import { verificationOf, type Profile } from "@/core/image";
 import { formatBytes } from "@/core/units";
 import { imageFolder } from "@/server/image-folder";
 import { listImages } from "@/server/images";
-import { listProfiles } from "@/server/profiles";
+import { listProfiles, type ProfileView } from "@/server/profiles";
 import { Page, Ruled } from "@/ui/frame/page";
+import { Table, type Column } from "@/ui/frame/table";
 import { AddFile } from "@/ui/image/add-file";
 import { ImageFolder } from "@/ui/image/folder";
 import { computeOnServer, keepDigest, keepFile, shelve, stopOnServer } from "./actions";
@@ -13,7 +14,101 @@ import { desk } from "../desk";
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Images" };
 
-const COLOUR = { matches: "var(--color-success)", differs: "var(--color-error)" } as Record<string, string>;
+type Shelved = Awaited<ReturnType<typeof listImages>>[number];
+const COLOUR: Record<string, string> = { matches: "text-success", differs: "text-error" };
+
+const SHELF: Column<Shelved>[] = [
+  { title: "Image", className: "font-medium", cell: (row) => <ImageCell {...row} /> },
+  { title: "Size", className: "value whitespace-nowrap", cell: ({ image }) => formatBytes(image.sizeBytes) },
+  {
+    title: "Starts in",
+    cell: ({ image }) =>
+      image.purpose === "installer"
+        ? image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(", ")
+        : "–",
+  },
+  {
+    title: "Checksum",
+    cell: ({ image }) => <span className={COLOUR[verificationOf(image)]}>{verificationOf(image)}</span>,
+  },
+  {
+    title: "Support ends",
+    className: "value whitespace-nowrap",
+    cell: ({ image }) => image.supportEnds ?? "–",
+  },
+  {
+    title: "Used by",
+    className: "value",
+    cell: ({ builds }) =>
+      builds.length === 0
+        ? "–"
+        : builds.map((b) => (
+            <span key={b.id} className="mr-2 inline-block whitespace-nowrap">
+              {b.number}
+            </span>
+          )),
+  },
+];
+
+const ImageCell = ({ id, image, marks }: Shelved) => (
+  <>
+    <Link className="link" href={`/images/${id}`}>
+      {image.name}
+    </Link>
+    {image.purpose !== "installer" && <span className="quiet font-normal"> {image.purpose}</span>}
+    {image.fileName && (
+      <div className="value quiet text-[0.86rem] font-normal [overflow-wrap:anywhere]">{image.fileName}</div>
+    )}
+    {marks.map((m) => (
+      <div key={m.words} className="text-[0.86rem] font-normal text-warning">
+        {m.words}
+      </div>
+    ))}
+  </>
+);
+
+/** Where an upgrade of a profile starts; within its own family the version says it. */
+const jumpWords = (key: string, { from }: Profile["upgrades"][number]): string =>
+  `${from.profile === key ? "" : `${from.profile} `}${from.least ?? from.version}`;
+
+const PROFILES: Column<ProfileView>[] = [
+  {
+    title: "Profile",
+    className: "font-medium",
+    cell: ({ key, version, profile }) => (
+      <Link className="link" href={`/images/profiles/${key}/${version}`}>
+        {profile.name} {version}
+      </Link>
+    ),
+  },
+  { title: "Family", cell: ({ profile }) => profile.family },
+  {
+    title: "Answers from",
+    cell: ({ profile }) => (profile.answerFile === "none" ? "the answer card" : profile.answerFile),
+  },
+  {
+    title: "Screens",
+    cell: ({ profile }) => `${profile.screens.length} and ${profile.firstBoot.length} at first boot`,
+  },
+  {
+    title: "Jumps onto it",
+    cell: ({ key, profile }) => profile.upgrades.map((u) => jumpWords(key, u)).join(", ") || "–",
+  },
+  {
+    title: "Support ends",
+    className: "value whitespace-nowrap",
+    cell: ({ profile }) => profile.support.ends ?? "–",
+  },
+  {
+    title: "Edition",
+    cell: ({ edition, by }) => (
+      <>
+        <span className="value">{edition}</span>
+        {by && <span className="quiet">, {by}</span>}
+      </>
+    ),
+  },
+];
 
 export default async function Images() {
   const [images, profiles, folder] = await Promise.all([
@@ -37,60 +132,10 @@ export default async function Images() {
     >
       <AddFile keepFile={keepFile} keepDigest={keepDigest} />
       <Ruled title="On the shelf">
-        {images.length === 0 && <p className="quiet">No image yet.</p>}
-        {images.length > 0 && (
-          <table className="table">
-            <thead>
-              <tr>
-                <th>Image</th>
-                <th>Size</th>
-                <th>Starts in</th>
-                <th>Checksum</th>
-                <th>Support ends</th>
-                <th>Used by</th>
-              </tr>
-            </thead>
-            <tbody>
-              {images.map(({ id, image, builds, marks }) => (
-                <tr key={id}>
-                  <td className="font-medium">
-                    <Link className="link" href={`/images/${id}`}>
-                      {image.name}
-                    </Link>
-                    {image.purpose !== "installer" && (
-                      <span className="quiet font-normal"> {image.purpose}</span>
-                    )}
-                    {image.fileName && (
-                      <div className="value quiet text-[0.86rem] font-normal [overflow-wrap:anywhere]">
-                        {image.fileName}
-                      </div>
-                    )}
-                    {marks.map((m) => (
-                      <div key={m.words} className="text-[0.86rem] font-normal text-warning">
-                        {m.words}
-                      </div>
-                    ))}
-                  </td>
-                  <td className="value whitespace-nowrap">{formatBytes(image.sizeBytes)}</td>
-                  <td>
-                    {image.purpose === "installer"
-                      ? image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(", ")
-                      : "–"}
-                  </td>
-                  <td style={{ color: COLOUR[verificationOf(image)] }}>{verificationOf(image)}</td>
-                  <td className="value whitespace-nowrap">{image.supportEnds ?? "–"}</td>
-                  <td className="value">
-                    {builds.length === 0 && "–"}
-                    {builds.map((b) => (
-                      <span key={b.id} className="mr-2 inline-block whitespace-nowrap">
-                        {b.number}
-                      </span>
-                    ))}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+        {images.length === 0 ? (
+          <p className="quiet">No image yet.</p>
+        ) : (
+          <Table columns={SHELF} rows={images} keyOf={(i) => i.id} />
         )}
       </Ruled>
       <Ruled title="Image folder of the server">
@@ -106,50 +151,7 @@ export default async function Images() {
         )}
       </Ruled>
       <Ruled title="OS profiles" note="how one family of operating system is installed; data, in YAML">
-        <table className="table">
-          <thead>
-            <tr>
-              <th>Profile</th>
-              <th>Family</th>
-              <th>Answers from</th>
-              <th>Screens</th>
-              <th>Jumps onto it</th>
-              <th>Support ends</th>
-              <th>Edition</th>
-            </tr>
-          </thead>
-          <tbody>
-            {profiles.map(({ key, version, edition, by, profile }) => (
-              <tr key={key + version}>
-                <td className="font-medium">
-                  <Link className="link" href={`/images/profiles/${key}/${version}`}>
-                    {profile.name} {version}
-                  </Link>
-                </td>
-                <td>{profile.family}</td>
-                <td>{profile.answerFile === "none" ? "the answer card" : profile.answerFile}</td>
-                <td>
-                  {profile.screens.length} and {profile.firstBoot.length} at first boot
-                </td>
-                <td>
-                  {profile.upgrades.length === 0
-                    ? "–"
-                    : profile.upgrades
-                        .map(
-                          (u) =>
-                            `${u.from.profile === key ? "" : `${u.from.profile} `}${u.from.least ?? u.from.version}`,
-                        )
-                        .join(", ")}
-                </td>
-                <td className="value whitespace-nowrap">{profile.support.ends ?? "–"}</td>
-                <td>
-                  <span className="value">{edition}</span>
-                  {by && <span className="quiet">, {by}</span>}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table columns={PROFILES} rows={profiles} keyOf={(p) => p.key + p.version} />
       </Ruled>
     </Page>
   );

@@ -20,4 +20,5 @@ export { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";
 export { deriveSteps } from "./steps";
 export { valuesOf } from "./values";
 export { evaluateSheet, markOf, type Evaluation, type SheetMark, type StageState } from "./evaluate";
-export type { BuildView, MachineChoice, SaveAnswer } from "./view";
+export { judgedOf, judgeOn, verdictText, type Ground, type Judged } from "./judged";
+export type { BuildView, Confirmed, MachineChoice, SaveAnswer, SheetJudge } from "./view";

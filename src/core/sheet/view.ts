@@ -1,13 +1,11 @@
 import type { SegmentStretch } from "../network";
 import type { Problem } from "../result";
-import type { ConsentView } from "../storage";
 import type { Sources } from "./plan";
-import type { Evaluation } from "./evaluate";
-import type { RoadLine, WaysView } from "./roads-view";
+import type { Ground, Judged } from "./judged";
 import type { Sheet } from "./sheet";
 
 /** The sheet as the interface shows it, with all that follows from it. */
-export interface BuildView {
+export interface BuildView extends Judged {
   build: {
     id: string;
     number: string;
@@ -18,11 +16,6 @@ export interface BuildView {
     sheet: Sheet;
   };
   context: Pick<Sources, "machine" | "site" | "image" | "profile" | "edition">;
-  evaluation: Evaluation;
-  roads: RoadLine[];
-  ways: WaysView | null;
-  /** For each drive of the target whose erasing has to be agreed to: what is asked, and how a consent stands. */
-  consents: ConsentView[];
   nextFree: string | null;
   segmentPlan: SegmentStretch[];
   run: { id: string; endedAt: string | null } | null;
@@ -43,3 +36,15 @@ export interface MachineChoice {
 export type SaveAnswer =
   | { ok: true; view: BuildView }
   | { ok: false; problems: Problem[]; stale?: { view: BuildView; by: string; at: string } | null };
+
+/** What a save adds for a page that has judged the sheet itself, and just as the server did. */
+export interface Confirmed extends Pick<BuildView, "nextFree" | "segmentPlan"> {
+  build: Omit<BuildView["build"], "sheet">;
+}
+
+/** Judges sheets beside the page, so that typing never waits for it. */
+export interface SheetJudge {
+  stand(on: Ground): void;
+  /** Null while it stands on no ground. */
+  judge(sheet: Sheet): Promise<{ judged: Judged; verdict: string } | null>;
+}

@@ -19,6 +19,7 @@ import { ParsedField, SelectField, TextField } from "../fields/fields";
 import { FigureValue } from "../fields/figure-value";
 import { Ruled } from "../frame/page";
 import { Problems } from "../frame/problems";
+import { Table, type Column } from "../frame/table";
 import { ImportWell, type DroppedText } from "../machine/import-well";
 
 // The chart library is only fetched by people who look at a bench.
@@ -34,7 +35,7 @@ const STATES = [
   { value: "idle", text: "idle" },
   { value: "loaded", text: "loaded" },
   { value: "not told", text: "not told" },
-];
+] as const;
 const USUAL: Record<ReadingKind, string> = {
   power: "at the wall",
   temperature: "processor",
@@ -72,11 +73,10 @@ function besideWords(r: Reading, maxMegahertz: number | null): string {
 
 /** The bench of a machine: the verdict first, then what it stands on. */
 export function BenchSheet(props: BenchProps) {
-  const { readings, lines, like, figures, circuit, defects, timeZone, maxMegahertz } = props;
-  const of = (k: ReadingKind) => readings.filter((r) => r.kind === k);
+  const { readings, figures, circuit, defects, timeZone } = props;
   // One point makes no curve: it is said in words.
+  const of = (k: ReadingKind) => readings.filter((r) => r.kind === k);
   const kinds = KINDS.filter((k) => of(k).length > 1);
-  const single = KINDS.filter((k) => of(k).length === 1).flatMap(of);
   return (
     <>
       <VerdictBlock {...props} />
@@ -85,21 +85,7 @@ export function BenchSheet(props: BenchProps) {
           <span className="font-semibold">Read with this in mind:</span> {defects.join("; ")}
         </p>
       )}
-      {figures.length > 0 && (
-        <Ruled title="What it takes to run">
-          <ul className="flex flex-wrap gap-x-10 gap-y-2 text-lg">
-            {figures.map((f) => (
-              <li key={f.unit}>
-                <FigureValue
-                  text={`${f.value >= 100 ? Math.round(f.value) : f.value.toFixed(1)} ${f.unit}`}
-                  figure={f}
-                />
-              </li>
-            ))}
-          </ul>
-          {!props.hasTariff && <p className="quiet mt-1">The site states no tariff, so there is no cost.</p>}
-        </Ruled>
-      )}
+      {figures.length > 0 && <RunningCosts {...props} />}
       {circuit && (
         <Ruled
           title={`Circuit ${circuit.name}`}
@@ -113,87 +99,107 @@ export function BenchSheet(props: BenchProps) {
           key={kind}
           title={READING_KINDS[kind].words[0]?.toUpperCase() + READING_KINDS[kind].words.slice(1)}
         >
-          <ReadingChart kind={kind} readings={readings.filter((r) => r.kind === kind)} timeZone={timeZone} />
+          <ReadingChart kind={kind} readings={of(kind)} timeZone={timeZone} />
         </Ruled>
       ))}
-      {single.length > 0 && (
-        <Ruled title="Read once">
-          <ul>
-            {single.map((r) => (
-              <li key={r.kind}>
-                {READING_KINDS[r.kind].words}, {r.what}: <span className="value">{readingWords(r)}</span>{" "}
-                <span className="quiet">
-                  {r.state}
-                  {besideWords(r, maxMegahertz) && `, ${besideWords(r, maxMegahertz)}`}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </Ruled>
-      )}
-      {lines.length > 0 && (
-        <Ruled title="Beside like machines" note={like.join(", ")}>
-          <table className="table" aria-label="Beside like machines">
-            <thead>
-              <tr>
-                <th>What</th>
-                <th>State</th>
-                <th>Here</th>
-                <th>Median of the others</th>
-                <th>Deviation</th>
-              </tr>
-            </thead>
-            <tbody>
-              {lines.map((l) => (
-                <tr key={`${l.reading.kind}${l.reading.what}${l.reading.state}`}>
-                  <td>
-                    {READING_KINDS[l.reading.kind].words}, {l.reading.what}
-                  </td>
-                  <td>{l.reading.state}</td>
-                  <td className="value">{readingWords(l.reading)}</td>
-                  <td>
-                    <span className="value">{readingWords({ kind: l.reading.kind, value: l.median })}</span>{" "}
-                    <span className="quiet">
-                      of {l.count}, same {l.likeness}
-                    </span>
-                  </td>
-                  <td className={`value ${Math.abs(l.deviationPercent) >= 20 ? "font-semibold" : ""}`}>
-                    {l.deviationPercent >= 0 ? "+" : "−"}
-                    {Math.abs(l.deviationPercent).toFixed(0)} %
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </Ruled>
-      )}
+      <ReadOnce {...props} />
+      <BesideOthers {...props} />
       <ReadingForms {...props} />
-      {readings.length > 0 && (
-        <Ruled title="Readings">
-          <div className="max-h-80 overflow-auto" tabIndex={0} role="region" aria-label="All readings">
-            <table className="table">
-              <tbody>
-                {readings.toReversed().map((r, i) => (
-                  <tr key={i}>
-                    <td className="value quiet whitespace-nowrap">{r.at.slice(0, 16).replace("T", " ")}</td>
-                    <td>
-                      {READING_KINDS[r.kind].words}, {r.what}
-                    </td>
-                    <td>{r.state}</td>
-                    <td className="value">{readingWords(r)}</td>
-                    <td className="quiet">{besideWords(r, maxMegahertz)}</td>
-                    <td className="quiet">
-                      {r.how ? `${r.how}; ` : ""}
-                      {r.source}, {r.by}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          </div>
-        </Ruled>
-      )}
+      <AllReadings {...props} />
     </>
+  );
+}
+
+const RunningCosts = ({ figures, hasTariff }: BenchProps) => (
+  <Ruled title="What it takes to run">
+    <ul className="flex flex-wrap gap-x-10 gap-y-2 text-lg">
+      {figures.map((f) => (
+        <li key={f.unit}>
+          <FigureValue
+            text={`${f.value >= 100 ? Math.round(f.value) : f.value.toFixed(1)} ${f.unit}`}
+            figure={f}
+          />
+        </li>
+      ))}
+    </ul>
+    {!hasTariff && <p className="quiet mt-1">The site states no tariff, so there is no cost.</p>}
+  </Ruled>
+);
+
+function ReadOnce({ readings, maxMegahertz }: BenchProps) {
+  const single = readings.filter((r) => readings.filter((o) => o.kind === r.kind).length === 1);
+  if (single.length === 0) return null;
+  return (
+    <Ruled title="Read once">
+      <ul>
+        {single.map((r) => (
+          <li key={r.kind}>
+            {READING_KINDS[r.kind].words}, {r.what}: <span className="value">{readingWords(r)}</span>{" "}
+            <span className="quiet">
+              {r.state}
+              {besideWords(r, maxMegahertz) && `, ${besideWords(r, maxMegahertz)}`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Ruled>
+  );
+}
+
+const BASELINE: Column<BaselineLine>[] = [
+  { title: "What", cell: ({ reading }) => `${READING_KINDS[reading.kind].words}, ${reading.what}` },
+  { title: "State", cell: ({ reading }) => reading.state },
+  { title: "Here", className: "value", cell: ({ reading }) => readingWords(reading) },
+  {
+    title: "Median of the others",
+    cell: (l) => (
+      <>
+        <span className="value">{readingWords({ kind: l.reading.kind, value: l.median })}</span>{" "}
+        <span className="quiet">
+          of {l.count}, same {l.likeness}
+        </span>
+      </>
+    ),
+  },
+  {
+    title: "Deviation",
+    className: "value",
+    cell: ({ deviationPercent: percent }) => (
+      <span className={Math.abs(percent) >= 20 ? "font-semibold" : ""}>
+        {percent >= 0 ? "+" : "−"}
+        {Math.abs(percent).toFixed(0)} %
+      </span>
+    ),
+  },
+];
+
+const BesideOthers = ({ lines, like }: BenchProps) =>
+  lines.length > 0 && (
+    <Ruled title="Beside like machines" note={like.join(", ")}>
+      <Table label="Beside like machines" columns={BASELINE} rows={lines} keyOf={(_, i) => i} />
+    </Ruled>
+  );
+
+function AllReadings({ readings, maxMegahertz }: BenchProps) {
+  if (readings.length === 0) return null;
+  const columns: Column<Reading>[] = [
+    {
+      title: "",
+      className: "value quiet whitespace-nowrap",
+      cell: (r) => r.at.slice(0, 16).replace("T", " "),
+    },
+    { title: "", cell: (r) => `${READING_KINDS[r.kind].words}, ${r.what}` },
+    { title: "", cell: (r) => r.state },
+    { title: "", className: "value", cell: readingWords },
+    { title: "", className: "quiet", cell: (r) => besideWords(r, maxMegahertz) },
+    { title: "", className: "quiet", cell: (r) => `${r.how ? `${r.how}; ` : ""}${r.source}, ${r.by}` },
+  ];
+  return (
+    <Ruled title="Readings">
+      <div className="max-h-80 overflow-auto" tabIndex={0} role="region" aria-label="All readings">
+        <Table columns={columns} rows={readings.toReversed()} keyOf={(_, i) => i} />
+      </div>
+    </Ruled>
   );
 }
 
@@ -290,10 +296,10 @@ function CircuitBar({ circuit }: { circuit: CircuitState }) {
   return (
     <div>
       <div
-        className="relative h-5 border"
+        className="relative h-5 border border-current"
         role="img"
         aria-label={`${Math.round(circuit.watts)} of ${circuit.limitWatts} W`}
-        style={{ borderColor: "currentColor", width: `${over ? 10_000 / share : 100}%` }}
+        style={{ width: `${over ? 10_000 / share : 100}%` }}
       >
         <div
           className="hatched absolute inset-y-0 left-0"
@@ -356,7 +362,7 @@ function ReadingForms({ keep, take }: BenchProps) {
           label="Kind"
           value={values.kind}
           options={KINDS.map((k) => ({ value: k, text: READING_KINDS[k].words }))}
-          onChange={(k) => setValues({ ...values, kind: k as ReadingKind, what: USUAL[k as ReadingKind] })}
+          onChange={(kind) => setValues({ ...values, kind, what: USUAL[kind] })}
         />
         <TextField
           path="what"
@@ -369,7 +375,7 @@ function ReadingForms({ keep, take }: BenchProps) {
           label="State"
           value={values.state}
           options={STATES}
-          onChange={(s) => setValues({ ...values, state: s as Reading["state"] })}
+          onChange={(next) => setValues({ ...values, state: next })}
         />
         <TextField
           path="value"
@@ -400,7 +406,7 @@ function ReadingForms({ keep, take }: BenchProps) {
           label="State of what is dropped below"
           value={state}
           options={STATES}
-          onChange={(s) => setState(s as Reading["state"])}
+          onChange={setState}
         />
         <ImportWell
           label="Drop what sensors -j or smartctl -j -a printed"

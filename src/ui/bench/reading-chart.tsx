@@ -44,34 +44,27 @@ const STEPS = [5, 15, 30, 60, 180, 360, 720, 1440, 4320, 10_080].map((minutes) =
 const DASHES = [[], [6, 3], [2, 3], [8, 3, 2, 3], [1, 4], [12, 4]];
 const SHAPES = ["circle", "rect", "triangle", "rectRot", "cross", "star"] as const;
 
-/** One kind of reading over time: a line for each thing measured, told apart by dash and mark, with the lowest limit. */
-export function ReadingChart({
-  kind,
-  readings,
-  timeZone,
+/** Axes in the ink of the theme; times in milliseconds, marks of time `step` apart. */
+function chartOptions({
+  from,
+  to,
+  span,
+  step,
+  ink,
+  rule,
+  unit,
+  format,
 }: {
-  kind: ReadingKind;
-  readings: Reading[];
-  timeZone: string;
-}) {
-  const { ink, rule, stop } = useInk();
-  const things = [...new Set(readings.map((r) => `${r.what}\n${r.state}`))].slice(0, 6);
-  // Each thing has its own limit; equal ones share a line.
-  const limits = new Map<number, string[]>();
-  for (const r of readings)
-    if (r.limit !== null && !limits.get(r.limit)?.includes(r.what))
-      limits.set(r.limit, [...(limits.get(r.limit) ?? []), r.what]);
-  const times = readings.map((r) => Date.parse(r.at));
-  const [from, to] = [Math.min(...times), Math.max(...times)];
-  const span = Math.max(to - from, 3_600_000);
-  const step = STEPS.find((n) => span / n <= 8) ?? 30 * 86_400_000;
-  const dayLong = span > 2 * 86_400_000;
-  const format = new Intl.DateTimeFormat("en-GB", {
-    timeZone,
-    ...(dayLong ? { day: "numeric", month: "short" } : { hour: "2-digit", minute: "2-digit" }),
-  });
-  const { unit, words } = READING_KINDS[kind];
-  const options: ChartOptions<"line"> = {
+  from: number;
+  to: number;
+  span: number;
+  step: number;
+  ink: string;
+  rule: string;
+  unit: string;
+  format: Intl.DateTimeFormat;
+}): ChartOptions<"line"> {
+  return {
     animation: false,
     maintainAspectRatio: false,
     scales: {
@@ -107,6 +100,36 @@ export function ReadingChart({
       },
     },
   };
+}
+
+/** One kind of reading over time: a line for each thing measured, told apart by dash and mark, with the lowest limit. */
+export function ReadingChart({
+  kind,
+  readings,
+  timeZone,
+}: {
+  kind: ReadingKind;
+  readings: Reading[];
+  timeZone: string;
+}) {
+  const { ink, rule, stop } = useInk();
+  const things = [...new Set(readings.map((r) => `${r.what}\n${r.state}`))].slice(0, 6);
+  // Each thing has its own limit; equal ones share a line.
+  const limits = new Map<number, string[]>();
+  for (const r of readings)
+    if (r.limit !== null && !limits.get(r.limit)?.includes(r.what))
+      limits.set(r.limit, [...(limits.get(r.limit) ?? []), r.what]);
+  const times = readings.map((r) => Date.parse(r.at));
+  const [from, to] = [Math.min(...times), Math.max(...times)];
+  const span = Math.max(to - from, 3_600_000);
+  const step = STEPS.find((n) => span / n <= 8) ?? 30 * 86_400_000;
+  const dayLong = span > 2 * 86_400_000;
+  const format = new Intl.DateTimeFormat("en-GB", {
+    timeZone,
+    ...(dayLong ? { day: "numeric", month: "short" } : { hour: "2-digit", minute: "2-digit" }),
+  });
+  const { unit, words } = READING_KINDS[kind];
+  const options = chartOptions({ from, to, span, step, ink, rule, unit, format });
   const datasets = things.map((thing, i) => {
     const [what = "", state = ""] = thing.split("\n");
     return {

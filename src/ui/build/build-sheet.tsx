@@ -13,7 +13,7 @@ import { Band } from "./band";
 import { Margin } from "./margin";
 import { STAGE_VIEWS } from "./stages";
 
-import { useSheet, type BuildActions } from "./use-sheet";
+import { useSheet, type BuildActions, type SheetState } from "./use-sheet";
 import { WaiveSlip } from "./waive-slip";
 import { marksOf, type ZoneProps } from "./zone-props";
 import { useCharacter, useKeys } from "../frame/use-keys";
@@ -37,23 +37,10 @@ export function BuildSheet({
   const state = useSheet(initial, actions);
   const { view, sheet } = state;
   const { evaluation, build } = view;
-  const [toggled, setToggled] = useState<Partial<Record<Zone, boolean>>>({});
+  const { toggled, isOpen, toggle, keepOpen } = useOpenStages(evaluation);
   const [drawer, setDrawer] = useState(false);
   const [waiving, setWaiving] = useState<PlacedFinding | null>(null);
   const sheetRef = useRef<HTMLDivElement>(null);
-
-  // What is settled folds to its one line; where the build hangs, and what a stop bends, stands open.
-  const isOpen = (zone: Zone): boolean =>
-    toggled[zone] ??
-    evaluation.stages.some(
-      (s) => s.zone === zone && (s.state === "stopped" || (s.zone === evaluation.hook && s.zone !== "H")),
-    );
-  const toggle = (zone: Zone): void => setToggled({ ...toggled, [zone]: !isOpen(zone) });
-
-  // A stage that somebody works in does not fold under the hands because it has just been settled.
-  const keepOpen = (zone: Zone): void => {
-    if (toggled[zone] === undefined) setToggled({ ...toggled, [zone]: true });
-  };
 
   const letters = evaluation.stages.map((s) => s.zone.toLowerCase()).join(",");
   useKeys(letters, (_, key) => {
@@ -73,31 +60,7 @@ export function BuildSheet({
   return (
     <>
       <div ref={sheetRef} className="relative mx-auto w-full max-w-[92rem] flex-1 sheet:pr-[21rem]">
-        <div className="flex flex-wrap items-end gap-x-6 gap-y-1 border-b px-4 pt-3 pb-2 border-base-content">
-          <label className="min-w-0 flex-1">
-            <span className="label">What is this build for?</span>
-            <input
-              className="w-full border-0 bg-transparent text-2xl leading-tight font-semibold focus:outline-none"
-              value={sheet.subject}
-              maxLength={200}
-              placeholder="Install … on …"
-              onChange={(e) => state.edit({ subject: e.target.value })}
-            />
-          </label>
-          <div className="flex items-center gap-3 pb-1 text-[0.93rem]">
-            <SaveState
-              draft={state}
-              savedAt={build.updatedAt}
-              timeZone={view.context.site?.timeZone ?? "UTC"}
-            />
-            <Link className="link" href={`/builds/${build.id}/history`}>
-              history
-            </Link>
-            <button type="button" className="link sheet:hidden" onClick={() => setDrawer(!drawer)}>
-              margin ({evaluation.findings.length})
-            </button>
-          </div>
-        </div>
+        <SheetHead state={state} onMargin={() => setDrawer(!drawer)} />
         <div className="px-4">
           {view.run?.endedAt && (
             <p className="mt-2 border-l-4 py-1 pl-3 border-success">
@@ -144,6 +107,53 @@ export function BuildSheet({
         }
       />
     </>
+  );
+}
+
+/** Which stages stand open. */
+function useOpenStages(evaluation: BuildView["evaluation"]) {
+  const [toggled, setToggled] = useState<Partial<Record<Zone, boolean>>>({});
+  // What is settled folds to its one line; where the build hangs, and what a stop bends, stands open.
+  const isOpen = (zone: Zone): boolean =>
+    toggled[zone] ??
+    evaluation.stages.some(
+      (s) => s.zone === zone && (s.state === "stopped" || (s.zone === evaluation.hook && s.zone !== "H")),
+    );
+  const toggle = (zone: Zone): void => setToggled({ ...toggled, [zone]: !isOpen(zone) });
+
+  // A stage that somebody works in does not fold under the hands because it has just been settled.
+  const keepOpen = (zone: Zone): void => {
+    if (toggled[zone] === undefined) setToggled({ ...toggled, [zone]: true });
+  };
+  return { toggled, isOpen, toggle, keepOpen };
+}
+
+/** What the build is for, whether it is saved, and the ways to its history and margin. */
+function SheetHead({ state, onMargin }: { state: SheetState; onMargin: () => void }) {
+  const { view, sheet } = state;
+  const { build, evaluation } = view;
+  return (
+    <div className="flex flex-wrap items-end gap-x-6 gap-y-1 border-b px-4 pt-3 pb-2 border-base-content">
+      <label className="min-w-0 flex-1">
+        <span className="label">What is this build for?</span>
+        <input
+          className="w-full border-0 bg-transparent text-2xl leading-tight font-semibold focus:outline-none"
+          value={sheet.subject}
+          maxLength={200}
+          placeholder="Install … on …"
+          onChange={(e) => state.edit({ subject: e.target.value })}
+        />
+      </label>
+      <div className="flex items-center gap-3 pb-1 text-[0.93rem]">
+        <SaveState draft={state} savedAt={build.updatedAt} timeZone={view.context.site?.timeZone ?? "UTC"} />
+        <Link className="link" href={`/builds/${build.id}/history`}>
+          history
+        </Link>
+        <button type="button" className="link sheet:hidden" onClick={onMargin}>
+          margin ({evaluation.findings.length})
+        </button>
+      </div>
+    </div>
   );
 }
 

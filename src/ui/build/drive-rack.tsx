@@ -13,18 +13,14 @@ export function DriveBar({ drive, largest }: { drive: Drive; largest: number }) 
       role="img"
       aria-label={`${formatDecimalBytes(drive.sizeBytes)}: ${contentWords(drive)}`}
     >
-      <div
-        className="relative flex h-full border"
-        style={{ width: `${width}%`, borderColor: "currentColor" }}
-      >
+      <div className="relative flex h-full border border-current" style={{ width: `${width}%` }}>
         {parts.map((c) => (
           <span
             key={c.part}
-            className={`h-full border-r ${drive.memberOf.length > 0 ? "dotted-fill" : "hatched"}`}
+            className={`h-full border-r border-current ${drive.memberOf.length > 0 ? "dotted-fill" : "hatched"}`}
             title={`${c.kind} ${c.label ?? ""}`}
             style={{
               width: `${Math.max(1.5, (100 * c.sizeBytes) / drive.sizeBytes)}%`,
-              borderColor: "currentColor",
             }}
           />
         ))}
@@ -92,8 +88,7 @@ export function DriveRack({
                         <label
                           key={f.value}
                           title={f.title}
-                          className={`cursor-pointer border-b-2 has-focus-visible:outline-2 ${fate === f.value ? "font-semibold" : "quiet"}`}
-                          style={{ borderColor: fate === f.value ? "currentColor" : "transparent" }}
+                          className={`cursor-pointer border-b-2 has-focus-visible:outline-2 ${fate === f.value ? "border-current font-semibold" : "quiet border-transparent"}`}
                         >
                           <input
                             type="radio"

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef, useState, type RefObject } from "react";
 import type { PlacedFinding } from "@/core/finding";
-import { Signal, severityColour } from "../frame/signal";
+import { SEVERITY_RULE, SEVERITY_TEXT, Signal } from "../frame/signal";
 
 const GAP = 10;
 const WIDE = "(min-width: 56rem)";
@@ -52,7 +52,8 @@ export function Margin({
           <path
             key={f.key}
             data-leader={f.label}
-            stroke={severityColour(f.severity)}
+            stroke="currentColor"
+            className={SEVERITY_TEXT[f.severity]}
             strokeWidth="1"
             opacity={f.waiver ? 0.4 : 0.9}
           />
@@ -115,10 +116,9 @@ function Note({ finding, onWaive }: { finding: PlacedFinding; onWaive: (finding:
       data-at={finding.at}
       data-zone={finding.zone}
       data-label={finding.label}
-      className="mb-3 border-l-2 bg-base-100 pr-2 pl-2.5 target:bg-base-200 sheet:invisible sheet:absolute sheet:right-3 sheet:left-4 sheet:mb-0"
-      style={{ borderColor: severityColour(severity) }}
+      className={`mb-3 border-l-2 bg-base-100 pr-2 pl-2.5 target:bg-base-200 sheet:invisible sheet:absolute sheet:right-3 sheet:left-4 sheet:mb-0 ${SEVERITY_RULE[severity]}`}
     >
-      <h3 className="flex items-center gap-1.5 leading-5" style={{ color: severityColour(severity) }}>
+      <h3 className={`flex items-center gap-1.5 leading-5 ${SEVERITY_TEXT[severity]}`}>
         <Signal severity={severity} />
         <span className="value font-semibold">{finding.label}</span>
         <span className="font-semibold">{severity}</span>

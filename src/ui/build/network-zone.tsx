@@ -19,7 +19,9 @@ export const listField = {
   parse: (text: string) => ({ value: text.split(/[\s,]+/).filter(Boolean) }),
 };
 
-export function NetworkZone({ view, sheet, edit, marks }: ZoneProps) {
+type Shown = Pick<ZoneProps, "view" | "sheet" | "edit" | "marks">;
+
+export function NetworkZone({ view, sheet, edit, marks }: Shown) {
   const { network } = sheet;
   const { site, machine } = view.context;
   const ports = machine?.document.facts.ports ?? [];
@@ -69,55 +71,7 @@ export function NetworkZone({ view, sheet, edit, marks }: ZoneProps) {
           onChange={(v) => edit({ "network.school": v })}
           hint={SCHOOL_WORDS[network.school]}
         />
-        {network.school === "dynamic" ? (
-          <TextField
-            path="network.fixedBy"
-            label="Fixed by"
-            type="date"
-            marks={marks("network.fixedBy")}
-            value={network.fixedBy ?? ""}
-            onChange={(v) => edit({ "network.fixedBy": v || null })}
-          />
-        ) : (
-          <TextField
-            path="network.address"
-            label="Address"
-            marks={marks("network.address")}
-            value={network.address}
-            onChange={(v) => edit({ "network.address": v.trim() })}
-            hint={
-              view.nextFree &&
-              view.nextFree !== network.address && (
-                <button
-                  type="button"
-                  className="link"
-                  onClick={() => edit({ "network.address": view.nextFree ?? "" })}
-                >
-                  next free: <span className="value">{view.nextFree}</span>
-                </button>
-              )
-            }
-          />
-        )}
-        {network.school === "fixed" && (
-          <>
-            <TextField
-              path="network.gateway"
-              label="Gateway"
-              marks={marks("network.gateway")}
-              value={network.gateway}
-              onChange={(v) => edit({ "network.gateway": v.trim() })}
-            />
-            <ParsedField
-              path="network.nameServers"
-              label="Name servers"
-              marks={marks("network.nameServers")}
-              value={network.nameServers}
-              {...listField}
-              onChange={(v) => edit({ "network.nameServers": v })}
-            />
-          </>
-        )}
+        <AddressFields {...{ view, sheet, edit, marks }} />
       </div>
       {view.segmentPlan.length > 0 && (
         <SegmentStrip
@@ -126,6 +80,64 @@ export function NetworkZone({ view, sheet, edit, marks }: ZoneProps) {
         />
       )}
     </div>
+  );
+}
+
+/** The address and what goes with it, or the day by which there is one. */
+function AddressFields({ view, sheet, edit, marks }: Shown) {
+  const { network } = sheet;
+  return (
+    <>
+      {network.school === "dynamic" ? (
+        <TextField
+          path="network.fixedBy"
+          label="Fixed by"
+          type="date"
+          marks={marks("network.fixedBy")}
+          value={network.fixedBy ?? ""}
+          onChange={(v) => edit({ "network.fixedBy": v || null })}
+        />
+      ) : (
+        <TextField
+          path="network.address"
+          label="Address"
+          marks={marks("network.address")}
+          value={network.address}
+          onChange={(v) => edit({ "network.address": v.trim() })}
+          hint={
+            view.nextFree &&
+            view.nextFree !== network.address && (
+              <button
+                type="button"
+                className="link"
+                onClick={() => edit({ "network.address": view.nextFree ?? "" })}
+              >
+                next free: <span className="value">{view.nextFree}</span>
+              </button>
+            )
+          }
+        />
+      )}
+      {network.school === "fixed" && (
+        <>
+          <TextField
+            path="network.gateway"
+            label="Gateway"
+            marks={marks("network.gateway")}
+            value={network.gateway}
+            onChange={(v) => edit({ "network.gateway": v.trim() })}
+          />
+          <ParsedField
+            path="network.nameServers"
+            label="Name servers"
+            marks={marks("network.nameServers")}
+            value={network.nameServers}
+            {...listField}
+            onChange={(v) => edit({ "network.nameServers": v })}
+          />
+        </>
+      )}
+    </>
   );
 }
 

@@ -62,24 +62,7 @@ export function RoadsTable({
               <th scope="row">how</th>
               {roads.map((r) => (
                 <td key={r.road} className="align-top">
-                  {r.open ? (
-                    <ol>
-                      {r.legs.map((leg, i) => (
-                        <li key={leg.words}>
-                          {i > 0 && <span className="quiet">then </span>}
-                          {leg.words}
-                          {leg.through === "running system" && (
-                            <span className="quiet">, in the running system</span>
-                          )}
-                          {leg.image === null && leg.through === "installer" && (
-                            <strong className="text-error"> – no image of it here</strong>
-                          )}
-                        </li>
-                      ))}
-                    </ol>
-                  ) : (
-                    <span className="quiet">{r.why}</span>
-                  )}
+                  <How road={r} />
                 </td>
               ))}
             </tr>
@@ -113,3 +96,22 @@ export function RoadsTable({
     </Field>
   );
 }
+
+/** The legs of a road in order, or why it is closed. */
+const How = ({ road }: { road: RoadLine }) =>
+  road.open ? (
+    <ol>
+      {road.legs.map((leg, i) => (
+        <li key={leg.words}>
+          {i > 0 && <span className="quiet">then </span>}
+          {leg.words}
+          {leg.through === "running system" && <span className="quiet">, in the running system</span>}
+          {leg.image === null && leg.through === "installer" && (
+            <strong className="text-error"> – no image of it here</strong>
+          )}
+        </li>
+      ))}
+    </ol>
+  ) : (
+    <span className="quiet">{road.why}</span>
+  );

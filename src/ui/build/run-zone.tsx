@@ -58,11 +58,10 @@ export function TimeStrip({ steps }: { steps: Step[] }) {
         <span
           key={s.id}
           title={`${s.title}: ${formatDuration(s.duration.likelySeconds)}`}
-          className={`h-full border-r ${s.kind === "wait" ? "hatched border-y" : s.kind === "guard" ? "" : "bg-current"}`}
+          className={`h-full border-r ${s.kind === "wait" ? "hatched border-y border-current" : "border-base-100"} ${s.kind === "wait" ? "" : s.kind === "guard" ? "" : "bg-current"}`}
           style={{
             flexGrow: Math.max(s.duration.likelySeconds, 12),
             flexBasis: 0,
-            borderColor: s.kind === "wait" ? "currentColor" : "var(--color-base-100)",
             background: s.kind === "guard" ? "var(--color-error)" : undefined,
             opacity: s.kind === "wait" || s.kind === "guard" ? 1 : 0.8,
           }}

@@ -3,6 +3,7 @@
 import { useState } from "react";
 import type { CompatNote } from "@/core/compat";
 import { SelectField, TextField } from "../fields/fields";
+import { hasWords, NarrowField } from "../frame/narrow";
 import { SlipForm } from "../frame/slip-form";
 import { Note, type Answer, type NoteActions, type NoteRow } from "./note";
 import { JudgementFields } from "./slips";
@@ -43,23 +44,13 @@ export function CompatNotes({
   const [values, setValues] = useState<Values>({ ...EMPTY, subject: { ...EMPTY.subject, ...start } });
   const [words, setWords] = useState("");
   const nameOf = (key: string): string => profiles.find((p) => p.key === key)?.name ?? key;
-  const shown = rows.filter((r) =>
-    words
-      .toLowerCase()
-      .split(/\s+/)
-      .every((w) =>
-        `${JSON.stringify(r.note)} ${nameOf(r.note.profile)} ${r.machines.join(" ")}`
-          .toLowerCase()
-          .includes(w),
-      ),
-  );
+  const textOf = (r: NoteRow): string =>
+    `${JSON.stringify(r.note)} ${nameOf(r.note.profile)} ${r.machines.join(" ")}`;
+  const shown = rows.filter((r) => hasWords(textOf(r), words));
   return (
     <>
       <div className="mb-3 flex flex-wrap items-end gap-6">
-        <label className="w-72">
-          <span className="label">Narrow by any words</span>
-          <input className="input" value={words} onChange={(e) => setWords(e.target.value)} />
-        </label>
+        <NarrowField {...{ words, onChange: setWords }} />
         <button type="button" className="btn ml-auto" onClick={() => setOpen(true)}>
           Write a verdict
         </button>
@@ -83,58 +74,67 @@ export function CompatNotes({
           return answer;
         }}
       >
-        <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
-          <SelectField
-            path="c.kind"
-            label="Part"
-            value={values.subject.kind}
-            options={KINDS.map((k) => ({ value: k, text: k }))}
-            onChange={(v) =>
-              setValues({ ...values, subject: { ...values.subject, kind: v as (typeof KINDS)[number] } })
-            }
-          />
-          <TextField
-            path="c.value"
-            label={values.subject.kind.includes("model") ? "Model" : "Id, maker:device"}
-            value={values.subject.value}
-            placeholder={values.subject.kind.includes("model") ? "Caldbeck 12000" : "f0a1:10d3"}
-            onChange={(value) =>
-              setValues({
-                ...values,
-                subject: {
-                  ...values.subject,
-                  value: values.subject.kind.includes("model") ? value : value.toLowerCase(),
-                },
-              })
-            }
-          />
-          <TextField
-            path="c.name"
-            label="As people call it"
-            value={values.subject.name}
-            onChange={(name) => setValues({ ...values, subject: { ...values.subject, name } })}
-          />
-          <SelectField
-            path="c.profile"
-            label="Under"
-            value={values.profile}
-            empty="choose the OS profile"
-            options={[...new Map(profiles.map((p) => [p.key, p])).values()].map((p) => ({
-              value: p.key,
-              text: p.name,
-            }))}
-            onChange={(profile) => setValues({ ...values, profile })}
-          />
-          <TextField
-            path="c.version"
-            label="Version, empty for all"
-            value={values.version}
-            placeholder="9"
-            onChange={(version) => setValues({ ...values, version: version.trim() })}
-          />
-          <JudgementFields value={values} onChange={(part) => setValues({ ...values, ...part })} />
-        </div>
+        <PartFields {...{ values, setValues, profiles }} />
       </SlipForm>
     </>
+  );
+}
+
+/** The part, the system that it was tried under, and the judgement. */
+function PartFields({
+  values,
+  setValues,
+  profiles,
+}: {
+  values: Values;
+  setValues: (values: Values) => void;
+  profiles: ProfileChoice[];
+}) {
+  const { subject } = values;
+  const isModel = subject.kind.includes("model");
+  const set = (part: Partial<Values>): void => setValues({ ...values, ...part });
+  const setSubject = (part: Partial<Values["subject"]>): void => set({ subject: { ...subject, ...part } });
+  return (
+    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+      <SelectField
+        path="c.kind"
+        label="Part"
+        value={subject.kind}
+        options={KINDS.map((k) => ({ value: k, text: k }))}
+        onChange={(kind) => setSubject({ kind })}
+      />
+      <TextField
+        path="c.value"
+        label={isModel ? "Model" : "Id, maker:device"}
+        value={subject.value}
+        placeholder={isModel ? "Caldbeck 12000" : "f0a1:10d3"}
+        onChange={(value) => setSubject({ value: isModel ? value : value.toLowerCase() })}
+      />
+      <TextField
+        path="c.name"
+        label="As people call it"
+        value={subject.name}
+        onChange={(name) => setSubject({ name })}
+      />
+      <SelectField
+        path="c.profile"
+        label="Under"
+        value={values.profile}
+        empty="choose the OS profile"
+        options={[...new Map(profiles.map((p) => [p.key, p])).values()].map((p) => ({
+          value: p.key,
+          text: p.name,
+        }))}
+        onChange={(profile) => set({ profile })}
+      />
+      <TextField
+        path="c.version"
+        label="Version, empty for all"
+        value={values.version}
+        placeholder="9"
+        onChange={(version) => set({ version: version.trim() })}
+      />
+      <JudgementFields value={values} onChange={set} />
+    </div>
   );
 }

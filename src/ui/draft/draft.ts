@@ -26,6 +26,8 @@ export interface Draft<V> {
   done: readonly number[];
   /** Versions that own undoing made and redo takes back. */
   undone: readonly number[];
+  /** What was typed and given up before it was sent; redo types it again. Null where that was not the last change. */
+  dropped: readonly Edit[] | null;
 }
 
 /** Where a view holds its document and its version. */
@@ -47,14 +49,24 @@ export type DraftEvent<V> =
   | { did: "settle"; keep: readonly Edit[] }
   /** The document as another hand, or another door of the page, has left it. */
   | { did: "hear"; view: V }
-  /** What was typed and is not on its way is given up. */
-  | { did: "drop" };
+  /** What was typed and is not on its way is given up, and typed again. */
+  | { did: "drop" | "take up" };
 
 const MOST_STEPS = 50;
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 export const newDraft = <V>(view: V): Draft<V> => ({
-  ...{ view, pending: [], sent: null, unanswered: 0, problems: [], clash: null, done: [], undone: [] },
+  ...{
+    view,
+    pending: [],
+    sent: null,
+    unanswered: 0,
+    problems: [],
+    clash: null,
+    done: [],
+    undone: [],
+    dropped: null,
+  },
 });
 
 /** The document as it is shown: what the server said last, with everything typed since. */
@@ -96,7 +108,7 @@ function typed<V>(draft: Draft<V>, changes: Readonly<Record<string, unknown>>, l
   const pending = [...kept, ...edits.map(first)];
   // What is typed while two versions are compared is one of them.
   const clash = draft.clash && { ...draft.clash, mine: pending };
-  return { ...draft, pending, clash, problems: [], undone: [] };
+  return { ...draft, pending, clash, problems: [], undone: [], dropped: null };
 }
 
 /** What was sent is saved; what was typed since then waits. */
@@ -145,6 +157,10 @@ export function afterEvent<V>(draft: Draft<V>, event: DraftEvent<V>, lens: Lens<
         ? { ...draft, view: event.view }
         : draft;
     case "drop":
-      return { ...draft, pending: draft.sent ?? [], problems: [] };
+      return draft.sent ? draft : { ...draft, pending: [], problems: [], dropped: draft.pending };
+    case "take up": {
+      const changes = (draft.dropped ?? []).map((e) => [e.path, e.after] as const);
+      return { ...typed(draft, Object.fromEntries(changes), lens), dropped: null };
+    }
   }
 }

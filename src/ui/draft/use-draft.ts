@@ -112,10 +112,14 @@ export function useDraft<V>(initial: V, lens: Lens<V>, actions: DraftActions<V>)
     /** What another door of the page came to, such as a consent. */
     adopt: (answer: DraftAnswer<V>) => happen(eventOf(answer, "save")),
     canUndo: draft.done.length > 0 || unsaved,
-    canRedo: draft.undone.length > 0 && !unsaved,
+    canRedo: (draft.dropped !== null || draft.undone.length > 0) && !unsaved,
     /** What was typed and is not saved yet is the last change; it goes first. */
     undo: async () =>
       unsaved && sent === null ? happen({ did: "drop" }) : takeBack(draft.done.at(-1), "undo"),
-    redo: async () => takeBack(draft.undone.at(-1), "redo"),
+    redo: async () =>
+      // What was given up was the last that was typed, so it is made again after all that was undone since.
+      draft.undone.length === 0 && draft.dropped
+        ? happen({ did: "take up" })
+        : takeBack(draft.undone.at(-1), "redo"),
   };
 }

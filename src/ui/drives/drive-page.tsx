@@ -4,7 +4,8 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { SPEED_CLASSES, WRITTEN, type RegisterEntry, type Wipe } from "@/core/machine";
 import type { Problem } from "@/core/result";
-import { SelectField, TextField } from "../fields/fields";
+import { NoteField, SelectField, TextField } from "../fields/fields";
+import { Tick } from "../fields/ticks";
 import { Slip } from "../frame/dialog";
 import { Problems } from "../frame/problems";
 import { WritingSlip, type Writing } from "./writing-slip";
@@ -18,16 +19,7 @@ const METHODS: Wipe["method"][] = [
   "destroyed",
 ];
 
-/** What can be done to a drive in the register: named, laid on a shelf, erased and written down. */
-export function DriveActions({
-  entry,
-  tail,
-  keep,
-  shelve,
-  wipe,
-  write,
-  images,
-}: {
+interface DriveActs {
   entry: RegisterEntry;
   tail: string;
   keep: (
@@ -37,156 +29,169 @@ export function DriveActions({
   wipe: (method: Wipe["method"], remark: string) => Promise<Answer>;
   write: (writing: Writing) => Promise<Answer>;
   images: readonly { id: string; name: string }[];
-}) {
+}
+
+/** Carries out one of the acts; what was refused is shown, and the page is asked again. */
+type Doing = (answer: Promise<Answer>) => Promise<void>;
+
+/** What can be done to a drive in the register: named, laid on a shelf, erased and written down. */
+export function DriveActions(acts: DriveActs) {
   const router = useRouter();
   const [problems, setProblems] = useState<Problem[]>([]);
   const [slip, setSlip] = useState<"shelf" | "wipe" | "write" | null>(null);
-  const [place, setPlace] = useState(entry.place);
-  const [spare, setSpare] = useState(entry.spare);
-  const [method, setMethod] = useState<Wipe["method"]>("secure erase of the drive");
-  const [remark, setRemark] = useState("");
-  const [typedTail, setTypedTail] = useState("");
-  const [label, setLabel] = useState(entry.label);
-  const [notes, setNotes] = useState(entry.notes);
-  const done = async (answer: Promise<Answer>) => {
+  const doing: Doing = async (answer) => {
     const a = await answer;
     setProblems(a.ok ? [] : a.problems);
-    if (a.ok) {
-      setSlip(null);
-      router.refresh();
-    }
+    if (!a.ok) return;
+    setSlip(null);
+    router.refresh();
   };
-  const stick = entry.media === "usb" || entry.media === "card";
+  const close = (): void => setSlip(null);
+  const { entry, images, write } = acts;
+  return (
+    <>
+      <WrittenOn {...acts} doing={doing} />
+      {entry.state !== "destroyed" && (
+        <div className="mt-3 flex flex-wrap gap-3">
+          <button type="button" className="btn" onClick={() => setSlip("shelf")}>
+            Lay it on a shelf
+          </button>
+          {isCarried(entry) && (
+            <button type="button" className="btn" onClick={() => setSlip("write")}>
+              Write down a writing
+            </button>
+          )}
+          <button type="button" className="btn" onClick={() => setSlip("wipe")}>
+            Write down an erasure
+          </button>
+        </div>
+      )}
+      <Problems problems={problems} />
+      <WritingSlip
+        open={slip === "write"}
+        onClose={close}
+        images={images}
+        keep={(writing) => void doing(write(writing))}
+      />
+      <ShelfSlip {...acts} open={slip === "shelf"} onClose={close} doing={doing} />
+      <ErasureSlip {...acts} open={slip === "wipe"} onClose={close} doing={doing} />
+    </>
+  );
+}
+
+/** A stick or a card. */
+const isCarried = ({ media }: RegisterEntry): boolean => media === "usb" || media === "card";
+
+/** What people write about it, kept by a button since each save is a line of its history. */
+function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
+  const [label, setLabel] = useState(entry.label);
+  const [notes, setNotes] = useState(entry.notes);
   return (
     <>
       <div className="grid max-w-3xl gap-x-8 gap-y-3 sm:grid-cols-2">
         <TextField path="label" label="Name written on it" value={label} onChange={setLabel} />
-        {stick && (
-          <SelectField
-            path="speed"
-            label="Speed class"
-            value={entry.speedClass ?? ""}
-            empty="not known"
-            options={SPEED_CLASSES.map((c) => ({ value: c, text: c }))}
-            onChange={(v) => void done(keep({ speedClass: (v || null) as RegisterEntry["speedClass"] }))}
-          />
-        )}
-        {stick && (
-          <SelectField
-            path="written"
-            label="How it was written"
-            value={entry.written ?? ""}
-            empty="not said"
-            options={WRITTEN.map((w) => ({ value: w, text: w }))}
-            onChange={(v) => void done(keep({ written: (v || null) as RegisterEntry["written"] }))}
-          />
-        )}
-        <label className="col-span-full">
-          <span className="label">Notes</span>
-          <textarea
-            className="textarea"
-            rows={2}
-            value={notes}
-            maxLength={4000}
-            onChange={(e) => setNotes(e.target.value)}
-          />
-        </label>
-      </div>
-      <div className="mt-3 flex flex-wrap gap-3">
-        {(label !== entry.label || notes !== entry.notes) && (
-          <button type="button" className="btn btn-primary" onClick={() => void done(keep({ label, notes }))}>
-            Keep
-          </button>
-        )}
-        {entry.state !== "destroyed" && (
+        {isCarried(entry) && (
           <>
-            <button type="button" className="btn" onClick={() => setSlip("shelf")}>
-              Lay it on a shelf
-            </button>
-            {stick && (
-              <button type="button" className="btn" onClick={() => setSlip("write")}>
-                Write down a writing
-              </button>
-            )}
-            <button type="button" className="btn" onClick={() => setSlip("wipe")}>
-              Write down an erasure
-            </button>
+            <SelectField
+              path="speed"
+              label="Speed class"
+              value={entry.speedClass ?? ""}
+              empty="not known"
+              options={SPEED_CLASSES.map((c) => ({ value: c, text: c }))}
+              onChange={(v) => void doing(keep({ speedClass: v || null }))}
+            />
+            <SelectField
+              path="written"
+              label="How it was written"
+              value={entry.written ?? ""}
+              empty="not said"
+              options={WRITTEN.map((w) => ({ value: w, text: w }))}
+              onChange={(v) => void doing(keep({ written: v || null }))}
+            />
           </>
         )}
+        <NoteField path="notes" label="Notes" span value={notes} onChange={setNotes} />
       </div>
-      <Problems problems={problems} />
-      <WritingSlip
-        open={slip === "write"}
-        onClose={() => setSlip(null)}
-        images={images}
-        keep={(writing) => void done(write(writing))}
-      />
-      <Slip open={slip === "shelf"} onClose={() => setSlip(null)} title="On the shelf">
-        <TextField
-          path="place"
-          label="Where it lies"
-          value={place}
-          placeholder="store room, shelf 2"
-          onChange={setPlace}
-        />
-        <label className="mt-3 flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs checkbox checkbox-sm"
-            checked={spare}
-            onChange={(e) => setSpare(e.target.checked)}
-          />
-          kept as a spare
-        </label>
+      {(label !== entry.label || notes !== entry.notes) && (
         <button
           type="button"
-          className="btn btn-primary mt-4"
-          onClick={() => void done(shelve(place, spare))}
+          className="btn btn-primary mt-3"
+          onClick={() => void doing(keep({ label, notes }))}
         >
-          Lay it there
+          Keep
         </button>
-      </Slip>
-      <Slip open={slip === "wipe"} onClose={() => setSlip(null)} title="An erasure, for the ledger">
-        <p className="mb-3">
-          On it now: <span className="font-medium">{entry.holds || "not known"}</span>. Derrick erases nothing
-          itself; it writes down what was done, when and by whom.
-        </p>
+      )}
+    </>
+  );
+}
+
+type SlipOf = DriveActs & { open: boolean; onClose: () => void; doing: Doing };
+
+function ShelfSlip({ entry, shelve, open, onClose, doing }: SlipOf) {
+  const [place, setPlace] = useState(entry.place);
+  const [spare, setSpare] = useState(entry.spare);
+  return (
+    <Slip open={open} onClose={onClose} title="On the shelf">
+      <TextField
+        path="place"
+        label="Where it lies"
+        value={place}
+        placeholder="store room, shelf 2"
+        onChange={setPlace}
+      />
+      <div className="mt-3">
+        <Tick label="kept as a spare" value={spare} onChange={setSpare} />
+      </div>
+      <button type="button" className="btn btn-primary mt-4" onClick={() => void doing(shelve(place, spare))}>
+        Lay it there
+      </button>
+    </Slip>
+  );
+}
+
+function ErasureSlip({ entry, tail, wipe, open, onClose, doing }: SlipOf) {
+  const [method, setMethod] = useState<Wipe["method"]>("secure erase of the drive");
+  const [remark, setRemark] = useState("");
+  const [typedTail, setTypedTail] = useState("");
+  return (
+    <Slip open={open} onClose={onClose} title="An erasure, for the ledger">
+      <p className="mb-3">
+        On it now: <span className="font-medium">{entry.holds || "not known"}</span>. Derrick erases nothing
+        itself; it writes down what was done, when and by whom.
+      </p>
+      <div className="space-y-3">
         <SelectField
           path="method"
           label="How"
           value={method}
           options={METHODS.map((m) => ({ value: m, text: m }))}
-          onChange={(v) => setMethod(v as Wipe["method"])}
+          onChange={setMethod}
         />
-        <div className="mt-3">
-          <TextField
-            path="remark"
-            label="Remark"
-            value={remark}
-            placeholder="tool, order number"
-            onChange={setRemark}
-          />
-        </div>
+        <TextField
+          path="remark"
+          label="Remark"
+          value={remark}
+          placeholder="tool, order number"
+          onChange={setRemark}
+        />
         {tail && (
-          <label className="mt-3 block">
-            <span className="label">Tail of the serial that was erased, read from the drive</span>
-            <input
-              className="input"
-              value={typedTail}
-              placeholder={`${tail.length} characters`}
-              onChange={(e) => setTypedTail(e.target.value)}
-            />
-          </label>
+          <TextField
+            path="tail"
+            label="Tail of the serial that was erased, read from the drive"
+            value={typedTail}
+            placeholder={`${tail.length} characters`}
+            onChange={setTypedTail}
+          />
         )}
-        <button
-          type="button"
-          className="btn btn-primary mt-4"
-          disabled={tail !== "" && typedTail.trim().toUpperCase() !== tail.toUpperCase()}
-          onClick={() => void done(wipe(method, remark))}
-        >
-          Write it down
-        </button>
-      </Slip>
-    </>
+      </div>
+      <button
+        type="button"
+        className="btn btn-primary mt-4"
+        disabled={tail !== "" && typedTail.trim().toUpperCase() !== tail.toUpperCase()}
+        onClick={() => void doing(wipe(method, remark))}
+      >
+        Write it down
+      </button>
+    </Slip>
   );
 }

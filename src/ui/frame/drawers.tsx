@@ -30,12 +30,7 @@ export function Drawers() {
           href={drawer.href}
           aria-current={isOpen(drawer.href, path) ? "page" : undefined}
           aria-keyshortcuts={String(i + 1)}
-          className="relative -mb-px border border-b px-2.5 pt-1 pb-1.5 text-[0.93rem] aria-[current=page]:border-b-base-100 aria-[current=page]:bg-base-100 aria-[current=page]:font-semibold"
-          style={
-            isOpen(drawer.href, path)
-              ? { borderColor: "var(--color-base-content)", borderBottomColor: "var(--color-base-100)" }
-              : { borderColor: "var(--color-base-300)", borderBottomColor: "var(--color-base-content)" }
-          }
+          className="relative -mb-px border border-base-300 border-b-base-content px-2.5 pt-1 pb-1.5 text-[0.93rem] aria-[current=page]:border-base-content aria-[current=page]:border-b-base-100 aria-[current=page]:bg-base-100 aria-[current=page]:font-semibold"
         >
           {drawer.title}
           {/* the pull of the drawer */}

@@ -1,11 +1,5 @@
 type Severity = "stop" | "caution" | "note";
 
-const COLOUR: Record<Severity, string> = {
-  stop: "var(--color-error)",
-  caution: "var(--color-warning)",
-  note: "var(--color-info)",
-};
-
 /**
  * Severity by shape, word and colour together: a stop is a filled barrier (two uprights and a bar), a caution a leaning
  * prop, a note a pencil tick.
@@ -18,8 +12,7 @@ export function Signal({ severity, size = 14 }: { severity: Severity; size?: num
       height={size}
       role="img"
       aria-label={severity}
-      className="inline-block shrink-0"
-      style={{ color: COLOUR[severity] }}
+      className={`inline-block shrink-0 ${SEVERITY_TEXT[severity]}`}
     >
       {severity === "stop" && <path fill="currentColor" d="M1 2h3v4h8V2h3v12h-3v-4H4v4H1z" />}
       {severity === "caution" && (
@@ -36,4 +29,14 @@ export function Signal({ severity, size = 14 }: { severity: Severity; size?: num
   );
 }
 
-export const severityColour = (severity: Severity): string => COLOUR[severity];
+/** The colour of a severity as classes, for the rule beside a finding and for its words. */
+export const SEVERITY_RULE: Record<Severity, string> = {
+  stop: "border-error",
+  caution: "border-warning",
+  note: "border-info",
+};
+export const SEVERITY_TEXT: Record<Severity, string> = {
+  stop: "text-error",
+  caution: "text-warning",
+  note: "text-info",
+};

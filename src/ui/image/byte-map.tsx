@@ -47,19 +47,17 @@ export function ByteMap({ regions, size }: { regions: Region[]; size: number }) 
               aria-label={`${r.name}, at byte ${r.offset}, ${formatBytes(r.length)}`}
               aria-pressed={i === chosen}
               onClick={() => setChosen(i)}
-              className={`absolute cursor-pointer border-x ${r.kind === "partition" ? "bottom-0 h-3 border-t" : "inset-y-0"} ${FILL[r.kind] === "solid" ? "" : FILL[r.kind]}`}
+              className={`absolute cursor-pointer border-x border-current ${r.kind === "missing" ? "border-dashed" : ""} ${r.kind === "partition" ? "bottom-0 h-3 border-t" : "inset-y-0"} ${FILL[r.kind] === "solid" ? "" : FILL[r.kind]}`}
               style={{
                 left: `${left}%`,
                 width: `max(3px, ${width}%)`,
                 color: r.kind === "missing" ? "var(--color-error)" : undefined,
-                borderColor: "currentColor",
                 backgroundColor:
                   FILL[r.kind] === "solid"
                     ? "currentColor"
                     : r.kind === "missing"
                       ? "color-mix(in oklab, var(--color-error) 22%, transparent)"
                       : undefined,
-                borderStyle: r.kind === "missing" ? "dashed" : undefined,
                 boxShadow: i === chosen ? "inset 0 -5px 0 var(--color-warning)" : undefined,
                 zIndex: r.kind === "files" ? 0 : 1,
               }}

@@ -25,11 +25,7 @@ export function DropWell({
         const file = e.dataTransfer.files[0];
         if (file) onFile(file);
       }}
-      className="flex flex-wrap items-center gap-3 border border-dashed p-3"
-      style={{
-        borderColor: "currentColor",
-        background: over ? "color-mix(in oklab, var(--color-warning) 18%, transparent)" : undefined,
-      }}
+      className={`flex flex-wrap items-center gap-3 border border-dashed border-current p-3 ${over ? "bg-warning/18" : ""}`}
     >
       <span className="font-medium">{title}</span>
       <button type="button" className="btn" onClick={() => input.current?.click()}>

@@ -92,37 +92,12 @@ export function ImageFolder({
                 )}
               </td>
               <td>
-                {f.job?.state === "computing" ? (
-                  <Progress {...f.job} fileName={f.name} onStop={() => void stop(f.name).then(reload)} />
-                ) : f.job?.state === "waiting" ? (
-                  <span className="flex flex-wrap items-baseline gap-3" role="status">
-                    {f.job.algorithm} waits until the files before it are done
-                    <button type="button" className="link" onClick={() => void stop(f.name).then(reload)}>
-                      stop
-                    </button>
-                  </span>
-                ) : (
-                  <span className="flex flex-wrap items-baseline gap-3">
-                    {f.image ? (
-                      <button
-                        type="button"
-                        className="link"
-                        onClick={() => void ask(compute(f.image?.id ?? "", f.name))}
-                      >
-                        compute its checksum
-                      </button>
-                    ) : (
-                      <button type="button" className="link" onClick={() => void ask(shelve(f.name))}>
-                        put it on the shelf
-                      </button>
-                    )}
-                    {f.job && (
-                      <span className="quiet" role="status">
-                        {f.job.state === "failed" ? f.job.problem : `${f.job.algorithm} ${f.job.state}`}
-                      </span>
-                    )}
-                  </span>
-                )}
+                <Work
+                  file={f}
+                  stop={() => void stop(f.name).then(reload)}
+                  compute={(id) => void ask(compute(id, f.name))}
+                  shelve={() => void ask(shelve(f.name))}
+                />
               </td>
             </tr>
           ))}
@@ -132,3 +107,44 @@ export function ImageFolder({
     </>
   );
 }
+
+/** What is being done with a file, or can be. */
+const Work = ({
+  file: f,
+  stop,
+  compute,
+  shelve,
+}: {
+  file: FolderLine;
+  stop: () => void;
+  /** Of the image that the file is on the shelf as. */
+  compute: (imageId: string) => void;
+  shelve: () => void;
+}) =>
+  f.job?.state === "computing" ? (
+    <Progress {...f.job} fileName={f.name} onStop={stop} />
+  ) : f.job?.state === "waiting" ? (
+    <span className="flex flex-wrap items-baseline gap-3" role="status">
+      {f.job.algorithm} waits until the files before it are done
+      <button type="button" className="link" onClick={stop}>
+        stop
+      </button>
+    </span>
+  ) : (
+    <span className="flex flex-wrap items-baseline gap-3">
+      {f.image ? (
+        <button type="button" className="link" onClick={() => compute(f.image?.id ?? "")}>
+          compute its checksum
+        </button>
+      ) : (
+        <button type="button" className="link" onClick={shelve}>
+          put it on the shelf
+        </button>
+      )}
+      {f.job && (
+        <span className="quiet" role="status">
+          {f.job.state === "failed" ? f.job.problem : `${f.job.algorithm} ${f.job.state}`}
+        </span>
+      )}
+    </span>
+  );

@@ -157,6 +157,7 @@ function Checksum({ typing }: { typing: Typing<Published> }) {
       />
       <ParsedField
         path="published.value"
+        span
         label="Its digits, as published"
         value={published?.value ?? ""}
         format={String}

@@ -60,8 +60,6 @@ export function DriveCard({
   freeBays: string[];
   onPlace: (bay: string | null) => void;
 }) {
-  const source = (key: string): FactSource | undefined => document.sources[`drives.${drive.id}.${key}`];
-  const sets = document.facts.sets.filter((s) => s.members.some((m) => m.drive === drive.id));
   const placed = document.typed.placed[drive.id] !== undefined;
   return (
     <Card
@@ -74,82 +72,8 @@ export function DriveCard({
           <span className="block text-[0.93rem]">{file.reasons.join("; ")}</span>
         </p>
       )}
-      <Lines
-        rows={[
-          ["Serial", drive.serial ? <CopyValue value={drive.serial} /> : "none reported", source("serial")],
-          [
-            "WWN",
-            drive.wwn ? <CopyValue value={drive.wwn} className="text-[0.86rem]" /> : null,
-            source("wwn"),
-          ],
-          [
-            "Size",
-            `${formatDecimalBytes(drive.sizeBytes)} · ${formatBinaryBytes(drive.sizeBytes)}`,
-            source("sizeBytes"),
-          ],
-          [
-            "",
-            <span key="b" className="value quiet text-[0.86rem]">
-              {formatExactBytes(drive.sizeBytes)}
-            </span>,
-          ],
-          [
-            "Class",
-            [drive.media, drive.rotationRpm ? `${drive.rotationRpm} rpm` : ""].filter(Boolean).join(", "),
-            source("media"),
-          ],
-          [
-            "Sectors",
-            drive.logicalSectorBytes
-              ? `${drive.logicalSectorBytes} / ${drive.physicalSectorBytes ?? "?"} bytes`
-              : null,
-          ],
-          ["Firmware", drive.firmware, source("firmware")],
-          ["Counters", drive.health ? wearWords(drive) : null, source("health")],
-          [
-            "Self-test",
-            drive.health?.selfTest
-              ? `${drive.health.selfTest.kind}: ${drive.health.selfTest.passed ? "passed" : "not passed"}`
-              : null,
-          ],
-          ["On it", contentWords(drive), source("contents")],
-          ["Sets", sets.map((s) => `${s.id} (${s.state})`).join(", ")],
-          ["Shown by", drive.presentedBy ? `the controller as the set ${drive.presentedBy}` : null],
-          [
-            "Was named",
-            drive.seenAs === "?" ? null : `${drive.seenAs} at the last reading`,
-            source("seenAs"),
-          ],
-        ]}
-      />
-      {file && file.entry.stays.length > 1 && (
-        <div className="mt-2">
-          <p className="label">Sat before</p>
-          <ul>
-            {file.entry.stays
-              .slice(0, -1)
-              .toReversed()
-              .map((s) => (
-                <li key={s.from}>
-                  {s.machine}
-                  {s.bay ? `, ${bayWords(s.bay)}` : ""}{" "}
-                  <span className="quiet">until {s.until?.slice(0, 10)}</span>
-                </li>
-              ))}
-          </ul>
-        </div>
-      )}
-      {file && file.spares.length > 0 && (
-        <p className="mt-2">
-          <span className="quiet">Spare:</span> {file.spares.slice(0, 3).join("; ")}
-        </p>
-      )}
-      {file && file.entry.wipes.length > 0 && (
-        <p className="mt-2">
-          <span className="quiet">Erased</span> {file.entry.wipes.at(-1)?.at.slice(0, 10)},{" "}
-          {file.entry.wipes.at(-1)?.method}, by {file.entry.wipes.at(-1)?.by}
-        </p>
-      )}
+      <DriveFacts drive={drive} document={document} />
+      {file && <DrivePast file={file} />}
       <PlaceForm key={drive.id} placed={placed} freeBays={freeBays} onPlace={onPlace} />
       {file && (
         <Link className="link mt-2 inline-block" href={`/machines/drives/${encodeURIComponent(file.key)}`}>
@@ -159,6 +83,87 @@ export function DriveCard({
     </Card>
   );
 }
+
+function DriveFacts({ drive, document }: { drive: Drive; document: MachineDocument }) {
+  const source = (key: string): FactSource | undefined => document.sources[`drives.${drive.id}.${key}`];
+  const sets = document.facts.sets.filter((s) => s.members.some((m) => m.drive === drive.id));
+  return (
+    <Lines
+      rows={[
+        ["Serial", drive.serial ? <CopyValue value={drive.serial} /> : "none reported", source("serial")],
+        ["WWN", drive.wwn ? <CopyValue value={drive.wwn} className="text-[0.86rem]" /> : null, source("wwn")],
+        [
+          "Size",
+          `${formatDecimalBytes(drive.sizeBytes)} · ${formatBinaryBytes(drive.sizeBytes)}`,
+          source("sizeBytes"),
+        ],
+        [
+          "",
+          <span key="b" className="value quiet text-[0.86rem]">
+            {formatExactBytes(drive.sizeBytes)}
+          </span>,
+        ],
+        [
+          "Class",
+          [drive.media, drive.rotationRpm ? `${drive.rotationRpm} rpm` : ""].filter(Boolean).join(", "),
+          source("media"),
+        ],
+        [
+          "Sectors",
+          drive.logicalSectorBytes
+            ? `${drive.logicalSectorBytes} / ${drive.physicalSectorBytes ?? "?"} bytes`
+            : null,
+        ],
+        ["Firmware", drive.firmware, source("firmware")],
+        ["Counters", drive.health ? wearWords(drive) : null, source("health")],
+        [
+          "Self-test",
+          drive.health?.selfTest
+            ? `${drive.health.selfTest.kind}: ${drive.health.selfTest.passed ? "passed" : "not passed"}`
+            : null,
+        ],
+        ["On it", contentWords(drive), source("contents")],
+        ["Sets", sets.map((s) => `${s.id} (${s.state})`).join(", ")],
+        ["Shown by", drive.presentedBy ? `the controller as the set ${drive.presentedBy}` : null],
+        ["Was named", drive.seenAs === "?" ? null : `${drive.seenAs} at the last reading`, source("seenAs")],
+      ]}
+    />
+  );
+}
+
+/** Where it was, what could stand in for it, and when it was erased. */
+const DrivePast = ({ file }: { file: DriveFile }) => (
+  <>
+    {file.entry.stays.length > 1 && (
+      <div className="mt-2">
+        <p className="label">Sat before</p>
+        <ul>
+          {file.entry.stays
+            .slice(0, -1)
+            .toReversed()
+            .map((s) => (
+              <li key={s.from}>
+                {s.machine}
+                {s.bay ? `, ${bayWords(s.bay)}` : ""}{" "}
+                <span className="quiet">until {s.until?.slice(0, 10)}</span>
+              </li>
+            ))}
+        </ul>
+      </div>
+    )}
+    {file.spares.length > 0 && (
+      <p className="mt-2">
+        <span className="quiet">Spare:</span> {file.spares.slice(0, 3).join("; ")}
+      </p>
+    )}
+    {file.entry.wipes.length > 0 && (
+      <p className="mt-2">
+        <span className="quiet">Erased</span> {file.entry.wipes.at(-1)?.at.slice(0, 10)},{" "}
+        {file.entry.wipes.at(-1)?.method}, by {file.entry.wipes.at(-1)?.by}
+      </p>
+    )}
+  </>
+);
 
 /** Puts a drive where it really sits; any name of a bay will do, the free ones are offered. */
 function PlaceForm({

@@ -73,11 +73,9 @@ export function DriveTile({
       aria-pressed={chosen}
       aria-label={tileLabel(bay?.name ?? null, drive)}
       onClick={onChoose}
-      className={`relative flex min-h-9 min-w-0 cursor-pointer flex-col justify-between overflow-hidden border text-left leading-none ${drive ? "bg-base-100" : "border-dashed"}`}
+      className={`relative flex min-h-9 min-w-0 cursor-pointer flex-col justify-between overflow-hidden border border-current/60 text-left leading-none aria-pressed:border-primary aria-pressed:inset-ring-2 aria-pressed:inset-ring-primary ${drive ? "bg-base-100" : "border-dashed"}`}
       style={{
         ...style,
-        borderColor: chosen ? "var(--color-primary)" : "color-mix(in oklab, currentColor 60%, transparent)",
-        boxShadow: chosen ? "inset 0 0 0 2px var(--color-primary)" : undefined,
       }}
     >
       <span

@@ -43,11 +43,7 @@ export function ImportWell({ onTexts, label }: { onTexts: (texts: DroppedText[])
           setOver(false);
           void read([...e.dataTransfer.files]);
         }}
-        className="my-3 border border-dashed p-3"
-        style={{
-          borderColor: "currentColor",
-          background: over ? "color-mix(in oklab, var(--color-warning) 18%, transparent)" : undefined,
-        }}
+        className={`my-3 border border-dashed border-current p-3 ${over ? "bg-warning/18" : ""}`}
       >
         <div className="flex flex-wrap items-center gap-3">
           <span className="font-medium">{label}</span>

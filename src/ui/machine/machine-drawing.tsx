@@ -76,10 +76,9 @@ function Face({
         role="group"
         data-face={title.toLowerCase()}
         aria-label={title}
-        className={`flex items-stretch border-2 sheet:aspect-(--face) ${units === null ? "min-h-14 w-fit max-w-full min-w-72" : "w-full"}`}
+        className={`flex items-stretch border-2 border-base-content sheet:aspect-(--face) ${units === null ? "min-h-14 w-fit max-w-full min-w-72" : "w-full"}`}
         style={
           {
-            borderColor: "var(--color-base-content)",
             "--face": units === null ? "auto" : `${FACE.width} / ${Math.max(FACE.unit * units, 38)}`,
           } as CSSProperties
         }
@@ -161,8 +160,7 @@ function Tray({
         role="group"
         data-face={name}
         aria-label={title}
-        className="flex flex-wrap gap-1 border border-dashed p-1.5"
-        style={{ borderColor: "color-mix(in oklab, currentColor 60%, transparent)" }}
+        className="flex flex-wrap gap-1 border border-dashed border-current/60 p-1.5"
         onKeyDown={(e) => moveFocus(e.currentTarget, e.key) && e.preventDefault()}
       >
         {drives.map((drive, i) => (
@@ -200,8 +198,7 @@ function Rear({ drawing, chosen, onChoose }: Props) {
       {drawing.cards.map((card, i) => (
         <div
           key={`${card.place}${i}`}
-          className="flex min-w-0 flex-col justify-between border px-1 pb-0.5"
-          style={{ borderColor: "color-mix(in oklab, currentColor 35%, transparent)" }}
+          className="flex min-w-0 flex-col justify-between border border-current/35 px-1 pb-0.5"
         >
           <div className="flex flex-1 items-center gap-0.5">
             {card.ports.map((p, n) => (
@@ -257,11 +254,7 @@ function Block({
       aria-label={label}
       aria-pressed={chosen}
       onClick={onChoose}
-      className="flex min-w-0 cursor-pointer flex-col justify-center border px-2 text-left leading-tight"
-      style={{
-        borderColor: "color-mix(in oklab, currentColor 60%, transparent)",
-        boxShadow: chosen ? "inset 0 0 0 2px var(--color-primary)" : undefined,
-      }}
+      className="flex min-w-0 cursor-pointer flex-col justify-center border border-current/60 px-2 text-left leading-tight aria-pressed:inset-ring-2 aria-pressed:inset-ring-primary"
     >
       {children}
     </button>

@@ -4,11 +4,38 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Facts } from "@/core/machine";
 import type { Problem } from "@/core/result";
+import { bound } from "../draft/bound";
+import { ParsedField, SelectField, TextField } from "../fields/fields";
+import { numberField } from "../fields/numbers";
 import { CopyValue } from "../frame/copy-value";
 import { Problems } from "../frame/problems";
 import { useMachine } from "./machine-draft";
 
 type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
+
+interface ControllerFacts {
+  present: boolean;
+  address: string | null;
+  virtualMedia: "licensed" | "not licensed" | "unknown";
+  mediaBytesPerSecond: number | null;
+  loginKept: string | null;
+}
+
+const MEDIA = [
+  { value: "licensed", text: "licensed" },
+  { value: "not licensed", text: "not licensed" },
+  { value: "unknown", text: "not known" },
+] as const;
+const rate = numberField(1e6, "a number of MB/s");
+
+/** What is known of the controller, as the form shows it; `present` is null while nobody has said. */
+const knownOf = (controller: Facts["controller"]) => ({
+  present: controller?.present ?? null,
+  address: controller?.address ?? "",
+  virtualMedia: controller?.virtualMedia ?? ("unknown" as const),
+  mediaBytesPerSecond: controller?.mediaBytesPerSecond ?? null,
+  loginKept: controller?.loginKept ?? "",
+});
 
 /** What no tool prints: whether there is a management controller and whether it may map media. */
 export function ControllerForm({
@@ -16,108 +43,72 @@ export function ControllerForm({
   save,
 }: {
   controller: Facts["controller"];
-  save: (values: {
-    present: boolean;
-    address: string | null;
-    virtualMedia: "licensed" | "not licensed" | "unknown";
-    mediaBytesPerSecond: number | null;
-    loginKept: string | null;
-  }) => Promise<Answer<number>>;
+  save: (values: ControllerFacts) => Promise<Answer<number>>;
 }) {
   const router = useRouter();
-  const [present, setPresent] = useState<string>(
-    controller?.present === undefined ? "" : controller.present ? "yes" : "no",
-  );
-  const [address, setAddress] = useState(controller?.address ?? "");
-  const [media, setMedia] = useState(controller?.virtualMedia ?? "unknown");
-  const [rate, setRate] = useState(
-    controller?.mediaBytesPerSecond ? String(controller.mediaBytesPerSecond / 1e6) : "",
-  );
-  const [login, setLogin] = useState(controller?.loginKept ?? "");
+  const known = knownOf(controller);
+  const [typed, setTyped] = useState(known);
   const [problems, setProblems] = useState<Problem[]>([]);
-  const typedRate = Number(rate.replace(",", "."));
-  const bytesPerSecond = typedRate > 0 ? typedRate * 1e6 : null;
-  const changed =
-    bytesPerSecond !== (controller?.mediaBytesPerSecond ?? null) ||
-    login !== (controller?.loginKept ?? "") ||
-    present !== (controller?.present === undefined ? "" : controller.present ? "yes" : "no") ||
-    address !== (controller?.address ?? "") ||
-    media !== (controller?.virtualMedia ?? "unknown");
+  const { present } = typed;
   return (
     <form
       className="grid items-end gap-4 sm:grid-cols-4"
       onSubmit={async (e) => {
         e.preventDefault();
+        if (present === null) return;
         const answer = await save({
-          present: present === "yes",
-          address: address.trim() || null,
-          virtualMedia: present === "yes" ? media : "unknown",
-          mediaBytesPerSecond: bytesPerSecond,
-          loginKept: login.trim() || null,
+          ...{ ...typed, present },
+          address: typed.address.trim() || null,
+          virtualMedia: present ? typed.virtualMedia : "unknown",
+          loginKept: typed.loginKept.trim() || null,
         });
         setProblems(answer.ok ? [] : answer.problems);
         router.refresh();
       }}
     >
-      <label>
-        <span className="label">Management controller</span>
-        <select className="select" value={present} onChange={(e) => setPresent(e.target.value)}>
-          <option value="">not known</option>
-          <option value="yes">there is one</option>
-          <option value="no">none</option>
-        </select>
-      </label>
-      {present === "yes" && (
-        <>
-          <label>
-            <span className="label">Its address</span>
-            <input
-              className="input"
-              value={address}
-              maxLength={60}
-              onChange={(e) => setAddress(e.target.value)}
-            />
-          </label>
-          <label>
-            <span className="label">Virtual media</span>
-            <select
-              className="select"
-              value={media}
-              onChange={(e) => setMedia(e.target.value as typeof media)}
-            >
-              <option value="licensed">licensed</option>
-              <option value="not licensed">not licensed</option>
-              <option value="unknown">not known</option>
-            </select>
-          </label>
-          <label>
-            <span className="label">Media was read at, MB/s</span>
-            <input
-              className="input"
-              inputMode="decimal"
-              value={rate}
-              maxLength={12}
-              onChange={(e) => setRate(e.target.value)}
-            />
-          </label>
-          <label className="sm:col-span-2">
-            <span className="label">Where its log-in is kept, in words; never a password</span>
-            <input
-              className="input"
-              value={login}
-              maxLength={200}
-              onChange={(e) => setLogin(e.target.value)}
-            />
-          </label>
-        </>
-      )}
-      <button type="submit" className="btn" disabled={!changed || present === ""}>
+      <SelectField
+        path="controller.present"
+        label="Management controller"
+        value={present === null ? "" : present ? "yes" : "no"}
+        empty="not known"
+        options={[
+          { value: "yes", text: "there is one" },
+          { value: "no", text: "none" },
+        ]}
+        onChange={(v) => setTyped({ ...typed, present: v === "" ? null : v === "yes" })}
+      />
+      {present && <ReachFields typed={typed} set={(part) => setTyped({ ...typed, ...part })} />}
+      <button
+        type="submit"
+        className="btn"
+        disabled={present === null || JSON.stringify(typed) === JSON.stringify(known)}
+      >
         Keep
       </button>
       <div className="col-span-full">
         <Problems problems={problems} />
       </div>
     </form>
+  );
+}
+
+type Known = ReturnType<typeof knownOf>;
+
+/** How it is reached, and what it may do. */
+function ReachFields({ typed, set }: { typed: Known; set: (part: Partial<Known>) => void }) {
+  const field = bound({ document: typed, type: set });
+  return (
+    <>
+      <TextField {...field("address", "Its address")} maxLength={60} />
+      <SelectField {...field("virtualMedia", "Virtual media")} options={MEDIA} />
+      <ParsedField {...field("mediaBytesPerSecond", "Media was read at, MB/s")} {...rate} />
+      <div className="sm:col-span-2">
+        <TextField
+          {...field("loginKept", "Where its log-in is kept, in words; never a password")}
+          maxLength={200}
+        />
+      </div>
+    </>
   );
 }
 

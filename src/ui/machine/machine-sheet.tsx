@@ -6,7 +6,7 @@ import type { PlacedFinding } from "@/core/finding";
 import type { MachineDocument, MachineDrawing as Drawing } from "@/core/machine";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
-import { Signal, severityColour } from "../frame/signal";
+import { SEVERITY_RULE, SEVERITY_TEXT, Signal } from "../frame/signal";
 import { ControllerCard, DriveCard, EmptyBayCard, PortCard, SupplyCard, type DriveFile } from "./cards";
 import { MachineDrawing } from "./machine-drawing";
 import type { Selection } from "./selection";
@@ -124,12 +124,8 @@ function Findings({
   return (
     <section aria-label="Findings" className="space-y-2.5">
       {findings.map((f) => (
-        <article
-          key={f.key}
-          className="border-l-2 pl-2.5"
-          style={{ borderColor: severityColour(f.severity) }}
-        >
-          <h3 className="flex items-center gap-1.5 leading-5" style={{ color: severityColour(f.severity) }}>
+        <article key={f.key} className={`border-l-2 pl-2.5 ${SEVERITY_RULE[f.severity]}`}>
+          <h3 className={`flex items-center gap-1.5 leading-5 ${SEVERITY_TEXT[f.severity]}`}>
             <Signal severity={f.severity} />
             <span className="font-semibold">{f.severity}</span>
             <span className="text-base-content">{f.title}</span>

@@ -14,6 +14,20 @@ export interface Picture {
   caption: string;
 }
 
+/** Sends one picture, made smaller; problems in words, none when it is kept. */
+async function sendPicture(machineId: string, file: File, caption: string): Promise<Problem[]> {
+  const picture = await shrinkPicture(file);
+  if (!picture)
+    return [{ message: `${file.name} is no picture that this browser can read; PNG, JPEG and WebP are.` }];
+  const response = await fetch(
+    `/api/v1/machines/${machineId}/pictures?caption=${encodeURIComponent(caption || file.name)}`,
+    { method: "POST", headers: { "Content-Type": picture.type }, body: picture },
+  ).catch(() => null);
+  if (!response) return [{ message: "The server does not answer; the picture was not kept." }];
+  const answer = (await response.json()) as { ok: boolean; problems?: Problem[] };
+  return answer.ok ? [] : (answer.problems ?? []);
+}
+
 /** Pictures beside the notes: dropped, pasted or chosen; each with a caption and who took it. */
 export function Pictures({
   machineId,
@@ -30,26 +44,9 @@ export function Pictures({
   const [problems, setProblems] = useState<Problem[]>([]);
   const send = async (files: File[]) => {
     for (const file of files) {
-      const picture = await shrinkPicture(file);
-      if (!picture) {
-        setProblems([
-          { message: `${file.name} is no picture that this browser can read; PNG, JPEG and WebP are.` },
-        ]);
-        return;
-      }
-      const response = await fetch(
-        `/api/v1/machines/${machineId}/pictures?caption=${encodeURIComponent(caption || file.name)}`,
-        {
-          method: "POST",
-          headers: { "Content-Type": picture.type },
-          body: picture,
-        },
-      ).catch(() => null);
-      const answer = response
-        ? ((await response.json()) as { ok: boolean; problems?: Problem[] })
-        : { ok: false, problems: [{ message: "The server does not answer; the picture was not kept." }] };
-      setProblems(answer.ok ? [] : (answer.problems ?? []));
-      if (!answer.ok) return;
+      const refused = await sendPicture(machineId, file, caption);
+      setProblems(refused);
+      if (refused.length > 0) return;
     }
     setCaption("");
     router.refresh();
@@ -69,29 +66,7 @@ export function Pictures({
       {pictures.length > 0 && (
         <ul className="mb-3 flex flex-wrap gap-4">
           {pictures.map((p) => (
-            <li key={p.id} className="w-56">
-              <a href={`/api/v1/pictures/${p.id}`}>
-                <Image
-                  unoptimized
-                  width={224}
-                  height={150}
-                  src={`/api/v1/pictures/${p.id}`}
-                  alt={p.caption}
-                  className="h-36 w-56 border object-cover border-base-300"
-                />
-              </a>
-              <p className="leading-snug [overflow-wrap:anywhere]">{p.caption}</p>
-              <p className="quiet text-[0.86rem]">
-                {p.at.slice(0, 10)}, {p.by}{" "}
-                <button
-                  type="button"
-                  className="link"
-                  onClick={() => void remove(p.id).then(() => router.refresh())}
-                >
-                  remove
-                </button>
-              </p>
-            </li>
+            <Shown key={p.id} picture={p} remove={() => void remove(p.id).then(() => router.refresh())} />
           ))}
         </ul>
       )}
@@ -125,3 +100,25 @@ export function Pictures({
     </div>
   );
 }
+
+const Shown = ({ picture: p, remove }: { picture: Picture; remove: () => void }) => (
+  <li className="w-56">
+    <a href={`/api/v1/pictures/${p.id}`}>
+      <Image
+        unoptimized
+        width={224}
+        height={150}
+        src={`/api/v1/pictures/${p.id}`}
+        alt={p.caption}
+        className="h-36 w-56 border object-cover border-base-300"
+      />
+    </a>
+    <p className="leading-snug [overflow-wrap:anywhere]">{p.caption}</p>
+    <p className="quiet text-[0.86rem]">
+      {p.at.slice(0, 10)}, {p.by}{" "}
+      <button type="button" className="link" onClick={remove}>
+        remove
+      </button>
+    </p>
+  </li>
+);

@@ -1,11 +1,12 @@
 import type { Profile, Screen } from "@/core/image";
 import { formatBinaryBytes, formatBytes, formatDuration } from "@/core/units";
 import { Ruled } from "../frame/page";
+import { Table, type Column } from "../frame/table";
 
 const VERDICT = {
-  supported: "var(--color-success)",
-  discouraged: "var(--color-warning)",
-  "not supported": "var(--color-error)",
+  supported: "text-success",
+  discouraged: "text-warning",
+  "not supported": "text-error",
 } as const;
 
 function Requirements({ requirements: r }: Pick<Profile, "requirements">) {
@@ -48,9 +49,24 @@ function Requirements({ requirements: r }: Pick<Profile, "requirements">) {
   );
 }
 
+type Target = Profile["bootTargets"][number];
+const TARGETS: Column<Target>[] = [
+  { title: "", heads: true, className: "w-32", cell: (t) => t.kind },
+  {
+    title: "",
+    className: "w-32 font-semibold",
+    cell: (t) => <span className={VERDICT[t.verdict]}>{t.verdict}</span>,
+  },
+  { title: "", cell: (t) => t.words },
+];
+const PRODUCTS: Column<Profile["editions"][number]>[] = [
+  { title: "Product", heads: true, cell: (e) => e.name },
+  { title: "Suits", cell: (e) => e.suits },
+  { title: "Lacks", cell: (e) => e.lacks },
+];
+
 /** What a profile says, to be read: requirements, boot targets, faults, jumps, screens. */
 export function ProfileFacts({ profile }: { profile: Profile }) {
-  const { fresh } = profile;
   return (
     <>
       <div className="grid gap-x-10 lg:grid-cols-2">
@@ -61,21 +77,7 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
           title="Starts from"
           note={`secure boot ${profile.secureBoot}; ${profile.firmware.modes.join(" and ")}`}
         >
-          <table className="table" aria-label="Boot targets">
-            <tbody>
-              {profile.bootTargets.map((t) => (
-                <tr key={t.kind}>
-                  <th scope="row" className="w-32">
-                    {t.kind}
-                  </th>
-                  <td className="w-32 font-semibold" style={{ color: VERDICT[t.verdict] }}>
-                    {t.verdict}
-                  </td>
-                  <td>{t.words}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Table label="Boot targets" columns={TARGETS} rows={profile.bootTargets} keyOf={(t) => t.kind} />
           {profile.consoleKeys.map((k) => (
             <p key={k.keys} className="mt-1">
               <span className="value">{k.keys}</span> <span className="quiet">opens {k.opens}</span>
@@ -84,72 +86,15 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
         </Ruled>
       </div>
       <div className="grid gap-x-10 lg:grid-cols-2">
-        <Ruled title="Roads onto it">
-          <Road
-            title="Installed fresh"
-            keeps={fresh.keeps}
-            loses={fresh.loses}
-            words={fresh.words}
-            needs={[]}
-          />
-          {profile.upgrades.map((u) => (
-            <Road
-              key={u.id}
-              title={`${u.way === "upgrade" ? "Upgraded" : "Converted"} from ${u.from.profile === profile.profile ? profile.name : u.from.profile} ${u.from.least ? `${u.from.least} or later of line ${u.from.version}` : u.from.version}${u.to ? ` to ${u.to}` : ""}, ${u.through === "installer" ? "by the installer" : "in the running system"}`}
-              keeps={u.fate.keeps}
-              loses={u.fate.loses}
-              words={u.fate.words}
-              needs={u.needs}
-            />
-          ))}
-        </Ruled>
+        <RoadsOnto profile={profile} />
         <div>
-          <Ruled title="Known faults">
-            {profile.knownFaults.length === 0 && <p className="quiet">None is known.</p>}
-            {profile.knownFaults.map((f) => (
-              <div key={f.id} className="mb-2">
-                <p>{f.looks}</p>
-                <p className="quiet">
-                  {f.remedy}
-                  {f.stone && ` Stepping stone: ${f.stone.profile} ${f.stone.version}.`} Met when:{" "}
-                  {Object.values(f.when).join(", ")}.
-                </p>
-              </div>
-            ))}
-          </Ruled>
-          <Ruled title="Log-ins and passwords">
-            <p>{profile.passwords.words}</p>
-            {profile.defaultLogins.map((l) => (
-              <p key={l.name} className="mt-1">
-                <strong>Default log-in:</strong> {l.name}
-                <span className="quiet">
-                  , opens {l.opens}; changed on the screen {l.changedOn}
-                </span>
-              </p>
-            ))}
-          </Ruled>
+          <KnownFaults faults={profile.knownFaults} />
+          <LogIns profile={profile} />
         </div>
       </div>
       {profile.editions.length > 0 && (
         <Ruled title="Which product of the family">
-          <table className="table">
-            <thead>
-              <tr>
-                <th>Product</th>
-                <th>Suits</th>
-                <th>Lacks</th>
-              </tr>
-            </thead>
-            <tbody>
-              {profile.editions.map((e) => (
-                <tr key={e.name}>
-                  <th scope="row">{e.name}</th>
-                  <td>{e.suits}</td>
-                  <td>{e.lacks}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Table columns={PRODUCTS} rows={profile.editions} keyOf={(e) => e.name} />
         </Ruled>
       )}
       <Ruled title="Screens, in order">
@@ -163,6 +108,54 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
     </>
   );
 }
+
+/** An upgrade in words: from what, to what, and through what. */
+function upgradeWords(profile: Profile, { way, from, to, through }: Profile["upgrades"][number]): string {
+  const done = way === "upgrade" ? "Upgraded" : "Converted";
+  const family = from.profile === profile.profile ? profile.name : from.profile;
+  const version = from.least ? `${from.least} or later of line ${from.version}` : from.version;
+  const means = through === "installer" ? "by the installer" : "in the running system";
+  return `${done} from ${family} ${version}${to ? ` to ${to}` : ""}, ${means}`;
+}
+
+const RoadsOnto = ({ profile }: { profile: Profile }) => (
+  <Ruled title="Roads onto it">
+    <Road title="Installed fresh" {...profile.fresh} needs={[]} />
+    {profile.upgrades.map((u) => (
+      <Road key={u.id} title={upgradeWords(profile, u)} {...u.fate} needs={u.needs} />
+    ))}
+  </Ruled>
+);
+
+const KnownFaults = ({ faults }: { faults: Profile["knownFaults"] }) => (
+  <Ruled title="Known faults">
+    {faults.length === 0 && <p className="quiet">None is known.</p>}
+    {faults.map((f) => (
+      <div key={f.id} className="mb-2">
+        <p>{f.looks}</p>
+        <p className="quiet">
+          {f.remedy}
+          {f.stone && ` Stepping stone: ${f.stone.profile} ${f.stone.version}.`} Met when:{" "}
+          {Object.values(f.when).join(", ")}.
+        </p>
+      </div>
+    ))}
+  </Ruled>
+);
+
+const LogIns = ({ profile }: { profile: Profile }) => (
+  <Ruled title="Log-ins and passwords">
+    <p>{profile.passwords.words}</p>
+    {profile.defaultLogins.map((l) => (
+      <p key={l.name} className="mt-1">
+        <strong>Default log-in:</strong> {l.name}
+        <span className="quiet">
+          , opens {l.opens}; changed on the screen {l.changedOn}
+        </span>
+      </p>
+    ))}
+  </Ruled>
+);
 
 function Road({
   title,

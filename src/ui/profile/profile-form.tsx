@@ -22,6 +22,13 @@ function Part({ title, children, plain = false }: { title: string; children: Rea
   );
 }
 
+/** The first wrong field is shown: the parts that it stands in are opened. */
+function openTo(path: string): void {
+  const field = document.querySelector(`[name="${path}"]`);
+  for (let part = field?.closest("details"); part; part = part.parentElement?.closest("details"))
+    part.open = true;
+}
+
 /** A profile in a form. Keeping it makes the next edition; builds that were made with the one before keep theirs. */
 export function ProfileForm({
   profile,
@@ -41,126 +48,18 @@ export function ProfileForm({
     setProblems(answer.ok ? [] : answer.problems);
     setSaid(answer.ok ? `kept as edition ${answer.value.edition}` : "");
     if (answer.ok) return router.refresh();
-    // The first wrong field is shown: its parts are opened and it takes the cursor.
     const path = /^([\w.]+): /.exec(answer.problems[0]?.message ?? "")?.[1];
     if (!path) return;
-    const field = document.querySelector(`[name="${path}"]`);
-    for (let part = field?.closest("details"); part; part = part.parentElement?.closest("details"))
-      part.open = true;
+    openTo(path);
     form.setFocus(path as Path);
   });
   return (
     <FormProvider {...form}>
       <form onSubmit={(e) => void keep(e)} aria-label="Profile in a form">
-        <Part title="What it is">
-          <Input path="name" label="Name" />
-          <Input path="family" label="Family, in general words" />
-          <Choice path="installer" label="Installer" options={["graphical", "text"]} />
-          <Choice
-            path="answerFile"
-            label="Answers from"
-            options={["kickstart", "preseed", "cloud-config", "script", "none"]}
-          />
-          <Input path="identify.id" label="ID in /etc/os-release" />
-          <Input path="identify.version" label="Version there begins with" />
-          <Choice
-            path="support.channel"
-            label="Channel"
-            options={["long-term", "current", "pre-release", "out of support"]}
-          />
-          <Input path="support.ends" label="Support ends" kind="date" />
-          <Input path="evaluationDays" label="Days of evaluation" kind="number" />
-          <Lines path="recognise" label="Words of its file names" rows={1} />
-          <Rows
-            path="editions"
-            label="Editions of the product"
-            columns={[
-              { key: "name", title: "name", width: "22%" },
-              { key: "suits", title: "suits", width: "39%" },
-              { key: "lacks", title: "lacks" },
-            ]}
-          />
-        </Part>
-        <Part title="Requirements">
-          {(["memoryBytes", "diskBytes", "cores"] as const).flatMap((key) =>
-            (["least", "recommended"] as const).map((which) => (
-              <Input
-                key={key + which}
-                path={`requirements.${key}.${which}`}
-                label={`${{ memoryBytes: "Memory, bytes", diskBytes: "Disk, bytes", cores: "Cores" }[key]}, ${which}`}
-                kind="number"
-              />
-            )),
-          )}
-          <Choice path="requirements.virtualisation" label="Virtualisation" options={NEEDS} />
-          <Choice path="requirements.iommu" label="IOMMU" options={NEEDS} />
-          <Choice
-            path="requirements.processorLevel"
-            label="Processor level"
-            options={["", "x86-64-v1", "x86-64-v2", "x86-64-v3", "x86-64-v4"]}
-          />
-          <Ticks path="requirements.architectures" label="Architectures" options={["x86_64", "aarch64"]} />
-          <Rows
-            path="requirements.firmware"
-            label="Least firmware of models"
-            columns={[
-              { key: "model", title: "model" },
-              { key: "part", title: "part", options: ["system firmware", "management controller"] },
-              { key: "least", title: "least" },
-              { key: "why", title: "why", width: "40%" },
-            ]}
-          />
-        </Part>
-        <Part title="Firmware, boot targets and consoles">
-          <Ticks path="firmware.modes" label="Boot modes" options={["uefi", "legacy"]} />
-          <Choice path="secureBoot" label="Secure boot" options={["works", "must be off"]} />
-          <Input path="firmware.bootMenuSeconds" label="Seconds of its boot menu" kind="number" />
-          <Input path="restart.likely" label="Restart likely, seconds" kind="number" />
-          <Input path="restart.late" label="Restart late, seconds" kind="number" />
-          <Rows
-            path="bootTargets"
-            label="Starts from"
-            columns={[
-              { key: "kind", title: "kind", options: TARGET_KINDS },
-              { key: "verdict", title: "verdict", options: ["supported", "discouraged", "not supported"] },
-              { key: "words", title: "in words", width: "55%" },
-            ]}
-          />
-          <Rows
-            path="consoleKeys"
-            label="Other consoles"
-            columns={[
-              { key: "keys", title: "keys", width: "30%" },
-              { key: "opens", title: "open" },
-            ]}
-          />
-        </Part>
-        <Part title="Names, accounts and passwords">
-          <Input path="accounts.superUser" label="Super-user" />
-          <Tick path="accounts.needsAdministrator" label="wants an administrator beside it" />
-          <Choice path="hostName.domain" label="Domain" options={["required", "wanted", "not used"]} />
-          <Input path="passwords.leastLength" label="Least length of passwords" kind="number" />
-          <Input path="passwords.classes" label="Kinds of characters" kind="number" />
-          <Input path="passwords.words" label="The rule in words" wide />
-          <Lines path="accounts.reserved" label="Reserved names" rows={1} />
-          <Lines path="keyboards" label="Keyboard layouts that it offers" rows={1} />
-          <Rows
-            path="defaultLogins"
-            label="Default log-ins"
-            columns={[
-              { key: "name", title: "name" },
-              { key: "opens", title: "opens" },
-              { key: "changedOn", title: "changed on screen" },
-            ]}
-          />
-          <Input path="management.address" label="Management address" />
-          <Choice
-            path="management.kind"
-            label="Managed by"
-            options={["web page", "remote shell", "console only"]}
-          />
-          <Tick path="management.certificateWarning" label="warns about its certificate" />
-        </Part>
+        <WhatItIs />
+        <Requirements />
+        <Firmware />
+        <Accounts />
         <Part title="Known faults" plain>
           <FaultsEditor />
         </Part>
@@ -194,3 +93,124 @@ export function ProfileForm({
     </FormProvider>
   );
 }
+
+const WhatItIs = () => (
+  <Part title="What it is">
+    <Input path="name" label="Name" />
+    <Input path="family" label="Family, in general words" />
+    <Choice path="installer" label="Installer" options={["graphical", "text"]} />
+    <Choice
+      path="answerFile"
+      label="Answers from"
+      options={["kickstart", "preseed", "cloud-config", "script", "none"]}
+    />
+    <Input path="identify.id" label="ID in /etc/os-release" />
+    <Input path="identify.version" label="Version there begins with" />
+    <Choice
+      path="support.channel"
+      label="Channel"
+      options={["long-term", "current", "pre-release", "out of support"]}
+    />
+    <Input path="support.ends" label="Support ends" kind="date" />
+    <Input path="evaluationDays" label="Days of evaluation" kind="number" />
+    <Lines path="recognise" label="Words of its file names" rows={1} />
+    <Rows
+      path="editions"
+      label="Editions of the product"
+      columns={[
+        { key: "name", title: "name", width: "22%" },
+        { key: "suits", title: "suits", width: "39%" },
+        { key: "lacks", title: "lacks" },
+      ]}
+    />
+  </Part>
+);
+
+const Requirements = () => (
+  <Part title="Requirements">
+    {(["memoryBytes", "diskBytes", "cores"] as const).flatMap((key) =>
+      (["least", "recommended"] as const).map((which) => (
+        <Input
+          key={key + which}
+          path={`requirements.${key}.${which}`}
+          label={`${{ memoryBytes: "Memory, bytes", diskBytes: "Disk, bytes", cores: "Cores" }[key]}, ${which}`}
+          kind="number"
+        />
+      )),
+    )}
+    <Choice path="requirements.virtualisation" label="Virtualisation" options={NEEDS} />
+    <Choice path="requirements.iommu" label="IOMMU" options={NEEDS} />
+    <Choice
+      path="requirements.processorLevel"
+      label="Processor level"
+      options={["", "x86-64-v1", "x86-64-v2", "x86-64-v3", "x86-64-v4"]}
+    />
+    <Ticks path="requirements.architectures" label="Architectures" options={["x86_64", "aarch64"]} />
+    <Rows
+      path="requirements.firmware"
+      label="Least firmware of models"
+      columns={[
+        { key: "model", title: "model" },
+        { key: "part", title: "part", options: ["system firmware", "management controller"] },
+        { key: "least", title: "least" },
+        { key: "why", title: "why", width: "40%" },
+      ]}
+    />
+  </Part>
+);
+
+const Firmware = () => (
+  <Part title="Firmware, boot targets and consoles">
+    <Ticks path="firmware.modes" label="Boot modes" options={["uefi", "legacy"]} />
+    <Choice path="secureBoot" label="Secure boot" options={["works", "must be off"]} />
+    <Input path="firmware.bootMenuSeconds" label="Seconds of its boot menu" kind="number" />
+    <Input path="restart.likely" label="Restart likely, seconds" kind="number" />
+    <Input path="restart.late" label="Restart late, seconds" kind="number" />
+    <Rows
+      path="bootTargets"
+      label="Starts from"
+      columns={[
+        { key: "kind", title: "kind", options: TARGET_KINDS },
+        { key: "verdict", title: "verdict", options: ["supported", "discouraged", "not supported"] },
+        { key: "words", title: "in words", width: "55%" },
+      ]}
+    />
+    <Rows
+      path="consoleKeys"
+      label="Other consoles"
+      columns={[
+        { key: "keys", title: "keys", width: "30%" },
+        { key: "opens", title: "open" },
+      ]}
+    />
+  </Part>
+);
+
+const Accounts = () => (
+  <Part title="Names, accounts and passwords">
+    <Input path="accounts.superUser" label="Super-user" />
+    <Tick path="accounts.needsAdministrator" label="wants an administrator beside it" />
+    <Choice path="hostName.domain" label="Domain" options={["required", "wanted", "not used"]} />
+    <Input path="passwords.leastLength" label="Least length of passwords" kind="number" />
+    <Input path="passwords.classes" label="Kinds of characters" kind="number" />
+    <Input path="passwords.words" label="The rule in words" wide />
+    <Lines path="accounts.reserved" label="Reserved names" rows={1} />
+    <Lines path="keyboards" label="Keyboard layouts that it offers" rows={1} />
+    <Rows
+      path="defaultLogins"
+      label="Default log-ins"
+      columns={[
+        { key: "name", title: "name" },
+        { key: "opens", title: "opens" },
+        { key: "changedOn", title: "changed on screen" },
+      ]}
+    />
+    <Input path="management.address" label="Management address" />
+    <Choice
+      path="management.kind"
+      label="Managed by"
+      options={["web page", "remote shell", "console only"]}
+    />
+    <Tick path="management.certificateWarning" label="warns about its certificate" />
+  </Part>
+);

@@ -2,46 +2,63 @@ import type { ReactNode } from "react";
 import type { BuildRecord } from "@/core/record";
 import { formatDateTime, formatDuration } from "@/core/units";
 import { Ruled } from "../frame/page";
+import { Table, type Column } from "../frame/table";
 import { AcceptanceTable } from "../run/acceptance-table";
+
+/** Writes down a moment in the record's own time zone. */
+type When = (iso: string | null) => string;
 
 /** The record as a page: what to know at three in the morning first, then what was built, then how it went. */
 export function RecordSheet({ record }: { record: BuildRecord }) {
-  const when = (iso: string | null): string => (iso ? formatDateTime(iso, record.timeZone) : "–");
-  const { reach, times, acceptance } = record;
+  const when: When = (iso) => (iso ? formatDateTime(iso, record.timeZone) : "–");
   return (
     <>
-      <Ruled title="How to reach it">
-        <Pairs
-          rows={[
-            ["Machine", `${record.machine.name} · ${record.machine.summary}`],
-            ["Host name", reach.hostName],
-            ["Address", reach.address],
-            ["Management", reach.management],
-            ["Accounts", reach.accounts.join("; ")],
-            ["Passwords are kept", reach.secretsKept],
-            ...(record.defects.length > 0
-              ? [["Known defects", record.defects.join("; ")] as [string, string]]
-              : []),
-          ]}
-        />
-        {record.notes && <p className="mt-2 whitespace-pre-wrap">{record.notes}</p>}
-      </Ruled>
+      <Reach record={record} />
+      <Installed record={record} when={when} />
+      <Judged record={record} when={when} />
+      <Times times={record.times} when={when} />
+      <Told record={record} when={when} />
+    </>
+  );
+}
+
+/** A row where there is something to say in it. */
+const some = (label: string, words: string[]): [string, string][] =>
+  words.length > 0 ? [[label, words.join("; ")]] : [];
+
+function Reach({ record: { machine, reach, defects, notes } }: { record: BuildRecord }) {
+  return (
+    <Ruled title="How to reach it">
+      <Pairs
+        rows={[
+          ["Machine", `${machine.name} · ${machine.summary}`],
+          ["Host name", reach.hostName],
+          ["Address", reach.address],
+          ["Management", reach.management],
+          ["Accounts", reach.accounts.join("; ")],
+          ["Passwords are kept", reach.secretsKept],
+          ...some("Known defects", defects),
+        ]}
+      />
+      {notes && <p className="mt-2 whitespace-pre-wrap">{notes}</p>}
+    </Ruled>
+  );
+}
+
+function Installed({ record, when }: { record: BuildRecord; when: When }) {
+  const { image, drives, acceptance } = record;
+  const single = drives.layout === "single drive";
+  return (
+    <>
       <Ruled title="What was installed">
         <Pairs
           rows={[
-            ["Image", record.image.name],
-            ["OS profile", record.image.profile],
-            ["Checksum", record.image.checksum],
-            [
-              record.drives.layout === "single drive"
-                ? "System drive"
-                : `System drives, ${record.drives.layout}`,
-              record.drives.target,
-            ],
-            ["Left alone", record.drives.leftAlone.join("; ")],
-            ...(record.drives.free.length > 0
-              ? [["Free", record.drives.free.join("; ")] as [string, string]]
-              : []),
+            ["Image", image.name],
+            ["OS profile", image.profile],
+            ["Checksum", image.checksum],
+            [single ? "System drive" : `System drives, ${drives.layout}`, drives.target],
+            ["Left alone", drives.leftAlone.join("; ")],
+            ...some("Free", drives.free),
           ]}
         />
       </Ruled>
@@ -66,6 +83,14 @@ export function RecordSheet({ record }: { record: BuildRecord }) {
           <p className="quiet">Not read back yet.</p>
         )}
       </Ruled>
+    </>
+  );
+}
+
+/** What differed, what was set aside, what stood open, and what is due. */
+function Judged({ record, when }: { record: BuildRecord; when: When }) {
+  return (
+    <>
       <Items
         title="Deviations"
         items={record.deviations.map((d) => (
@@ -101,59 +126,60 @@ export function RecordSheet({ record }: { record: BuildRecord }) {
           </>
         ))}
       />
-      <Ruled
-        title="Times"
-        note={`started ${when(times.startedAt)}, ended ${when(times.endedAt)}; taken ${times.takenSeconds === null ? "–" : formatDuration(times.takenSeconds)}, likely was ${formatDuration(times.likelySeconds)}`}
-      >
-        <table className="table">
-          <thead>
-            <tr>
-              <th>Step</th>
-              <th>State</th>
-              <th className="text-right">Likely</th>
-              <th className="text-right">Taken</th>
-            </tr>
-          </thead>
-          <tbody>
-            {times.steps.map((s, i) => (
-              <tr key={i}>
-                <td>{s.title}</td>
-                <td className={s.state === "differs" || s.state === "skipped" ? "font-semibold" : "quiet"}>
-                  {s.state}
-                </td>
-                <td className="value text-right">{formatDuration(s.likelySeconds)}</td>
-                <td className="value text-right">
-                  {s.takenSeconds === null ? "–" : formatDuration(s.takenSeconds)}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </Ruled>
-      <Items
-        title="Clock"
-        items={record.clock.map((c) => (
-          <>
-            Before <span className="value">{when(c.at)}</span> the server&apos;s clock went back{" "}
-            {formatDuration(c.seconds)}: times around it are not sure.
-          </>
-        ))}
-      />
-      <Items
-        title="Log"
-        items={record.log.map((l) => (
-          <>
-            <span className="value">{when(l.at)}</span> {l.text}{" "}
-            <span className="quiet">
-              – {l.by}
-              {l.arrived ? ` · kept in the browser, arrived ${when(l.arrived)}` : ""}
-            </span>
-          </>
-        ))}
-      />
     </>
   );
 }
+
+type StepTaken = BuildRecord["times"]["steps"][number];
+const taken = (seconds: number | null): string => (seconds === null ? "–" : formatDuration(seconds));
+const STEP_COLUMNS: Column<StepTaken>[] = [
+  { title: "Step", cell: (s) => s.title },
+  {
+    title: "State",
+    cell: (s) => (
+      <span className={s.state === "differs" || s.state === "skipped" ? "font-semibold" : "quiet"}>
+        {s.state}
+      </span>
+    ),
+  },
+  { title: "Likely", right: true, className: "value", cell: (s) => formatDuration(s.likelySeconds) },
+  { title: "Taken", right: true, className: "value", cell: (s) => taken(s.takenSeconds) },
+];
+
+const Times = ({ times, when }: { times: BuildRecord["times"]; when: When }) => (
+  <Ruled
+    title="Times"
+    note={`started ${when(times.startedAt)}, ended ${when(times.endedAt)}; taken ${taken(times.takenSeconds)}, likely was ${formatDuration(times.likelySeconds)}`}
+  >
+    <Table columns={STEP_COLUMNS} rows={times.steps} keyOf={(_, i) => i} />
+  </Ruled>
+);
+
+const Told = ({ record, when }: { record: BuildRecord; when: When }) => (
+  <>
+    <Items
+      title="Clock"
+      items={record.clock.map((c) => (
+        <>
+          Before <span className="value">{when(c.at)}</span> the server&apos;s clock went back{" "}
+          {formatDuration(c.seconds)}: times around it are not sure.
+        </>
+      ))}
+    />
+    <Items
+      title="Log"
+      items={record.log.map((l) => (
+        <>
+          <span className="value">{when(l.at)}</span> {l.text}{" "}
+          <span className="quiet">
+            – {l.by}
+            {l.arrived ? ` · kept in the browser, arrived ${when(l.arrived)}` : ""}
+          </span>
+        </>
+      ))}
+    />
+  </>
+);
 
 function Pairs({ rows }: { rows: [string, string][] }) {
   return (

@@ -58,23 +58,7 @@ export function RunSheet({ initial }: { initial: RunView }) {
       tabIndex={-1}
       className="mx-auto w-full max-w-[46rem] flex-1 px-4 pb-6 focus:outline-none"
     >
-      <div className="flex flex-wrap items-baseline gap-x-4 pt-2">
-        <h1 className="text-[1.15rem] font-semibold">
-          {plan.machineName}{" "}
-          <span className="quiet font-normal">
-            · {plan.number} rev {plan.revision}
-          </span>
-        </h1>
-        <Link href={`/builds/${view.buildId}`} className="link quiet text-[0.93rem]">
-          sheet
-        </Link>
-        <span className="value ml-auto">
-          {step ? `step ${state.current + 1} of ${plan.steps.length}` : "all steps done"}
-        </span>
-        <span className="value" title="since the start">
-          {state.startedAt ? formatDuration(secondsBetween(state.startedAt, state.endedAt ?? now)) : ""}
-        </span>
-      </div>
+      <RunHead view={view} now={now} />
       <StateStrip state={state} plan={plan} />
       {plan.defects.length > 0 && (
         <p className="mt-1 text-[0.93rem]">
@@ -106,19 +90,11 @@ export function RunSheet({ initial }: { initial: RunView }) {
         <HandOver view={view} busy={run.unsent > 0} onHandOver={(to) => say({ kind: "handed over", to })} />
       )}
       <ComingUp view={view} now={now} clock={clock} />
-      <div className="mt-3 flex flex-wrap gap-2 border-t pt-3 border-base-300">
-        <Act text="Note" letter="N" onClick={() => setAsked({ kind: "note" })} />
-        <Act text="Reading" letter="R" onClick={() => setAsked({ kind: "reading" })} />
-        {step && state.status === "running" && (
-          <Act text="Timer" letter="T" onClick={() => say({ kind: "timer", step: step.id })} />
-        )}
-        {mayBeSkipped && <Act text="Skip" letter="S" onClick={() => setAsked({ kind: "skipped" })} />}
-        <Act
-          text={showLog ? "Fold the log" : `Log (${view.log.length})`}
-          letter="L"
-          onClick={() => setShowLog(!showLog)}
-        />
-      </div>
+      <Acts
+        log={view.log.length}
+        {...{ showLog, setShowLog, setAsked, mayBeSkipped }}
+        onTimer={step && state.status === "running" ? () => say({ kind: "timer", step: step.id }) : null}
+      />
       {showLog && <RunLog view={view} onCorrect={(seq) => setAsked({ kind: "corrected", seq })} />}
       <WordsSlip
         asked={asked}
@@ -136,6 +112,58 @@ export function RunSheet({ initial }: { initial: RunView }) {
         onClose={() => setAsked(null)}
         onDecide={(seen, decision) => step && say({ kind: "differs", step: step.id, seen, decision })}
       />
+    </div>
+  );
+}
+
+function RunHead({ view, now }: { view: RunView; now: string }) {
+  const { plan, state } = view;
+  const step = plan.steps[state.current];
+  return (
+    <div className="flex flex-wrap items-baseline gap-x-4 pt-2">
+      <h1 className="text-[1.15rem] font-semibold">
+        {plan.machineName}{" "}
+        <span className="quiet font-normal">
+          · {plan.number} rev {plan.revision}
+        </span>
+      </h1>
+      <Link href={`/builds/${view.buildId}`} className="link quiet text-[0.93rem]">
+        sheet
+      </Link>
+      <span className="value ml-auto">
+        {step ? `step ${state.current + 1} of ${plan.steps.length}` : "all steps done"}
+      </span>
+      <span className="value" title="since the start">
+        {state.startedAt ? formatDuration(secondsBetween(state.startedAt, state.endedAt ?? now)) : ""}
+      </span>
+    </div>
+  );
+}
+
+/** What can be written beside the answer to a step. */
+function Acts({
+  log,
+  showLog,
+  setShowLog,
+  setAsked,
+  mayBeSkipped,
+  onTimer,
+}: {
+  /** Lines of the log. */
+  log: number;
+  showLog: boolean;
+  setShowLog: (show: boolean) => void;
+  setAsked: (asked: Asked) => void;
+  mayBeSkipped: boolean;
+  onTimer: (() => void) | null;
+}) {
+  return (
+    <div className="mt-3 flex flex-wrap gap-2 border-t pt-3 border-base-300">
+      <Act text="Note" letter="N" onClick={() => setAsked({ kind: "note" })} />
+      <Act text="Reading" letter="R" onClick={() => setAsked({ kind: "reading" })} />
+      {onTimer && <Act text="Timer" letter="T" onClick={onTimer} />}
+      {mayBeSkipped && <Act text="Skip" letter="S" onClick={() => setAsked({ kind: "skipped" })} />}
+      <Act text={showLog ? "Fold the log" : `Log (${log})`} letter="L" onClick={() => setShowLog(!showLog)} />
     </div>
   );
 }

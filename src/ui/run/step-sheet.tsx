@@ -266,10 +266,7 @@ function Timer({
           likely {formatClock(timer.likelyAt, timeZone)}, late {formatClock(timer.lateAt, timeZone)}
         </span>
       </p>
-      <div
-        className="relative mt-1 h-3 border"
-        style={{ borderColor: "currentColor", color: late ? "var(--color-error)" : undefined }}
-      >
+      <div className={`relative mt-1 h-3 border border-current ${late ? "text-error" : ""}`}>
         <div className="hatched h-full" style={{ width: `${Math.min(100, (100 * gone) / whole)}%` }} />
         <span
           aria-hidden="true"

@@ -43,53 +43,9 @@ export function HandsLine({ rows, now }: { rows: RunningRow[]; now: string }) {
             </div>
           </div>
           <div>
-            <div
-              className="relative h-9 overflow-hidden"
-              role="img"
-              aria-label={`${row.machine}: ${row.step}`}
-            >
-              {hours.map((h) => (
-                <span
-                  key={h}
-                  className="absolute inset-y-0 w-px"
-                  style={{ left: `${at(h)}%`, background: "var(--color-base-300)" }}
-                />
-              ))}
-              {row.stretches.map((s, i) => (
-                <span
-                  key={i}
-                  title={s.title}
-                  className={`absolute top-3 h-5 ${s.kind === "wait" ? "hatched border-y" : "bg-current"}`}
-                  style={{
-                    left: `${at(s.from)}%`,
-                    width: `${Math.max(0, at(s.to) - at(s.from))}%`,
-                    borderColor: "currentColor",
-                    opacity: s.past ? 0.4 : 0.85,
-                  }}
-                />
-              ))}
-              <span
-                className="absolute inset-y-0 w-0.5"
-                style={{ left: `${at(now)}%`, background: "var(--color-error)" }}
-              />
-              {row.hands && (
-                <svg
-                  viewBox="0 0 14 36"
-                  className="absolute top-0 h-9 w-3.5"
-                  style={{ left: `${at(row.hands.at)}%`, color: "var(--color-error)" }}
-                  aria-hidden="true"
-                >
-                  <path d="M1 36 V1 L13 5.5 L1 10" fill="currentColor" stroke="currentColor" />
-                </svg>
-              )}
-            </div>
+            <Bar row={row} hours={hours} now={now} at={at} />
             {row.hands && (
-              <p
-                className={row.status === "stopped" || row.hands.late ? "font-semibold" : ""}
-                style={
-                  row.status === "stopped" || row.hands.late ? { color: "var(--color-error)" } : undefined
-                }
-              >
+              <p className={row.status === "stopped" || row.hands.late ? "font-semibold text-error" : ""}>
                 <span className="value font-semibold">
                   {row.hands.at <= now ? "now" : formatClock(row.hands.at, row.timeZone)}
                 </span>{" "}
@@ -99,18 +55,71 @@ export function HandsLine({ rows, now }: { rows: RunningRow[]; now: string }) {
           </div>
         </div>
       ))}
-      <p className="quiet flex flex-wrap gap-x-5 border-t pt-1 text-[0.86rem] border-base-300">
-        <span className="flex items-center gap-1.5">
-          <i className="inline-block h-3 w-5 bg-current opacity-85" /> hands on
-        </span>
-        <span className="flex items-center gap-1.5">
-          <i className="hatched inline-block h-3 w-5 border-y" /> waiting
-        </span>
-        <span className="flex items-center gap-1.5">
-          <i className="inline-block h-3 w-0.5 bg-error" /> now
-        </span>
-        <span>flag: next moment that needs a person</span>
-      </p>
+      <Legend />
     </div>
   );
 }
+
+/** One run along the line; `at` gives the place of a moment in percent of the width. */
+const Bar = ({
+  row,
+  hours,
+  now,
+  at,
+}: {
+  row: RunningRow;
+  hours: readonly string[];
+  now: string;
+  at: (iso: string) => number;
+}) => (
+  <div className="relative h-9 overflow-hidden" role="img" aria-label={`${row.machine}: ${row.step}`}>
+    {hours.map((h) => (
+      <span
+        key={h}
+        className="absolute inset-y-0 w-px"
+        style={{ left: `${at(h)}%`, background: "var(--color-base-300)" }}
+      />
+    ))}
+    {row.stretches.map((s, i) => (
+      <span
+        key={i}
+        title={s.title}
+        className={`absolute top-3 h-5 ${s.kind === "wait" ? "hatched border-y border-current" : "bg-current"}`}
+        style={{
+          left: `${at(s.from)}%`,
+          width: `${Math.max(0, at(s.to) - at(s.from))}%`,
+          opacity: s.past ? 0.4 : 0.85,
+        }}
+      />
+    ))}
+    <span
+      className="absolute inset-y-0 w-0.5"
+      style={{ left: `${at(now)}%`, background: "var(--color-error)" }}
+    />
+    {row.hands && (
+      <svg
+        viewBox="0 0 14 36"
+        className="absolute top-0 h-9 w-3.5"
+        style={{ left: `${at(row.hands.at)}%`, color: "var(--color-error)" }}
+        aria-hidden="true"
+      >
+        <path d="M1 36 V1 L13 5.5 L1 10" fill="currentColor" stroke="currentColor" />
+      </svg>
+    )}
+  </div>
+);
+
+const Legend = () => (
+  <p className="quiet flex flex-wrap gap-x-5 border-t pt-1 text-[0.86rem] border-base-300">
+    <span className="flex items-center gap-1.5">
+      <i className="inline-block h-3 w-5 bg-current opacity-85" /> hands on
+    </span>
+    <span className="flex items-center gap-1.5">
+      <i className="hatched inline-block h-3 w-5 border-y" /> waiting
+    </span>
+    <span className="flex items-center gap-1.5">
+      <i className="inline-block h-3 w-0.5 bg-error" /> now
+    </span>
+    <span>flag: next moment that needs a person</span>
+  </p>
+);

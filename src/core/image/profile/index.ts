@@ -2,17 +2,8 @@ export { profileSchema, type Profile } from "./profile";
 export { editProfileYaml } from "./edit-yaml";
 export { parseProfileYaml, profileJsonSchema, renderProfileYaml } from "./profile-yaml";
 export { DRIVE_WORK, PLACEHOLDERS, screenSchema, type DriveWork, type Screen, type Values } from "./screen";
-export {
-  ASPECTS,
-  LAYOUTS,
-  TARGET_KINDS,
-  type Aspect,
-  type Fate,
-  type KnownFault,
-  type Layout,
-  type TargetKind,
-  type Upgrade,
-} from "./upgrade";
+export { ASPECTS, type Aspect, type Fate, type KnownFault, type Upgrade } from "./upgrade";
+export { LAYOUTS, TARGET_KINDS, type Layout, type TargetKind } from "./kinds";
 export {
   faultsOf,
   identifySystem,

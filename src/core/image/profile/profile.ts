@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { screenSchema, seconds, slug, template } from "./screen";
-import { fateSchema, faultSchema, LAYOUTS, TARGET_KINDS, upgradeSchema } from "./upgrade";
+import { LAYOUTS, TARGET_KINDS } from "./kinds";
+import { fateSchema, faultSchema, upgradeSchema } from "./upgrade";
 
 const requirementSchema = z
   .object({ least: z.number().nonnegative(), recommended: z.number().nonnegative() })

@@ -2,7 +2,8 @@ import { sumDurations, takes } from "../../estimate";
 import { compareVersions, inLine } from "../../text";
 import type { Profile } from "./profile";
 import type { Screen } from "./screen";
-import { ASPECTS, type Aspect, type Fate, type KnownFault, type TargetKind, type Upgrade } from "./upgrade";
+import { ASPECTS, type Aspect, type Fate, type KnownFault, type Upgrade } from "./upgrade";
+import type { TargetKind } from "./kinds";
 
 export const ROADS = ["fresh", "upgrade", "convert"] as const;
 export type Road = (typeof ROADS)[number];

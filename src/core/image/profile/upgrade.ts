@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { TARGET_KINDS } from "./kinds";
 import { screenSchema, slug, template } from "./screen";
 
 /** What a machine holds beside its bare operating system: the rows of "what does this road keep?". */
@@ -59,14 +60,6 @@ export const upgradeSchema = z
   })
   .strict();
 export type Upgrade = z.infer<typeof upgradeSchema>;
-
-/** What a system can be started from; see `targetKind` in the build for how a drive is sorted. */
-export const TARGET_KINDS = ["drive", "flash card", "stick", "hardware array"] as const;
-export type TargetKind = (typeof TARGET_KINDS)[number];
-
-/** How the drives that a system is installed on stand together. */
-export const LAYOUTS = ["single drive", "mirror", "stripe", "raidz1", "raidz2", "raidz3"] as const;
-export type Layout = (typeof LAYOUTS)[number];
 
 /** A fault that is known before it is met, and the stepping stone that it forces. All given conditions must hold. */
 export const faultSchema = z

@@ -38,8 +38,7 @@ export default async function History({ params }: { params: Promise<{ id: string
         {history.map((h) => (
           <li
             key={h.version}
-            className={`grid gap-x-4 border-b py-2 sm:grid-cols-[13rem_minmax(0,1fr)_auto] ${h.letter ? "border-t-2" : ""}`}
-            style={{ borderColor: h.letter ? "currentColor" : "var(--color-base-300)" }}
+            className={`grid gap-x-4 border-b py-2 sm:grid-cols-[13rem_minmax(0,1fr)_auto] ${h.letter ? "border-t-2 border-current" : "border-base-300"}`}
           >
             <div>
               <span className="value">{formatDateTime(h.at, timeZone)}</span>

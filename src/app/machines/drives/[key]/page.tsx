@@ -1,8 +1,9 @@
 import Link from "next/link";
+import type { ReactNode } from "react";
 import { notFound } from "next/navigation";
 import { bayWords } from "@/core/machine";
 import { formatBytes, formatDateTime, formatExactBytes } from "@/core/units";
-import { registerLine } from "@/server/drives";
+import { registerLine, type RegisterLine } from "@/server/drives";
 import { listImages } from "@/server/images";
 import { DriveActions } from "@/ui/drives/drive-page";
 import { CopyValue } from "@/ui/frame/copy-value";
@@ -22,7 +23,7 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
     listImages(await desk()),
   ]);
   if (!line) notFound();
-  const { key, version, entry, where, verdict, reasons, wear, machineId } = line;
+  const { key, version, entry, where, machineId } = line;
   return (
     <>
       <Page
@@ -30,100 +31,7 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
         lead={`${formatBytes(entry.sizeBytes)} · ${entry.media} · ${where}`}
       >
         <SubSheets sheets={MACHINE_SHEETS} open="" />
-        <div className="grid gap-x-10 lg:grid-cols-2">
-          <Ruled title="What it is">
-            <dl className="grid grid-cols-[8rem_1fr] gap-y-1">
-              <dt className="quiet">Serial</dt>
-              <dd>{entry.serial ? <CopyValue value={entry.serial} /> : "none"}</dd>
-              {entry.wwn && (
-                <>
-                  <dt className="quiet">WWN</dt>
-                  <dd>
-                    <CopyValue value={entry.wwn} />
-                  </dd>
-                </>
-              )}
-              <dt className="quiet">Maker, model</dt>
-              <dd>{modelWords(entry.maker, entry.model)}</dd>
-              <dt className="quiet">Size</dt>
-              <dd className="value">{formatExactBytes(entry.sizeBytes)}</dd>
-              <dt className="quiet">Health</dt>
-              <dd>
-                <HealthMark verdict={verdict} /> {reasons.join("; ")}
-              </dd>
-              <dt className="quiet">Counters</dt>
-              <dd>{wear}</dd>
-              <dt className="quiet">On it</dt>
-              <dd>{entry.holds || "not known"}</dd>
-              {entry.written && (
-                <>
-                  <dt className="quiet">Written</dt>
-                  <dd>
-                    {entry.written}
-                    {entry.scheme && `, ${entry.scheme}`}
-                  </dd>
-                </>
-              )}
-              {entry.carries && (
-                <>
-                  <dt className="quiet">Carries</dt>
-                  <dd>
-                    <Link className="link" href={`/images/${entry.carries.imageId}`}>
-                      {entry.carries.name}
-                    </Link>
-                    <span className="quiet">
-                      , {entry.carries.at.slice(0, 10)},{" "}
-                      {entry.carries.compared ? "read back and compared" : "not compared"}
-                    </span>
-                  </dd>
-                </>
-              )}
-            </dl>
-          </Ruled>
-          <Ruled title="Where it sat">
-            {entry.stays.length === 0 && <p className="quiet">No machine has told of it.</p>}
-            <ol>
-              {entry.stays.toReversed().map((s) => (
-                <li key={s.from} className="flex flex-wrap gap-x-3 border-b py-1 border-base-300">
-                  <Link
-                    className="link font-medium"
-                    href={`/machines/${s.machineId}?drive=${encodeURIComponent(entry.serial ?? key)}`}
-                  >
-                    {s.machine}
-                  </Link>
-                  <span>{s.bay ? bayWords(s.bay) : "bay not known"}</span>
-                  <span className="quiet ml-auto">
-                    {s.from.slice(0, 10)} to {s.until?.slice(0, 10) ?? "now"}
-                  </span>
-                </li>
-              ))}
-            </ol>
-          </Ruled>
-          <Ruled title="Erasures" note="the ledger: what stood on it, how it went">
-            {entry.wipes.length === 0 && <p className="quiet">None written down.</p>}
-            <ul>
-              {entry.wipes.toReversed().map((w) => (
-                <li key={w.at} className="border-b py-1 border-base-300">
-                  <span className="value">{formatDateTime(w.at, "UTC")}</span> {w.method}, {w.by}
-                  {w.remark && <span className="quiet"> – {w.remark}</span>}
-                  <div className="quiet">was: {w.was}</div>
-                </li>
-              ))}
-            </ul>
-          </Ruled>
-          <Ruled title="What was on it">
-            <ul>
-              {entry.held.toReversed().map((h) => (
-                <li key={h.at + h.what} className="flex gap-3 border-b py-1 border-base-300">
-                  <span className="value quiet whitespace-nowrap">{h.at.slice(0, 10)}</span>
-                  <span className="[overflow-wrap:anywhere]">
-                    {h.what} <span className="quiet">{h.machine && `in ${h.machine}`}</span>
-                  </span>
-                </li>
-              ))}
-            </ul>
-          </Ruled>
-        </div>
+        <DriveHistory line={line} />
         <DriveActions
           key={version}
           entry={entry}
@@ -142,10 +50,7 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
           {
             label: "Where",
             value: machineId ? (
-              <Link
-                className="link"
-                href={`/machines/${machineId}?drive=${encodeURIComponent(entry.serial ?? key)}`}
-              >
+              <Link className="link" href={pageOf(line)}>
                 {where}
               </Link>
             ) : (
@@ -159,6 +64,114 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
     </>
   );
 }
+
+const pageOf = ({ machineId, key, entry }: RegisterLine, machine = machineId): string =>
+  `/machines/${machine}?drive=${encodeURIComponent(entry.serial ?? key)}`;
+
+const DriveHistory = ({ line }: { line: RegisterLine }) => (
+  <div className="grid gap-x-10 lg:grid-cols-2">
+    <Ruled title="What it is">
+      <Facts line={line} />
+    </Ruled>
+    <Stays line={line} />
+    <Ledger line={line} />
+  </div>
+);
+
+function Facts({ line: { entry, verdict, reasons, wear } }: { line: RegisterLine }) {
+  const rows: [string, ReactNode][] = [
+    ["Serial", entry.serial ? <CopyValue value={entry.serial} /> : "none"],
+    ["WWN", entry.wwn && <CopyValue value={entry.wwn} />],
+    ["Maker, model", modelWords(entry.maker, entry.model)],
+    [
+      "Size",
+      <span className="value" key="size">
+        {formatExactBytes(entry.sizeBytes)}
+      </span>,
+    ],
+    [
+      "Health",
+      <span key="health">
+        <HealthMark verdict={verdict} /> {reasons.join("; ")}
+      </span>,
+    ],
+    ["Counters", wear],
+    ["On it", entry.holds || "not known"],
+    ["Written", entry.written && [entry.written, entry.scheme].filter(Boolean).join(", ")],
+    ["Carries", entry.carries && <Carried carries={entry.carries} />],
+  ];
+  return (
+    <dl className="grid grid-cols-[8rem_1fr] gap-y-1">
+      {rows
+        .filter(([, value]) => value)
+        .map(([what, value]) => (
+          <div key={what} className="contents">
+            <dt className="quiet">{what}</dt>
+            <dd>{value}</dd>
+          </div>
+        ))}
+    </dl>
+  );
+}
+
+const Carried = ({ carries }: { carries: NonNullable<RegisterLine["entry"]["carries"]> }) => (
+  <>
+    <Link className="link" href={`/images/${carries.imageId}`}>
+      {carries.name}
+    </Link>
+    <span className="quiet">
+      , {carries.at.slice(0, 10)}, {carries.compared ? "read back and compared" : "not compared"}
+    </span>
+  </>
+);
+
+const Stays = ({ line }: { line: RegisterLine }) => (
+  <Ruled title="Where it sat">
+    {line.entry.stays.length === 0 && <p className="quiet">No machine has told of it.</p>}
+    <ol>
+      {line.entry.stays.toReversed().map((s) => (
+        <li key={s.from} className="flex flex-wrap gap-x-3 border-b py-1 border-base-300">
+          <Link className="link font-medium" href={pageOf(line, s.machineId)}>
+            {s.machine}
+          </Link>
+          <span>{s.bay ? bayWords(s.bay) : "bay not known"}</span>
+          <span className="quiet ml-auto">
+            {s.from.slice(0, 10)} to {s.until?.slice(0, 10) ?? "now"}
+          </span>
+        </li>
+      ))}
+    </ol>
+  </Ruled>
+);
+
+const Ledger = ({ line: { entry } }: { line: RegisterLine }) => (
+  <>
+    <Ruled title="Erasures" note="the ledger: what stood on it, how it went">
+      {entry.wipes.length === 0 && <p className="quiet">None written down.</p>}
+      <ul>
+        {entry.wipes.toReversed().map((w) => (
+          <li key={w.at} className="border-b py-1 border-base-300">
+            <span className="value">{formatDateTime(w.at, "UTC")}</span> {w.method}, {w.by}
+            {w.remark && <span className="quiet"> – {w.remark}</span>}
+            <div className="quiet">was: {w.was}</div>
+          </li>
+        ))}
+      </ul>
+    </Ruled>
+    <Ruled title="What was on it">
+      <ul>
+        {entry.held.toReversed().map((h) => (
+          <li key={h.at + h.what} className="flex gap-3 border-b py-1 border-base-300">
+            <span className="value quiet whitespace-nowrap">{h.at.slice(0, 10)}</span>
+            <span className="[overflow-wrap:anywhere]">
+              {h.what} <span className="quiet">{h.machine && `in ${h.machine}`}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Ruled>
+  </>
+);
 
 /** Maker and model; makers often stand in the model already. */
 const modelWords = (maker: string | null, model: string | null): string =>

@@ -1,0 +1,33 @@
+import { consentViews, type ConsentView } from "../storage";
+import { evaluateSheet, type Evaluation } from "./evaluate";
+import { derive, type Plan, type Sources } from "./plan";
+import { roadLines, waysOf, type RoadLine, type WaysView } from "./roads-view";
+import type { Sheet } from "./sheet";
+
+/** All that a sheet shows and that follows from it and what it is judged by. */
+export interface Judged {
+  evaluation: Evaluation;
+  roads: RoadLine[];
+  ways: WaysView | null;
+  /** For each drive of the target whose erasing has to be agreed to: what is asked, and how a consent stands. */
+  consents: ConsentView[];
+}
+
+export const judgedOf = (plan: Plan, evaluation: Evaluation): Judged => ({
+  evaluation,
+  roads: roadLines(plan),
+  ways: waysOf(plan, evaluation.steps),
+  consents: consentViews(plan),
+});
+
+/** What a sheet is judged by, without the sheet: as a page holds it to judge what is being typed. */
+export type Ground = Omit<Sources, "sheet">;
+
+/** Judges a sheet that stands on a ground. On the server and in a page it is this, so that both say the same. */
+export function judgeOn(ground: Ground, sheet: Sheet): Judged {
+  const plan = derive({ ...ground, sheet });
+  return judgedOf(plan, evaluateSheet(plan));
+}
+
+/** A judgement as one text: two that are equal in it say the same about the same sheet. */
+export const verdictText = (sheet: Sheet, judged: Judged): string => JSON.stringify([sheet, judged]);
