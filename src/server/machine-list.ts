@@ -1,12 +1,4 @@
-import {
-  emptyMachine,
-  parseMachineList,
-  ROLES,
-  typeFact,
-  typedSchema,
-  type ListedMachine,
-  type MachineDocument,
-} from "@/core/machine";
+import { emptyMachine, fillFromList, parseMachineList, type MachineDocument } from "@/core/machine";
 import type { Problem } from "@/core/result";
 import { emptySite } from "@/core/site";
 import { machineRows, siteRows } from "@/db";
@@ -32,74 +24,6 @@ interface Planned extends Omit<ListPreview["rows"][number], "fills"> {
   document: MachineDocument;
 }
 
-/**
- * Lays a row over a machine's document. A list never overwrites what was read or typed: it fills what is empty, and
- * marks it as typed from that file.
- */
-function fill(
-  row: ListedMachine,
-  document: MachineDocument,
-  from: string,
-  at: string,
-): { document: MachineDocument; fills: string[] } {
-  const { facts, typed } = document;
-  const fills: string[] = [];
-  const gap = <T>(name: string, has: T | null | undefined, value: T | null): T | null => {
-    if (value === null || (has !== null && has !== undefined && has !== "")) return null;
-    fills.push(name);
-    return value;
-  };
-  const chassis = Object.fromEntries(
-    (["maker", "model", "serial", "assetTag"] as const)
-      .map((k) => [k, gap(k, facts.chassis?.[k], row[k])] as const)
-      .filter(([, v]) => v !== null),
-  );
-  let next = typeFact(document, "chassis", chassis, at, from);
-  const address = gap("controller", facts.controller?.address, row.controller);
-  if (address) next = typeFact(next, "controller", { present: true, address }, at, from);
-  const role = ROLES.find((r) => r === row.role?.toLowerCase()) ?? null;
-  const part = {
-    place: gap("place", typed.place, row.place) ?? typed.place,
-    role: gap("role", typed.role, role) ?? typed.role,
-    expected: typed.expected,
-  };
-  // Cores and memory of a list are what somebody wrote down: they are expected, not observed.
-  if ((row.cores !== null || row.memoryBytes !== null) && typed.expected === null) {
-    fills.push("expected");
-    part.expected = {
-      from,
-      model: null,
-      serial: null,
-      cores: row.cores,
-      memoryBytes: row.memoryBytes,
-      memoryModules: null,
-      ports: null,
-      drives: [],
-    };
-  }
-  const ports = row.macs.filter((mac) => !facts.ports.some((p) => p.mac === mac));
-  if (ports.length > 0 && facts.ports.length === 0) {
-    fills.push("ports");
-    next.facts.ports = ports.map((mac, i) => ({
-      mac,
-      seenAs: `port ${i + 1}`,
-      otherNames: [],
-      kind: "ethernet",
-      link: "unknown",
-      speedMegabits: null,
-      maxMegabits: null,
-      pci: null,
-      driver: null,
-      mtu: null,
-      memberOf: null,
-      addresses: [],
-    }));
-    for (const mac of ports) next.sources[`ports.${mac}.mac`] = { tool: "typed", from, at };
-  }
-  const notes = gap("notes", next.notes, row.notes) ?? next.notes;
-  return { document: { ...next, typed: typedSchema.parse({ ...typed, ...part }), notes }, fills };
-}
-
 async function planList(
   desk: Desk,
   text: string,
@@ -123,7 +47,7 @@ async function planList(
     const known =
       machines.find((m) => row.serial && m.document.facts.chassis?.serial === row.serial) ??
       machines.find((m) => m.name === row.name && m.siteId === siteId.get(row.site.toLowerCase()));
-    const { document, fills } = fill(row, known?.document ?? emptyMachine(), from, at);
+    const { document, fills } = fillFromList(known?.document ?? emptyMachine(), row, from, at);
     return {
       line: row.line,
       name: known?.name ?? row.name,

@@ -4,7 +4,7 @@ import { valueAt } from "@/core/document";
 import { applyEdits, derive, emptySheet, type Plan } from "@/core/sheet";
 import { imageSchema, parseProfileYaml, type Image, type Inspection, type Profile } from "@/core/image";
 import { driveSchema, machineDocumentSchema, type Drive, type Facts } from "@/core/machine";
-import { siteSchema } from "@/core/site";
+import { siteSchema, type Site } from "@/core/site";
 
 export const NOW = "2026-11-20T08:00:00.000Z";
 export const MAC = "02:61:0a:00:00:14";
@@ -91,6 +91,7 @@ const rivalsOf = ({ name, serial, macs, hostNames, addresses, here = true }: Nei
 
 export interface BuildChanges {
   now?: string;
+  site?: Partial<Site>;
   sheet?: Record<string, unknown>;
   machine?: null;
   facts?: Partial<Facts>;
@@ -173,7 +174,7 @@ export function aBuild(changes: BuildChanges = {}): Plan {
     now: changes.now ?? NOW,
     sheet: sheet.value,
     machine: changes.machine === null ? null : { name: "wrk-hv1", document },
-    site: aSite,
+    site: { ...aSite, ...changes.site },
     image:
       changes.image === null
         ? null

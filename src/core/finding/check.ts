@@ -1,14 +1,31 @@
-import type { Check, Evidence, Hit, Message, Messages, Severity, Zone } from "./finding";
+import type { Check, Evidence, Facts, Hit, Message, Messages, Severity, Zone } from "./finding";
 
 /** The names that stand in braces in a text. */
 type Named<Text extends string> = Text extends `${string}{${infer Name}}${infer Rest}`
   ? Name | Named<Rest>
   : never;
 
-/** The facts that the words of a message want. */
-export type FactsOf<M> = M extends Message<infer Says, infer Remedy> ? Named<Says> | Named<Remedy> : never;
+/** The names in all texts of some phrases. */
+type InPhrases<Worded> = {
+  [Fact in keyof Worded]: {
+    [Code in keyof Worded[Fact]]: Named<Worded[Fact][Code] & string>;
+  }[keyof Worded[Fact]];
+}[keyof Worded];
 
-type Found<At extends string, Facts extends string> = Hit<At, Facts> | Hit<At, Facts>[] | null;
+/**
+ * The facts that the words of a message want: those of its sentences, a fact with phrases by one of their codes, and those
+ * that only some phrases name.
+ */
+export type FactsOf<M> =
+  M extends Message<infer Says, infer Remedy, infer Worded>
+    ? {
+        readonly [Name in Named<Says> | Named<Remedy>]: Name extends keyof Worded
+          ? keyof Worded[Name] & string
+          : string;
+      } & { readonly [Name in Exclude<InPhrases<Worded>, Named<Says> | Named<Remedy>> & string]?: string }
+    : never;
+
+type Found<At extends string, Told> = Hit<At, Told> | Hit<At, Told>[] | null;
 
 /**
  * The maker of rules over one ground and one set of messages. A code without words, a fact that the words name and a hit
@@ -26,9 +43,9 @@ export const rulesOver =
 export const evidence = (what: string, value: string, source: string): Evidence => ({ what, value, source });
 
 /** What a rule has found: how bad, at which field, the facts of its sentence, and what clashes. */
-export const hit = <At extends string, Facts extends Readonly<Record<string, string>>>(
+export const hit = <At extends string, const Told extends Facts>(
   severity: Severity,
   at: At,
-  facts: Facts,
+  facts: Told,
   ...shown: Evidence[]
-): Hit<At, keyof Facts & string> => ({ severity, at, facts, evidence: shown });
+): Hit<At, Told> => ({ severity, at, facts, evidence: shown });

@@ -44,14 +44,17 @@ export interface Evidence {
   source: string;
 }
 
+/** Facts by their names: a value as it stands, or the code of a phrase of the message. */
+export type Facts = Readonly<Record<string, string | undefined>>;
+
 /** What a check found: where, how bad, and the facts that its sentence is made of. */
-export interface Hit<At extends string = string, Facts extends string = string> {
+export interface Hit<At extends string = string, Told = Facts> {
   severity: Severity;
   /** Path of the field that it is about, such as "network.address". */
   at: At;
   /** Tells apart two hits of one check; the drive or account that it is about, say. */
   subject?: string;
-  facts: Readonly<Record<Facts, string>>;
+  facts: Told;
   evidence: Evidence[];
   /** A stop that protects data: no reason sets it aside. */
   protectsData?: boolean;
@@ -64,22 +67,35 @@ export interface Check<Ground, At extends string = string> {
   run(ground: Ground): Hit<At>[];
 }
 
+/** Texts for a fact that is told as a code: by the fact, then by the code. They may name other facts in braces. */
+export type Phrases = Readonly<Record<string, Readonly<Record<string, string>>>>;
+
 /** The words of one check; {fact} stands for a fact of the hit. `why` is for the reader of docs/checks.md. */
-export interface Message<Says extends string = string, Remedy extends string = string> {
+export interface Message<
+  Says extends string = string,
+  Remedy extends string = string,
+  Worded extends Phrases = Phrases,
+> {
   title: string;
   why: string;
   says: Says;
   remedy: Remedy;
+  phrases: Worded;
 }
 
 export type Messages = Readonly<Record<string, Message>>;
 
-export const message = <Says extends string, Remedy extends string>(
+export const message = <
+  Says extends string,
+  Remedy extends string,
+  const Worded extends Phrases = Record<never, never>,
+>(
   title: string,
   says: Says,
   remedy: Remedy,
   why: string,
-): Message<Says, Remedy> => ({ title, says, remedy, why });
+  phrases?: Worded,
+): Message<Says, Remedy, Worded> => ({ title, says, remedy, why, phrases: phrases ?? ({} as Worded) });
 
 /** A hit in words, at its place. */
 export interface Finding extends Omit<Hit, "facts" | "protectsData"> {

@@ -8,7 +8,7 @@ const WORDS = {
   b: message("B", "b", "b", "why"),
 };
 interface Ground {
-  hits: Partial<Record<"a" | "b", Hit<string, "x" | "y">[]>>;
+  hits: Partial<Record<"a" | "b", Hit<string, { x: string; y: string }>[]>>;
 }
 const rule = rulesOver<Ground, string>()(WORDS);
 const checkIn = (a: Zone, b: Zone) => [

@@ -1,4 +1,4 @@
-import type { Check, Finding, Hit, Messages, Severity, Waiver, Zone } from "./finding";
+import type { Check, Evidence, Facts, Finding, Message, Messages, Severity, Waiver, Zone } from "./finding";
 
 /** A finding with its number in its zone ("D2") and the waiver that sets it aside, if there is one. */
 export interface PlacedFinding extends Finding {
@@ -14,13 +14,22 @@ const ORDER: Record<Severity, number> = { stop: 0, caution: 1, note: 2 };
 const keyOf = (finding: Finding): string =>
   finding.subject === undefined ? finding.code : `${finding.code}:${finding.subject}`;
 
-const inWords = (template: string, facts: Record<string, string>): string =>
-  template.replace(/\{(\w+)\}/g, (_, name: string) => facts[name] ?? "?");
+const filled = (template: string, words: Facts): string =>
+  template.replace(/\{(\w+)\}/g, (_, name: string) => words[name] ?? "?");
+
+/** Facts as they stand in sentences: a code of a phrase becomes its text, filled with the other facts. */
+function wordsOf({ phrases }: Message, facts: Facts): Facts {
+  const worded = Object.entries(phrases).map(([fact, texts]) => {
+    const text = texts[facts[fact] ?? ""];
+    return [fact, text === undefined ? undefined : filled(text, facts)];
+  });
+  return { ...facts, ...Object.fromEntries(worded) };
+}
 
 /** The two facts that clash, without the time of day: what a waiver is given for. */
-function basisOf(about: string, { evidence, facts }: Pick<Hit, "evidence" | "facts">): string {
+function basisOf(about: string, evidence: readonly Evidence[], words: Facts): string {
   const lasting = evidence.filter((e) => e.source !== "clock").map((e) => `${e.what}: ${e.value}`);
-  return [about, ...(lasting.length > 0 ? lasting : Object.values(facts))].filter(Boolean).join(" | ");
+  return [about, ...(lasting.length > 0 ? lasting : Object.values(words))].filter(Boolean).join(" | ");
 }
 
 /**
@@ -37,14 +46,15 @@ export function runChecks<C>(
     check.run(context).map(({ facts, protectsData, ...hit }) => {
       const message = messages[check.code];
       if (!message) throw new Error(`no words for the check ${check.code}`);
+      const words = wordsOf(message, facts);
       return {
         ...hit,
-        basis: basisOf(about(check.zone), { evidence: hit.evidence, facts }),
+        basis: basisOf(about(check.zone), hit.evidence, words),
         code: check.code,
         zone: check.zone,
         title: message.title,
-        says: inWords(message.says, facts),
-        remedy: inWords(message.remedy, facts),
+        says: filled(message.says, words),
+        remedy: filled(message.remedy, words),
         waivable: !protectsData,
       };
     }),

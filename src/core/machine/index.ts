@@ -3,6 +3,7 @@ export * from "./document";
 export { driveSchema, MEDIA, type Drive, type DriveContent, type DriveHealth } from "./drive";
 export { type BayGroup } from "./layout-schema";
 export { machineEditable, WRITTEN_NAMES, writtenSchema, type Written } from "./editable";
+export { fillFromList, type Filled } from "./fill";
 export { plainWwn } from "./identity";
 export { renderBsdCollector, renderCollector } from "./collector";
 export { isBundle, parseBundle, type Bundle } from "./bundle";

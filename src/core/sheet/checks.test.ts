@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, soundInside, type BuildChanges } from "../../../tests/support/builds";
+import { PHRASE_FIRING } from "../../../tests/support/firing-phrases";
 import { ROAD_FIRING } from "../../../tests/support/firing-roads";
-import { runChecks } from "../finding";
+import { runChecks, type Message } from "../finding";
 import { MACHINE_CHECKS, MACHINE_MESSAGES, type Drive } from "../machine";
 import { compatNoteSchema } from "../compat";
 import { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";
@@ -376,7 +377,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   [
     "boot.inside",
     "stop",
-    /as virtual CD, in UEFI mode, this image does not start: no entry for UEFI/,
+    /as a virtual CD, in UEFI mode, this image does not start: no entry for UEFI/,
     inside({ verdict: verdict({ answer: "does not", reason: "no entry for UEFI" }) }),
   ],
   [
@@ -546,6 +547,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   ],
   ["handover.owner", "note", /Nobody is named/, { sheet: { "handOver.owner": "" } }],
   ...ROAD_FIRING,
+  ...PHRASE_FIRING,
 ];
 
 describe("every rule", () => {
@@ -556,6 +558,26 @@ describe("every rule", () => {
     expect(finding).toMatchObject({ severity });
     expect(finding?.says).toMatch(says);
     expect(`${finding?.says}${finding?.remedy}`).not.toMatch(/\{|\}|undefined|null/);
+  });
+
+  it("tells with some case each phrase that its sentence can have", () => {
+    const told = new Set(
+      FIRING.map(([, , , changes]) => aBuild(changes)).flatMap((build) =>
+        SHEET_CHECKS.flatMap(({ code, run }) =>
+          run(build).flatMap(({ facts }) =>
+            Object.entries(facts).map(([fact, value]) => `${code} ${fact}: ${value}`),
+          ),
+        ),
+      ),
+    );
+    const machine = new Set(Object.keys(MACHINE_MESSAGES));
+    const phrases = Object.entries<Message>(SHEET_MESSAGES).flatMap(([code, { phrases: all }]) =>
+      Object.entries(all).flatMap(([fact, texts]) =>
+        machine.has(code) ? [] : Object.keys(texts).map((value) => `${code} ${fact}: ${value}`),
+      ),
+    );
+    expect(phrases.length).toBeGreaterThan(40);
+    expect(phrases.filter((p) => !told.has(p))).toEqual([]);
   });
 
   it("has a firing case, and words, and no words stand without a rule", () => {

@@ -1,6 +1,5 @@
 "use client";
 
-import type { Problem } from "@/core/result";
 import { formatClock } from "@/core/units";
 import { useUnread } from "../fields/unread";
 import { useKeys } from "../frame/use-keys";
@@ -57,15 +56,3 @@ const Again = ({ text, possible, act }: { text: string; possible: boolean; act: 
     {text}
   </button>
 );
-
-/** A problem with the place in people's words: "segments.0.gateway: …" is the gateway of the first of the networks. */
-export function placed(problem: Problem, names: Readonly<Record<string, string>>): Problem {
-  const [, path = "", said = ""] = /^([\w.]+): ([^]*)$/.exec(problem.message) ?? [];
-  const keys = path.split(".");
-  for (let kept = keys.length; kept > 0; kept -= 1) {
-    const name = names[keys.slice(0, kept).join(".")];
-    const rest = keys.slice(kept).map((k) => (/^\d+$/.test(k) ? `no. ${Number(k) + 1}` : k));
-    if (name) return { ...problem, message: `${[name, ...rest].join(", ")}: ${said}` };
-  }
-  return problem;
-}

@@ -1,7 +1,8 @@
 "use client";
 
 import type { WrittenDraft } from "./use-written";
-import { placed, SaveState } from "./save-state";
+import { placed } from "./placed";
+import { SaveState } from "./save-state";
 import { StaleSlip } from "./stale-slip";
 
 /** The foot of a form that saves by itself: how it stands, why it was refused, and both versions when they clash. */

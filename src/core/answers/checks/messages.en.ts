@@ -19,6 +19,14 @@ export const ANSWERS_MESSAGES = {
     "Of the domain: {state}.",
     "Use the site's domain, or one under .internal or home.arpa.",
     "An invented public name belongs to somebody, today or tomorrow.",
+    {
+      state: {
+        required: "there is none, and {profile} asks for one",
+        wanted: "there is none, and {profile} wants one",
+        wrong: "{problem}",
+        foreign: '"{domain}" is neither the site\'s domain nor one kept apart for private use',
+      },
+    },
   ),
   "answers.no-account": message(
     "Nobody could log in",
@@ -55,11 +63,24 @@ export const ANSWERS_MESSAGES = {
     "Of the layout: {state}.",
     "Choose the layout that the console really sends.",
     'On an assumed layout @ and " change places, and the password is not what was typed.',
+    {
+      state: {
+        none: "none is chosen: a password typed on an assumed layout may not be the one you think",
+        "not offered": '"{keyboard}" is not offered by the installer',
+      },
+    },
   ),
   "answers.time-zone": message(
     "Time zone",
     "Of the time zone: {state}.",
     "Choose one of the IANA list, such as Europe/London.",
     "Logs in another time are compared wrongly in the one hour that counts.",
+    {
+      state: {
+        empty: "none is given",
+        wrong: '"{typed}" is not a time zone',
+        other: "it differs from the site's {site}",
+      },
+    },
   ),
 };

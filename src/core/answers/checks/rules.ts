@@ -45,18 +45,24 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       return !wish || wish === "not used"
         ? null
         : hit(wish === "required" ? "stop" : "caution", "answers.domain", {
-            state: `there is none, and ${profile.name} ${wish === "required" ? "asks for one" : "wants one"}`,
+            state: wish === "required" ? "required" : "wanted",
+            profile: profile.name,
           });
     }
     const problem = domainProblem(domain);
     if (problem)
-      return hit("stop", "answers.domain", { state: problem }, evidence("domain", domain, "this sheet"));
+      return hit(
+        "stop",
+        "answers.domain",
+        { state: "wrong", problem },
+        evidence("domain", domain, "this sheet"),
+      );
     const own = site && site.domain !== "" && (domain === site.domain || domain.endsWith(`.${site.domain}`));
     if (own || isPrivateName(domain)) return null;
     return hit(
       "caution",
       "answers.domain",
-      { state: `"${domain}" is neither the site's domain nor one kept apart for private use` },
+      { state: "foreign", domain },
       evidence("domain", domain, "this sheet"),
       evidence("the site's domain", site?.domain || "not stated", site?.name ?? "site"),
     );
@@ -140,13 +146,13 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     const offered = context.profile?.keyboards ?? [];
     if (keyboard === "")
       return hit("caution", "answers.keyboard", {
-        state: "none is chosen: a password typed on an assumed layout may not be the one you think",
+        state: "none",
       });
     if (offered.length === 0 || offered.includes(keyboard)) return null;
     return hit(
       "caution",
       "answers.keyboard",
-      { state: `"${keyboard}" is not offered by the installer` },
+      { state: "not offered", keyboard },
       evidence("chosen", keyboard, "this sheet"),
       evidence("offered", offered.join(", "), `OS profile ${profileName(context)}`),
     );
@@ -158,14 +164,14 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       return hit(
         "stop",
         "answers.timeZone",
-        { state: `"${timeZone || "(empty)"}" is not a time zone` },
+        timeZone === "" ? { state: "empty" } : { state: "wrong", typed: timeZone },
         evidence("typed", timeZone || "empty", "this sheet"),
       );
     return site && site.timeZone !== timeZone
       ? hit(
           "note",
           "answers.timeZone",
-          { state: `it differs from the site's ${site.timeZone}` },
+          { state: "other", site: site.timeZone },
           evidence("this build", timeZone, "this sheet"),
           evidence("site", site.timeZone, site.name),
         )

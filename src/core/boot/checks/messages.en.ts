@@ -19,12 +19,21 @@ export const BOOT_MESSAGES = {
     "{way}, in {mode} mode, this image {verdict}: {reason}.",
     "Change the boot mode or the way, or take an image that is made for it.",
     "Firmware passes over what it cannot start, without a word.",
+    {
+      verdict: { never: "does not start", sometimes: "starts on some firmware only" },
+      way: {
+        "virtual media": "as a virtual CD",
+        stick: "as a stick",
+        disc: "as a disc",
+      },
+    },
   ),
   "stick.wrong-mode": message(
     "Stick and firmware disagree",
     "As it was written, the stick {verdict} in {mode} mode.",
     "Write it again for {mode} mode, or change the boot mode.",
     "A stick is prepared for one kind of firmware when it is written; in the other mode it is not even listed.",
+    { verdict: { never: "will not start", unknown: "may not start" } },
   ),
   "boot.image-mode": message(
     "Image and boot mode disagree",
@@ -43,6 +52,7 @@ export const BOOT_MESSAGES = {
     "The machine was started in {found} mode and is planned in {planned} mode; {existing} will not start any more.",
     "Make sure that nothing on other drives is needed that starts in {found} mode.",
     "Systems are installed for one mode; the other does not see them.",
+    { existing: { system: "{os}", unknown: "whatever is installed" } },
   ),
   "boot.media-first": message(
     "Media first for good",
@@ -55,6 +65,7 @@ export const BOOT_MESSAGES = {
     "Secure boot is on, and the loader of this image {state}.",
     "Look at the image's loader, or switch secure boot off and say why.",
     "Firmware refuses an unsigned loader with a message that seldom names the reason.",
+    { state: { unsigned: "is not signed", unknown: "may not be signed: nobody has looked" } },
   ),
   "boot.secure-off": message(
     "Secure boot off",

@@ -1,7 +1,7 @@
 import { evidence, hit } from "../../finding";
 import { insideVerdict, loaderSignature, profileName } from "../../image";
 import { factsOf, sourceWords } from "../../machine";
-import { mediumWords, modeWords, onStick, stickBoots, stickOf } from "../../media";
+import { modeWords, onStick, stickBoots, stickOf } from "../../media";
 import { targetOf } from "../../storage";
 import { byteCount, bytesOf, formatBytes, sectorCount } from "../../units";
 import type { BootGround } from "../ground";
@@ -15,8 +15,9 @@ export const bootRules: readonly BootRule[] = [
   rule("boot.inside", "C", (context) => {
     const { image, sheet } = context;
     const { way } = sheet.image;
+    // Over the network the loader is the boot service's, and not the one in the file.
+    if (!image || !context.fromMedia || way === "network") return null;
     // A stick that a program prepared for one firmware is no longer what stands in the file.
-    if (!image || !context.fromMedia) return null;
     if (way === "stick" && stickOf(context).written !== "as the image") return null;
     const verdict = insideVerdict(image, way, sheet.boot.mode);
     if (!verdict || verdict.answer === "boots") return null;
@@ -24,8 +25,8 @@ export const bootRules: readonly BootRule[] = [
       verdict.answer === "does not" ? "stop" : "caution",
       "boot.mode",
       {
-        verdict: verdict.answer === "does not" ? "does not start" : "starts on some firmware only",
-        way: way === "stick" ? "as a stick" : `as ${mediumWords[way]}`,
+        verdict: verdict.answer === "does not" ? "never" : "sometimes",
+        way,
         mode: modeWords(sheet.boot.mode),
         reason: verdict.reason,
       },
@@ -69,7 +70,7 @@ export const bootRules: readonly BootRule[] = [
       {
         found: modeWords(found),
         planned: modeWords(context.sheet.boot.mode),
-        existing: os ?? "whatever is installed",
+        ...(os ? { existing: "system", os } : { existing: "unknown" }),
       },
       evidence("started in", modeWords(found), sourceWords(context, "firmware.mode")),
       evidence("planned", modeWords(context.sheet.boot.mode), "this sheet"),
@@ -97,7 +98,7 @@ export const bootRules: readonly BootRule[] = [
     return hit(
       state === "unsigned" ? "stop" : "caution",
       "boot.secureBoot",
-      { state: state === "unsigned" ? "is not signed" : "may not be signed: nobody has looked" },
+      { state: state === "unsigned" ? "unsigned" : "unknown" },
       evidence("secure boot", "on", "this sheet"),
       evidence("loader", words, source),
     );
@@ -172,7 +173,7 @@ export const bootRules: readonly BootRule[] = [
     return hit(
       boots === "unknown" ? "caution" : "stop",
       "boot.mode",
-      { mode: modeWords(sheet.boot.mode), verdict: boots === "unknown" ? "may not start" : "will not start" },
+      { mode: modeWords(sheet.boot.mode), verdict: boots === "unknown" ? "unknown" : "never" },
       evidence("stick written", written, name || "this sheet"),
       evidence("boot mode", modeWords(sheet.boot.mode), "this sheet"),
     );

@@ -31,6 +31,15 @@ export const FIT_MESSAGES = {
     "{profile} asks for {fact} ({asked}), and nobody has read it on this machine.",
     "Import the answer of {tool}.",
     "What is not known is taken for met, until the installer says otherwise.",
+    {
+      asked: { amount: "an amount", number: "a number", value: "{value}" },
+      tool: {
+        memory: "dmidecode, or the collector on any live system",
+        processor: "lscpu -J",
+        start: "efibootmgr, or the collector on a system that was started as this one will be",
+        groups: "the collector's list of IOMMU groups",
+      },
+    },
   ),
   "machine.role": message(
     "Role and system",

@@ -7,9 +7,10 @@ import { rule, type FitRule } from "./rule";
 /** A fact that a requirement of the profile is measured against, and the tool that would tell it. */
 interface Asked {
   fact: string;
+  /** The value that is asked for, or what kind of number where the rules on it tell which. */
   asks(context: FitGround): string | null;
   isRead(context: FitGround): boolean;
-  tool: string;
+  tool: "memory" | "processor" | "start" | "groups";
 }
 
 const wish = (value: string | undefined): string | null => (!value || value === "not needed" ? null : value);
@@ -19,39 +20,46 @@ const ASKED: readonly Asked[] = [
     fact: "memory",
     asks: ({ profile }) => (profile?.requirements.memoryBytes.recommended ? "an amount" : null),
     isRead: (c) => Boolean(factsOf(c)?.memory?.installedBytes || factsOf(c)?.memory?.recognisedBytes),
-    tool: "dmidecode, or the collector on any live system",
+    tool: "memory",
   },
   {
     fact: "cores",
     asks: ({ profile }) => (profile?.requirements.cores.recommended ? "a number" : null),
     isRead: (c) => typeof factsOf(c)?.processors?.cores === "number",
-    tool: "lscpu -J",
+    tool: "processor",
   },
   {
     fact: "architecture",
     asks: ({ profile }) => profile?.requirements.architectures.join(" or ") ?? null,
     isRead: (c) => Boolean(factsOf(c)?.processors?.architecture),
-    tool: "lscpu -J",
+    tool: "processor",
   },
   {
     fact: "boot mode",
     asks: ({ profile }) => profile?.firmware.modes.join(" or ") ?? null,
     isRead: (c) => factsOf(c)?.firmware?.mode !== undefined,
-    tool: "efibootmgr, or the collector on a system that was started as this one will be",
+    tool: "start",
   },
   {
     fact: "virtualisation",
     asks: ({ profile }) => wish(profile?.requirements.virtualisation),
     isRead: (c) => typeof factsOf(c)?.processors?.virtualisation === "boolean",
-    tool: "lscpu -J",
+    tool: "processor",
   },
   {
     fact: "IOMMU",
     asks: ({ profile }) => wish(profile?.requirements.iommu),
     isRead: (c) => typeof factsOf(c)?.processors?.iommu === "boolean",
-    tool: "the collector's list of IOMMU groups",
+    tool: "groups",
   },
 ];
+
+const askedFacts = (asked: string) =>
+  asked === "an amount"
+    ? ({ asked: "amount" } as const)
+    : asked === "a number"
+      ? ({ asked: "number" } as const)
+      : ({ asked: "value", value: asked } as const);
 
 /** What nobody has read is neither met nor missed: it is said, with the tool that would tell. */
 export const unreadRules: readonly FitRule[] = [
@@ -64,7 +72,7 @@ export const unreadRules: readonly FitRule[] = [
         ...hit(
           "caution",
           "machine.id",
-          { fact, asked, tool, profile: profileName(context) },
+          { fact, tool, profile: profileName(context), ...askedFacts(asked) },
           evidence(fact, "not read", "no import told it"),
           evidence("asked for", asked, `OS profile ${profileName(context)}`),
         ),

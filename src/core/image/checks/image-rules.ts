@@ -44,11 +44,7 @@ export const imageRules: readonly ImageRule[] = [
     if (!image?.published || checksumProblem(image.published)) return null;
     const state = verificationOf(image);
     if (state !== "not computed" && state !== "other algorithm") return null;
-    const why =
-      state === "not computed"
-        ? "nobody has computed it over the file"
-        : "the computed one is of another algorithm";
-    return hit("caution", "image.id", { why, algorithm: image.published.algorithm });
+    return hit("caution", "image.id", { why: state, algorithm: image.published.algorithm });
   }),
 
   rule("image.checksum-differs", "B", ({ image }) => {

@@ -31,6 +31,12 @@ export const IMAGE_MESSAGES = {
     "The image has a published checksum, and {why}.",
     "Run {algorithm}sum over the very file that you will use and paste the line on the image's sheet.",
     "Comparing costs a minute; a damaged image costs the evening.",
+    {
+      why: {
+        "not computed": "nobody has computed it over the file",
+        "other algorithm": "the computed one is of another algorithm",
+      },
+    },
   ),
   "image.checksum-differs": message(
     "Checksum differs",
@@ -121,6 +127,7 @@ export const IMAGE_MESSAGES = {
     "{profile} had its last corrections on {ended}.",
     "Choose a later version, or state who accepts it and until when.",
     "No more corrections come for it.",
+    { ended: { day: "{day}", unknown: "an unknown day" } },
   ),
   "image.damaged": message(
     "The file is damaged",

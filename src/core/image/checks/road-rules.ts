@@ -212,7 +212,7 @@ export const roadRules: readonly ImageRule[] = [
     return hit(
       "caution",
       "image.id",
-      { profile: profileName(context), ended: ends ?? "an unknown day" },
+      { profile: profileName(context), ...(ends ? { ended: "day", day: ends } : { ended: "unknown" }) },
       evidence("support ended", ends ?? profile.support.channel, `OS profile ${profileName(context)}`),
     );
   }),

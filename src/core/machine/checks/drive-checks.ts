@@ -47,7 +47,7 @@ export const driveChecks: readonly MachineCheck[] = [
     return say(
       "note",
       "storage.target",
-      { count: used.length === 1 ? "1 used drive has" : `${used.length} used drives have` },
+      { drives: used.length === 1 ? "one" : "several", count: String(used.length) },
       used
         .slice(0, 6)
         .map((d) =>
@@ -162,7 +162,7 @@ export const driveChecks: readonly MachineCheck[] = [
           {
             drive: driveName(d),
             set: d.presentedBy ?? "",
-            level: set?.level ?? "level not told",
+            ...(set?.level ? { level: "told", raid: set.level } : { level: "not told" }),
             members: String(set?.members.length ?? 0),
           },
           [evidence("virtual drive", `${d.presentedBy}, ${set?.level ?? "?"}`, "the controller")],

@@ -80,10 +80,10 @@ export const machineChecks: readonly MachineCheck[] = [
       .map((s) => s.at)
       .sort()
       .at(-1);
-    if (!latest) return say("caution", "machine.id", { age: "never read from the machine itself" }, []);
+    if (!latest) return say("caution", "machine.id", { age: "never" }, []);
     if (secondsBetween(latest, now) < STALE_DAYS * DAY) return null;
     const days = Math.floor(secondsBetween(latest, now) / DAY);
-    return say("note", "machine.id", { age: `${days} days old` }, [
+    return say("note", "machine.id", { age: "old", days: String(days) }, [
       evidence("last import", latest.slice(0, 10), "import history"),
     ]);
   }),
@@ -170,13 +170,9 @@ export const machineChecks: readonly MachineCheck[] = [
   check("machine.laptop", "A", (context) => {
     const form = context.document.facts.chassis?.form ?? "";
     const { lid, sleep, battery } = context.document.typed.laptop;
-    const open = [
-      lid ? "" : "that a closed lid does not stop it",
-      sleep ? "" : "that it never goes to sleep",
-      battery ? "" : "that its battery is sound, or taken out",
-    ].filter(Boolean);
-    if (!/laptop|notebook|portable/i.test(form) || open.length === 0) return null;
-    return say("caution", "machine.id", { open: open.join("; ") }, [
+    if (!/laptop|notebook|portable/i.test(form) || (lid && sleep && battery)) return null;
+    const said = (tried: boolean) => (tried ? "said" : "open");
+    return say("caution", "machine.id", { lid: said(lid), sleep: said(sleep), battery: said(battery) }, [
       evidence("form", form, readBy(context, "chassis.form")),
     ]);
   }),

@@ -25,6 +25,7 @@ export const MACHINE_MESSAGES = {
     "The facts of this machine are {age}.",
     "Run the collector again and import the bundle.",
     "Drives are moved and cables changed without telling anybody.",
+    { age: { never: "never read from the machine itself", old: "{days} days old" } },
   ),
   "machine.tools-disagree": message(
     "Tools disagree",
@@ -46,9 +47,14 @@ export const MACHINE_MESSAGES = {
   ),
   "machine.laptop": message(
     "A laptop as a server",
-    "Nobody has said yet: {open}.",
+    "Not all is said of a laptop as a server:{lid}{sleep}{battery} nobody has tried it, or written it down.",
     "Try each of the three, and tick it on the machine's sheet. A swollen battery is a fire hazard: leave it to those who handle such.",
     "A laptop sleeps when its lid is shut, and its battery ages on the charger.",
+    {
+      lid: { said: "", open: " that a closed lid does not stop it;" },
+      sleep: { said: "", open: " that it never goes to sleep;" },
+      battery: { said: "", open: " that its battery is sound, or taken out;" },
+    },
   ),
   "machine.defect": message(
     "Known defect",
@@ -112,9 +118,10 @@ export const MACHINE_MESSAGES = {
   ),
   "drive.unread": message(
     "Health not read",
-    "{count} no health reading.",
+    "{drives} no health reading.",
     "Run smartctl -j -a on each and drop the answers; behind a RAID controller it needs the option -d.",
     "Silence is not health: hours and bad sectors show only when they are asked for.",
+    { drives: { one: "1 used drive has", several: "{count} used drives have" } },
   ),
   "drive.moved-in": message(
     "Used drive without a test",
@@ -151,6 +158,7 @@ export const MACHINE_MESSAGES = {
     "{drive} is no drive but the virtual drive {set} ({level}, {members} members).",
     "Plan on the members where the system is to do the redundancy itself; ask the controller for their health.",
     "Behind a controller the system sees neither the members nor their errors.",
+    { level: { told: "{raid}", "not told": "level not told" } },
   ),
   "machine.set-degraded": message(
     "Array or pool is not whole",

@@ -7,6 +7,7 @@ export const NETWORK_MESSAGES = {
     "For the management address {state}.",
     "Choose the port by its MAC.",
     "Which port the cable is in cannot be told from its name alone.",
+    { state: { gone: "the chosen port {port} is not among the machine's ports", none: "no port is chosen" } },
   ),
   "network.wireless-port": message(
     "Wireless port chosen",
@@ -19,6 +20,7 @@ export const NETWORK_MESSAGES = {
     "{port} had no link at the last import; link was seen on: {others}.",
     "Put the cable in, or choose the port that has it.",
     "The cable is often in the port beside.",
+    { others: { some: "{ports}", none: "no other port" } },
   ),
   "network.no-address": message(
     "No address",
@@ -37,6 +39,7 @@ export const NETWORK_MESSAGES = {
     "The address is {school}, and of the site's segments {state}: prefix, netmask and clashes cannot be worked out.",
     "Choose the segment, or add it at the site.",
     "Without a prefix every check of an address is silent, and the installer asks for a netmask that nobody has.",
+    { state: { gone: 'the segment "{segment}" is not at the site any more', none: "none is chosen" } },
   ),
   "network.outside": message(
     "Address outside its segment",
@@ -67,12 +70,20 @@ export const NETWORK_MESSAGES = {
     "{port} is to get {address}; reserved for it: {has}.",
     "Add the reservation at the site.",
     "Without the reservation the machine gets whatever is free.",
+    { has: { other: "{reserved}", none: "none" } },
   ),
   "network.gateway": message(
     "Gateway not reachable",
     "{gateway} cannot be the gateway: {why}.",
     "Correct it from the segment.",
     "A machine with a wrong gateway answers only its neighbours.",
+    {
+      why: {
+        "no address": "it is not an address",
+        own: "it is the machine's own address",
+        outside: "it lies outside {prefix}",
+      },
+    },
   ),
   "network.no-gateway": message(
     "No gateway",
@@ -85,11 +96,13 @@ export const NETWORK_MESSAGES = {
     "Of name servers, {state}.",
     "Take them from the segment.",
     "Without names, updates and certificates fail in ways that look like other faults.",
+    { state: { wrong: '"{typed}" is not an address', none: "none is given" } },
   ),
   "network.dynamic": message(
     "Server on a dynamic address",
     "The address may be another one tomorrow: {state}.",
     "Reserve or fix it, or set a coming day by which it is fixed.",
     "Screen and keyboard are taken away, and then nobody finds the machine.",
+    { state: { over: "it was to be fixed by {day}", open: "no day is set by which it is fixed" } },
   ),
 };

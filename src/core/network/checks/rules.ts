@@ -23,7 +23,7 @@ export const NETWORK_CHECKS: readonly NetworkRule[] = [
     return hit(
       ports.length === 0 ? "note" : "caution",
       "network.port",
-      { state: port ? `the chosen port ${port} is not among the machine's ports` : "no port is chosen" },
+      port ? { state: "gone", port } : { state: "none" },
       evidence("ports", ports.map((p) => p.mac).join(", ") || "none imported", context.machine.name),
     );
   }),
@@ -48,7 +48,12 @@ export const NETWORK_CHECKS: readonly NetworkRule[] = [
     return hit(
       "caution",
       "network.port",
-      { port: port.seenAs, others: others.map((p) => p.seenAs).join(", ") || "no other port" },
+      {
+        port: port.seenAs,
+        ...(others.length === 0
+          ? { others: "none" }
+          : { others: "some", ports: others.map((p) => p.seenAs).join(", ") }),
+      },
       evidence("link", "down", "last import"),
     );
   }),
@@ -78,7 +83,7 @@ export const NETWORK_CHECKS: readonly NetworkRule[] = [
     return hit(
       "stop",
       "network.segment",
-      { school, state: segment ? `the segment "${segment}" is not at the site any more` : "none is chosen" },
+      { school, ...(segment ? { state: "gone", segment } : { state: "none" }) },
       evidence("segment", segment ?? "none", "this sheet"),
       evidence("segments", context.site.segments.map((s) => s.name).join(", ") || "none", context.site.name),
     );
@@ -163,7 +168,7 @@ export const NETWORK_CHECKS: readonly NetworkRule[] = [
     return hit(
       "caution",
       ADDRESS,
-      { port, address, has: reservation?.address ?? "none" },
+      { port, address, ...(reservation ? { has: "other", reserved: reservation.address } : { has: "none" }) },
       evidence("planned", `${port} gets ${address}`, "this sheet"),
       evidence("reservation for this MAC", reservation?.address ?? "none", `segment ${segment.name}`),
     );
@@ -174,17 +179,17 @@ export const NETWORK_CHECKS: readonly NetworkRule[] = [
     const segment = segmentOf(context);
     if (school !== "fixed" || gateway.trim() === "") return null;
     const why = !isAddress(gateway)
-      ? "it is not an address"
+      ? "no address"
       : addressKey(gateway) === addressKey(address)
-        ? "it is the machine's own address"
+        ? "own"
         : segment && !contains(segment.prefix, gateway)
-          ? `it lies outside ${segment.prefix}`
+          ? "outside"
           : null;
     return why
       ? hit(
           "stop",
           "network.gateway",
-          { gateway, why },
+          { gateway, why, prefix: segment?.prefix },
           evidence("gateway", gateway, "this sheet"),
           evidence("prefix", segment?.prefix ?? "no segment chosen", segment?.name ?? "this sheet"),
         )
@@ -214,14 +219,14 @@ export const NETWORK_CHECKS: readonly NetworkRule[] = [
       return hit(
         "stop",
         "network.nameServers",
-        { state: `"${bad.join(", ")}" is not an address` },
+        { state: "wrong", typed: bad.join(", ") },
         evidence("typed", bad.join(", "), "this sheet"),
       );
     return sheet.network.school === "fixed" && sheet.network.nameServers.length === 0
       ? hit(
           "caution",
           "network.nameServers",
-          { state: "none is given" },
+          { state: "none" },
           evidence("address", "fixed, so DHCP tells none", "this sheet"),
         )
       : null;
@@ -233,7 +238,7 @@ export const NETWORK_CHECKS: readonly NetworkRule[] = [
     return hit(
       "caution",
       "network.school",
-      { state: fixedBy ? `it was to be fixed by ${fixedBy}` : "no day is set by which it is fixed" },
+      fixedBy ? { state: "over", day: fixedBy } : { state: "open" },
       evidence("address", fixedBy ? `dynamic, to be fixed by ${fixedBy}` : "dynamic", "this sheet"),
     );
   }),

@@ -1,5 +1,13 @@
 import { message } from "../../finding";
 
+/** How the consent to erase a drive stands. */
+const CONSENT = {
+  nobody: "nobody has agreed to erase it",
+  agreed: "{by} agreed on {day}",
+  ended: "the consent of {by} of {day} has ended: it was given for: {before}",
+  "ended, not said for what": "the consent of {by} of {day} has ended: it does not say for what it was given",
+} as const;
+
 /** The words of the rules about the drives; {facts} come from the hit. */
 export const STORAGE_MESSAGES = {
   "storage.upgrade-target": message(
@@ -7,6 +15,12 @@ export const STORAGE_MESSAGES = {
     "The road {road} keeps the system on the drive that it stands on: {state}.",
     "Choose the drive that holds the system, or install fresh. The collector tells it: findmnt, zpool, efibootmgr.",
     "An installer that finds no system on the chosen drive offers to install over it.",
+    {
+      state: {
+        unread: "nothing that was read tells which drive that is",
+        other: "that is {system}, and the target is another drive",
+      },
+    },
   ),
   "storage.boot-target": message(
     "Boot device and system",
@@ -31,24 +45,41 @@ export const STORAGE_MESSAGES = {
     "The target ({size}) reports neither serial nor WWN; it was seen as {letter}, and {verdict}.",
     "Import as root, or pull the other drives for the installation.",
     "Letters are given in the order in which drives answer; they move.",
+    {
+      verdict: {
+        alone: "it is the only drive of the machine, so size is enough",
+        "among others": "nothing tells it from the others after a restart",
+      },
+    },
   ),
   "storage.holds-data": message(
     "The target holds data",
     "On {drive}: {holds}. The installation erases it; {state}.",
     "Look at it, save what is needed, then write the tail of its serial to agree.",
     "Drives were wiped by letter with nobody looking at what stood on them.",
+    { state: CONSENT },
   ),
   "storage.not-read": message(
     "Nobody has looked at the target",
     "What stands on {drive} was not read, which is not the same as nothing; {state}.",
     "Run the collector (lsblk and blkid tell it), or look at the drive and type its serial to agree that all of it is lost.",
     "A controller and a health tool name drives without a word on their contents, and such a list looks like empty drives.",
+    { state: CONSENT },
   ),
   "storage.layout": message(
     "Drives and layout do not fit",
     "{layout} {words}.",
     "Choose another layout, or other drives.",
     "An installer lays a set over what it is given, or stops in the middle of its pages.",
+    {
+      words: {
+        one: "is one drive, and {count} are chosen",
+        more: "needs at least {least} drives, and {count} is chosen",
+        "not offered": "is not offered by {profile}, which knows {offered}",
+        unequal: "takes {used} of each drive, and leaves {idle} unused",
+        "small spare": "cannot use {drive} as a spare: it is smaller than a member",
+      },
+    },
   ),
   "storage.breaks-set": message(
     "Target belongs to a set",
@@ -61,6 +92,7 @@ export const STORAGE_MESSAGES = {
     '{count} other drives show as "{line}" too. Their serials end in {others}.',
     "Compare the serial on the installer's detail view; pull the others if it shows none.",
     "With two equal lines on the screen the choice is a coin toss.",
+    { line: { model: "{model} {size}", "no model": "no model {size}" } },
   ),
   "storage.undecided": message(
     "Drive not on the sheet",

@@ -79,9 +79,7 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
         {
           letter: target.seenAs,
           size: formatBytes(target.sizeBytes),
-          verdict: alone
-            ? "it is the only drive of the machine, so size is enough"
-            : "nothing tells it from the others after a restart",
+          verdict: alone ? "alone" : "among others",
         },
         evidence("serial and WWN", "none reported", sourceWords(context, `drives.${target.id}.seenAs`)),
         evidence("drives in the machine", String(drivesOf(context).length), "last import"),
@@ -97,7 +95,7 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
       ...hit(
         consentFor(context, target)?.holds ? "caution" : "stop",
         TARGET,
-        { drive: driveLook(target), holds: contentWords(target), state: consentWords(context, target) },
+        { drive: driveLook(target), holds: contentWords(target), ...consentFacts(context, target) },
         evidence("on the drive", contentWords(target), sourceWords(context, `drives.${target.id}.contents`)),
         evidence("target", driveLook(target), "this sheet"),
       ),
@@ -111,7 +109,7 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
       ...hit(
         consentFor(context, target)?.holds ? "caution" : "stop",
         TARGET,
-        { drive: driveLook(target), state: consentWords(context, target) },
+        { drive: driveLook(target), ...consentFacts(context, target) },
         evidence("on the drive", "not read", "no lsblk or blkid answer was imported"),
         evidence("target", driveLook(target), "this sheet"),
       ),
@@ -129,27 +127,30 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
       evidence("members", String(members.length), "this sheet"),
     ];
     const problems: Found<"storage.layout">[] = [];
-    const say = (severity: Hit["severity"], subject: string, words: string): void => {
-      problems.push({ ...hit(severity, "storage.layout", { layout, words }, ...said), subject });
+    const say = (
+      severity: Hit["severity"],
+      subject: string,
+      told: Omit<FactsOf<(typeof STORAGE_MESSAGES)["storage.layout"]>, "layout">,
+    ): void => {
+      problems.push({ ...hit(severity, "storage.layout", { layout, ...told }, ...said), subject });
     };
-    if (layout === "single drive" && members.length > 1)
-      say("stop", "count", `is one drive, and ${members.length} are chosen`);
+    const count = String(members.length);
+    if (layout === "single drive" && members.length > 1) say("stop", "count", { words: "one", count });
     if (members.length < leastMembers(layout))
-      say("stop", "count", `needs at least ${leastMembers(layout)} drives, and ${members.length} is chosen`);
+      say("stop", "count", { words: "more", count, least: String(leastMembers(layout)) });
     const offered = context.profile?.layouts;
     if (offered && !offered.includes(layout))
-      say("stop", "offered", `is not offered by ${profileName(context)}, which knows ${offered.join(", ")}`);
+      say("stop", "offered", {
+        words: "not offered",
+        profile: profileName(context),
+        offered: offered.join(", "),
+      });
     const smallest = Math.min(...members.map((d) => d.sizeBytes));
     const idle = members.reduce((sum, d) => sum + d.sizeBytes - smallest, 0);
     if (members.length > 1 && layout !== "stripe" && idle > 0)
-      say(
-        "note",
-        "sizes",
-        `takes ${formatBytes(smallest)} of each drive, and leaves ${formatBytes(idle)} unused`,
-      );
+      say("note", "sizes", { words: "unequal", used: formatBytes(smallest), idle: formatBytes(idle) });
     const small = targets.filter((t) => t.role === "spare" && t.drive.sizeBytes < smallest);
-    for (const { drive } of small)
-      say("stop", drive.id, `cannot use ${driveName(drive)} as a spare: it is smaller than a member`);
+    for (const { drive } of small) say("stop", drive.id, { words: "small spare", drive: driveName(drive) });
     return problems;
   }),
 
@@ -220,7 +221,8 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
       TARGET,
       {
         count: String(twins.length),
-        line: `${target.model ?? "no model"} ${installerSize(target)}`,
+        size: installerSize(target),
+        ...(target.model ? { line: "model", model: target.model } : { line: "no model" }),
         others: twins.map((d) => serialTail(d) || "none").join(", "),
       },
       evidence("target", driveLook(target), sourceWords(context, `drives.${target.id}.serial`)),
@@ -271,7 +273,7 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
       return hit(
         "caution",
         TARGET,
-        { road, state: "nothing that was read tells which drive that is" },
+        { road, state: "unread" },
         evidence("target", driveLook(target), "this sheet"),
         evidence("system stands on", "not read", "no mount, pool, boot entry or label tells it"),
       );
@@ -283,7 +285,8 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
         TARGET,
         {
           road,
-          state: `that is ${system.drives.map(driveName).join("; ")}, and the target is another drive`,
+          state: "other",
+          system: system.drives.map(driveName).join("; "),
         },
         evidence("target", driveLook(target), "this sheet"),
         evidence(
@@ -348,13 +351,14 @@ const useOf = (context: StorageGround) => ({
   ),
 });
 
-function consentWords(context: StorageGround, drive: Drive): string {
+/** How the consent to erase a drive stands, as the facts of a sentence. */
+function consentFacts(context: StorageGround, drive: Drive) {
   const given = consentFor(context, drive);
-  if (!given) return "nobody has agreed to erase it";
+  if (!given) return { state: "nobody" } as const;
   const { by, at, holds } = given.consent;
-  return given.holds
-    ? `${by} agreed on ${at.slice(0, 10)}`
-    : `the consent of ${by} of ${at.slice(0, 10)} has ended: ${
-        holds === null ? "it does not say for what it was given" : `it was given for: ${holds}`
-      }`;
+  const who = { by, day: at.slice(0, 10) };
+  if (given.holds) return { state: "agreed", ...who } as const;
+  return holds === null
+    ? ({ state: "ended, not said for what", ...who } as const)
+    : ({ state: "ended", ...who, before: holds } as const);
 }
