@@ -35,7 +35,7 @@ const VIEWS = [
   { name: "machine-host", path: "/machines/m-wrk-hv2" },
   { name: "drives", path: "/machines/drives" },
   { name: "compatibility", path: "/machines/compatibility" },
-  { name: "bench", path: "/machines/m-cl-ws1/bench?other=m-tho-b&price=420&pass=1" },
+  { name: "bench", path: "/machines/m-cl-ws1/bench?other=m-tho-b&price=420&pass=1", wait: "canvas" },
   { name: "import", path: "/machines/m-tho-b", drop: "demo/tho-b-bundle.txt" },
   { name: "machines", path: "/machines" },
   { name: "site", path: "/sites/s-works" },
@@ -82,6 +82,7 @@ try {
         .getByRole("region", { name: "Import", exact: true })
         .evaluate((e) => e.scrollIntoView({ block: "start" }));
     }
+    if (view.wait) await page.locator(view.wait).first().waitFor();
     if (view.scroll) await page.mouse.wheel(0, view.scroll);
     if (view.at) await page.locator(view.at).evaluate((e) => e.scrollIntoView({ block: "start" }));
     await page.waitForTimeout(300);
