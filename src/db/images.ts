@@ -8,13 +8,14 @@ import { images } from "./schema";
 export interface ImageRow {
   id: string;
   version: number;
+  updatedAt: string;
   image: Image;
 }
 
 export const KEPT: Kept<typeof images, typeof imageDocument.schema, ImageRow> = {
   ...{ definition: imageDocument, table: images, key: "id", field: "document", called: "name" },
   columns: (document) => ({ name: document.name, profile: document.profile, document }),
-  row: ({ id, version }, image) => ({ id, version, image }),
+  row: ({ id, version, updatedAt }, image) => ({ id, version, updatedAt, image }),
 };
 const rows = { ...reading(KEPT), ...writing(KEPT) };
 export const { one, update } = rows;

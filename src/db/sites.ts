@@ -8,13 +8,14 @@ import { sites } from "./schema";
 export interface SiteRow {
   id: string;
   version: number;
+  updatedAt: string;
   site: Site;
 }
 
 export const KEPT: Kept<typeof sites, typeof siteDocument.schema, SiteRow> = {
   ...{ definition: siteDocument, table: sites, key: "id", field: "document", called: "name" },
   columns: (document) => ({ name: document.name, document }),
-  row: ({ id, version }, site) => ({ id, version, site }),
+  row: ({ id, version, updatedAt }, site) => ({ id, version, updatedAt, site }),
 };
 const rows = { ...reading(KEPT), ...writing(KEPT) };
 export const { one, ifSound, update } = rows;

@@ -19,7 +19,7 @@ import type { Desk } from "./desk";
 export interface WrittenKind<D, S extends z.ZodType> {
   kind: "site" | "image" | "machine";
   editable: Editable<D, S>;
-  one(db: Db | Tx, id: string): Promise<{ version: number; document: D } | null>;
+  one(db: Db | Tx, id: string): Promise<{ version: number; updatedAt: string; document: D } | null>;
   save(tx: Tx, id: string, version: number, document: D, stamp: Stamp): Promise<boolean>;
 }
 
@@ -27,7 +27,7 @@ export const SITE: WrittenKind<Site, typeof siteSchema> = {
   ...{ kind: "site", editable: siteEditable, save: siteRows.update },
   async one(db, id) {
     const row = await siteRows.one(db, id);
-    return row && { version: row.version, document: row.site };
+    return row && { ...row, document: row.site };
   },
 };
 
@@ -35,7 +35,7 @@ export const IMAGE: WrittenKind<Image, typeof publishedSchema> = {
   ...{ kind: "image", editable: imageEditable, save: imageRows.update },
   async one(db, id) {
     const row = await imageRows.one(db, id);
-    return row && { version: row.version, document: row.image };
+    return row && { ...row, document: row.image };
   },
 };
 
@@ -46,16 +46,13 @@ export const MACHINE: WrittenKind<MachineDocument, typeof writtenSchema> = {
 /** The part that people write, as it stands; null when the document is gone. */
 export async function writtenView<D, S extends z.ZodType>(
   desk: Desk,
-  { kind, editable, one }: WrittenKind<D, S>,
+  { editable, one }: WrittenKind<D, S>,
   id: string,
 ): Promise<WrittenView<z.output<S>> | null> {
   const row = await one(desk.db, id);
   if (!row) return null;
-  const [last] = await changeRows.of(desk.db, kind, id, 1);
-  return {
-    ...{ document: editable.partOf(row.document), version: row.version },
-    updatedAt: last?.at ?? desk.now(),
-  };
+  const { version, updatedAt, document } = row;
+  return { version, updatedAt, document: editable.partOf(document) };
 }
 
 const gone = (kind: string) => ({ ...no(`This ${kind} is no longer there.`), stale: null });

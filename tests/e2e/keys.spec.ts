@@ -218,6 +218,9 @@ test("F9: what a site's lists cannot read stays in its field, and the rest is ke
   const room = page.getByLabel("Room");
   const before = [await circuits.inputValue(), await room.inputValue()] as const;
   await circuits.fill("A1 1500\nA2");
+  // It is read when the field is left: until then the tab is not closed without a question.
+  const asks = () => page.evaluate(() => !dispatchEvent(new Event("beforeunload", { cancelable: true })));
+  expect(await asks()).toBe(true);
   await room.fill("another room");
   // The room is saved, and the page does not say that all is.
   await expect(page.getByRole("status")).toHaveText("one field cannot be read and is not saved");
@@ -226,6 +229,7 @@ test("F9: what a site's lists cannot read stays in its field, and the rest is ke
   await circuits.fill("A1 1500\nA2 900");
   await circuits.press("Tab");
   await saved(page);
+  expect(await asks()).toBe(false);
   await page.reload();
   await expect(circuits).toHaveValue("A1 1500\nA2 900");
   await expect(room).toHaveValue("another room");

@@ -11,6 +11,7 @@ import {
   type WrittenKind,
 } from "@/server/written";
 import { importAll } from "@/server/exports";
+import { saveComputed } from "@/server/images";
 import { ownDatabase } from "../support/database";
 import { desk } from "../support/desk";
 import { write } from "../support/written";
@@ -85,6 +86,21 @@ describe.each(KINDS)("a form of a %s", (kind, written, id, values) => {
     expect(!answer.ok && answer.problems[0]?.message).toBe(`This ${kind} is no longer there.`);
     expect(await standing()).toMatchObject({ version, document });
   });
+});
+
+it("tells when the document was saved, and not when somebody looked", async () => {
+  const before = (await writtenView(await desk("J. Pell", AT), SITE, "s-thornhope"))!;
+  const at = "2026-11-24T10:00:00.000Z";
+  await write(await desk("J. Pell", at), SITE, "s-thornhope", before.version, { room: "loft" });
+  const later = await writtenView(await desk("J. Pell", "2026-12-01T10:00:00.000Z"), SITE, "s-thornhope");
+  expect(later?.updatedAt).toBe(at);
+});
+
+it("takes back by a form what was written in it, and nothing that was measured", async () => {
+  const { version } = (await writtenView(await desk(), IMAGE, "i-hopper-3"))!;
+  await saveComputed(await desk(), "i-hopper-3", { algorithm: "sha256", value: "b".repeat(64) });
+  const answer = await takeBackWritten(await desk(), IMAGE, "i-hopper-3", version + 1);
+  expect(!answer.ok && answer.problems[0]?.message).toContain("not written in this form");
 });
 
 describe("what a person signs in a form of a machine", () => {

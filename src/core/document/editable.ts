@@ -1,5 +1,6 @@
 import type { z } from "zod";
-import { ok, type Problem, type Result } from "../result";
+import { fail, ok, type Problem, type Result } from "../result";
+import { valueAt } from "./path";
 import { applyEditsTo, takenBack, type Edit } from "./edits";
 
 /** Who writes, and when; it stands in what he signs. */
@@ -37,6 +38,8 @@ export function editedBack<D, S extends z.ZodType>(
   hand: Hand,
 ): Result<D> {
   const part = editable.partOf(document);
+  if (change.some((e) => valueAt(part, e.path) === undefined))
+    return fail({ message: "This change was not written in this form, so it is not taken back here." });
   const inverse = takenBack(part, change);
   if (!inverse.ok) return inverse;
   const next = applyEditsTo(editable, part, inverse.value);

@@ -134,7 +134,7 @@ function SheetHead({ state, onMargin }: { state: SheetState; onMargin: () => voi
   const { build, evaluation } = view;
   return (
     <div className="flex flex-wrap items-end gap-x-6 gap-y-1 border-b px-4 pt-3 pb-2 border-base-content">
-      <label className="min-w-0 flex-1">
+      <label className="min-w-[min(100%,27rem)] flex-1">
         <span className="label">What is this build for?</span>
         <input
           className="w-full border-0 bg-transparent text-2xl leading-tight font-semibold focus:outline-none"

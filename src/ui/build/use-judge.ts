@@ -27,13 +27,16 @@ export function useJudge(buildId: string, saved: Sheet) {
     let end: (() => void) | null = null;
     let gone = false;
     // Only where it is wanted: the page is drawn first.
-    void import("./judge-thread").then((loaded) => {
-      if (gone) return;
-      const started = loaded.startJudge();
-      thread.current = started.judge;
-      end = started.end;
-      setNews((n) => n + 1);
-    });
+    void import("./judge-thread")
+      .then((loaded) => {
+        if (gone) return;
+        const started = loaded.startJudge();
+        thread.current = started.judge;
+        end = started.end;
+        setNews((n) => n + 1);
+      })
+      // A browser that starts none has the server's word alone.
+      .catch(() => null);
     return () => {
       gone = true;
       thread.current = null;

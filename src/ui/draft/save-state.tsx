@@ -1,6 +1,6 @@
 "use client";
 
-import { formatClock } from "@/core/units";
+import { formatDateTime } from "@/core/units";
 import { useUnread } from "../fields/unread";
 import { useKeys } from "../frame/use-keys";
 
@@ -27,7 +27,7 @@ export function SaveState({
   useKeys("shift+u", () => void draft.redo());
   const unread = useUnread();
   const words = {
-    saved: `saved ${formatClock(savedAt, timeZone)}${timeZone === "UTC" ? " UTC" : ""}`,
+    saved: `saved ${formatDateTime(savedAt, timeZone)}${timeZone === "UTC" ? " UTC" : ""}`,
     saving: "saving …",
     refused: "not saved – kept here until it fits",
     "not saved": "not saved yet – kept here, trying again",

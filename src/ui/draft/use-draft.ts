@@ -3,6 +3,7 @@
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
 import type { Edit } from "@/core/document";
 import type { Problem } from "@/core/result";
+import { useLeaving } from "../frame/use-leaving";
 import {
   afterEvent,
   isQuiet,
@@ -76,15 +77,7 @@ export function useDraft<V>(initial: V, lens: Lens<V>, actions: DraftActions<V>)
   useEffect(() => () => void sendNow.current(), []);
 
   const unsaved = pending.length > 0;
-  useEffect(() => {
-    if (!unsaved) return;
-    const warn = (e: BeforeUnloadEvent) => {
-      e.preventDefault();
-      void sendNow.current();
-    };
-    addEventListener("beforeunload", warn);
-    return () => removeEventListener("beforeunload", warn);
-  }, [unsaved]);
+  useLeaving(unsaved, () => void sendNow.current());
 
   const takeBack = async (which: number | undefined, done: "undo" | "redo") => {
     if (which === undefined || sent !== null || takingBack) return;

@@ -110,7 +110,7 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
             />
           </>
         )}
-        <NoteField path="notes" label="Notes" span value={notes} onChange={setNotes} />
+        <NoteField path="notes" label="Notes" span maxLength={4000} value={notes} onChange={setNotes} />
       </div>
       {(label !== entry.label || notes !== entry.notes) && (
         <button

@@ -1,6 +1,7 @@
 "use client";
 
 import { useId, useState, type ReactNode } from "react";
+import { useLeaving } from "../frame/use-leaving";
 import { useCountedUnread } from "./unread";
 import { Signal } from "../frame/signal";
 
@@ -107,6 +108,8 @@ export function ParsedField<T>({
   const [typed, setTyped] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   useCountedUnread(problem !== null);
+  // What is typed is not read before the field is left, and the tab may be closed first.
+  useLeaving(typed !== null);
   const leave = () => {
     if (typed === null) return;
     const read = parse(typed);
@@ -209,8 +212,9 @@ export function NoteField({
   value,
   onChange,
   rows = 2,
+  maxLength = 10_000,
   ...field
-}: FieldFrame & { value: string; onChange: (value: string) => void; rows?: number }) {
+}: FieldFrame & { value: string; onChange: (value: string) => void; rows?: number; maxLength?: number }) {
   return (
     <Field {...field}>
       <textarea
@@ -218,7 +222,7 @@ export function NoteField({
         className="textarea resize-y"
         rows={rows}
         value={value}
-        maxLength={10_000}
+        maxLength={maxLength}
         onChange={(e) => onChange(e.target.value)}
       />
     </Field>

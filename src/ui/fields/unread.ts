@@ -11,17 +11,12 @@ function count(by: 1 | -1): void {
   for (const tell of heard) tell();
 }
 
-/** Counts a field while its text cannot be read; the page is not left without a question until then. */
+/** Counts a field while its text cannot be read. */
 export function useCountedUnread(isUnread: boolean): void {
   useEffect(() => {
     if (!isUnread) return;
-    const warn = (e: BeforeUnloadEvent) => e.preventDefault();
-    addEventListener("beforeunload", warn);
     count(1);
-    return () => {
-      removeEventListener("beforeunload", warn);
-      count(-1);
-    };
+    return () => count(-1);
   }, [isUnread]);
 }
 

@@ -159,6 +159,7 @@ const Ledger = ({ line: { entry } }: { line: RegisterLine }) => (
       </ul>
     </Ruled>
     <Ruled title="What was on it">
+      {entry.held.length === 0 && <p className="quiet">No reading of it is kept.</p>}
       <ul>
         {entry.held.toReversed().map((h) => (
           <li key={h.at + h.what} className="flex gap-3 border-b py-1 border-base-300">
