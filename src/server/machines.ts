@@ -9,7 +9,6 @@ import {
   placeDrive,
   registerKey,
   typedSchema,
-  typeFact,
   writeCsv,
   type CircuitState,
   type DrivePast,
@@ -247,18 +246,6 @@ async function changeMachine(
   );
   return saved ? yes(version + 1) : no(STALE);
 }
-
-/** Facts that no tool prints: typed, and marked as typed. */
-export const typeFacts = (
-  desk: Desk,
-  machineId: string,
-  version: number,
-  group: "chassis" | "controller",
-  values: Record<string, unknown>,
-): Promise<Answer<number>> =>
-  changeMachine(desk, machineId, version, (document) =>
-    yes(typeFact(document, group, values, desk.now(), desk.actor)),
-  );
 
 /** Puts a drive in its bay by hand, or takes that back. */
 export const placeInBay = (

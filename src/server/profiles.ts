@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { editProfileYaml, parseProfileYaml, profileSchema, type Image, type Profile } from "@/core/image";
+import type { Problem } from "@/core/result";
 import { inLine } from "@/core/text";
 import { profileRows, type Db } from "@/db";
 import { no, yes, type Answer } from "./answer";
@@ -124,6 +125,15 @@ export async function importProfile(
   });
 }
 
+/** What keeping a profile came to: the edition that it became, or the one that was written in between. */
+export type ProfileAnswer =
+  | { ok: true; value: { edition: number } }
+  | {
+      ok: false;
+      problems: Problem[];
+      stale?: { edition: number; profile: Profile; by: string; at: string };
+    };
+
 /** Keeps what was changed in the form as the next edition; comments and the order of the text stay. */
 export async function saveProfile(
   desk: Desk,
@@ -131,13 +141,16 @@ export async function saveProfile(
   version: string,
   edition: number,
   fields: unknown,
-): Promise<Answer<{ key: string; version: string; edition: number }>> {
+): Promise<ProfileAnswer> {
   const view = await profileView(desk, key, version);
   if (!view) return no("This profile is no longer there.");
-  if (view.edition !== edition)
-    return no(
-      `Edition ${view.edition} was written by ${view.by || "an update of Derrick"} in between, so nothing was kept. What you typed is still in the form: open the new edition beside it and carry it over.`,
-    );
+  if (view.edition !== edition) {
+    const by = view.by || "an update of Derrick";
+    return {
+      ...no(`Edition ${view.edition} was written by ${by} in between, so nothing was kept.`),
+      stale: { edition: view.edition, profile: view.profile, by, at: view.updatedAt },
+    };
+  }
   const read = profileSchema.safeParse(fields);
   if (!read.success)
     return {

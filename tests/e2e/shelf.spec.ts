@@ -179,6 +179,40 @@ test("a profile is changed in the form: a wrong field is shown, the next edition
   await expect(page.locator("article", { hasText: "Known fault" })).toHaveCount(1);
 });
 
+test("an edition that came in between is set beside what was typed, field by field, and nothing is lost", async ({
+  page,
+}) => {
+  const open = async (tab: Page) => {
+    await tab.goto(`${DEMO}/images/profiles/sedge-bsd/14`);
+    await listening(tab);
+    await tab.getByText("In a form").click();
+    const form = tab.getByRole("form", { name: "Profile in a form" });
+    await form.getByText("Firmware, boot targets and consoles").click();
+    return { form, keep: form.getByRole("button", { name: "Keep as the next edition" }) };
+  };
+  const mine = await open(page);
+  const other = await page.context().newPage();
+  const theirs = await open(other);
+  await theirs.form.locator('[name="restart.likely"]').fill("41");
+  await theirs.form.locator('[name="restart.late"]').fill("301");
+  await theirs.keep.click();
+  await expect(theirs.form.getByRole("status")).toHaveText("kept as edition 2");
+  await other.close();
+
+  await mine.form.locator('[name="restart.likely"]').fill("42");
+  await mine.form.locator('[name="firmware.bootMenuSeconds"]').fill("7");
+  await mine.keep.click();
+  const slip = page.getByRole("dialog", { name: "This profile was changed by another hand" });
+  await expect(slip.getByRole("row", { name: "restart.likely" })).toContainText(/42.*41/);
+  await slip.getByRole("row", { name: "restart.likely" }).getByRole("radio").last().check();
+  await slip.getByRole("button", { name: "Go on with this choice" }).click();
+  await expect(mine.form.locator('[name="restart.likely"]')).toHaveValue("41");
+  await expect(mine.form.locator('[name="restart.late"]')).toHaveValue("301");
+  await expect(mine.form.locator('[name="firmware.bootMenuSeconds"]')).toHaveValue("7");
+  await mine.keep.click();
+  await expect(mine.form.getByRole("status")).toHaveText("kept as edition 3");
+});
+
 test("a profile is copied for another version, and a wrong text is told with its line", async ({ page }) => {
   await page.goto(`${DEMO}/images/profiles/millrace/12`);
   await page.getByRole("link", { name: "Copy for another version" }).click();

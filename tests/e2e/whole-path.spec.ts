@@ -55,7 +55,7 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     await page.getByRole("button", { name: "Keep this machine" }).click();
     await expect(page.getByRole("heading", { level: 1 })).toHaveText("bench-1");
     await page.getByLabel("Management controller").selectOption("no");
-    await page.getByRole("button", { name: "Keep", exact: true }).click();
+    await saved(page);
     await expect(page.getByText("typed · ").first()).toBeVisible();
   });
 

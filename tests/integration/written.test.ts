@@ -34,7 +34,7 @@ const KINDS: [string, WrittenKind<never, z.ZodType>, string, Record<string, unkn
     "machine",
     MACHINE as never,
     "m-wrk-hv1",
-    { "typed.place": "row 4", "typed.keys.setup": "F1", notes: "n" },
+    { "typed.place": "row 4", "typed.keys.setup": "F1", notes: "n", "controller.address": "10.61.10.77" },
   ],
 ];
 
@@ -101,6 +101,38 @@ it("takes back by a form what was written in it, and nothing that was measured",
   await saveComputed(await desk(), "i-hopper-3", { algorithm: "sha256", value: "b".repeat(64) });
   const answer = await takeBackWritten(await desk(), IMAGE, "i-hopper-3", version + 1);
   expect(!answer.ok && answer.problems[0]?.message).toContain("not written in this form");
+});
+
+describe("what is typed of a controller", () => {
+  const machine = async () => (await MACHINE.one((await desk()).db, "m-wrk-hv2"))!;
+  const { facts, sources } = { facts: "controller", sources: "controller.address" } as const;
+
+  it("is a fact with the source of its hand; taken back, the fact has the source that it had", async () => {
+    const first = await machine();
+    expect(first.document.sources[sources]?.from).not.toBe("A. Newhand");
+    const typed = { "controller.address": "10.61.10.78", "controller.mediaBytesPerSecond": 2.4e6 };
+    await write(await desk("A. Newhand", AT), MACHINE, "m-wrk-hv2", first.version, typed);
+    const next = await machine();
+    expect(next.document.facts[facts]).toMatchObject({ address: "10.61.10.78", mediaBytesPerSecond: 2.4e6 });
+    expect(next.document.sources[sources]).toEqual({ tool: "typed", from: "A. Newhand", at: AT });
+    expect((await takeBackWritten(await desk(), MACHINE, "m-wrk-hv2", next.version)).ok).toBe(true);
+    const back = await machine();
+    expect(back.document.sources).toEqual(first.document.sources);
+    expect(back.document.facts[facts]).toMatchObject({ ...first.document.facts[facts] });
+  });
+
+  it("can be said not to be known again, and is then no fact", async () => {
+    const id = "m-tho-b";
+    const one = async () => (await MACHINE.one((await desk()).db, id))!;
+    const { version, document } = await one();
+    const says = { "controller.present": !document.facts.controller?.present };
+    await write(await desk("J. Pell", AT), MACHINE, id, version, says);
+    expect((await one()).document.sources["controller.present"]?.from).toBe("J. Pell");
+    await write(await desk(), MACHINE, id, version + 1, { "controller.present": null });
+    const none = (await one()).document;
+    expect(none.facts.controller?.present).toBeUndefined();
+    expect(none.sources["controller.present"]).toBeUndefined();
+  });
 });
 
 describe("what a person signs in a form of a machine", () => {

@@ -53,7 +53,8 @@ export const keepProfileFields = action(
   [nameSchema, nameSchema, versionSchema, fieldsSchema],
   async (desk, key, version, edition, fields) => {
     const answer = await saveProfile(desk, key, version, edition, fields);
-    revalidatePath(`/images/profiles/${key}/${version}`);
+    // A refusal changed nothing, and what is typed in the form stays as it is.
+    if (answer.ok) revalidatePath(`/images/profiles/${key}/${version}`);
     return answer;
   },
 );

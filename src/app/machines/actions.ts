@@ -1,13 +1,12 @@
 "use server";
 
-import { revalidatePath } from "next/cache";
 import { z } from "zod";
 import { compatNoteSchema, trialSchema } from "@/core/compat";
-import { factsSchema, registerEntrySchema, wipeSchema } from "@/core/machine";
+import { registerEntrySchema, wipeSchema } from "@/core/machine";
 import { readingSchema } from "@/core/readings";
 import { issueCode } from "@/server/collector";
 import { createMachine } from "@/server/imports";
-import { cloneMachine, placeInBay, removePicture, typeFacts } from "@/server/machines";
+import { cloneMachine, placeInBay, removePicture } from "@/server/machines";
 import { importReadings, typeReading } from "@/server/readings";
 import { previewList, takeList } from "@/server/machine-list";
 import { addToRegister, editDrive, shelveDrive, wipeDrive, writeDrive } from "@/server/drives";
@@ -21,7 +20,6 @@ import { desk } from "../desk";
 const nameSchema = z.string().max(400);
 const keySchema = z.string().min(1).max(400);
 const textSchema = z.string().max(8_000_000);
-const controllerSchema = factsSchema.shape.controller.unwrap();
 const register = registerEntrySchema.shape;
 
 /** Makes a machine; with an empty site id the site is made first, by its name. */
@@ -35,15 +33,6 @@ export const addMachine = action(
       site = made.value;
     }
     return createMachine(desk, site, name, texts);
-  },
-);
-
-export const keepController = action(
-  [idSchema, versionSchema, controllerSchema],
-  async (desk, id, version, values) => {
-    const answer = await typeFacts(desk, id, version, "controller", values);
-    revalidatePath(`/machines/${id}`);
-    return answer;
   },
 );
 

@@ -17,6 +17,10 @@ export interface Editable<D, S extends z.ZodType = z.ZodType> {
   partOf(document: D): z.output<S>;
   /** The document with another part; what is new in it gets who and when from the hand. */
   put(document: D, part: z.output<S>, hand: Hand): D;
+  /** A change of the document as changes of its part, where the part writes it under other paths. */
+  retold?(edit: Edit): Edit[];
+  /** After a change was taken back: what follows from the part, such as where a fact comes from, is as it was as well. */
+  followed?(before: D, after: D, change: readonly Edit[]): D;
 }
 
 /** A document after edits of its part. */
@@ -38,12 +42,15 @@ export function editedBack<D, S extends z.ZodType>(
   hand: Hand,
 ): Result<D> {
   const part = editable.partOf(document);
-  if (change.some((e) => valueAt(part, e.path) === undefined))
+  const written = change.flatMap((e) => editable.retold?.(e) ?? [e]);
+  if (written.some((e) => valueAt(part, e.path) === undefined))
     return fail({ message: "This change was not written in this form, so it is not taken back here." });
-  const inverse = takenBack(part, change);
+  const inverse = takenBack(part, written);
   if (!inverse.ok) return inverse;
   const next = applyEditsTo(editable, part, inverse.value);
-  return next.ok ? ok(editable.put(document, next.value, hand)) : next;
+  if (!next.ok) return next;
+  const put = editable.put(document, next.value, hand);
+  return ok(editable.followed?.(document, put, change) ?? put);
 }
 
 /** What a form works on: the part of a document that people write, as it stands. */

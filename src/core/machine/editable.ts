@@ -1,19 +1,27 @@
 import { z } from "zod";
 import type { Editable, Hand } from "../document";
+import { controllerAfter, controllerRetold, controllerSourcesBack, writtenController } from "./controller";
+import { controllerPartSchema } from "./controller-schema";
 import { typedSchema, type MachineDocument, type Typed } from "./document";
 
-/** What people write about a machine; its facts are read, or typed as facts. */
-export const writtenSchema = z.object({ typed: typedSchema, notes: z.string().max(20_000) });
+/** What people write about a machine; its facts are read, but for those of the controller, which are typed as facts. */
+export const writtenSchema = z.object({
+  typed: typedSchema,
+  notes: z.string().max(20_000),
+  controller: controllerPartSchema,
+});
 export type Written = z.infer<typeof writtenSchema>;
 
 export const machineEditable: Editable<MachineDocument, typeof writtenSchema> = {
   ...{ kind: "machine", schema: writtenSchema },
-  partOf: ({ typed, notes }) => ({ typed, notes }),
-  put: (document, { typed, notes }, hand) => ({
-    ...document,
+  partOf: ({ typed, notes, facts }) => ({ typed, notes, controller: writtenController(facts.controller) }),
+  put: (document, { typed, notes, controller }, hand) => ({
+    ...controllerAfter(document, controller, hand),
     typed: signed(document.typed, typed, hand),
     notes,
   }),
+  retold: controllerRetold,
+  followed: controllerSourcesBack,
 };
 
 /** Who wrote down a defect or a date, and who decided about a firmware, is the hand that did, whatever was sent. */
@@ -53,5 +61,10 @@ export const WRITTEN_NAMES: Readonly<Record<string, string>> = {
   "typed.laptop.lid": "Lid of the laptop",
   "typed.laptop.sleep": "Sleep of the laptop",
   "typed.laptop.battery": "Battery of the laptop",
+  "controller.present": "Management controller",
+  "controller.address": "Address of the controller",
+  "controller.virtualMedia": "Virtual media",
+  "controller.mediaBytesPerSecond": "Rate of virtual media",
+  "controller.loginKept": "Where its log-in is kept",
   notes: "Notes",
 };

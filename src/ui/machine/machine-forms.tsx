@@ -1,8 +1,6 @@
 "use client";
 
-import { useRouter } from "next/navigation";
 import { useState } from "react";
-import type { Facts } from "@/core/machine";
 import type { Problem } from "@/core/result";
 import { bound } from "../draft/bound";
 import { ParsedField, SelectField, TextField } from "../fields/fields";
@@ -13,14 +11,6 @@ import { useMachine } from "./machine-draft";
 
 type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 
-interface ControllerFacts {
-  present: boolean;
-  address: string | null;
-  virtualMedia: "licensed" | "not licensed" | "unknown";
-  mediaBytesPerSecond: number | null;
-  loginKept: string | null;
-}
-
 const MEDIA = [
   { value: "licensed", text: "licensed" },
   { value: "not licensed", text: "not licensed" },
@@ -28,44 +18,18 @@ const MEDIA = [
 ] as const;
 const rate = numberField(1e6, "a number of MB/s");
 
-/** What is known of the controller, as the form shows it; `present` is null while nobody has said. */
-const knownOf = (controller: Facts["controller"]) => ({
-  present: controller?.present ?? null,
-  address: controller?.address ?? "",
-  virtualMedia: controller?.virtualMedia ?? ("unknown" as const),
-  mediaBytesPerSecond: controller?.mediaBytesPerSecond ?? null,
-  loginKept: controller?.loginKept ?? "",
-});
-
 /** What no tool prints: whether there is a management controller and whether it may map media. */
-export function ControllerForm({
-  controller,
-  save,
-}: {
-  controller: Facts["controller"];
-  save: (values: ControllerFacts) => Promise<Answer<number>>;
-}) {
-  const router = useRouter();
-  const known = knownOf(controller);
-  const [typed, setTyped] = useState(known);
-  const [problems, setProblems] = useState<Problem[]>([]);
-  const { present } = typed;
+export function ControllerForm() {
+  const { document, type } = useMachine();
+  const { present } = document.controller;
+  // A machine without a controller maps nothing, whatever was said of it before.
+  const say = (v: string) =>
+    type({
+      "controller.present": v === "" ? null : v === "yes",
+      ...(v === "no" && { "controller.virtualMedia": "unknown" }),
+    });
   return (
-    <form
-      className="grid items-end gap-4 sm:grid-cols-4"
-      onSubmit={async (e) => {
-        e.preventDefault();
-        if (present === null) return;
-        const answer = await save({
-          ...{ ...typed, present },
-          address: typed.address.trim() || null,
-          virtualMedia: present ? typed.virtualMedia : "unknown",
-          loginKept: typed.loginKept.trim() || null,
-        });
-        setProblems(answer.ok ? [] : answer.problems);
-        router.refresh();
-      }}
-    >
+    <div className="grid items-end gap-4 sm:grid-cols-4">
       <SelectField
         path="controller.present"
         label="Management controller"
@@ -75,36 +39,24 @@ export function ControllerForm({
           { value: "yes", text: "there is one" },
           { value: "no", text: "none" },
         ]}
-        onChange={(v) => setTyped({ ...typed, present: v === "" ? null : v === "yes" })}
+        onChange={say}
       />
-      {present && <ReachFields typed={typed} set={(part) => setTyped({ ...typed, ...part })} />}
-      <button
-        type="submit"
-        className="btn"
-        disabled={present === null || JSON.stringify(typed) === JSON.stringify(known)}
-      >
-        Keep
-      </button>
-      <div className="col-span-full">
-        <Problems problems={problems} />
-      </div>
-    </form>
+      {present && <ReachFields />}
+    </div>
   );
 }
 
-type Known = ReturnType<typeof knownOf>;
-
 /** How it is reached, and what it may do. */
-function ReachFields({ typed, set }: { typed: Known; set: (part: Partial<Known>) => void }) {
-  const field = bound({ document: typed, type: set });
+function ReachFields() {
+  const field = bound(useMachine());
   return (
     <>
-      <TextField {...field("address", "Its address")} maxLength={60} />
-      <SelectField {...field("virtualMedia", "Virtual media")} options={MEDIA} />
-      <ParsedField {...field("mediaBytesPerSecond", "Media was read at, MB/s")} {...rate} />
+      <TextField {...field("controller.address", "Its address")} maxLength={60} />
+      <SelectField {...field("controller.virtualMedia", "Virtual media")} options={MEDIA} />
+      <ParsedField {...field("controller.mediaBytesPerSecond", "Media was read at, MB/s")} {...rate} />
       <div className="sm:col-span-2">
         <TextField
-          {...field("loginKept", "Where its log-in is kept, in words; never a password")}
+          {...field("controller.loginKept", "Where its log-in is kept, in words; never a password")}
           maxLength={200}
         />
       </div>

@@ -4,7 +4,9 @@ import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
 import { FormProvider, useForm } from "react-hook-form";
 import { TARGET_KINDS, type Profile } from "@/core/image";
+import { diffDocuments, type Edit } from "@/core/document";
 import type { Problem } from "@/core/result";
+import { StaleSlip } from "../draft/stale-slip";
 import { Problems } from "../frame/problems";
 import { Choice, Input, Lines, Rows, Tick, Ticks, type Path } from "./inputs";
 import { ScreensEditor } from "./screens-editor";
@@ -29,30 +31,74 @@ function openTo(path: string): void {
     part.open = true;
 }
 
-/** A profile in a form. Keeping it makes the next edition; builds that were made with the one before keep theirs. */
-export function ProfileForm({
-  profile,
-  save,
-}: {
-  profile: Profile;
-  save: (
-    fields: object,
-  ) => Promise<{ ok: true; value: { edition: number } } | { ok: false; problems: Problem[] }>;
-}) {
+type Answer =
+  | { ok: true; value: { edition: number } }
+  | { ok: false; problems: Problem[]; stale?: { edition: number; profile: Profile; by: string; at: string } };
+
+/** What people call the lists of a profile; its other fields are told by their paths. */
+const LISTS: Readonly<Record<string, string>> = {
+  knownFaults: "Known faults",
+  upgrades: "Jumps onto this version",
+  screens: "Screens of the installer",
+  firstBoot: "First-boot work",
+  editions: "Editions of the product",
+  bootTargets: "Starts from",
+  consoleKeys: "Other consoles",
+  defaultLogins: "Default log-ins",
+  "requirements.firmware": "Least firmware of models",
+};
+
+/** The form over the edition that it was begun on; keeping it, and what is chosen where another edition came between. */
+function useEdition(
+  given: Profile,
+  edition: number,
+  save: (edition: number, fields: object) => Promise<Answer>,
+) {
   const router = useRouter();
-  const form = useForm<Profile>({ defaultValues: profile });
-  const [problems, setProblems] = useState<Problem[]>([]);
-  const [said, setSaid] = useState("");
+  const [base, setBase] = useState({ edition, profile: given });
+  const form = useForm<Profile>({ defaultValues: given });
+  const [answer, setAnswer] = useState<Answer | null>(null);
   const keep = form.handleSubmit(async (values) => {
-    const answer = await save(tidy(values) as object);
-    setProblems(answer.ok ? [] : answer.problems);
-    setSaid(answer.ok ? `kept as edition ${answer.value.edition}` : "");
-    if (answer.ok) return router.refresh();
-    const path = /^([\w.]+): /.exec(answer.problems[0]?.message ?? "")?.[1];
+    const next = await save(base.edition, tidy(values) as object);
+    setAnswer(next);
+    if (next.ok) {
+      setBase({ edition: next.value.edition, profile: values });
+      return router.refresh();
+    }
+    const path = /^([\w.]+): /.exec(next.problems[0]?.message ?? "")?.[1];
     if (!path) return;
     openTo(path);
     form.setFocus(path as Path);
   });
+  const stale = answer?.ok === false ? answer.stale : undefined;
+  const clash = stale && {
+    ...stale,
+    mine: diffDocuments(tidy(base.profile), tidy(form.getValues())),
+  };
+  // What stays of one's own is put over the edition that came between; it is kept when its maker says so again.
+  const settle = (kept: readonly Edit[]) => {
+    if (!stale) return;
+    form.reset(stale.profile);
+    for (const { path, after } of kept) form.setValue(path as Path, after as never);
+    setBase({ edition: stale.edition, profile: stale.profile });
+    setAnswer(null);
+  };
+  return { form, keep, answer, clash, settle };
+}
+
+/** A profile in a form. Keeping it makes the next edition; builds that were made with the one before keep theirs. */
+export function ProfileForm({
+  profile,
+  edition,
+  save,
+}: {
+  profile: Profile;
+  edition: number;
+  save: (edition: number, fields: object) => Promise<Answer>;
+}) {
+  const { form, keep, answer, clash, settle } = useEdition(profile, edition, save);
+  const problems = answer?.ok === false && !clash ? answer.problems : [];
+  const said = answer?.ok ? `kept as edition ${answer.value.edition}` : "";
   return (
     <FormProvider {...form}>
       <form onSubmit={(e) => void keep(e)} aria-label="Profile in a form">
@@ -90,6 +136,9 @@ export function ProfileForm({
           )}
         </div>
       </form>
+      {clash && (
+        <StaleSlip {...{ what: "profile", clash, settle, names: LISTS }} standing={tidy(clash.profile)} />
+      )}
     </FormProvider>
   );
 }

@@ -13,7 +13,7 @@ import { Fold } from "@/ui/machine/fold";
 import { ControllerForm, NotesForm } from "@/ui/machine/machine-forms";
 import { Pictures } from "@/ui/machine/pictures";
 import { PlaceForm } from "@/ui/machine/place-form";
-import { dropPicture, keepController } from "../actions";
+import { dropPicture } from "../actions";
 
 interface Given {
   view: MachineView;
@@ -61,11 +61,7 @@ export function ControllerFold({ view: { machine } }: Given) {
       note={controllerWords(controller)}
       open={controller?.present === undefined}
     >
-      <ControllerForm
-        key={JSON.stringify(controller)}
-        controller={controller}
-        save={keepController.bind(null, machine.id, machine.version)}
-      />
+      <ControllerForm />
     </Fold>
   );
 }

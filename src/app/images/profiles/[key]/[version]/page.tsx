@@ -64,9 +64,9 @@ export default async function ProfilePage({
             <details>
               <summary className="link cursor-pointer">In a form</summary>
               <ProfileForm
-                key={edition}
                 profile={profile}
-                save={keepProfileFields.bind(null, view.key, view.version, edition)}
+                edition={edition}
+                save={keepProfileFields.bind(null, view.key, view.version)}
               />
             </details>
             <details className="mt-2">
