@@ -1,4 +1,5 @@
 import { bootReader } from "./boot";
+import { bootOrderReader } from "./boot-order";
 import { efiReader, machineReader } from "./formats";
 import { keyboardReader } from "./keyboard";
 import type { TruthReader } from "./reader";
@@ -6,4 +7,10 @@ import type { TruthReader } from "./reader";
 export { compareFolder, type Compared, type Outcome, type TruthReader } from "./reader";
 
 /** Every shape of measured cases that Derrick is compared with. A new domain adds its reader here. */
-export const READERS: readonly TruthReader[] = [bootReader, machineReader, efiReader, keyboardReader];
+export const READERS: readonly TruthReader[] = [
+  bootReader,
+  bootOrderReader,
+  machineReader,
+  efiReader,
+  keyboardReader,
+];

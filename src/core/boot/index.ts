@@ -1,3 +1,5 @@
 export { bootStage } from "./stage";
 export { mediaIn, restart, settings } from "./steps/firmware";
 export type { BootGround } from "./ground";
+export * from "./resolve";
+export { parseDevicePath, type DevicePath } from "./path";

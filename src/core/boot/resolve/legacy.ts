@@ -1,0 +1,118 @@
+import { attemptOf, failed, type Attempt, type End, type Tried } from "./attempt";
+import { TYPES, type BootDevice, type DeviceType, type LegacyMachine, type Rank } from "./machine";
+import { startNetwork } from "./network";
+import type { Oracle } from "./questions";
+import { isPresent, isSeen } from "./visible";
+
+/** Legacy firmware knows four types; a stick is a hard disk to it. */
+export function typeOf({ kind }: BootDevice): DeviceType {
+  if (kind === "floppy") return "floppy";
+  if (kind === "disc" || kind === "virtual disc") return "disc";
+  return kind === "network port" ? "network" : "disk";
+}
+
+/** 2 TiB: legacy calls through a USB bridge reach 2^32 sectors of 512 bytes. */
+const REACH = 2 ** 41;
+
+function startDisk(device: BootDevice, oracle: Oracle): Tried {
+  const { contents } = device;
+  if (contents === null) {
+    const is = oracle.ask("starts something", false, device.id, { device: device.name });
+    return is
+      ? { device, file: null, outcome: "starts", reason: null, starts: `what stands on ${device.name}` }
+      : failed("no signature", device);
+  }
+  if (contents === "no medium") return failed("no medium", device);
+  const overUsb = device.kind === "stick" || device.kind === "usb drive";
+  if (contents.sectorBytes !== 512 || (overUsb && contents.sizeBytes > REACH))
+    return failed("sectors unreadable", device);
+  const { code } = contents;
+  if (!code.signature) return failed("no signature", device);
+  if (code.conduct === "hangs") return failed("code hangs", device);
+  if (code.conduct === "gives up") return { ...failed("gave up", device), starts: code.starts || null };
+  return { device, file: null, outcome: "starts", reason: null, starts: code.starts };
+}
+
+function startDisc(device: BootDevice, oracle: Oracle): Tried {
+  const { contents } = device;
+  if (contents === null) return startDisk(device, oracle);
+  if (contents === "no medium") return failed("no medium", device);
+  if (!contents.images) return failed("no catalogue", device);
+  const image = contents.images.find((i) => i.platform === "legacy");
+  return image
+    ? { device, file: null, outcome: "starts", reason: null, starts: image.starts }
+    : failed("UEFI image only", device);
+}
+
+const LAST = 1000;
+
+/** One place in the walk: a device, or a type of which none is attached. */
+type Place = { device: BootDevice; type: DeviceType } | { device: null; type: "disk" | "floppy" };
+
+/** Buses in the order in which a legacy firmware finds its disks. */
+const BUSES = ["ata", "sata", "pci", "usb", "scsi", "sas", "card", "nvme"];
+const busOf = ({ path }: BootDevice): number => {
+  const places = path?.nodes.filter((n) => n.kind === "place") ?? [];
+  return BUSES.indexOf(places.at(-1)?.bus ?? "");
+};
+
+/** Everything in the order in which it is tried: what is ranked, then the rest by type. */
+function placesOf(machine: LegacyMachine, oracle: Oracle): Place[] {
+  const ranks = machine.once ?? machine.order;
+  const seen = machine.devices.filter((d) => isPresent(d, oracle) && isSeen(d, oracle));
+  const rankOf = (test: (rank: Rank) => boolean): number => {
+    const at = ranks.findIndex(test);
+    return at === -1 ? LAST : at;
+  };
+  const ofType = (type: DeviceType): number => rankOf((r) => "type" in r && r.type === type);
+  const priority = (d: BootDevice): number => {
+    const own = rankOf((r) => "device" in r && r.device === d.id);
+    return own < LAST ? own : ofType(typeOf(d));
+  };
+  const ranked = seen
+    .map((device) => ({ device, type: typeOf(device), priority: priority(device) }))
+    .filter((p) => !machine.strict || p.priority < LAST);
+  const hasNo = (type: DeviceType): boolean => !ranked.some((p) => p.type === type);
+  const empty =
+    hasNo("disk") && !machine.strict
+      ? [{ device: null, type: "disk" as const, priority: ofType("disk") }]
+      : [];
+  // A type of which nothing is attached comes after what is.
+  const order = (p: { type: DeviceType; device: BootDevice | null }) =>
+    TYPES.indexOf(p.type) + (p.device ? 0 : LAST);
+  const bus = (p: Place): number => (p.device ? busOf(p.device) : 0);
+  const sorted: Place[] = [...ranked, ...empty].toSorted(
+    (a, b) => a.priority - b.priority || order(a) - order(b) || bus(a) - bus(b),
+  );
+  return hasNo("floppy") && !machine.strict ? [...sorted, { device: null, type: "floppy" }] : sorted;
+}
+
+/** What comes of one place. */
+function startPlace(place: Place, oracle: Oracle): Tried {
+  if (!place.device) return failed(place.type === "disk" ? "no disk" : "no floppy");
+  if (place.type === "disc") return startDisc(place.device, oracle);
+  return place.type === "network"
+    ? startNetwork(place.device, "pxe", oracle)
+    : startDisk(place.device, oracle);
+}
+
+/** Walks the order of a legacy firmware: discs and ports one by one, of the disks the first only. */
+export function walkLegacy(machine: LegacyMachine, oracle: Oracle): { attempts: Attempt[]; end: End } {
+  const attempts: Attempt[] = [];
+  const tried = new Set<DeviceType>();
+  for (const place of placesOf(machine, oracle)) {
+    const single = place.type === "disk" || place.type === "floppy";
+    if (single && tried.has(place.type) && !oracle.ask("second disk", false)) continue;
+    tried.add(place.type);
+    const result = startPlace(place, oracle);
+    const head = { via: machine.once ? ("once" as const) : ("order" as const), entry: null };
+    attempts.push(attemptOf(result, { ...head, label: place.device?.name ?? place.type }, "legacy"));
+    if (result.outcome === "hangs") return { attempts, end: { kind: "hangs", device: result.device } };
+    if (result.outcome === "starts" && result.device)
+      return {
+        attempts,
+        end: { kind: "system", device: result.device, starts: result.starts ?? "", file: null },
+      };
+  }
+  return { attempts, end: { kind: "nothing" } };
+}
