@@ -17,7 +17,14 @@ export const PELL = "J. Pell";
 /** The day so many days from the demo's now; negative for days gone by. */
 export const day = (fromNow: number): string => at(-fromNow * DAY).slice(0, 10);
 
-type Part = { part: string; sizeBytes: number; kind: string; label?: string; mountedAt?: string[] };
+type Part = {
+  part: string;
+  sizeBytes: number;
+  kind: string;
+  label?: string;
+  mountedAt?: string[];
+  partUuid?: string;
+};
 
 export const drive = (
   serial: string,
@@ -174,3 +181,7 @@ export const dated = (what: string, due: string, by: string) => ({
   doneOn: null,
   by,
 });
+
+/** GUID of the first partition of a made-up drive, told by two digits. */
+export const firstPartition = (digits: string | number): string =>
+  `4d5700${String(digits).padStart(2, "0")}-0000-4000-8000-000000000001`;

@@ -1,6 +1,18 @@
 // Thornhope and Cold Lane: two mini PCs, the backup desktop, and a workstation to be judged.
 import type { MachineDocument } from "@/core/machine";
-import { DAY, dated, day, drive, memory, pci, port, read, systemOf, temperature } from "./parts";
+import {
+  DAY,
+  dated,
+  day,
+  drive,
+  memory,
+  pci,
+  port,
+  read,
+  systemOf,
+  temperature,
+  firstPartition,
+} from "./parts";
 
 const pippin = (
   serial: string,
@@ -8,7 +20,14 @@ const pippin = (
   disk: string,
   minutesAgo: number,
   os: object,
-  contents: { part: string; sizeBytes: number; kind: string; label?: string; mountedAt?: string[] }[],
+  contents: {
+    part: string;
+    sizeBytes: number;
+    kind: string;
+    label?: string;
+    mountedAt?: string[];
+    partUuid?: string;
+  }[],
 ): MachineDocument =>
   read(
     {
@@ -20,7 +39,13 @@ const pippin = (
         releaseDate: "02/20/2025",
         order: ["0001"],
         entries: [
-          { id: "0001", label: "Solid-state drive", active: true, kind: "disk", path: "HD(1,GPT,…)" },
+          {
+            id: "0001",
+            label: "Solid-state drive",
+            active: true,
+            kind: "disk",
+            path: `HD(1,GPT,${firstPartition(n)},0x800,0x100000)`,
+          },
         ],
       },
       processors: {
@@ -86,7 +111,7 @@ export const thornhopeA = pippin(
   2 * DAY,
   { osId: "saddler", osName: "Saddler Linux 22", osVersion: "22", hostName: "tho-a" },
   [
-    { part: "nvme0n1p1", sizeBytes: 536_870_912, kind: "vfat", label: "EFI" },
+    { part: "nvme0n1p1", sizeBytes: 536_870_912, kind: "vfat", label: "EFI", partUuid: firstPartition(1) },
     { part: "nvme0n1p2", sizeBytes: 511_500_000_000, kind: "ext4", label: "old-root" },
   ],
 );
@@ -105,7 +130,14 @@ export const thornhopeB = pippin(
     { size: 509_000_000_000, free: 503_200_000_000 },
   ),
   [
-    { part: "nvme0n1p1", sizeBytes: 629_145_600, kind: "vfat", label: "EFI", mountedAt: ["/boot/efi"] },
+    {
+      part: "nvme0n1p1",
+      sizeBytes: 629_145_600,
+      kind: "vfat",
+      label: "EFI",
+      mountedAt: ["/boot/efi"],
+      partUuid: firstPartition(2),
+    },
     { part: "nvme0n1p2", sizeBytes: 511_400_000_000, kind: "xfs", label: "root", mountedAt: ["/"] },
   ],
 );
@@ -114,7 +146,14 @@ export const thornhopeB = pippin(
 const backup = (
   minutesAgo: number,
   system: object,
-  contents: { part: string; sizeBytes: number; kind: string; label?: string; mountedAt?: string[] }[],
+  contents: {
+    part: string;
+    sizeBytes: number;
+    kind: string;
+    label?: string;
+    mountedAt?: string[];
+    partUuid?: string;
+  }[],
 ): MachineDocument =>
   read(
     {

@@ -1,6 +1,6 @@
 // Works: two hypervisor hosts, the storage server, and the host of the telemetry database.
 import type { MachineDocument, Typed } from "@/core/machine";
-import { DAY, dated, day, drive, memory, pci, port, read, temperature } from "./parts";
+import { DAY, dated, day, drive, memory, pci, port, read, temperature, firstPartition } from "./parts";
 
 const SIX_PORTS = (slot: string) =>
   [0, 1, 2, 3, 4, 5].map((n) =>
@@ -89,14 +89,14 @@ const r114 = (
             label: "Network port 1",
             active: true,
             kind: "network",
-            path: `MAC(02610a0000${last},1)`,
+            path: `PciRoot(0x0)/Pci(0x1c,0x0)/Pci(0x0,0x0)/MAC(02610a00${last}01,1)/IPv4(0.0.0.0,0,0)`,
           },
           {
             id: "0003",
             label: "Boot module",
             active: true,
             kind: "disk",
-            path: "HD(1,GPT,…)/File(\\EFI\\BOOT\\BOOTX64.EFI)",
+            path: `HD(1,GPT,${firstPartition(last)},0x800,0x32000)/File(\\EFI\\BOOT\\BOOTX64.EFI)`,
           },
         ],
       },
@@ -126,7 +126,14 @@ const r114 = (
           presentedBy: "BOOTCARD-A",
           controller: "BOOT.1",
           contents: [
-            { part: "sda1", sizeBytes: 104_857_600, kind: "vfat", label: "BOOT" },
+            {
+              part: "sda1",
+              sizeBytes: 104_857_600,
+              kind: "vfat",
+              label: "BOOT",
+              partUuid: firstPartition(last),
+            },
+
             { part: "sda2", sizeBytes: 4_294_967_296, kind: "vfat", label: "CAIRN6" },
           ],
         }),

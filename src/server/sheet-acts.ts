@@ -82,9 +82,9 @@ export async function saveJudged(
 ): Promise<SaveAnswer | { ok: true; confirmed: Confirmed }> {
   const answer = await saveEdits(desk, id, version, edits);
   if (!answer.ok || verdict === null) return answer;
-  const { build, evaluation, roads, ways, consents, nextFree, segmentPlan } = answer.view;
+  const { build, evaluation, roads, ways, boot, consents, nextFree, segmentPlan } = answer.view;
   const { sheet, ...rest } = build;
-  const own = await xxhash64(verdictText(sheet, { evaluation, roads, ways, consents }));
+  const own = await xxhash64(verdictText(sheet, { evaluation, roads, ways, boot, consents }));
   return own === verdict ? { ok: true, confirmed: { build: rest, nextFree, segmentPlan } } : answer;
 }
 

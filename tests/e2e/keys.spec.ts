@@ -32,7 +32,8 @@ async function closed(page: Page, name: string): Promise<void> {
 const PRESSED: Record<string, readonly string[]> = {
   Everywhere: ["/", "1 to 5", "?", "Esc"],
   "Where you write": ["U", "Shift U"],
-  "Build sheet": ["A to K", "] [", "M", "X"],
+  "Build sheet": ["A to K", "] [", "M", "P", "X"],
+  "Picture of the start": ["arrows", "Shift ← →", "O", "L", "S", "W"],
   Machine: ["F R", "arrows", "Enter", "Esc"],
   Run: ["Enter", "D", "N", "R", "S", "T", "C", "L"],
 };

@@ -46,10 +46,10 @@ describe("a page that judges what is typed", () => {
     const builds = await listBuilds(await desk());
     expect(builds.length).toBeGreaterThan(4);
     for (const { id } of builds) {
-      const { build, evaluation, roads, ways, consents } = (await buildView(await desk(), id))!;
+      const { build, evaluation, roads, ways, boot, consents } = (await buildView(await desk(), id))!;
       const own = judgeOn(await fetched(id), build.sheet);
       expect(verdictText(build.sheet, own), id).toBe(
-        verdictText(build.sheet, { evaluation, roads, ways, consents }),
+        verdictText(build.sheet, { evaluation, roads, ways, boot, consents }),
       );
     }
   });

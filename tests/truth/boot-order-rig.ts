@@ -1,10 +1,10 @@
 import { z } from "zod";
 import { parseDevicePath } from "@/core/boot";
 import type {
+  BootCode,
   BootDevice,
   BootEntry,
   BootMachine,
-  Contents,
   LegacyMachine,
   Loader,
   NetworkAnswer,
@@ -178,11 +178,11 @@ const hasLegacyAttribute = (partition: object): boolean =>
   Object.entries(partition).some(([key, value]) => /legacy|attribute/i.test(key) && Boolean(value));
 
 /** What the code in the first sector does, as the rig names it. */
-function codeOf(contents: RigContents, hasSignature: boolean): Contents["code"] {
+function codeOf(contents: RigContents, hasSignature: boolean): BootCode {
   const { mbrCode, partitions, bootCodeMarker, bootPartitionWiped } = contents;
   const code = mbrCode ?? "none";
   const starts = bootCodeMarker ?? "";
-  const does = (conduct: Contents["code"]["conduct"], what = starts) => ({
+  const does = (conduct: BootCode["conduct"], what = starts) => ({
     signature: hasSignature,
     conduct,
     starts: what,
@@ -246,7 +246,7 @@ function deviceOf(device: Device, secureBoot: boolean): BootDevice {
   if (!kind) throw new Error(`the rig's device "${device.kind}" is not known`);
   const words = contents?.network;
   return {
-    ...{ id, name: id, label: `device ${id}`, kind, present, removable, hidden: null },
+    ...{ id, name: id, label: `device ${id}`, kind, present, removable, hidden: null, system: null },
     path: parseDevicePath(placeOf(device)),
     contents: contentsOf(device, secureBoot),
     mac: kind === "network port" ? MAC : null,

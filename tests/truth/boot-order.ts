@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { basename } from "node:path";
 import { z } from "zod";
-import { deviceMeant, Oracle, walkLegacy, walkUefi } from "@/core/boot";
+import { deviceMeant, knownOf, Oracle, walkLegacy, walkUefi } from "@/core/boot";
 import type { Attempt, End, ReasonCode, UefiMachine } from "@/core/boot";
 import { beforeSchema, deviceSchema, entrySchema, machineOf } from "./boot-order-rig";
 import type { Compared, TruthReader } from "./reader";
@@ -111,7 +111,10 @@ type Remembered = UefiMachine["remembered"];
 function* compareUefi(scenario: Scenario, before: Remembered): Generator<Compared, Remembered> {
   const { id, observed, devices, stateBefore } = scenario;
   const machine = machineOf("uefi", devices, stateBefore, before) as UefiMachine;
-  const { attempts, end, after } = walkUefi(machine, new Oracle());
+  const known = knownOf(machine);
+  const walked = walkUefi(known, new Oracle());
+  const { attempts, end } = walked;
+  const after = walked.after();
   // An id without an entry leaves no trace in the firmware's log.
   yield* uefiAttempts(
     id,
@@ -142,7 +145,7 @@ function* compareUefi(scenario: Scenario, before: Remembered): Generator<Compare
         what: `${id}, device of entry ${num}`,
         measured: targetDevice,
         derrick:
-          entry.path.nodes[0]?.kind === "firmware" ? "firmware" : (deviceMeant(machine, entry)?.id ?? null),
+          entry.path.nodes[0]?.kind === "firmware" ? "firmware" : (deviceMeant(known, entry)?.id ?? null),
       };
   }
   return after.remembered;

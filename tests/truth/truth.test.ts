@@ -42,6 +42,12 @@ describe("a case that differs is found", () => {
       /^p01-.*legacy from an optical drive$/,
     ],
     [
+      "a start that ended elsewhere",
+      "boot/boot-order.json",
+      (t) => t.replace('"started":"MARKER-CLONE-PORT0"', '"started":"MARKER-CLONE-PORT1"'),
+      /^u40, started$/,
+    ],
+    [
       "a password that is stored otherwise",
       "keyboard/keyboard-passwords.json",
       (t) => t.replace("YebraßZork?1", "Zebra-York_1"),

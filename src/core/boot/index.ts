@@ -1,5 +1,6 @@
 export { bootStage } from "./stage";
 export { mediaIn, restart, settings } from "./steps/firmware";
 export type { BootGround } from "./ground";
+export * from "./picture";
 export * from "./resolve";
 export { parseDevicePath, type DevicePath } from "./path";

@@ -5,6 +5,8 @@ export const bootSlice = z.object({
   mode: z.enum(["uefi", "legacy"]).default("uefi"),
   start: z.enum(["one-time boot", "media first in the boot order"]).default("one-time boot"),
   secureBoot: z.enum(["on", "off"]).default("on"),
+  /** Devices that the permanent order is to begin with, by their ids in the picture; empty: it stays as it is. */
+  order: z.array(z.string().max(400)).max(100).default([]),
   menuKey: z.string().max(400).default(""),
 });
 export type BootSlice = z.infer<typeof bootSlice>;

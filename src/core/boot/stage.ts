@@ -23,6 +23,7 @@ export const bootStage = {
     "boot.mode": "boot mode",
     "boot.start": "how the media starts",
     "boot.secureBoot": "secure boot",
+    "boot.order": "permanent boot order",
     "boot.menuKey": "menu key",
   },
   checks: BOOT_CHECKS,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { aBuild, aDrive, soundInside, type BuildChanges } from "../../../tests/support/builds";
+import { aBuild, aDrive, MAC, soundInside, type BuildChanges } from "../../../tests/support/builds";
 import { PHRASE_FIRING } from "../../../tests/support/firing-phrases";
 import { ROAD_FIRING } from "../../../tests/support/firing-roads";
 import { runChecks, type Message } from "../finding";
@@ -54,6 +54,32 @@ const agreed = (typed: string, holds: string | null, drive = "NV-0001") => ({
 const pair = (changes: Partial<Drive> = {}, second: Partial<Drive> = {}): BuildChanges => ({
   drives: [aDrive("NV-0001", { seenAs: "a", ...changes }), aDrive("NV-0002", { seenAs: "b", ...second })],
 });
+/** Another drive with a system of its own, which the firmware has an entry for. */
+const elder: BuildChanges = {
+  drives: [
+    aDrive("NV-0001", {}),
+    aDrive("NV-0002", {
+      contents: [
+        { part: "b1", sizeBytes: 9, kind: "vfat", label: null, mountedAt: [], partUuid: "aa-01" },
+        { part: "b2", sizeBytes: 9, kind: "ext4", label: null, mountedAt: ["/"] },
+      ],
+    }),
+  ],
+  facts: {
+    system: { osName: "Saddler 22" },
+    firmware: {
+      mode: "uefi",
+      order: ["0001"],
+      entries: [
+        { id: "0001", label: "saddler", active: true, kind: "disk", path: "HD(1,GPT,aa-01)/File(\\a.efi)" },
+      ],
+    },
+  },
+};
+const portEntry = {
+  ...{ id: "0001", label: "Port 1", active: true, kind: "network" as const },
+  path: `MAC(${MAC.replaceAll(":", "")},1)`,
+};
 const mirrored = (sheet: object = {}, second: Partial<Drive> = {}): BuildChanges => ({
   ...pair({}, second),
   profile: { layouts: ["single drive", "mirror", "raidz2"] },
@@ -188,6 +214,42 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     "stop",
     /starts the installer again/,
     { sheet: { "boot.start": "media first in the boot order" } },
+  ],
+  [
+    "boot.medium-passed",
+    "stop",
+    /finds nothing to start and waits. virtual CD has a loader only for another kind of processor/,
+    { facts: { processors: { architecture: "aarch64" } } },
+  ],
+  [
+    "boot.installer-again",
+    "stop",
+    /still in, the first restart starts the installer of Cairn Hypervisor 9.0 from the virtual CD/,
+    { sheet: { "boot.order": ["medium", "NV-0001"] } },
+  ],
+  [
+    "boot.other-system",
+    "stop",
+    /Then the first restart starts Saddler 22 from Alder 480, and not Cairn Hypervisor 9/,
+    { ...elder, sheet: { "boot.order": ["NV-0002"] } },
+  ],
+  [
+    "boot.nowhere",
+    "stop",
+    /finds nothing to start and waits. .* has no boot image for UEFI/,
+    {
+      ...inside({ verdict: verdict({ answer: "does not", reason: "it has none" }) }),
+      profile: { secureBoot: "must be off" },
+    },
+  ],
+  [
+    "boot.depends",
+    "caution",
+    /from Alder 480 if the network of eno1 answers with nothing to start; otherwise it starts what stands on/,
+    {
+      facts: { firmware: { mode: "uefi", order: ["0001"], entries: [portEntry] } },
+      sheet: { "boot.order": [MAC] },
+    },
   ],
   ["boot.secure-unsigned", "stop", /is not signed/, { image: { inside: null, loaderSigned: "unsigned" } }],
   [

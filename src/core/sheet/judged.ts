@@ -1,3 +1,4 @@
+import type { BootPicture } from "../boot";
 import { consentViews, type ConsentView } from "../storage";
 import { evaluateSheet, type Evaluation } from "./evaluate";
 import { derive, type Plan, type Sources } from "./plan";
@@ -9,6 +10,8 @@ export interface Judged {
   evaluation: Evaluation;
   roads: RoadLine[];
   ways: WaysView | null;
+  /** What the machine starts at the moments of the build; null without a machine. */
+  boot: BootPicture | null;
   /** For each drive of the target whose erasing has to be agreed to: what is asked, and how a consent stands. */
   consents: ConsentView[];
 }
@@ -17,6 +20,7 @@ export const judgedOf = (plan: Plan, evaluation: Evaluation): Judged => ({
   evaluation,
   roads: roadLines(plan),
   ways: waysOf(plan, evaluation.steps),
+  boot: plan.boot,
   consents: consentViews(plan),
 });
 

@@ -1,3 +1,4 @@
+import { bootPicture, type BootPicture } from "../boot";
 import type { Rival } from "../claims";
 import type { CompatNote } from "../compat";
 import type { RateSample, StepTime } from "../estimate";
@@ -41,6 +42,8 @@ export interface Plan extends Sources, Roads {
   today: string;
   /** The ways to the machine side by side; null without an image, and where nothing starts from media. */
   ways: readonly WayPlan[] | null;
+  /** What the machine starts at the moments of the build; null without a machine. */
+  boot: BootPicture | null;
 }
 
 /** The share of the image that one installation reads; a profile that says nothing of it is taken to read all. */
@@ -63,5 +66,6 @@ export function derive(sources: Sources): Plan {
           stickKey: sheet.image.stick.key,
         })
       : null;
-  return { ...sources, ...roads, ways, today: dayAt(site, now) };
+  const plan = { ...sources, ...roads, ways, today: dayAt(site, now) };
+  return { ...plan, boot: bootPicture(plan) };
 }

@@ -16,6 +16,8 @@ export const effectSchema = z.discriminatedUnion("do", [
     /** Null where the mode knows none. */
     secureBoot: z.enum(["on", "off"]).nullable(),
     virtualisation: z.boolean(),
+    /** Names of what the permanent boot order is to begin with; empty: it stays as it is. */
+    order: z.array(z.string()).default([]),
   }),
   z.object({ do: z.literal("insert medium"), ...medium, holds: z.string(), mac: z.string().nullable() }),
   z.object({ do: z.literal("remove medium"), ...medium }),

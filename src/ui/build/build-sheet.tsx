@@ -49,6 +49,11 @@ export function BuildSheet({
     document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
   });
   useKeys("m", () => setDrawer(!drawer));
+  useKeys("p", () => {
+    // A folded zone is opened first; its picture is there once that is drawn.
+    if (!bootStation()) toggle("C");
+    requestAnimationFrame(() => requestAnimationFrame(() => bootStation()?.focus()));
+  });
   useCharacter("]", () => stepThrough(evaluation.findings, 1));
   useCharacter("[", () => stepThrough(evaluation.findings, -1));
 
@@ -127,6 +132,8 @@ function useOpenStages(evaluation: BuildView["evaluation"]) {
   };
   return { toggled, isOpen, toggle, keepOpen };
 }
+
+const bootStation = (): HTMLElement | null => document.querySelector("#zone-C [data-station]");
 
 /** What the build is for, whether it is saved, and the ways to its history and margin. */
 function SheetHead({ state, onMargin }: { state: SheetState; onMargin: () => void }) {

@@ -27,7 +27,19 @@ const GROUPS = [
       ["A to K", "open or fold a zone"],
       ["]  [", "next and previous finding"],
       ["M", "margin, in a narrow window"],
+      ["P", "into the picture of the start, in zone C"],
       ["X", "the main action of the title block"],
+    ],
+  },
+  {
+    title: "Picture of the start",
+    keys: [
+      ["arrows", "to the next device, or moment"],
+      ["Shift ← →", "earlier or later in the order, for good"],
+      ["O", "the medium once, or for good"],
+      ["L", "UEFI or legacy"],
+      ["S", "secure boot on or off"],
+      ["W", "the next way to the machine"],
     ],
   },
   {

@@ -1,2 +1,7 @@
-export { bootRules as BOOT_CHECKS } from "./rules";
+import { pathRules } from "./path-rules";
+import type { BootRule } from "./rule";
+import { bootRules } from "./rules";
+
 export { BOOT_MESSAGES } from "./messages.en";
+
+export const BOOT_CHECKS: readonly BootRule[] = [...bootRules, ...pathRules];

@@ -73,6 +73,36 @@ export const BOOT_MESSAGES = {
     "Give the reason as a waiver, so that the record shows it.",
     "A switch that nobody wrote down is found years later by an auditor.",
   ),
+  "boot.medium-passed": message(
+    "The medium is not reached",
+    "Started as planned, the machine {ends}. {why}",
+    "Look at the path in the picture, and change what stands in the way.",
+    "A medium that is passed over looks like one that was never put in.",
+  ),
+  "boot.installer-again": message(
+    "The installer again",
+    "With the medium still in, {moment} {ends}.",
+    "Put the target first, or take the medium out before the machine restarts; the steps say when.",
+    "The second pass of an unattended installer erases what the first has written.",
+  ),
+  "boot.other-system": message(
+    "Another system than the new one",
+    "Then {moment} {ends}, and not {wanted}.",
+    "Put the entry of the new system first, or take away what stands before it.",
+    "The old system answers under the old name, and looks as if the installation had not happened.",
+  ),
+  "boot.nowhere": message(
+    "Nothing is started",
+    "Then {moment} {ends}. {why}",
+    "Look at the path in the picture: the last device that is tried tells what is missing.",
+    "A machine that nobody can reach stays off until somebody stands before it.",
+  ),
+  "boot.depends": message(
+    "It depends",
+    "Then {moment} {ends} if {on}; otherwise it {otherwise}.",
+    "Find out which it is, or put the target first so that it does not matter.",
+    "What nobody has looked at is decided by the firmware, at night.",
+  ),
   "boot.mbr-limit": message(
     "Larger than an MBR reaches",
     "In legacy mode with an MBR only {limit} of {size} can be used.",

@@ -1,3 +1,3 @@
 export type { HardDriveNode, PathNode, PlaceNode } from "./node";
-export { parseDevicePath, type DevicePath } from "./parse";
-export { comparePlaces, fileKey, hardwareOf, nodeOfKind, partitionKey, pathKey } from "./compare";
+export { parseDevicePath, pathOf, type DevicePath } from "./parse";
+export { comparePlaces, fileKey, nodeOfKind, partitionKey, pathKey } from "./compare";

@@ -99,11 +99,32 @@ function closing(text: string, from: number): number {
 /** A device path as text, understood: its nodes, the data that stood behind it, and what could not be read. */
 export interface DevicePath {
   nodes: readonly PathNode[];
+  /** The places at its head as one text that two paths to the same hardware share; "" where there are none. */
+  hardware: string;
+  /** The numbers of all its places: firmware walks its buses in their order. */
+  numbers: readonly number[];
   /** Optional data of the entry, as far as it can be printed. */
   data: string;
   /** What is broken in it, with its place; null when nothing is. */
   fault: { at: number; text: string } | null;
 }
+
+const isPlace = (node: PathNode): node is PlaceNode => node.kind === "place";
+
+/** A path of nodes; what is compared often is worked out here, once. */
+export function pathOf(nodes: readonly PathNode[], data = "", fault: DevicePath["fault"] = null): DevicePath {
+  const end = nodes.findIndex((n) => !isPlace(n));
+  const head = (end === -1 ? nodes : nodes.slice(0, end)).filter(isPlace);
+  return {
+    ...{ nodes, data, fault },
+    hardware: head.map(placeText).join("/"),
+    numbers: nodes.filter(isPlace).flatMap((n) => n.numbers),
+  };
+}
+
+/** A name space is told by its number; its EUI-64 is printed in two ways. */
+export const placeText = ({ bus, numbers, rest }: PlaceNode): string =>
+  `${bus}:${numbers.join(".")}${rest && bus !== "nvme" ? `:${rest}` : ""}`;
 
 const NAME = /^([A-Za-z][A-Za-z0-9]*)\(/;
 /** A file that stands in a path without brackets; what follows the program's name is the entry's data. */
@@ -116,7 +137,7 @@ const BARE_FILE = /^\\[^\t]*?\.efi|^\\[^\t]*/i;
 export function parseDevicePath(text: string): DevicePath {
   const nodes: PathNode[] = [];
   let at = 0;
-  const ended = (data: string, fault: DevicePath["fault"] = null): DevicePath => ({ nodes, data, fault });
+  const ended = (data: string, fault: DevicePath["fault"] = null): DevicePath => pathOf(nodes, data, fault);
   for (;;) {
     const rest = text.slice(at);
     const bare = BARE_FILE.exec(rest)?.[0];
@@ -125,8 +146,7 @@ export function parseDevicePath(text: string): DevicePath {
       return ended(text.slice(at + bare.length));
     }
     const name = NAME.exec(rest)?.[1];
-    if (name === undefined)
-      return rest === "" && nodes.length > 0 ? ended("") : ended("", { at, text: rest.slice(0, 40) });
+    if (name === undefined) return ended("", { at, text: rest.slice(0, 40) });
     const open = at + name.length;
     const close = closing(text, open);
     if (close === -1) return ended("", { at, text: rest.slice(0, 40) });

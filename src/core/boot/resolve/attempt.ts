@@ -9,7 +9,7 @@ export interface Tried {
   outcome: Outcome;
   /** Null where it starts. */
   reason: ReasonCode | null;
-  /** What runs, in words; null where nothing does. */
+  /** What runs, in words; "" where it is not known what it is, null where nothing runs. */
   starts: string | null;
 }
 
@@ -37,10 +37,10 @@ export const failed = (
 
 /** The attempt with the time that it takes in this mode. */
 export function attemptOf(
-  tried: Tried,
-  head: Pick<Attempt, "via" | "entry" | "label">,
+  { device, file, outcome, reason, starts }: Tried,
+  { via, entry, label }: Pick<Attempt, "via" | "entry" | "label">,
   mode: "uefi" | "legacy",
 ): Attempt {
-  const reason: Reason | null = tried.reason && REASONS[tried.reason];
-  return { ...tried, ...head, seconds: reason?.seconds?.[mode] ?? 0 };
+  const why: Reason | null = reason && REASONS[reason];
+  return { device, file, outcome, reason, starts, via, entry, label, seconds: why?.seconds?.[mode] ?? 0 };
 }

@@ -1,7 +1,9 @@
 import type { Attempt, End } from "./attempt";
 import { walkLegacy } from "./legacy";
 import type { BootMachine } from "./machine";
-import { Oracle, type Question } from "./questions";
+import { listOf, type List } from "./own-list";
+import { Oracle, type Question, type QuestionCode } from "./questions";
+import { knownOf } from "./known";
 import { walkUefi } from "./uefi";
 
 /** One way that a start can go: what is tried, one after the other, and where it ends. */
@@ -16,8 +18,20 @@ export interface Resolution extends BootPath {
   depends: readonly { question: Question; otherwise: BootPath }[];
 }
 
-const walk = (machine: BootMachine, oracle: Oracle): BootPath =>
-  machine.mode === "uefi" ? walkUefi(machine, oracle) : walkLegacy(machine, oracle);
+/** What the list of a firmware depends on; all else is asked while it is walked. */
+const CHANGES_LIST: readonly QuestionCode[] = ["present", "seen", "removable first"];
+
+/** Walks a machine as often as there are questions; what it looks up is worked out once. */
+function walker(machine: BootMachine): (oracle: Oracle, other?: QuestionCode) => BootPath {
+  if (machine.mode === "legacy") return (oracle) => walkLegacy(machine, oracle);
+  const known = knownOf(machine);
+  let list: List | undefined;
+  return (oracle, other) => {
+    if (other && CHANGES_LIST.includes(other)) return walkUefi(known, oracle);
+    list ??= listOf(known, oracle);
+    return walkUefi(known, oracle, list);
+  };
+}
 
 /** Two starts end alike when the same thing runs from the same device. */
 export function endsAlike(a: End, b: End): boolean {
@@ -32,15 +46,18 @@ export function endsAlike(a: End, b: End): boolean {
  */
 export function resolveBoot(machine: BootMachine): Resolution {
   const oracle = new Oracle();
-  const path = walk(machine, oracle);
+  const walk = walker(machine);
+  const path = walk(oracle);
   const depends = [...oracle.asked.values()].flatMap((question) => {
-    const otherwise = walk(machine, new Oracle({ ...question, taken: !question.taken }));
+    const otherwise = walk(new Oracle({ ...question, taken: !question.taken }), question.code);
     return endsAlike(path.end, otherwise.end) ? [] : [{ question, otherwise }];
   });
   return { attempts: path.attempts, end: path.end, depends };
 }
 
-export { deviceMeant } from "./own-list";
+export { deviceMeant, knownOf, standIn, type Known } from "./known";
+export { listOf } from "./own-list";
+export { FALLBACK } from "./loader";
 export { walkUefi } from "./uefi";
 export { walkLegacy } from "./legacy";
 export { Oracle, QUESTIONS, type Question, type QuestionCode } from "./questions";

@@ -14,19 +14,24 @@ export function typeOf({ kind }: BootDevice): DeviceType {
 /** 2 TiB: legacy calls through a USB bridge reach 2^32 sectors of 512 bytes. */
 const REACH = 2 ** 41;
 
+/** Nobody has read its first sector: it starts what is known to start from it, else it is asked. */
+function startUnread(device: BootDevice, oracle: Oracle): Tried {
+  const is =
+    device.system?.isSure ||
+    oracle.ask("starts something", device.system !== null, device.id, { device: device.name });
+  if (!is) return failed("no signature", device);
+  return { device, file: null, outcome: "starts", reason: null, starts: device.system?.name ?? "" };
+}
+
 function startDisk(device: BootDevice, oracle: Oracle): Tried {
   const { contents } = device;
-  if (contents === null) {
-    const is = oracle.ask("starts something", false, device.id, { device: device.name });
-    return is
-      ? { device, file: null, outcome: "starts", reason: null, starts: `what stands on ${device.name}` }
-      : failed("no signature", device);
-  }
+  if (contents === null) return startUnread(device, oracle);
   if (contents === "no medium") return failed("no medium", device);
   const overUsb = device.kind === "stick" || device.kind === "usb drive";
   if (contents.sectorBytes !== 512 || (overUsb && contents.sizeBytes > REACH))
     return failed("sectors unreadable", device);
   const { code } = contents;
+  if (!code) return startUnread(device, oracle);
   if (!code.signature) return failed("no signature", device);
   if (code.conduct === "hangs") return failed("code hangs", device);
   if (code.conduct === "gives up") return { ...failed("gave up", device), starts: code.starts || null };
@@ -35,7 +40,7 @@ function startDisk(device: BootDevice, oracle: Oracle): Tried {
 
 function startDisc(device: BootDevice, oracle: Oracle): Tried {
   const { contents } = device;
-  if (contents === null) return startDisk(device, oracle);
+  if (contents === null) return startUnread(device, oracle);
   if (contents === "no medium") return failed("no medium", device);
   if (!contents.images) return failed("no catalogue", device);
   const image = contents.images.find((i) => i.platform === "legacy");
@@ -94,6 +99,18 @@ function startPlace(place: Place, oracle: Oracle): Tried {
   return place.type === "network"
     ? startNetwork(place.device, "pxe", oracle)
     : startDisk(place.device, oracle);
+}
+
+/** Types as the entries of a legacy device name them (BIOS Boot Specification, by way of UEFI's BBS node). */
+const BBS: Readonly<Record<string, DeviceType>> = {
+  ...{ hd: "disk", usb: "disk", cdrom: "disc", floppy: "floppy", network: "network" },
+};
+
+/** A UEFI firmware with compatibility support starts the first device of a type as a legacy firmware does. */
+export function startByType(bbs: string, devices: readonly BootDevice[], oracle: Oracle): Tried {
+  const type = BBS[bbs] ?? "disk";
+  const device = devices.find((d) => typeOf(d) === type && isPresent(d, oracle) && isSeen(d, oracle));
+  return device ? startPlace({ device, type }, oracle) : failed("device absent");
 }
 
 /** Walks the order of a legacy firmware: discs and ports one by one, of the disks the first only. */

@@ -62,7 +62,8 @@ export interface Contents {
   unreadable: boolean;
   /** Boot images of an El Torito catalogue; null where there is no catalogue. */
   images: readonly DiscImage[] | null;
-  code: BootCode;
+  /** Null: nobody has read the first sector. */
+  code: BootCode | null;
 }
 
 /** What the network answers to a port that asks for something to start. */
@@ -108,6 +109,8 @@ export interface BootDevice {
   hidden: Hidden | "unknown" | null;
   /** Null: nobody has read what stands on it. */
   contents: Contents | "no medium" | null;
+  /** What starts from it where nobody has looked for its loader, and whether that is known for sure; null: nothing is told. */
+  system: { name: string; isSure: boolean } | null;
   /** MAC address in hex, for ports. */
   mac: string | null;
   /** What is answered to PXE and to HTTP boot; null: not known. */

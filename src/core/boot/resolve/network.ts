@@ -16,7 +16,7 @@ export function startNetwork(device: BootDevice, by: "pxe" | "http", oracle: Ora
   const answer = device.answers?.[by];
   if (!answer) {
     const is = oracle.ask("answers", false, device.id, { device: device.name });
-    return is ? started(device, "what the network gives") : failed("nobody answers", device);
+    return is ? started(device, "") : failed("nobody answers", device);
   }
   return answer.kind === "program" ? started(device, answer.starts) : failed(REFUSALS[answer.kind], device);
 }

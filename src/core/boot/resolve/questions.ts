@@ -35,6 +35,11 @@ export const QUESTIONS = {
     yes: "something that starts stands on {device}",
     no: "nothing that starts stands on {device}",
   },
+  carries: {
+    kind: "unknown",
+    yes: "{device} carries the partition that {entry} names",
+    no: "{device} does not carry the partition that {entry} names",
+  },
   "has the file": { kind: "unknown", yes: "{file} is on {device}", no: "{file} is not on {device}" },
   "secure boot": { kind: "unknown", yes: "secure boot is on", no: "secure boot is off" },
   signed: { kind: "unknown", yes: "{file} is signed by a key of this firmware", no: "{file} is not signed" },
@@ -61,20 +66,21 @@ export interface Question {
   taken: boolean;
 }
 
-const keyOf = (code: QuestionCode, about: string): string => `${code} ${about}`;
+const keyOf = (code: QuestionCode, about: string): string => (about ? `${code} ${about}` : code);
 
 /** Answers what is not known with what is likely, and remembers what was asked. */
 export class Oracle {
   readonly asked = new Map<string, Question>();
+  /** `other` is one question with the answer that it has in this walk. */
   constructor(private readonly other: Question | null = null) {}
 
-  /** `likely`, unless this is the question that is looked at from its other end. */
+  /** `likely`, unless this is the question that is answered otherwise. */
   ask(code: QuestionCode, likely: boolean, about = "", facts: Question["facts"] = {}): boolean {
     const key = keyOf(code, about);
     const known = this.asked.get(key);
     if (known) return known.taken;
     const isOther = this.other !== null && keyOf(this.other.code, this.other.about) === key;
-    const taken = isOther ? !this.other!.taken : likely;
+    const taken = isOther ? this.other!.taken : likely;
     this.asked.set(key, { code, about, facts, taken });
     return taken;
   }

@@ -36,7 +36,7 @@ export const REASONS = {
   "file missing": fails("{file} is not on {device}."),
   "no fallback loader": fails("{device} has no loader at the path where firmware looks by itself."),
   "other architecture": fails("{device} has a loader only for another kind of processor."),
-  "no file system": fails("The firmware reads FAT only, and there is none where {entry} points to."),
+  "no file system": fails("{device} has no FAT file system where the firmware looks, and it reads no other."),
   "not a program": fails("{file} on {device} is not an EFI program."),
   "wrong code": fails("{file} on {device} holds code for another kind of processor."),
   "not signed": fails("Secure boot refuses {file} on {device}: no key of the firmware has signed it."),

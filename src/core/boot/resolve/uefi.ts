@@ -1,17 +1,19 @@
-import { fileKey, hardwareOf, nodeOfKind, partitionKey, type HardDriveNode } from "../path";
+import { fileKey, nodeOfKind, partitionKey, type HardDriveNode } from "../path";
 import { attemptOf, failed, type Attempt, type End, type Tried } from "./attempt";
 import { startDevice, startFallback, startFile } from "./loader";
 import type { BootDevice, BootEntry, UefiMachine, Volume } from "./machine";
+import { startByType } from "./legacy";
 import { startNetwork } from "./network";
-import { deviceMeant, devicesInOrder, listOf, type List, type Removed } from "./own-list";
+import { deviceMeant, placeKey, volumesOf, type Carrier, type Known } from "./known";
+import { devicesInOrder, listOf, type List, type Removed } from "./own-list";
 import type { Oracle } from "./questions";
 import { isPresent, isUsable, unusable } from "./visible";
 
-/** What the list is after the start, and where the walk ended. */
+/** Where a walk ended, and what the list of the firmware is afterwards. */
 export interface Walked {
   attempts: Attempt[];
   end: End;
-  after: {
+  after(): {
     order: readonly string[];
     entries: ReadonlyMap<string, BootEntry>;
     remembered: ReadonlyMap<string, string>;
@@ -20,12 +22,10 @@ export interface Walked {
 
 interface At {
   machine: UefiMachine;
+  known: Known;
   oracle: Oracle;
   remembered: Map<string, string>;
 }
-
-const volumesOf = ({ contents }: BootDevice): readonly Volume[] =>
-  contents === null || contents === "no medium" ? [] : contents.volumes;
 
 const isPartition = (volume: Volume, node: HardDriveNode): boolean =>
   volume.partition !== null && partitionKey(volume.partition) === partitionKey(node);
@@ -39,59 +39,82 @@ const isExactly = (volume: Volume, node: HardDriveNode): boolean =>
 /** The file of an entry, or the loader that firmware looks for by itself; some look for that also where the file is gone. */
 function startOn(at: At, device: BootDevice, volumes: readonly Volume[], file: string | undefined): Tried {
   const [volume] = volumes;
-  if (file === undefined || !volume) return startFallback({ ...at, device }, volumes);
-  const tried = startFile({ ...at, device }, volume, file);
+  // Who made an entry for a partition had put something there.
+  if (file === undefined || !volume) return startFallback(at, device, volumes, true);
+  const tried = startFile(at, device, volume, file);
   if (tried.reason !== "file missing" || at.oracle.ask("fallback of a lost entry", false) === false)
     return tried;
-  const instead = startDevice({ ...at, device });
+  const instead = startDevice(at, device);
   return instead.outcome === "starts" ? instead : tried;
 }
 
 /** HD(...): the first drive in the firmware's order that carries the partition; the one of the last time before all. */
 function startPartition(at: At, entry: BootEntry, node: HardDriveNode, file: string | undefined): Tried {
-  const { machine, oracle, remembered } = at;
+  const { known, oracle, remembered } = at;
   const key = partitionKey(node);
-  const carriers = machine.devices.filter((d) => volumesOf(d).some((v) => isPartition(v, node)));
-  const last = remembered.get(key);
-  const there = carriers
-    .filter((d) => isUsable(d, oracle) && !isUnreadable(d))
-    .toSorted(
-      (a, b) => Number(keyOf(b) === last) - Number(keyOf(a) === last) || inOrder(machine, oracle, a, b),
-    );
-  const [device] = there;
-  if (device) {
-    remembered.set(key, keyOf(device));
-    return startOn(
-      at,
-      device,
-      volumesOf(device).filter((v) => isPartition(v, node)),
-      file,
-    );
+  const carriers = known.carriers.get(key) ?? NONE;
+  const found = foundOn(at, carriers, remembered.get(key));
+  if (found) {
+    remembered.set(key, placeKey(found.device));
+    return startOn(at, found.device, found.volumes, file);
   }
-  const meant = carriers[0] ?? deviceMeant(machine, entry);
+  const unread = carriers.length === 0 ? unreadCarrier(at, entry) : undefined;
+  if (unread) return startOn(at, unread, [UNREAD], file);
+  const meant = carriers[0]?.device ?? deviceMeant(known, entry);
   if (!meant || isUnreadable(meant)) return failed(meant ? "table unreadable" : "partition missing", meant);
   return unusable(meant, oracle) ?? failed("partition missing", meant);
 }
 
+const NONE: readonly Carrier[] = [];
+
+/** The drive on which a partition is found: where it was the last time, else the first in the firmware's order. */
+function foundOn(at: At, carriers: readonly Carrier[], last: string | undefined): Carrier | undefined {
+  const there = carriers.filter((c) => isUsable(c.device, at.oracle) && !isUnreadable(c.device));
+  if (there.length < 2) return there[0];
+  return there.find((c) => placeKey(c.device) === last) ?? firstInOrder(at, there, (c) => c.device);
+}
+
+/** A drive whose partitions nobody has told apart may carry the one that an entry names. */
+function unreadCarrier({ machine, oracle }: At, { label }: BootEntry): BootDevice | undefined {
+  const mayCarry = (d: BootDevice): boolean =>
+    d.contents === null ? DRIVES.includes(d.kind) : volumesOf(d).some((v) => v.partition?.signature === "");
+  return machine.devices
+    .filter((d) => mayCarry(d) && isUsable(d, oracle))
+    .toSorted((a, b) => Number(b.system !== null) - Number(a.system !== null))
+    .find((d) => oracle.ask("carries", true, `${d.id} ${label}`, { device: d.name, entry: label }));
+}
+
+const DRIVES: readonly BootDevice["kind"][] = [
+  "drive",
+  "virtual drive",
+  "boot card",
+  "usb drive",
+  "SAN volume",
+];
+
 const isUnreadable = ({ contents }: BootDevice): boolean =>
   contents !== null && contents !== "no medium" && contents.unreadable;
-const keyOf = (device: BootDevice): string => (device.path ? hardwareOf(device.path) : device.id);
 
-function inOrder(machine: UefiMachine, oracle: Oracle, a: BootDevice, b: BootDevice): number {
-  if (a === b) return 0;
+/** The one that the firmware comes to first. */
+function firstInOrder<T>(
+  { machine, oracle }: At,
+  all: readonly T[],
+  deviceOf: (one: T) => BootDevice,
+): T | undefined {
+  if (all.length < 2) return all[0];
   const order = devicesInOrder(machine, oracle);
-  return order.indexOf(a) - order.indexOf(b);
+  return all.toSorted((a, b) => order.indexOf(deviceOf(a)) - order.indexOf(deviceOf(b)))[0];
 }
 
 /** A path that begins with hardware: that very place, whatever hangs there now. */
 function startAt(at: At, entry: BootEntry): Tried {
-  const device = deviceMeant(at.machine, entry);
+  const device = deviceMeant(at.known, entry);
   if (!device) return failed("device absent");
   const stopped = unusable(device, at.oracle);
   if (stopped) return stopped;
   const file = nodeOfKind(entry.path, "file")?.path;
   const node = nodeOfKind(entry.path, "partition");
-  if (!node) return file === undefined ? startDevice({ ...at, device }) : startBare(at, file, [device]);
+  if (!node) return file === undefined ? startDevice(at, device) : startBare(at, file, [device]);
   if (isUnreadable(device)) return failed("table unreadable", device);
   const volumes = volumesOf(device).filter((v) => isExactly(v, node));
   if (device.contents !== null && volumes.length === 0) return failed("partition missing", device);
@@ -103,13 +126,11 @@ const UNREAD: Volume = { partition: null, start: null, sectors: null, fat: null,
 /** A file without a place is looked for on removable media first, then on fixed drives. */
 function startBare(at: At, file: string, devices?: readonly BootDevice[]): Tried {
   const { machine, oracle } = at;
-  const all =
-    devices ??
-    machine.devices.filter((d) => isUsable(d, oracle)).toSorted((a, b) => inOrder(machine, oracle, a, b));
+  const all = devices ?? devicesInOrder(machine, oracle);
   for (const device of all.toSorted((a, b) => Number(b.removable) - Number(a.removable)))
     for (const volume of everyVolume(device))
       if (volume.loaders?.some((l) => fileKey(l.path) === fileKey(file)))
-        return startFile({ ...at, device }, volume, file);
+        return startFile(at, device, volume, file);
   return failed("file missing", devices?.[0] ?? null, file);
 }
 
@@ -133,15 +154,20 @@ function startUsb(at: At, serial: string | undefined): Tried {
   const sticks = machine.devices.filter(
     (d) => isUsb(d) && isUsable(d, oracle) && (serial === undefined || d.label.includes(serial)),
   );
-  const [device] = sticks.toSorted((a, b) => inOrder(machine, oracle, a, b));
-  return device ? startDevice({ ...at, device }) : failed("device absent");
+  const device = firstInOrder(at, sticks, (d) => d);
+  return device ? startDevice(at, device) : failed("device absent");
 }
 
 function startPort(at: At, entry: BootEntry): Tried {
-  const device = deviceMeant(at.machine, entry);
+  const device = deviceMeant(at.known, entry);
   if (!device || !isPresent(device, at.oracle)) return failed("device absent", device);
   return startNetwork(device, nodeOfKind(entry.path, "uri") ? "http" : "pxe", at.oracle);
 }
+
+const lastGuid = ({ nodes }: BootEntry["path"]): string => {
+  const last = nodes.at(-1);
+  return last?.kind === "firmware" ? last.guid : "";
+};
 
 /** A program of the firmware itself. */
 function startFirmware({ machine, oracle }: At, guid: string, label: string): Tried {
@@ -153,11 +179,13 @@ function startFirmware({ machine, oracle }: At, guid: string, label: string): Tr
 /** What comes of one entry. */
 function startEntry(at: At, entry: BootEntry): Tried {
   const { path, label } = entry;
+  const { machine, oracle } = at;
   const [head] = path.nodes;
   if (!head) return failed("path unreadable");
   if (nodeOfKind(path, "mac")) return startPort(at, entry);
   switch (head.kind) {
     case "place":
+    case "other":
       return startAt(at, entry);
     case "partition":
       return startPartition(at, entry, head, nodeOfKind(path, "file")?.path);
@@ -168,13 +196,11 @@ function startEntry(at: At, entry: BootEntry): Tried {
     case "usb serial":
       return startUsb(at, head.serial);
     case "firmware":
-      return startFirmware(
-        at,
-        nodeOfKind({ ...path, nodes: path.nodes.slice(-1) }, "firmware")?.guid ?? "",
-        label,
-      );
+      return startFirmware(at, lastGuid(path), label);
     case "legacy":
-      return failed("needs compatibility");
+      return (machine.compatibility ?? oracle.ask("compatibility", false))
+        ? startByType(head.type, machine.devices, oracle)
+        : failed("needs compatibility");
     default:
       return failed(path.fault ? "path unreadable" : "device absent");
   }
@@ -196,57 +222,115 @@ function endOf(tried: Tried, oracle: Oracle): End | null {
 }
 
 /** The ids in the order in which the walk meets them, with what was taken away at its old place. */
-function* met({ order, removed }: List): Generator<{ id: string } | Removed> {
-  const gone = (after: string) => removed.filter((r) => r.after === after && !order.includes(r.id));
+function met({ order, removed }: List): Iterable<{ id: string } | Removed> {
+  const ids = order.map((id) => ({ id }));
+  return removed.length === 0 ? ids : withRemoved(ids, removed);
+}
+
+function* withRemoved(
+  order: readonly { id: string }[],
+  removed: readonly Removed[],
+): Generator<{ id: string } | Removed> {
+  const ids = new Set(order.map((o) => o.id));
+  // What stood behind something that is gone as well comes right after it.
+  function* gone(after: string): Generator<Removed> {
+    for (const r of removed.filter((x) => x.after === after && !ids.has(x.id))) {
+      yield r;
+      yield* gone(r.id);
+    }
+  }
   yield* gone("");
-  for (const id of order) {
-    yield { id };
-    yield* gone(id);
+  for (const step of order) {
+    yield step;
+    yield* gone(step.id);
+  }
+}
+
+const SET_UP: Tried = { device: null, file: null, outcome: "starts", reason: null, starts: "set-up" };
+
+/** One walk along the list: what was tried, and what was found on the way. */
+class Walk {
+  readonly attempts: Attempt[] = [];
+  readonly at: At;
+
+  constructor(
+    private readonly known: Known,
+    private readonly oracle: Oracle,
+    private readonly list: List,
+  ) {
+    const { machine } = known;
+    this.at = { machine, known, oracle, remembered: new Map(machine.remembered) };
+  }
+
+  private note(tried: Tried, via: Attempt["via"], entry: Pick<BootEntry, "id" | "label"> | null): End | null {
+    this.attempts.push(
+      attemptOf(tried, { via, entry: entry?.id ?? null, label: entry?.label ?? "" }, "uefi"),
+    );
+    return endOf(tried, this.oracle);
+  }
+
+  /** The one-time choice, which is tried before the order, whatever its attributes are. */
+  private chosen(): End | null {
+    const { once } = this.known.machine;
+    if (once === null) return null;
+    const entry = this.list.entries.get(once);
+    if (entry) return this.note(startEntry(this.at, entry), "once", entry);
+    return this.note(failed("entry missing"), "once", { id: once, label: "" });
+  }
+
+  /** Along the order, until something runs. */
+  private along(steps: Iterable<{ id: string } | Removed>): End | null {
+    for (const step of steps) {
+      const end = "why" in step ? this.passed(step) : this.tryNext(this.list.entries.get(step.id)!);
+      if (end) return end;
+    }
+    return null;
+  }
+
+  private passed({ entry, id, why }: Removed): null {
+    this.note(failed(why, entry && deviceMeant(this.known, entry)), "order", entry ?? { id, label: "" });
+    return null;
+  }
+
+  private tryNext(entry: BootEntry): End | null {
+    // A firmware that adds nothing by itself ends here, for all that it would add stands at the end.
+    if (this.list.added.has(entry) && !this.oracle.ask("own entries", true)) return { kind: "nothing" };
+    const over = passedOver(entry);
+    const tried = over ? failed(over, deviceMeant(this.known, entry)) : startEntry(this.at, entry);
+    return this.note(tried, "order", entry);
+  }
+
+  private run(): End {
+    const { machine } = this.known;
+    if (machine.toSetup) return { kind: "set-up" };
+    const end = this.chosen() ?? this.along(met(this.list));
+    if (end) return end;
+    const before = this.list.order.length;
+    this.list.complete(this.oracle);
+    return this.along(this.list.order.slice(before).map((id) => ({ id }))) ?? { kind: "nothing" };
+  }
+
+  /** Where it ends; the set-up pages that a firmware opens by itself are an attempt as well. */
+  toEnd(): End {
+    const end = this.run();
+    if (end.kind === "set-up" && this.attempts.at(-1)?.starts !== "set-up") {
+      const { setup } = this.known.machine.programs;
+      const isIt = (e: BootEntry): boolean => lastGuid(e.path) === setup?.guid;
+      this.note(SET_UP, "set-up", [...this.list.entries.values()].find(isIt) ?? null);
+    }
+    return end;
   }
 }
 
 /** Walks the list of a UEFI firmware: the one-time choice, then the order, until something runs. */
-export function walkUefi(machine: UefiMachine, oracle: Oracle): Walked {
-  const list = listOf(machine, oracle);
-  const at: At = { machine, oracle, remembered: new Map(machine.remembered) };
-  const attempts: Attempt[] = [];
-  const note = (tried: Tried, via: Attempt["via"], entry: Pick<BootEntry, "id" | "label"> | null) => {
-    attempts.push(attemptOf(tried, { via, entry: entry?.id ?? null, label: entry?.label ?? "" }, "uefi"));
-    return endOf(tried, oracle);
+export function walkUefi(known: Known, oracle: Oracle, list = listOf(known, oracle)): Walked {
+  const walk = new Walk(known, oracle, list);
+  const end = walk.toEnd();
+  return {
+    ...{ attempts: walk.attempts, end },
+    after() {
+      list.complete(oracle);
+      return { order: list.order, entries: list.entries, remembered: walk.at.remembered };
+    },
   };
-  const setUp = (): void => {
-    const guid = machine.programs.setup?.guid ?? "";
-    const entry = [...list.entries.values()].find((e) =>
-      e.path.nodes.some((n) => n.kind === "firmware" && n.guid === guid),
-    );
-    const tried: Tried = { device: null, file: null, outcome: "starts", reason: null, starts: "set-up" };
-    note(tried, "set-up", entry ?? null);
-  };
-  const walk = (): End => {
-    if (machine.toSetup) return { kind: "set-up" };
-    const once = machine.once === null ? undefined : list.entries.get(machine.once);
-    if (machine.once !== null && !once)
-      note(failed("entry missing"), "once", { id: machine.once, label: "" });
-    const first = once && note(startEntry(at, once), "once", once);
-    if (first) return first;
-    for (const step of met(list)) {
-      if ("why" in step) {
-        const { entry, id } = step;
-        note(failed(step.why, entry && deviceMeant(machine, entry)), "order", entry ?? { id, label: "" });
-      } else {
-        const entry = list.entries.get(step.id)!;
-        const over = passedOver(entry);
-        const end = note(
-          over ? failed(over, deviceMeant(machine, entry)) : startEntry(at, entry),
-          "order",
-          entry,
-        );
-        if (end) return end;
-      }
-    }
-    return { kind: "nothing" };
-  };
-  const end = walk();
-  if (end.kind === "set-up" && attempts.at(-1)?.starts !== "set-up") setUp();
-  return { attempts, end, after: { order: list.order, entries: list.entries, remembered: at.remembered } };
 }

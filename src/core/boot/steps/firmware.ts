@@ -9,6 +9,13 @@ type View = LegView<BootGround> & { plan: { sheet: { answers: { hostName: string
 
 const place = (plan: BootGround) => (isAtMachine(plan) ? ("at the machine" as const) : ("console" as const));
 
+/** What the permanent order is to begin with, by the names of the picture. */
+function namesInOrder({ sheet, boot }: BootGround): string[] {
+  const [, , restart] = boot?.moments ?? [];
+  const known = [...(restart?.tries ?? []), ...(restart?.rest ?? [])];
+  return sheet.boot.order.flatMap((id) => known.find((k) => k.device === id)?.name ?? []);
+}
+
 /** The firmware as it is for the whole build; looked at once. */
 export function settings(plan: BootGround): Step {
   const { mode, secureBoot } = plan.sheet.boot;
@@ -18,6 +25,7 @@ export function settings(plan: BootGround): Step {
     mode,
     secureBoot: mode === "uefi" ? secureBoot : null,
     virtualisation: plan.profile?.requirements.virtualisation !== "not needed",
+    order: namesInOrder(plan),
   };
   return step("firmware", "C", takes(300, 720), {
     title: "Check the firmware settings",
@@ -26,7 +34,7 @@ export function settings(plan: BootGround): Step {
       ...(keys?.setup ? [`Into the settings: ${keys.setup} ${whenTaken(keys.seconds)}.`] : []),
       ...firmwareWords(set),
       "After power loss: last state or always on. Clock in UTC, right to the minute.",
-      "All memory and every processor are listed. Leave the permanent boot order as it is.",
+      "All memory and every processor are listed.",
     ],
     see: [`Memory and processors as on the sheet of ${plan.machine?.name}`],
     effects: [{ do: "switch power", to: "on" }, set],

@@ -5,10 +5,18 @@ import type { EffectOf, Step } from "../../stage";
 export const whenTaken = (seconds: number | null | undefined): string =>
   seconds ? `about ${seconds} s after power on` : "when the maker's logo shows";
 
-export const firmwareWords = ({ mode, secureBoot, virtualisation }: EffectOf<"set firmware">): string[] => [
+export const firmwareWords = ({
+  mode,
+  secureBoot,
+  virtualisation,
+  order,
+}: EffectOf<"set firmware">): string[] => [
   `Boot mode ${modeWords(mode)}.`,
   ...(secureBoot ? [`Secure boot ${secureBoot}.`] : []),
   ...(virtualisation ? ["Virtualisation and the IOMMU on."] : []),
+  order.length > 0
+    ? `Permanent boot order: ${order.join(", then ")}. Write down the order that stood there before.`
+    : "Leave the permanent boot order as it is.",
 ];
 
 type Words = Pick<Step, "title" | "do" | "see">;

@@ -1,0 +1,12 @@
+export { bootPicture } from "./picture";
+export {
+  MEDIUM,
+  MOMENTS,
+  type BootPicture,
+  type Moment,
+  type MomentView,
+  type Try,
+  type Verdict,
+} from "./view";
+export { momentSubject } from "./words.en";
+export { systemAt } from "./moments";

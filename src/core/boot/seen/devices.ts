@@ -1,0 +1,115 @@
+import { systemDrives, visibleDrives, type Drive, type Facts, type Port } from "../../machine";
+import { pathOf, type DevicePath } from "../path";
+import type { BootDevice, BootEntry, Contents, DeviceKind, Volume } from "../resolve";
+
+/** What is common to everything that is in the machine and can be seen. */
+const HERE = {
+  ...{ present: true, removable: false, hidden: null, contents: null, system: null },
+  ...{ path: null, mac: null, answers: null },
+} as const satisfies Partial<BootDevice>;
+
+const FAT = /^(v?fat|efi)/i;
+
+/** Partitions as `lsblk` and `blkid` tell them: what is in a FAT volume is told by neither. */
+function volumeOf({ part, kind, partUuid = "" }: NonNullable<Drive["contents"]>[number]): Volume {
+  const number = Number(/(\d+)$/.exec(part)?.[1] ?? 0);
+  const isFat = FAT.test(kind);
+  return {
+    partition: { number, scheme: "GPT", signature: partUuid.toLowerCase() },
+    ...{ start: null, sectors: null, fat: isFat, loaders: isFat ? null : [] },
+  };
+}
+
+function contentsOf(drive: Drive): Contents | null {
+  if (drive.contents === null) return null;
+  return {
+    sectorBytes: drive.logicalSectorBytes ?? 512,
+    sizeBytes: drive.sizeBytes,
+    volumes: drive.contents.map(volumeOf),
+    ...{ unreadable: false, images: null, code: null },
+  };
+}
+
+function kindOf(drive: Drive, facts: Facts): DeviceKind {
+  const controller = facts.storageControllers.find((c) => c.id === drive.controller);
+  if (drive.media === "card" || controller?.mode === "boot module") return "boot card";
+  if (drive.presentedBy) return "virtual drive";
+  if (drive.media === "usb") return drive.removable ? "stick" : "usb drive";
+  return "drive";
+}
+
+/** How a drive is called in a picture: by its set or bay, else by its model; never by its serial, which gates ask for. */
+export function shortName(drive: Drive): string {
+  if (drive.bay) return /^\d/.test(drive.bay) ? `bay ${drive.bay}` : drive.bay;
+  return drive.presentedBy ?? drive.model ?? `${drive.media} drive`;
+}
+
+/** Where a drive is, by the entry that firmware made for it: its name there holds the serial. */
+const placeOf = ({ serial }: Drive, entries: readonly BootEntry[]): DevicePath | null =>
+  entries.find((e) => e.own && serial !== null && serial.length >= 6 && e.label.includes(serial))?.path ??
+  null;
+
+function driveDevices(facts: Facts, entries: readonly BootEntry[], marks: readonly string[]): BootDevice[] {
+  const { drives: standing = [] } = systemDrives(facts, marks) ?? {};
+  const name = facts.system?.osName;
+  // Of several drives of one system it is not told from which it was started.
+  const isSure = standing.length === 1;
+  return visibleDrives(facts).map((drive) => ({
+    ...HERE,
+    ...{ id: drive.id, name: shortName(drive), label: drive.model ?? drive.id },
+    ...{ kind: kindOf(drive, facts), removable: drive.removable, path: placeOf(drive, entries) },
+    contents: contentsOf(drive),
+    system: name && standing.includes(drive) ? { name, isSure } : null,
+  }));
+}
+
+const macOf = (port: Port): string => port.mac.toLowerCase().replaceAll(":", "");
+
+const portDevice = (port: Port): BootDevice => ({
+  ...HERE,
+  ...{ id: port.mac, name: port.seenAs, label: port.seenAs, kind: "network port", mac: macOf(port) },
+  answers: port.link === "down" ? { pxe: { kind: "link down" }, http: { kind: "link down" } } : null,
+});
+
+const HEAD_KINDS = new Set(["place", "vendor"]);
+
+/** The hardware that an entry names and no tool has told of: a disc drive, a virtual one, a stick that was there. */
+function namedOnly(entry: BootEntry, kind: string): BootDevice | null {
+  const [head] = entry.path.nodes;
+  if (!head || !HEAD_KINDS.has(head.kind) || entry.path.nodes.some((n) => n.kind === "mac")) return null;
+  const optical = kind === "optical" || /cd|dvd|optical/i.test(entry.label);
+  const isVirtual = /virtual/i.test(entry.label);
+  const place = entry.path.nodes.findIndex((n) => n.kind !== "place" && n.kind !== "vendor");
+  return {
+    ...HERE,
+    ...{ id: `entry ${entry.id}`, name: entry.label, label: entry.label },
+    kind: optical ? (isVirtual ? "virtual disc" : "disc") : "drive",
+    removable: optical,
+    path: place === -1 ? entry.path : pathOf(entry.path.nodes.slice(0, place)),
+    // A disc drive is part of the machine; another device may have been taken out since the entry was made.
+    present: optical ? true : null,
+  };
+}
+
+/** Everything that the machine may start from, by what was read of it. */
+export function seenDevices(
+  facts: Facts,
+  entries: readonly BootEntry[],
+  marks: readonly string[],
+): BootDevice[] {
+  const drives = driveDevices(facts, entries, marks);
+  const ports = facts.ports.filter((p) => p.kind === "ethernet").map(portDevice);
+  const kinds = new Map((facts.firmware?.entries ?? []).map((e) => [e.id, e.kind]));
+  const known = new Set(drives.map((d) => d.path));
+  const others = entries
+    .filter((e) => !known.has(e.path))
+    .map((e) => namedOnly(e, kinds.get(e.id) ?? ""))
+    .filter((d) => d !== null);
+  const first = others.filter((d, i) => others.findIndex((o) => samePlace(o, d)) === i);
+  return [...drives, ...first, ...ports];
+}
+
+const samePlace = (a: BootDevice, b: BootDevice): boolean =>
+  JSON.stringify(a.path?.nodes) === JSON.stringify(b.path?.nodes);
+
+export { HERE };

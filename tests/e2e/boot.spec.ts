@@ -1,0 +1,95 @@
+import { expect, test, type Page } from "@playwright/test";
+import { DEMO, listening, loadDemo, saved } from "./servers";
+
+test.beforeAll(() => loadDemo());
+
+/** A moment of the picture, and the stop that has the focus. */
+const moment = (page: Page, name: string) => page.locator(`#zone-C [data-row="${name}"]`);
+const focused = (page: Page) =>
+  page.evaluate(() => (document.activeElement as HTMLElement | null)?.dataset.station ?? null);
+
+async function into(page: Page, build: string): Promise<void> {
+  await page.goto(`${DEMO}/builds/${build}`);
+  await listening(page);
+  await page.keyboard.press("p");
+  await expect.poll(() => focused(page)).not.toBeNull();
+}
+
+test("keys move the path: a medium put first for good ends in the installer again, and U takes it back", async ({
+  page,
+}) => {
+  await into(page, "b-wrk-hv2");
+  const story = page.locator("[data-story]");
+  await expect(story).toHaveText(
+    "The next restart, once, starts the installer of Cairn Hypervisor 6.7 from the virtual CD; after that it starts Cairn Hypervisor 6.7 from the boot module.",
+  );
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowDown");
+  await expect(moment(page, "first restart").locator(":focus")).toHaveText("boot module");
+  await page.keyboard.press("ArrowRight");
+  await expect.poll(() => focused(page)).toBe("medium");
+  await page.keyboard.press("Shift+ArrowLeft");
+  await expect(moment(page, "first restart")).toContainText("starts the installer of Cairn Hypervisor 6.7");
+  await expect.poll(() => focused(page)).toBe("medium");
+  await expect(page.locator("article", { hasText: "Media first for good" })).toHaveCount(1);
+  await saved(page);
+  await page.keyboard.press("u");
+  await expect(moment(page, "first restart")).toContainText(
+    "starts Cairn Hypervisor 6.7 from the boot module",
+  );
+  await saved(page);
+});
+
+test("letters change once or for good, the mode, secure boot and the way, and the path follows at once", async ({
+  page,
+}) => {
+  await into(page, "b-wrk-hv2");
+  const install = moment(page, "to install");
+  await page.keyboard.press("o");
+  await expect(moment(page, "power loss")).toContainText("starts the installer");
+  await page.keyboard.press("o");
+  await expect(moment(page, "power loss")).toContainText("starts Cairn Hypervisor 9 from the boot module");
+  await page.keyboard.press("w");
+  await expect(install.getByRole("button").first()).not.toContainText("virtual CD");
+  for (let left = 3; left > 0; left--) await page.keyboard.press("w");
+  await expect(install.getByRole("button").first()).toContainText("virtual CD");
+  const secure = page.locator('[data-field="boot.secureBoot"]');
+  await page.keyboard.press("s");
+  await expect(secure.getByRole("radio", { name: "on" })).toBeChecked();
+  await page.keyboard.press("s");
+  await page.keyboard.press("l");
+  await expect(secure).toHaveCount(0);
+  await expect(page.getByText("No tool tells the order of a legacy firmware")).toHaveCount(0);
+  await page.keyboard.press("l");
+  await expect(secure).toHaveCount(1);
+  await saved(page);
+});
+
+test("a stick that was written for another mode is passed over, and the sheet says what starts instead", async ({
+  page,
+}) => {
+  await into(page, "b-tho-a");
+  const install = moment(page, "to install");
+  await expect(install).toContainText(
+    "blue stick 3 has no loader at the path where firmware looks by itself.",
+  );
+  await expect(page.locator("[data-story]")).toContainText("and the medium is not started");
+  await expect(moment(page, "now")).toContainText("Only if something that starts stands on Sallow 512");
+});
+
+test("a device is dragged before another, and what is tried before the system says why it does not start", async ({
+  page,
+}) => {
+  await into(page, "b-wrk-hv2");
+  const after = moment(page, "power loss");
+  await after
+    .getByRole("button", { name: /R5-DATA/ })
+    .dragTo(after.getByRole("button", { name: /boot module/ }));
+  await expect(after.getByRole("button").first()).toContainText("R5-DATA");
+  await expect(after).toContainText("R5-DATA has no FAT file system where the firmware looks");
+  await expect(after).toContainText("starts Cairn Hypervisor 9 from the boot module");
+  await saved(page);
+  await page.getByRole("button", { name: "undo" }).click();
+  await expect(after.getByRole("button").first()).toContainText("boot module");
+  await saved(page);
+});
