@@ -93,3 +93,40 @@ test("a device is dragged before another, and what is tried before the system sa
   await expect(after.getByRole("button").first()).toContainText("boot module");
   await saved(page);
 });
+
+test("what was found and done at a setting is kept, and told as text with what stood there before", async ({
+  page,
+  context,
+}) => {
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await into(page, "b-wrk-hv2");
+  const settings = page.locator('[data-field="boot.settings"]');
+  await settings.getByText("settings follow from this sheet").click();
+  await expect(settings.getByRole("row", { name: /^Secure boot/ })).toContainText(
+    "Cairn Hypervisor 6 does not start with it",
+  );
+  await settings.getByLabel("After power loss, as found").fill("Last State");
+  await settings.getByLabel("After power loss, done").selectOption("set as wanted");
+  await saved(page);
+  await page.reload();
+  await listening(page);
+  await page.keyboard.press("p");
+  await settings.getByText("settings follow from this sheet").click();
+  await expect(settings.getByLabel("After power loss, as found")).toHaveValue("Last State");
+  await settings.getByRole("button", { name: "copy as text" }).click();
+  await expect(settings.getByText("copied")).toBeVisible();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain(
+    "After power loss: on; found Last State (typed at the machine); set",
+  );
+});
+
+test("the list of the firmware says whose each entry is, and what deleting it would take away", async ({
+  page,
+}) => {
+  await into(page, "b-wrk-hv2");
+  const list = page.getByRole("region", { name: "List of the firmware" });
+  await list.getByText("3 entries").click();
+  const row = list.getByRole("row", { name: /0003 Boot module/ });
+  await expect(row).toContainText("Cairn Hypervisor 6.7 would not be started any more");
+  await expect(row).toContainText("stale: the installation writes a new table");
+});

@@ -4,3 +4,5 @@ export type { BootGround } from "./ground";
 export * from "./picture";
 export * from "./resolve";
 export { parseDevicePath, type DevicePath } from "./path";
+export * from "./entries";
+export * from "./settings";

@@ -24,6 +24,7 @@ export const bootStage = {
     "boot.start": "how the media starts",
     "boot.secureBoot": "secure boot",
     "boot.order": "permanent boot order",
+    "boot.settings": "firmware settings",
     "boot.menuKey": "menu key",
   },
   checks: BOOT_CHECKS,

@@ -251,6 +251,45 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
       sheet: { "boot.order": [MAC] },
     },
   ],
+  [
+    "boot.stale-entries",
+    "note",
+    /list "gone" \(0007\) lead to what is not/,
+    {
+      facts: {
+        firmware: {
+          mode: "uefi",
+          order: [],
+          entries: [{ ...portEntry, id: "0007", label: "gone", path: "HD(1,GPT,zz)" }],
+        },
+      },
+    },
+  ],
+  [
+    "boot.setting-differs",
+    "note",
+    /Network boot is Enabled, wanted off/,
+    { facts: { firmware: { mode: "uefi", order: [], entries: [], settings: { PxeDev1EnDis: "Enabled" } } } },
+  ],
+  [
+    "boot.cannot-set",
+    "caution",
+    /cannot be set: After power loss \(wanted on: it comes back without anybody\)/,
+    { sheet: { "boot.settings": [{ key: "powerLoss", found: "", done: "cannot be set" }] } },
+  ],
+  [
+    "boot.same-name",
+    "caution",
+    /menu shows "Port 1" more than once/,
+    {
+      facts: {
+        firmware: {
+          ...{ mode: "uefi", order: [] },
+          entries: [portEntry, { ...portEntry, id: "0002", path: `${portEntry.path}/IPv4(0.0.0.0)` }],
+        },
+      },
+    },
+  ],
   ["boot.secure-unsigned", "stop", /is not signed/, { image: { inside: null, loaderSigned: "unsigned" } }],
   [
     "boot.secure-unsigned",

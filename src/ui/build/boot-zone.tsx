@@ -1,4 +1,6 @@
 import { ChoiceField, TextField } from "../fields/fields";
+import { BootEntries } from "./boot-entries";
+import { BootSettings } from "./boot-settings";
 import { BootPathPicture } from "./boot-picture";
 import type { ZoneProps } from "./zone-props";
 
@@ -21,6 +23,17 @@ export function BootZone(props: ZoneProps) {
     <div className="space-y-4">
       {view.boot && <BootPathPicture picture={view.boot} sheet={sheet} edit={edit} />}
       <BootFields {...props} />
+      {view.boot && (
+        <>
+          <BootSettings
+            lines={view.boot.settings}
+            marks={props.marks("boot.settings")}
+            sheet={sheet}
+            edit={edit}
+          />
+          <BootEntries entries={view.boot.entries} />
+        </>
+      )}
     </div>
   );
 }

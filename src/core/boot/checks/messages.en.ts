@@ -103,6 +103,30 @@ export const BOOT_MESSAGES = {
     "Find out which it is, or put the target first so that it does not matter.",
     "What nobody has looked at is decided by the firmware, at night.",
   ),
+  "boot.setting-differs": message(
+    "Firmware is set otherwise",
+    "{settings}.",
+    "Set it as wanted, and write down what stood there; or mark it as left, with the reason in the notes.",
+    "A setting that nobody looked at decides the start, and is found when nobody stands there any more.",
+  ),
+  "boot.cannot-set": message(
+    "A setting that this machine does not have",
+    "This machine cannot be set: {settings}.",
+    "Choose so that it is not needed, or take another machine.",
+    "What cannot be set limits what can be planned.",
+  ),
+  "boot.stale-entries": message(
+    "Entries that lead nowhere",
+    "Of the firmware's list {entries} lead to what is not in the machine.",
+    "Delete them one by one, each by its number, when the list has been written down; never the whole list at once.",
+    "A stale entry hides which one is live, and a disk that comes back under it starts before all others.",
+  ),
+  "boot.same-name": message(
+    "Entries of one name",
+    "The firmware's menu shows {names} more than once.",
+    "Choose by the number or by what the entry leads to; both stand below.",
+    "Of two lines that read the same, one is the wrong disk.",
+  ),
   "boot.mbr-limit": message(
     "Larger than an MBR reaches",
     "In legacy mode with an MBR only {limit} of {size} can be used.",

@@ -172,12 +172,14 @@ function legacyAt(ground: BootPlan, seen: LegacyMachine, moment: Moment): Legacy
   };
 }
 
+/** By which labels the profile of the running system knows the drives of that. */
+export const marksOf = ({ profiles, installed }: BootPlan): string[] =>
+  profiles.filter((p) => p.profile === installed?.profile).flatMap((p) => p.identify.marks);
+
 /** The machine as it will stand at a moment of the plan. */
 export function machineAt(ground: BootPlan, facts: Facts, moment: Moment): BootMachine {
   const { mode } = ground.sheet.boot;
-  const marks = ground.profiles
-    .filter((p) => p.profile === ground.installed?.profile)
-    .flatMap((p) => p.identify.marks);
+  const marks = marksOf(ground);
   if (moment === "now") return seenMachine(facts, facts.firmware?.mode ?? mode, marks);
   const seen = seenMachine(facts, mode, marks);
   return seen.mode === "uefi" ? uefiAt(ground, seen, moment) : legacyAt(ground, seen, moment);

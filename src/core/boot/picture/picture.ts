@@ -1,3 +1,4 @@
+import { bootEntries } from "../entries";
 import { factsOf } from "../../machine";
 import { legViews } from "../../image";
 import type { BootPlan } from "../ground";
@@ -15,9 +16,10 @@ import {
   type End,
   type Resolution,
 } from "../resolve";
+import { settingsSheet } from "../settings";
 import { isListRead } from "../seen";
 import { MEDIUM, MOMENTS, type BootPicture, type Moment, type MomentView, type Verdict } from "./view";
-import { machineAt, systemAt } from "./moments";
+import { machineAt, marksOf, systemAt } from "./moments";
 import { MOMENT_WORDS, endWords, questionWords, storyWords, whyWords } from "./words.en";
 
 /** Who is started at the end: the medium, the target, or something else. */
@@ -103,6 +105,8 @@ export function bootPicture(ground: BootPlan): BootPicture | null {
   const [, install, restart] = moments;
   return {
     moments,
+    entries: bootEntries(ground, marksOf(ground)),
+    settings: settingsSheet(ground, moments),
     story: storyWords(install!, restart!, ground.sheet.boot.start === "one-time boot"),
     isListRead: isListRead(facts),
   };

@@ -1,3 +1,5 @@
+import type { EntryView } from "../entries/view";
+import type { SettingView } from "../settings/view";
 import type { ReasonCode } from "../resolve";
 
 /** The id under which the medium of the plan stands in the picture. */
@@ -41,6 +43,10 @@ export interface MomentView {
 /** The starts of a machine at the moments of a build, each with the path that it takes. */
 export interface BootPicture {
   moments: MomentView[];
+  /** The list of the firmware as it was read, each entry with whose it is. */
+  entries: EntryView[];
+  /** What the build wants the firmware to be set to. */
+  settings: SettingView[];
   /** What the phone is told. */
   story: string;
   /** Whether the list of the firmware was read; where it was not, an empty one is taken. */

@@ -66,6 +66,8 @@ type Told = Pick<MomentView, "ends" | "verdict">;
 export function storyWords(install: Told, restart: Told, once: boolean): string {
   if (install.verdict === "medium not started")
     return `The next restart ${install.ends}, and the medium is not started.`;
+  if (restart.verdict === "installer again")
+    return `The next restart ${install.ends}, and so does every one after it while the medium stays in.`;
   if (install.ends === restart.ends) return `The next restart ${install.ends}.`;
   const how = install.verdict === "as wanted" && once ? ", once," : "";
   return `The next restart${how} ${install.ends}; after that it ${restart.ends}.`;

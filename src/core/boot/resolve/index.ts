@@ -55,7 +55,7 @@ export function resolveBoot(machine: BootMachine): Resolution {
   return { attempts: path.attempts, end: path.end, depends };
 }
 
-export { deviceMeant, knownOf, standIn, type Known } from "./known";
+export { deviceMeant, knownOf, mayCarry, standIn, type Known } from "./known";
 export { listOf } from "./own-list";
 export { FALLBACK } from "./loader";
 export { walkUefi } from "./uefi";

@@ -55,6 +55,20 @@ export interface Known {
 export const volumesOf = ({ contents }: BootDevice): readonly Volume[] =>
   contents === null || contents === "no medium" ? [] : contents.volumes;
 
+const DRIVES: readonly BootDevice["kind"][] = [
+  "drive",
+  "virtual drive",
+  "boot card",
+  "usb drive",
+  "SAN volume",
+];
+
+/** A drive of which nobody has told apart the partitions that firmware can read: it may carry one that an entry names. */
+export const mayCarry = (device: BootDevice): boolean =>
+  device.contents === null
+    ? DRIVES.includes(device.kind)
+    : volumesOf(device).some((v) => v.partition?.signature === "" && v.fat !== false);
+
 /** The place of a device as one text; its id where no tool told the place. */
 export const placeKey = (device: BootDevice): string => device.path?.hardware ?? device.id;
 

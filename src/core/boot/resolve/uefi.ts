@@ -4,7 +4,7 @@ import { startDevice, startFallback, startFile } from "./loader";
 import type { BootDevice, BootEntry, UefiMachine, Volume } from "./machine";
 import { startByType } from "./legacy";
 import { startNetwork } from "./network";
-import { deviceMeant, placeKey, volumesOf, type Carrier, type Known } from "./known";
+import { deviceMeant, mayCarry, placeKey, volumesOf, type Carrier, type Known } from "./known";
 import { devicesInOrder, listOf, type List, type Removed } from "./own-list";
 import type { Oracle } from "./questions";
 import { isPresent, isUsable, unusable } from "./visible";
@@ -76,21 +76,11 @@ function foundOn(at: At, carriers: readonly Carrier[], last: string | undefined)
 
 /** A drive whose partitions nobody has told apart may carry the one that an entry names. */
 function unreadCarrier({ machine, oracle }: At, { label }: BootEntry): BootDevice | undefined {
-  const mayCarry = (d: BootDevice): boolean =>
-    d.contents === null ? DRIVES.includes(d.kind) : volumesOf(d).some((v) => v.partition?.signature === "");
   return machine.devices
     .filter((d) => mayCarry(d) && isUsable(d, oracle))
     .toSorted((a, b) => Number(b.system !== null) - Number(a.system !== null))
     .find((d) => oracle.ask("carries", true, `${d.id} ${label}`, { device: d.name, entry: label }));
 }
-
-const DRIVES: readonly BootDevice["kind"][] = [
-  "drive",
-  "virtual drive",
-  "boot card",
-  "usb drive",
-  "SAN volume",
-];
 
 const isUnreadable = ({ contents }: BootDevice): boolean =>
   contents !== null && contents !== "no medium" && contents.unreadable;

@@ -3,18 +3,12 @@ import type { LegView } from "../../image";
 import { isAtMachine, mediaWords, wayOf } from "../../media";
 import { HAZARD, step, type Effect, type EffectOf, type Step } from "../../stage";
 import type { BootGround } from "../ground";
+import { namesInOrder } from "../settings";
 import { firmwareWords, insertWords, removeWords, startWords, whenTaken } from "./words";
 
 type View = LegView<BootGround> & { plan: { sheet: { answers: { hostName: string } } } };
 
 const place = (plan: BootGround) => (isAtMachine(plan) ? ("at the machine" as const) : ("console" as const));
-
-/** What the permanent order is to begin with, by the names of the picture. */
-function namesInOrder({ sheet, boot }: BootGround): string[] {
-  const [, , restart] = boot?.moments ?? [];
-  const known = [...(restart?.tries ?? []), ...(restart?.rest ?? [])];
-  return sheet.boot.order.flatMap((id) => known.find((k) => k.device === id)?.name ?? []);
-}
 
 /** The firmware as it is for the whole build; looked at once. */
 export function settings(plan: BootGround): Step {
@@ -25,7 +19,7 @@ export function settings(plan: BootGround): Step {
     mode,
     secureBoot: mode === "uefi" ? secureBoot : null,
     virtualisation: plan.profile?.requirements.virtualisation !== "not needed",
-    order: namesInOrder(plan),
+    order: namesInOrder(plan, plan.boot?.moments ?? []),
   };
   return step("firmware", "C", takes(300, 720), {
     title: "Check the firmware settings",

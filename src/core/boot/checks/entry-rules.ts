@@ -1,0 +1,61 @@
+import { evidence, hit } from "../../finding";
+import { rule, type BootRule } from "./rule";
+
+const SOURCE = "the firmware's list";
+
+/** Settings of which another rule speaks, with more of the reason. */
+const SPOKEN_OF: readonly string[] = ["mode", "virtualisation", "iommu"];
+
+/** Rules about the list and the settings of the firmware. */
+export const entryRules: readonly BootRule[] = [
+  rule("boot.stale-entries", "C", ({ boot }) => {
+    const stale = (boot?.entries ?? []).filter((e) => e.owner === "nobody: stale");
+    if (stale.length === 0) return null;
+    return hit(
+      "note",
+      "boot.start",
+      { entries: stale.map((e) => `"${e.label}" (${e.id})`).join(", ") },
+      ...stale.slice(0, 6).map((e) => evidence(`entry ${e.id}`, e.label, SOURCE)),
+    );
+  }),
+
+  rule("boot.setting-differs", "C", ({ boot }) => {
+    const other = (boot?.settings ?? []).filter(
+      (s) => s.isAsWanted === false && s.done === "" && !SPOKEN_OF.includes(s.key),
+    );
+    if (other.length === 0) return null;
+    return hit(
+      "note",
+      "boot.settings",
+      { settings: other.map((s) => `${s.title} is ${s.found?.value}, wanted ${s.value}`).join("; ") },
+      ...other.map((s) => evidence(s.title, s.found?.value ?? "", s.found?.from ?? "")),
+    );
+  }),
+
+  rule("boot.cannot-set", "C", ({ boot }) => {
+    const missing = (boot?.settings ?? []).filter((s) => s.done === "cannot be set" && s.isAsWanted !== true);
+    if (missing.length === 0) return null;
+    return hit(
+      "caution",
+      "boot.settings",
+      { settings: missing.map((s) => `${s.title} (wanted ${s.value}: ${s.why})`).join("; ") },
+      ...missing.map((s) => evidence(s.title, s.value, s.why)),
+    );
+  }),
+
+  // Entries that lead to the very same may be called the same; what matters is two ends under one name.
+  rule("boot.same-name", "C", ({ boot }) => {
+    const listed = (boot?.entries ?? []).filter((e) => e.active && e.owner !== "nobody: stale");
+    const twice = listed.filter((e) =>
+      listed.some((o) => o !== e && o.label === e.label && !e.twins.includes(o.id)),
+    );
+    if (twice.length === 0) return null;
+    const names = [...new Set(twice.map((e) => `"${e.label}"`))].join(", ");
+    return hit(
+      "caution",
+      "boot.start",
+      { names },
+      ...twice.slice(0, 6).map((e) => evidence(`entry ${e.id}`, e.device ?? "not known", SOURCE)),
+    );
+  }),
+];

@@ -1,0 +1,2 @@
+export { bootEntries } from "./entries";
+export { OWNERS, type EntryView, type Owner } from "./view";
