@@ -26,7 +26,7 @@ const VIEWS = [
   { name: "today", path: "/" },
   { name: "build-sheet", path: "/builds/b-wrk-hv2" },
   { name: "build-sheet-storage", path: "/builds/b-tho-a", open: ["h"], at: "#zone-D" },
-  { name: "build-sheet-night", path: "/builds/b-tho-a", night: true },
+  { name: "build-sheet-boot", path: "/builds/b-tho-a", at: "#zone-C", night: true },
   { name: "build-sheet-image", path: "/builds/b-wrk-hv2", open: ["b"], at: "#zone-B" },
   { name: "run", path: "/runs/r-wrk-hv1", width: 640 },
   { name: "run-night", path: "/runs/r-wrk-hv1", width: 640, night: true },

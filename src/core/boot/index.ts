@@ -6,3 +6,4 @@ export * from "./resolve";
 export { parseDevicePath, type DevicePath } from "./path";
 export * from "./entries";
 export * from "./settings";
+export { isListRead, seenMachine } from "./seen";

@@ -6,6 +6,7 @@ import { lookAtClock, type Reading } from "./clock";
 import type { Expectation } from "./expect";
 import { lookAtPort } from "./port";
 import { differs, notSeen, seen, type Seen } from "./seen";
+import { lookAtStart } from "./start";
 import { lookAtTarget } from "./target";
 import { lookAtVersion } from "./version";
 
@@ -86,6 +87,8 @@ function look(match: Expectation["match"], facts: Facts, reading: Reading): Seen
     }
     case "port":
       return lookAtPort(match, facts);
+    case "start":
+      return lookAtStart(match, facts);
     case "target":
       return lookAtTarget(match, facts);
     case "untouched":

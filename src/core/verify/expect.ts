@@ -33,6 +33,11 @@ export const expectationSchema = z.object({
         marks: z.array(z.string()).default([]),
       }),
       z.object({ kind: z.literal("untouched"), drive: z.string(), holds: z.string() }),
+      z.object({
+        kind: z.literal("start"),
+        drives: z.array(z.string()),
+        marks: z.array(z.string()).default([]),
+      }),
       z.object({ kind: z.literal("free space"), leastShare: z.number() }),
       z.object({ kind: z.literal("clock") }),
     ]),
@@ -94,6 +99,14 @@ function storage(context: Sources): Expectation[] {
       members.length > 1 ? `System drives, ${context.sheet.storage.layout}` : "System drive",
       members.map(driveName).join("; "),
       { kind: "target", drives: members.map((d) => d.id), marks },
+    ),
+    // No tool tells in which order a legacy firmware starts.
+    ...expect(
+      "next-start",
+      "C",
+      "The next restart starts",
+      context.sheet.boot.mode === "uefi" ? members.map(driveName).join("; ") : "",
+      { kind: "start", drives: members.map((d) => d.id), marks },
     ),
     ...expect("free-space", "D", "Free space on the system volume", "at least a tenth", {
       kind: "free space",

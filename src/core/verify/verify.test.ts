@@ -37,11 +37,20 @@ const system = {
   addresses: [{ interface: "br0", address: "10.61.10.20", prefixLength: 24, dynamic: false }],
 };
 const port = { mac: MAC, seenAs: "eno1", kind: "ethernet" as const, link: "up" as const, memberOf: "br0" };
-const onTarget = holding("NV-0001", part({ mountedAt: ["/"] }));
+const ESP = part({ kind: "vfat", partUuid: "esp-1" });
+const onTarget = holding("NV-0001", ESP, part({ part: "p2", mountedAt: ["/"] }));
+/** The list of the firmware as the installer left it. */
+const LISTED = {
+  ...{ mode: "uefi" as const, secureBoot: true, order: ["0001", "0002"] },
+  entries: [
+    { id: "0001", label: "Cairn", active: true, kind: "disk", path: "HD(1,GPT,esp-1)/File(\\EFI\\a.efi)" },
+    { id: "0002", label: "Port", active: true, kind: "network", path: `MAC(${MAC.replaceAll(":", "")},1)` },
+  ],
+};
 const beside = { ...other, contents: [{ ...archive, mountedAt: [] }] };
 const installed = {
   chassis: { serial: "OST-1" },
-  firmware: { mode: "uefi" as const, secureBoot: true },
+  firmware: LISTED,
   system,
   drives: [onTarget, beside],
   ports: [port],
@@ -59,7 +68,21 @@ const ALL = plan.length;
 
 it("finds a system that was built as planned", () => {
   expect(compare({}).filter((l) => l.verdict !== "as planned")).toEqual([]);
-  expect(ALL).toBe(16);
+  expect(ALL).toBe(17);
+});
+
+it("says of the next start only what was read: nothing without the list, and what it hangs on where that is open", () => {
+  const unread = line({ firmware: { mode: "uefi", secureBoot: true } }, "next-start");
+  expect(unread).toMatchObject({ verdict: "not seen", found: "the list of the firmware was not read" });
+  const open = line({ firmware: { ...LISTED, order: ["0002", "0001"] } }, "next-start");
+  expect(open?.verdict).toBe("not seen");
+  expect(open?.found).toContain("if the network of eno1 answers with nothing to start");
+  const goodwill = line(
+    { firmware: { ...LISTED, order: [], entries: LISTED.entries.slice(1) } },
+    "next-start",
+  );
+  expect(goodwill?.verdict).toBe("not seen");
+  expect(goodwill?.found).toContain("if this firmware adds every device to its list by itself");
 });
 
 it("says nothing of what was not looked at", () => {
@@ -95,6 +118,11 @@ it.each<[string, object, string]>([
     "9.00 GB (8.38 GiB) of 100 GB (93.1 GiB) free",
   ],
   ["clock", { system: { ...system, clockFollows: false } }, "the clock follows no reference"],
+  [
+    "next-start",
+    { drives: [holding("NV-0001", part({ mountedAt: ["/"] })), { ...beside, contents: [ESP] }] },
+    "starts what stands on Alder 480, which nobody has read",
+  ],
   ["untouched-SA-9", { drives: [onTarget, { ...other, contents: [] }] }, "nothing found"],
   ["untouched-SA-9", { drives: [onTarget] }, "the drive is not there"],
   ["port", { ports: [{ ...port, mac: "02:00:00:00:00:01" }] }, "it is not there; found 02:00:00:00:00:01"],

@@ -8,5 +8,5 @@ export {
   type Try,
   type Verdict,
 } from "./view";
-export { momentSubject } from "./words.en";
+export { endWords, momentSubject, questionWords } from "./words.en";
 export { systemAt } from "./moments";

@@ -1,5 +1,5 @@
 import { systemDrives, visibleDrives, type Drive, type Facts, type Port } from "../../machine";
-import { pathOf, type DevicePath } from "../path";
+import { nodeOfKind, pathOf, type DevicePath } from "../path";
 import type { BootDevice, BootEntry, Contents, DeviceKind, Volume } from "../resolve";
 
 /** What is common to everything that is in the machine and can be seen. */
@@ -51,16 +51,29 @@ const placeOf = ({ serial }: Drive, entries: readonly BootEntry[]): DevicePath |
 
 function driveDevices(facts: Facts, entries: readonly BootEntry[], marks: readonly string[]): BootDevice[] {
   const { drives: standing = [] } = systemDrives(facts, marks) ?? {};
-  const name = facts.system?.osName;
-  // Of several drives of one system it is not told from which it was started.
-  const isSure = standing.length === 1;
+  const name = facts.system?.osName ?? "the running system";
+  const started = startedFrom(facts, entries);
   return visibleDrives(facts).map((drive) => ({
     ...HERE,
     ...{ id: drive.id, name: shortName(drive), label: drive.model ?? drive.id },
     ...{ kind: kindOf(drive, facts), removable: drive.removable, path: placeOf(drive, entries) },
     contents: contentsOf(drive),
-    system: name && standing.includes(drive) ? { name, isSure } : null,
+    system:
+      started === drive
+        ? { name, isSure: true }
+        : standing.includes(drive)
+          ? // Of several drives of one system it is not told from which it was started.
+            { name, isSure: standing.length === 1 }
+          : null,
   }));
+}
+
+/** The drive with the partition of the entry that was started this time. */
+function startedFrom({ firmware, drives }: Facts, entries: readonly BootEntry[]): Drive | undefined {
+  const current = entries.find((e) => e.id === firmware?.currentEntry);
+  const signature = current && nodeOfKind(current.path, "partition")?.signature;
+  if (!signature) return undefined;
+  return drives.find((d) => d.contents?.some((c) => c.partUuid?.toLowerCase() === signature));
 }
 
 const macOf = (port: Port): string => port.mac.toLowerCase().replaceAll(":", "");

@@ -45,6 +45,15 @@ function menuKey(plan: BootGround): string {
   return `${key || "the boot-menu key of this maker"} ${whenTaken(book?.seconds)}`;
 }
 
+/** The words of the firmware's own list for a disc drive, where there is one only; a stick's are made when it is put in. */
+function listedAs(plan: BootGround): string | null {
+  const way = wayOf(plan);
+  if (way !== "virtual media" && way !== "disc") return null;
+  const media = (plan.boot?.entries ?? []).filter((e) => e.owner === "a medium");
+  const fitting = media.filter((e) => /virtual/i.test(e.label) === (way === "virtual media"));
+  return fitting.length === 1 ? fitting[0]!.label : null;
+}
+
 /** The medium goes in and is started once. */
 export function mediaIn({ plan, prefix }: View): Step[] {
   const { sheet, image, profile } = plan;
@@ -68,7 +77,7 @@ export function mediaIn({ plan, prefix }: View): Step[] {
       effects: [insert],
     }),
     step(`${prefix}one-time`, "C", takes(60, 180), {
-      ...startWords(start, menuKey(plan), profile?.firmware.bootMenuSeconds ?? null),
+      ...startWords(start, menuKey(plan), listedAs(plan), profile?.firmware.bootMenuSeconds ?? null),
       place: place(plan),
       effects: [start],
     }),

@@ -55,13 +55,18 @@ export function removeWords({ medium, name }: EffectOf<"remove medium">): Pick<S
   return words[medium];
 }
 
-/** How the next start is made one from the medium; `key` opens the boot menu, `menuSeconds` is how long the medium waits. */
+/**
+ * How the next start is made one from the medium; `key` opens the boot menu, `listed` is how the firmware's own list calls
+ * the medium, `menuSeconds` is how long the medium waits.
+ */
 export function startWords(
   { name, mode, once }: EffectOf<"start next from">,
   key: string,
+  listed: string | null,
   menuSeconds: number | null,
 ): Words {
-  const see = [`An entry for ${name} marked ${modeWords(mode)}`];
+  const line = listed ? `"${listed}"` : `An entry for ${name}`;
+  const see = [`${line} marked ${modeWords(mode)}`];
   if (!once)
     return {
       title: `Put ${name} first in the boot order`,
@@ -71,7 +76,10 @@ export function startWords(
   return {
     title: `Choose ${name} for the next start only`,
     do: [
-      `Restart and press ${key}; choose ${name} in ${modeWords(mode)} mode.`,
+      `Restart and press ${key}; choose ${listed ? `"${listed}"` : name} in ${modeWords(mode)} mode.`,
+      ...(listed
+        ? [`That is how this firmware calls the ${name}; a line that only looks like it is another device.`]
+        : []),
       ...(menuSeconds ? [`The medium's own menu waits ${menuSeconds} s, then it goes on by itself.`] : []),
     ],
     see,

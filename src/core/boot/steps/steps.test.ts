@@ -1,0 +1,52 @@
+import { describe, expect, it } from "vitest";
+import { aBuild, aDrive, type BuildChanges } from "../../../../tests/support/builds";
+import { legViews } from "../../image";
+import { mediaIn, settings } from "./firmware";
+
+const CD = {
+  id: "0001",
+  active: true,
+  kind: "optical" as const,
+  path: "PciRoot(0x0)/Pci(0x14,0x0)/USB(4,0)",
+};
+const listing = (...labels: string[]): BuildChanges => ({
+  facts: {
+    firmware: {
+      ...{ mode: "uefi", order: ["0001"] },
+      entries: labels.map((label, i) => ({ ...CD, id: `000${i}`, label, path: `${CD.path}/CDROM(0x${i})` })),
+    },
+  },
+});
+const start = (changes: BuildChanges) => {
+  const [view] = legViews(aBuild(changes));
+  return mediaIn(view!).find((s) => s.id.endsWith("one-time"))!;
+};
+
+describe("the step that starts the medium", () => {
+  it("names the entry by the words of this firmware's own list", () => {
+    const step = start(listing("Virtual Optical Drive"));
+    expect(step.do.join(" ")).toContain('choose "Virtual Optical Drive" in UEFI mode');
+    expect(step.see).toEqual(['"Virtual Optical Drive" marked UEFI']);
+  });
+
+  it.each<[string, BuildChanges]>([
+    ["nothing was read", {}],
+    ["two lines look alike", listing("Virtual CD", "Virtual Floppy CD")],
+    ["the only one is a drive of the machine", listing("Internal DVD")],
+  ])("calls it as the plan does where %s", (_, changes) => {
+    expect(start(changes).see).toEqual(["An entry for virtual CD marked UEFI"]);
+  });
+});
+
+describe("the step that looks at the settings", () => {
+  it("leaves the permanent order alone, or tells it with what must be written down", () => {
+    expect(settings(aBuild()).do).toContain("Leave the permanent boot order as it is.");
+    const ordered = aBuild({
+      drives: [aDrive("NV-0001", {}), aDrive("NV-0002", { model: "Alder 960" })],
+      sheet: { "boot.order": ["NV-0002", "NV-0001"] },
+    });
+    expect(settings(ordered).do.join(" ")).toContain(
+      "Permanent boot order: Alder 960, then Alder 480. Write down the order that stood there before.",
+    );
+  });
+});
