@@ -130,3 +130,28 @@ test("the list of the firmware says whose each entry is, and what deleting it wo
   await expect(row).toContainText("Cairn Hypervisor 6.7 would not be started any more");
   await expect(row).toContainText("stale: the installation writes a new table");
 });
+
+test("the schools of boot devices stand side by side with what this machine tells, and the second card has its price", async ({
+  page,
+}) => {
+  await into(page, "b-wrk-hv1");
+  const schools = page.getByRole("region", { name: "Boot devices side by side" });
+  await schools.getByText("mirrored cards, discouraged by the profile").click();
+  const mirror = schools.getByRole("row", { name: /^mirrored cards/ });
+  await expect(mirror).toContainText("38 %, about 26 min left");
+  await expect(mirror).toContainText("this sheet");
+  await expect(schools.getByRole("row", { name: /^one drive/ })).toContainText(
+    "all stand behind a controller",
+  );
+  for (const [label, value] of [
+    ["One device fails in a year, %", "5"],
+    ["A day without the machine costs", "2000"],
+    ["A second device costs", "90"],
+  ] as const) {
+    await schools.getByLabel(label).fill(value);
+    await schools.getByLabel(label).press("Tab");
+  }
+  await expect(schools).toContainText("One device: 5 % × 2,000 = 100 a year.");
+  await expect(schools).toContainText("The second, for 90, has paid for itself after 0.9 years.");
+  await saved(page);
+});

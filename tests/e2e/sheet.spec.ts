@@ -1,6 +1,6 @@
 import { createClient } from "@libsql/client";
 import { expect, test } from "@playwright/test";
-import { DEMO, loadDemo } from "./servers";
+import { DEMO, listening, loadDemo, saved } from "./servers";
 
 const HV2 = `${DEMO}/builds/b-wrk-hv2`;
 
@@ -56,6 +56,30 @@ test("a change saves by itself, can be undone, and its finding comes and goes", 
   await expect(clash).toBeVisible();
   await page.reload();
   await expect(clash).toBeVisible();
+});
+
+test("U on a change that is on its way takes it back when it has arrived, and does so once", async ({
+  page,
+}) => {
+  await page.goto(HV2);
+  await listening(page);
+  const subject = page.getByLabel("What is this build for?");
+  const was = await subject.inputValue();
+  let held: (() => void) | null = null;
+  await page.route("**/*", async (route) => {
+    if (route.request().method() === "POST" && !held) await new Promise<void>((go) => (held = go));
+    await route.continue();
+  });
+  await subject.fill("on its way");
+  await expect.poll(() => held).not.toBeNull();
+  await subject.press("Escape");
+  await page.keyboard.press("u");
+  await page.keyboard.press("u");
+  held!();
+  await expect(subject).toHaveValue(was);
+  await saved(page);
+  await page.reload();
+  await expect(subject).toHaveValue(was);
 });
 
 test("a stale save is refused, both versions are shown, and nothing typed is lost", async ({ browser }) => {

@@ -256,7 +256,7 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
 
   await test.step("its record reads and downloads", async () => {
     await page.setViewportSize({ width: 1280, height: 800 });
-    await expect(page.getByText("handed over to Bench crew")).toBeVisible();
+    await expect(page.getByText("handed over to Bench crew", { exact: true })).toBeVisible();
     await expect(page.getByText("the label is worn")).toHaveCount(2);
     await expect(page.getByText("file server, folder bench-1").first()).toBeVisible();
     await expect(page.getByText(/^Taken as it is: Media in the machine looked at by hand/)).toBeVisible();

@@ -7,3 +7,4 @@ export { parseDevicePath, type DevicePath } from "./path";
 export * from "./entries";
 export * from "./settings";
 export { isListRead, seenMachine } from "./seen";
+export * from "./devices";

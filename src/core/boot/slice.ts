@@ -18,6 +18,15 @@ export const bootSlice = z.object({
     )
     .max(60)
     .default([]),
+  /** What a second boot device is worth is worked out from; null where nobody has typed it. */
+  worth: z
+    .object({
+      failuresPerYear: z.number().positive().max(1).nullable().default(null),
+      dayPrice: z.number().positive().max(1e9).nullable().default(null),
+      devicePrice: z.number().positive().max(1e9).nullable().default(null),
+      replacedWithinDays: z.number().positive().max(365).default(7),
+    })
+    .prefault({}),
   menuKey: z.string().max(400).default(""),
 });
 export type BootSlice = z.infer<typeof bootSlice>;

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { aPlan, HandLog } from "../../../tests/support/runs";
 import { addSeconds } from "../units";
 import { runningRow, type Stretch } from ".";
+import { stillToUndo } from "./undo";
 
 const plan = aPlan();
 const row = (log: HandLog, now: string) => runningRow("r1", plan, log.log, now);
@@ -50,5 +51,21 @@ describe("a running build on the first page", () => {
     expect(stretches.every((s) => s.past)).toBe(true);
     expect([step, hands?.what]).toEqual(["Accept and hand over", "Accept and hand over"]);
     expect(position).toBe(`${plan.steps.length} of ${plan.steps.length}`);
+  });
+
+  it("tells what stands for the installation only until it is put right, and nothing before or after", () => {
+    const at = (id: string) => plan.steps.findIndex((s) => s.id === id);
+    const undo = (steps: number) => row(after(steps), "2026-11-24T20:00:00.000Z").undo;
+    expect(undo(at("media-in"))).toEqual([]);
+    expect(undo(at("media-in") + 1)).toEqual(["cairn-9.iso mapped, to be taken out"]);
+    expect(undo(at("media-out"))).not.toEqual([]);
+    expect(undo(at("media-out") + 1)).toEqual([]);
+  });
+
+  it("tells of a boot order that was changed for good", () => {
+    expect(stillToUndo({ media: "none", nextBoot: "always: virtual CD" })).toEqual([
+      "the boot order, to be put back",
+    ]);
+    expect(stillToUndo({ media: "none", nextBoot: "once: virtual CD" })).toEqual([]);
   });
 });

@@ -1,6 +1,7 @@
 import type { Step } from "../stage";
 import { addSeconds } from "../units";
 import type { LoggedEvent, RunPlan } from "./events";
+import { stillToUndo } from "./undo";
 import { foldRun, nextHands, type RunState } from "./state";
 
 /** A stretch of a running build on the hands line: hands-on or waiting, from the log where it happened, else as estimated. */
@@ -22,6 +23,8 @@ export interface RunningRow {
   step: string;
   position: string;
   hands: { at: string; what: string; late: boolean } | null;
+  /** What stands for the installation only. */
+  undo: string[];
   stretches: Stretch[];
   timeZone: string;
 }
@@ -54,6 +57,7 @@ export function runningRow(id: string, plan: RunPlan, log: readonly LoggedEvent[
     step: plan.steps[state.current]?.title ?? "Accept and hand over",
     position: `${Math.min(state.current + 1, last)} of ${last}`,
     hands: nextHands(plan.steps, state, now),
+    undo: stillToUndo(state.strip),
     stretches: stretchesOf(plan.steps, state, now),
     timeZone: plan.timeZone,
   };

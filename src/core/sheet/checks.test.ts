@@ -266,6 +266,13 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     },
   ],
   [
+    "boot.single-card",
+    "caution",
+    /started from one card/,
+    { drives: [aDrive("NV-0001", { media: "card" })] },
+  ],
+  ["boot.external", "caution", /a device outside/, { drives: [aDrive("NV-0001", { media: "usb" })] }],
+  [
     "boot.setting-differs",
     "note",
     /Network boot is Enabled, wanted off/,

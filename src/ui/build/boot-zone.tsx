@@ -1,5 +1,6 @@
 import { ChoiceField, TextField } from "../fields/fields";
 import { BootEntries } from "./boot-entries";
+import { BootSchools } from "./boot-schools";
 import { BootSettings } from "./boot-settings";
 import { BootPathPicture } from "./boot-picture";
 import type { ZoneProps } from "./zone-props";
@@ -32,6 +33,7 @@ export function BootZone(props: ZoneProps) {
             edit={edit}
           />
           <BootEntries entries={view.boot.entries} />
+          <BootSchools schools={view.boot.schools} sheet={sheet} edit={edit} />
         </>
       )}
     </div>

@@ -87,6 +87,25 @@ export function useDraft<V>(initial: V, lens: Lens<V>, actions: DraftActions<V>)
     if (answer) happen(eventOf(answer, done));
   };
 
+  /** A change on its way is not taken back before it has arrived: the wish waits for the answer. */
+  const wished = useRef(false);
+  // What was typed and is not saved yet is the last change; it goes first.
+  const undo = async () => {
+    if (sent !== null) wished.current = true;
+    else if (unsaved) happen({ did: "drop" });
+    else await takeBack(draft.done.at(-1), "undo");
+  };
+  const undoNow = useRef(undo);
+  useEffect(() => {
+    undoNow.current = undo;
+  });
+  const arrived = sent === null && unanswered === 0 && draft.clash === null;
+  useEffect(() => {
+    if (!arrived || !wished.current) return;
+    wished.current = false;
+    void undoNow.current();
+  }, [arrived]);
+
   return {
     draft,
     document: shown(draft, lens),
@@ -106,9 +125,7 @@ export function useDraft<V>(initial: V, lens: Lens<V>, actions: DraftActions<V>)
     adopt: (answer: DraftAnswer<V>) => happen(eventOf(answer, "save")),
     canUndo: draft.done.length > 0 || unsaved,
     canRedo: (draft.dropped !== null || draft.undone.length > 0) && !unsaved,
-    /** What was typed and is not saved yet is the last change; it goes first. */
-    undo: async () =>
-      unsaved && sent === null ? happen({ did: "drop" }) : takeBack(draft.done.at(-1), "undo"),
+    undo,
     redo: async () =>
       // What was given up was the last that was typed, so it is made again after all that was undone since.
       draft.undone.length === 0 && draft.dropped

@@ -52,6 +52,9 @@ export function HandsLine({ rows, now }: { rows: RunningRow[]; now: string }) {
                 {row.hands.what}
               </p>
             )}
+            {row.undo.length > 0 && (
+              <p className="quiet text-[0.86rem]">still to undo: {row.undo.join("; ")}</p>
+            )}
           </div>
         </div>
       ))}

@@ -6,7 +6,7 @@ const SOURCE = "the firmware's list";
 /** Settings of which another rule speaks, with more of the reason. */
 const SPOKEN_OF: readonly string[] = ["mode", "virtualisation", "iommu"];
 
-/** Rules about the list and the settings of the firmware. */
+/** Rules about the boot device, and the list and the settings of the firmware. */
 export const entryRules: readonly BootRule[] = [
   rule("boot.stale-entries", "C", ({ boot }) => {
     const stale = (boot?.entries ?? []).filter((e) => e.owner === "nobody: stale");
@@ -17,6 +17,18 @@ export const entryRules: readonly BootRule[] = [
       { entries: stale.map((e) => `"${e.label}" (${e.id})`).join(", ") },
       ...stale.slice(0, 6).map((e) => evidence(`entry ${e.id}`, e.label, SOURCE)),
     );
+  }),
+
+  rule("boot.single-card", "C", ({ boot }) => {
+    const chosen = boot?.schools.find((s) => s.isChosen);
+    if (chosen?.school !== "one card") return null;
+    return hit("caution", "boot.start", {}, evidence("boot device", chosen.here, "target of this sheet"));
+  }),
+
+  rule("boot.external", "C", ({ boot }) => {
+    const chosen = boot?.schools.find((s) => s.isChosen);
+    if (chosen?.school !== "external drive") return null;
+    return hit("caution", "boot.start", {}, evidence("boot device", chosen.here, "target of this sheet"));
   }),
 
   rule("boot.setting-differs", "C", ({ boot }) => {

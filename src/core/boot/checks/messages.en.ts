@@ -103,6 +103,18 @@ export const BOOT_MESSAGES = {
     "Find out which it is, or put the target first so that it does not matter.",
     "What nobody has looked at is decided by the firmware, at night.",
   ),
+  "boot.single-card": message(
+    "One card carries the start",
+    "The system is started from one card: when it fails, nothing starts.",
+    "Put a second card into the module and mirror both; or set this aside with a day on which it ends.",
+    "Cards wear out without a word. One is a lab exception, and needs a recipe by which the system is built again.",
+  ),
+  "boot.external": message(
+    "Started over a cable",
+    "The system is started from a device outside of the machine.",
+    "Put a note at the port, keep a spare that is written, and save the configuration after each change.",
+    "A cable is pulled by whoever needs the port, and the machine goes on until its next restart.",
+  ),
   "boot.setting-differs": message(
     "Firmware is set otherwise",
     "{settings}.",

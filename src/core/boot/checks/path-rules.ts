@@ -13,6 +13,7 @@ const SAID_ELSEWHERE: readonly (ReasonCode | null)[] = [
     "UEFI image only",
     "not signed",
     "no catalogue",
+    "device hidden",
   ] as const),
 ];
 

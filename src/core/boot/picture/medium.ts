@@ -1,4 +1,5 @@
 import { insideVerdict, loaderSignature, type Image } from "../../image";
+import { factsOf } from "../../machine";
 import { mediaWords, stickBoots, stickOf, wayOf } from "../../media";
 import type { BootPlan } from "../ground";
 import { FALLBACK, type Arch, type BootDevice, type Contents, type Loader } from "../resolve";
@@ -56,6 +57,14 @@ function contentsOn(ground: BootPlan, image: Image, boots: boolean): Contents {
   };
 }
 
+/** Whether the management controller may show a virtual disc at all. */
+function hiddenOf(ground: BootPlan): BootDevice["hidden"] {
+  if (wayOf(ground) !== "virtual media") return null;
+  const { present, virtualMedia = "unknown" } = factsOf(ground)?.controller ?? {};
+  if (present === false || virtualMedia === "not licensed") return "not licensed";
+  return virtualMedia === "licensed" ? null : "unknown";
+}
+
 /** The medium of the plan as a device; null where the network is the way, or nothing is started from media. */
 export function mediumDevice(ground: BootPlan): BootDevice | null {
   const { image } = ground;
@@ -65,7 +74,7 @@ export function mediumDevice(ground: BootPlan): BootDevice | null {
   const name = mediaWords(ground);
   return {
     ...HERE,
-    ...{ id: MEDIUM, name, label: name, removable: true },
+    ...{ id: MEDIUM, name, label: name, removable: true, hidden: hiddenOf(ground) },
     kind: way === "stick" ? "stick" : way === "disc" ? "disc" : "virtual disc",
     contents: image && boots !== "unknown" ? contentsOn(ground, image, boots) : null,
     system: boots === "unknown" ? { name: installerName(ground), isSure: false } : null,

@@ -1,3 +1,4 @@
+import { bootSchools } from "../devices";
 import { bootEntries } from "../entries";
 import { factsOf } from "../../machine";
 import { legViews } from "../../image";
@@ -107,6 +108,7 @@ export function bootPicture(ground: BootPlan): BootPicture | null {
     moments,
     entries: bootEntries(ground, marksOf(ground)),
     settings: settingsSheet(ground, moments),
+    schools: bootSchools(ground),
     story: storyWords(install!, restart!, ground.sheet.boot.start === "one-time boot"),
     isListRead: isListRead(facts),
   };

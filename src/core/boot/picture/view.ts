@@ -1,3 +1,4 @@
+import type { SchoolView } from "../devices/view";
 import type { EntryView } from "../entries/view";
 import type { SettingView } from "../settings/view";
 import type { ReasonCode } from "../resolve";
@@ -47,6 +48,8 @@ export interface BootPicture {
   entries: EntryView[];
   /** What the build wants the firmware to be set to. */
   settings: SettingView[];
+  /** What the system could be started from on this machine, side by side. */
+  schools: SchoolView[];
   /** What the phone is told. */
   story: string;
   /** Whether the list of the firmware was read; where it was not, an empty one is taken. */

@@ -88,6 +88,7 @@ export type Hidden =
   | "card not enabled"
   | "card still syncing"
   | "behind the controller"
+  | "not licensed"
   | "not mapped"
   | "not activated"
   | "session lost"

@@ -91,6 +91,7 @@ export const HIDDEN_WORDS = {
   "card not enabled": "the card is not enabled",
   "card still syncing": "the cards are still syncing",
   "behind the controller": "its controller shows it only as part of a set",
+  "not licensed": "the management controller may not map media",
   "not mapped": "no file is mapped",
   "not activated": "the medium is mapped and not activated",
   "session lost": "the session that carried it is gone",

@@ -95,6 +95,11 @@ function mediaOut({ plan, prefix }: View): Step {
     do: [
       "Do this before the restart: media left in place starts the installer again.",
       ...(always ? ["Put the permanent boot order back: the target first."] : []),
+      ...(remove.medium === "network"
+        ? [
+            "Network boot off again in the set-up pages, as it was found, unless the machine is to start from there.",
+          ]
+        : []),
     ],
     see,
     must: "Media that is left in starts the installer again.",

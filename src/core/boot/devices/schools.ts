@@ -1,0 +1,199 @@
+import type { Profile, TargetKind } from "../../image";
+import { factsOf, presentDrives, visibleDrives, type Drive, type Facts } from "../../machine";
+import { formatDuration } from "../../units";
+import type { BootPlan } from "../ground";
+import { parseDevicePath } from "../path";
+import { shortName } from "../seen";
+import type { School, SchoolView } from "./view";
+
+type Set = Facts["sets"][number];
+
+/** What of the machine the schools are judged by. */
+interface Parts {
+  /** The drive that a module of cards shows, and its set. */
+  card: { drive: Drive; set: Set | null } | null;
+  /** Drives that an installer sees one by one, sticks and cards apart. */
+  single: Drive[];
+  /** Drives of a RAID controller that are in no set. */
+  unused: Drive[];
+  ports: string[];
+  san: boolean;
+  plan: BootPlan;
+}
+
+const isInSet = (d: Drive): boolean => d.memberOf.some((m) => m.startsWith("virtual drive "));
+
+function partsOf(plan: BootPlan, facts: Facts): Parts {
+  const modes = new Map(facts.storageControllers.map((c) => [c.id, c.mode]));
+  const modeOf = (d: Drive) => modes.get(d.controller ?? "");
+  const seen = visibleDrives(facts);
+  const card = seen.find((d) => d.media === "card" || modeOf(d) === "boot module");
+  const plain = seen.filter(
+    (d) => d !== card && d.presentedBy === null && !["usb", "card"].includes(d.media),
+  );
+  return {
+    card: card ? { drive: card, set: facts.sets.find((s) => s.name === card.presentedBy) ?? null } : null,
+    single: plain.filter((d) => modeOf(d) !== "RAID"),
+    unused: presentDrives(facts).filter((d) => modeOf(d) === "RAID" && d.presentedBy === null && !isInSet(d)),
+    ports: facts.ports.filter((p) => p.kind === "ethernet" && p.link === "up").map((p) => p.seenAs),
+    san: (facts.firmware?.entries ?? []).some((e) =>
+      parseDevicePath(e.path).nodes.some(
+        (n) => n.kind === "place" && (n.bus === "iscsi" || n.bus === "fibre"),
+      ),
+    ),
+    plan,
+  };
+}
+
+/** Wear and hours of drives as they tell them; nothing is guessed where they do not. */
+function wearOf(drives: readonly Drive[]): string {
+  const told = drives.flatMap(({ health }) => {
+    const parts = [
+      health?.wearPercent == null ? "" : `${health.wearPercent} % worn`,
+      health?.hours == null ? "" : `${health.hours.toLocaleString("en-GB")} h`,
+    ].filter(Boolean);
+    return parts.length > 0 ? [parts.join(", ")] : [];
+  });
+  return told.length > 0 ? [...new Set(told)].join("; ") : "not told";
+}
+
+/** How a mirror of cards stands: its state, and when a sync will be over. */
+function mirrorWords({ set }: NonNullable<Parts["card"]>): string {
+  if (!set) return "how its cards stand was not read";
+  const { progress } = set;
+  if (!progress) return set.state;
+  const left = progress.secondsLeft == null ? "" : `, about ${formatDuration(progress.secondsLeft)} left`;
+  return `${set.state}, ${progress.percent} %${left}`;
+}
+
+/** Pairs of equal size among drives, the largest first. */
+function pairOf(drives: readonly Drive[]): Drive[] | null {
+  const first = drives.find((d) => drives.some((o) => o !== d && o.sizeBytes === d.sizeBytes));
+  return first ? drives.filter((d) => d.sizeBytes === first.sizeBytes).slice(0, 2) : null;
+}
+
+const names = (drives: readonly Drive[]): string => drives.map(shortName).join(" and ");
+const inBays = (drives: readonly Drive[]): number => drives.filter((d) => /^\d/.test(d.bay ?? "")).length;
+
+type Judged = Omit<SchoolView, "school" | "profile" | "isChosen">;
+const missing = (here: string, more: Partial<Judged> = {}): Judged => ({
+  ...{ isPossible: false, here, bays: 0, survives: 0, wear: "", keeps: "", note: "" },
+  ...more,
+});
+const possible = (here: string, more: Partial<Judged>): Judged => ({
+  ...missing(here),
+  isPossible: true,
+  ...more,
+});
+
+const KEEPS_DATA = "all data drives";
+const NOTHING_KEPT = "the other drives; what stands on these is erased";
+
+/** Each school with what it stands on here. */
+const JUDGE: Readonly<Record<School, (parts: Parts) => Judged>> = {
+  "mirrored cards": ({ card }) => {
+    const members = card?.set?.members.length ?? 0;
+    if (!card) return missing("there is no module for cards in this machine");
+    if (members < 2) return missing("the module holds one card", { keeps: KEEPS_DATA });
+    const note = "a degraded state is expected until the sync has ended, and a fault afterwards";
+    return possible(mirrorWords(card), { survives: 1, wear: wearOf([card.drive]), keeps: KEEPS_DATA, note });
+  },
+  "one card": ({ card }) =>
+    card
+      ? possible("one card of the module", {
+          ...{ wear: wearOf([card.drive]), keeps: KEEPS_DATA },
+          note: "a lab exception, with a day on which it ends; keep a recipe to build it again",
+        })
+      : missing("there is no module for cards in this machine"),
+  "one drive": ({ single }) =>
+    single[0]
+      ? possible(shortName(single[0]), {
+          ...{ bays: inBays(single.slice(0, 1)), wear: wearOf(single.slice(0, 1)), keeps: NOTHING_KEPT },
+          note: "one failure, and the machine does not start",
+        })
+      : missing("no drive is shown by itself: all stand behind a controller"),
+  "mirrored drives": ({ single }) => {
+    const pair = pairOf(single);
+    if (!pair) return missing("there are no two equal drives that are shown by themselves");
+    const note = "each of both needs its own boot partition; firmware does not mirror it";
+    return possible(names(pair), {
+      bays: inBays(pair),
+      survives: 1,
+      wear: wearOf(pair),
+      keeps: NOTHING_KEPT,
+      note,
+    });
+  },
+  "hardware mirror": ({ unused }) => {
+    const pair = pairOf(unused);
+    if (!pair) return missing("the controller has no two equal drives that are in no set");
+    const note = "the installer sees one drive, and none of the errors of its members";
+    return possible(names(pair), {
+      bays: inBays(pair),
+      survives: 1,
+      wear: wearOf(pair),
+      keeps: NOTHING_KEPT,
+      note,
+    });
+  },
+  "external drive": () =>
+    possible("a port of the machine itself", {
+      ...{ wear: "its own", keeps: "every drive inside" },
+      note: "a cable that can be pulled: a note at the port, a spare, and a saved configuration",
+    }),
+  "network each time": ({ ports }) =>
+    ports.length > 0
+      ? possible(ports.join(", "), {
+          ...{ wear: "none", keeps: "every drive; nothing of the system stands in the machine" },
+          note: "without its boot service it starts nothing; a way for many equal machines",
+        })
+      : missing("no wired port has a link"),
+  "SAN volume": ({ san }) =>
+    san
+      ? possible("the firmware has an entry for one", {
+          ...{ wear: "that of the array", keeps: "every drive inside" },
+          note: "one copy for each server, a hardware initiator, and a volume that no other sees",
+        })
+      : missing("no hardware initiator is known: the firmware's list has no entry for one"),
+};
+
+const KIND_OF: Readonly<Partial<Record<School, TargetKind>>> = {
+  "mirrored cards": "flash card",
+  "one card": "flash card",
+  "one drive": "drive",
+  "mirrored drives": "drive",
+  "hardware mirror": "hardware array",
+  "external drive": "stick",
+};
+
+/** What the profile says of a kind of target. */
+function saidBy(profile: Profile | null, school: School): SchoolView["profile"] {
+  const kind = KIND_OF[school];
+  const said = profile?.bootTargets.find((b) => b.kind === kind);
+  return said ? { verdict: said.verdict, words: said.words } : null;
+}
+
+/** The school of the target that the sheet has; null without one. */
+function chosen({ card, plan }: Parts, facts: Facts): School | null {
+  const { target, partners } = plan.sheet.storage;
+  const drive = facts.drives.find((d) => d.id === target);
+  if (!drive) return null;
+  if (drive === card?.drive) return (card.set?.members.length ?? 0) > 1 ? "mirrored cards" : "one card";
+  if (drive.presentedBy) return "hardware mirror";
+  if (drive.media === "usb") return "external drive";
+  return partners.some((p) => p.role === "member") ? "mirrored drives" : "one drive";
+}
+
+/** The schools side by side for this very machine; none without one. */
+export function bootSchools(plan: BootPlan): SchoolView[] {
+  const facts = factsOf(plan);
+  if (!facts) return [];
+  const parts = partsOf(plan, facts);
+  const own = chosen(parts, facts);
+  return (Object.keys(JUDGE) as School[]).map((school) => ({
+    school,
+    ...JUDGE[school](parts),
+    profile: saidBy(plan.profile, school),
+    isChosen: school === own,
+  }));
+}
