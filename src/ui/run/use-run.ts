@@ -96,30 +96,34 @@ export function useRun(initial: RunView) {
     [id, store, count, send],
   );
 
-  useEffect(() => {
-    takeFormer(store(), id, Date.now());
-    const look = () => {
-      count();
-      if (waiting(store(), id).length > 0) send();
-    };
-    const first = setTimeout(look, 0);
-    const again = setInterval(look, RETRY);
-    // Another window has written something down, or its answers have gone out.
-    addEventListener("storage", look);
-    return () => {
-      clearTimeout(first);
-      clearInterval(again);
-      removeEventListener("storage", look);
-    };
-  }, [id, store, count, send]);
-
+  /** News came while an answer of this run was on its way, from whichever window; they are fetched when it has arrived. */
+  const owed = useRef(false);
   const look = useCallback(async () => {
-    if (waiting(store(), id).length > 0) return;
+    owed.current = waiting(store(), id).length > 0;
+    if (owed.current) return;
     const said = await ask(`/api/v1/runs/${id}/events`);
     if ("away" in said) return setAway(said.away);
     setAway(null);
     if (said.answer.ok) take(said.answer);
   }, [id, store, take]);
+
+  useEffect(() => {
+    takeFormer(store(), id, Date.now());
+    const lookAtShelf = () => {
+      count();
+      if (waiting(store(), id).length > 0) send();
+      else if (owed.current) void look();
+    };
+    const first = setTimeout(lookAtShelf, 0);
+    const again = setInterval(lookAtShelf, RETRY);
+    // Another window has written something down, or its answers have gone out.
+    addEventListener("storage", lookAtShelf);
+    return () => {
+      clearTimeout(first);
+      clearInterval(again);
+      removeEventListener("storage", lookAtShelf);
+    };
+  }, [id, store, count, send, look]);
 
   useFeed({
     changes: (changes) => {
