@@ -1,5 +1,6 @@
 export { bootStage } from "./stage";
 export { mediaIn, restart, settings } from "./steps/firmware";
+export { isSecureAfter, switchWords } from "./secure";
 export type { BootGround } from "./ground";
 export * from "./picture";
 export * from "./resolve";

@@ -4,7 +4,8 @@ import { z } from "zod";
 export const bootSlice = z.object({
   mode: z.enum(["uefi", "legacy"]).default("uefi"),
   start: z.enum(["one-time boot", "media first in the boot order"]).default("one-time boot"),
-  secureBoot: z.enum(["on", "off"]).default("on"),
+  /** "off to install": on again before the installed system is started. */
+  secureBoot: z.enum(["on", "off", "off to install"]).default("on"),
   /** Devices that the permanent order is to begin with, by their ids in the picture; empty: it stays as it is. */
   order: z.array(z.string().max(400)).max(100).default([]),
   /** What was seen and done at settings of the firmware. */

@@ -1,4 +1,5 @@
 import type { AcceptanceLine } from "../verify";
+import { NOTHING_TO_PUT_BACK } from "../stage";
 import type { RunPlan } from "./events";
 import type { RunState, Settled } from "./state";
 
@@ -36,10 +37,22 @@ export const isOpen = (line: SettledLine): boolean => line.verdict !== "as plann
 
 /** What was never read from the machine, since only the run knows it. */
 function ofTheRun(plan: RunPlan, state: RunState): AcceptanceLine[] {
-  const { media, nextBoot } = state.strip;
+  const { media, nextBoot, firmware } = state.strip;
+  const putsBack = plan.steps.some((s) => s.effects.some((e) => e.do === "put settings back"));
   return [
     line("run-media", "Media in the machine", "none", media, media === "none"),
     line("run-next-boot", "Next boot", "as ordered", nextBoot, nextBoot === "as ordered"),
+    ...(putsBack
+      ? [
+          line(
+            "run-firmware",
+            "Set for the installation only",
+            NOTHING_TO_PUT_BACK,
+            firmware,
+            firmware === NOTHING_TO_PUT_BACK,
+          ),
+        ]
+      : []),
     ...coldStart(plan, state),
   ];
 }

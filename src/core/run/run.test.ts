@@ -4,7 +4,7 @@ import { readdirSync } from "node:fs";
 import { aDrive, shippedProfile } from "../../../tests/support/builds";
 import { aPlan, HandLog } from "../../../tests/support/runs";
 import { addSeconds } from "../units";
-import { decide, foldRun, logLine, nextHands, plannedDrives, type RunCommand } from ".";
+import { acceptanceOf, decide, foldRun, logLine, nextHands, plannedDrives, type RunCommand } from ".";
 
 const by = "J. Pell";
 const cairns = ["cairn-hypervisor-6", "cairn-hypervisor-9"].map(shippedProfile);
@@ -24,6 +24,7 @@ describe("a run", () => {
       power: "on",
       media: "cairn-9.iso mapped",
       nextBoot: "once: virtual CD",
+      firmware: "nothing to put back",
       target: "untouched",
     });
     run.toStep("screen-install-or-upgrade");
@@ -33,6 +34,20 @@ describe("a run", () => {
     run.toStep("end");
     expect(run.state).toMatchObject({ status: "steps done", current: plan.steps.length, deviations: [] });
     expect(run.refusals).toEqual([]);
+  });
+
+  it("shows what is set for the installation only until it is put back, also where that step was skipped", () => {
+    const off = aPlan({ sheet: { "boot.secureBoot": "off to install" } });
+    const found = (run: HandLog) => acceptanceOf(off, run.state).find((l) => l.id === "run-firmware");
+    const run = new HandLog(off).toStep("settings-back");
+    expect(run.state.strip.firmware).toBe("secure boot off");
+    expect(found(run)).toMatchObject({ found: "secure boot off", verdict: "differs" });
+    run.toStep("end");
+    expect(found(run)).toMatchObject({ verdict: "as planned" });
+    const skipped = new HandLog(off).toStep("settings-back");
+    skipped.send({ kind: "skipped", step: "settings-back", reason: "later" });
+    expect(found(skipped)?.verdict).toBe("differs");
+    expect(acceptanceOf(plan, new HandLog(plan).state).some((l) => l.id === "run-firmware")).toBe(false);
   });
 
   it("is not handed over before the installed system was read back", () => {

@@ -62,10 +62,17 @@ describe("a running build on the first page", () => {
     expect(undo(at("media-out") + 1)).toEqual([]);
   });
 
+  const right = { media: "none", nextBoot: "as ordered", firmware: "nothing to put back" };
+  it("tells of settings of the firmware that are for the installation only", () => {
+    expect(stillToUndo({ ...right, firmware: "secure boot off" })).toEqual([
+      "secure boot off, for the installation only",
+    ]);
+  });
+
   it("tells of a boot order that was changed for good", () => {
-    expect(stillToUndo({ media: "none", nextBoot: "always: virtual CD" })).toEqual([
+    expect(stillToUndo({ ...right, nextBoot: "always: virtual CD" })).toEqual([
       "the boot order, to be put back",
     ]);
-    expect(stillToUndo({ media: "none", nextBoot: "once: virtual CD" })).toEqual([]);
+    expect(stillToUndo({ ...right, nextBoot: "once: virtual CD" })).toEqual([]);
   });
 });

@@ -1,3 +1,4 @@
+import { NOTHING_TO_PUT_BACK } from "../stage";
 import type { Step, Strip } from "../stage";
 import { addSeconds } from "../units";
 import type { AcceptanceLine } from "../verify";
@@ -59,7 +60,13 @@ const start = (steps: readonly Step[]): RunState => ({
   endedAt: null,
   current: 0,
   steps: steps.map(() => ({ state: "waiting", startedAt: null, endedAt: null })),
-  strip: { power: "off", media: "none", nextBoot: "as ordered", target: "untouched" },
+  strip: {
+    power: "off",
+    media: "none",
+    nextBoot: "as ordered",
+    firmware: NOTHING_TO_PUT_BACK,
+    target: "untouched",
+  },
   guardsPassed: [],
   named: [],
   written: [],
@@ -101,7 +108,7 @@ function startTimer(state: RunState, step: Step, at: string): void {
   };
 }
 
-const PUT_RIGHT: Strip = { media: "none", nextBoot: "as ordered" };
+const PUT_RIGHT: Strip = { media: "none", nextBoot: "as ordered", firmware: NOTHING_TO_PUT_BACK };
 
 /**
  * How a step leaves the strip. Where the screen showed something else, nothing counts as taken out or put back; what was

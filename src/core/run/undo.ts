@@ -1,9 +1,14 @@
-import type { Strip } from "../stage";
+import { NOTHING_TO_PUT_BACK, type Strip } from "../stage";
 
 /** What a build has changed for the installation only and has not put right yet, by what its steps left behind. */
-export function stillToUndo({ media, nextBoot }: Required<Pick<Strip, "media" | "nextBoot">>): string[] {
+export function stillToUndo({
+  media,
+  nextBoot,
+  firmware,
+}: Required<Pick<Strip, "media" | "nextBoot" | "firmware">>): string[] {
   return [
     ...(media === "none" ? [] : [`${media}, to be taken out`]),
     ...(nextBoot.startsWith("always") ? ["the boot order, to be put back"] : []),
+    ...(firmware === NOTHING_TO_PUT_BACK ? [] : [`${firmware}, for the installation only`]),
   ];
 }

@@ -16,6 +16,8 @@ export const effectSchema = z.discriminatedUnion("do", [
     /** Null where the mode knows none. */
     secureBoot: z.enum(["on", "off"]).nullable(),
     virtualisation: z.boolean(),
+    /** What is set for the installation only, such as "secure boot off"; to be put back before it is handed over. */
+    forInstall: z.array(z.string()).default([]),
     /** Names of what the permanent boot order is to begin with; empty: it stays as it is. */
     order: z.array(z.string()).default([]),
   }),
@@ -29,6 +31,7 @@ export const effectSchema = z.discriminatedUnion("do", [
     once: z.boolean(),
   }),
   z.object({ do: z.literal("put boot order back") }),
+  z.object({ do: z.literal("put settings back"), to: z.array(z.string()) }),
   z.object({ do: z.literal("choose drives"), drives }),
   z.object({
     do: z.literal("write drives"),
@@ -55,9 +58,14 @@ export const stripSchema = z.object({
   power: z.enum(["on", "off"]).optional(),
   media: z.string().optional(),
   nextBoot: z.string().optional(),
+  /** What of the firmware is set for the installation only. */
+  firmware: z.string().optional(),
   target: z.enum(["untouched", "at risk", "erased", "installed"]).optional(),
 });
 export type Strip = z.infer<typeof stripSchema>;
+
+/** Of a machine on which nothing is left that was set for the installation only. */
+export const NOTHING_TO_PUT_BACK = "nothing to put back";
 
 /** What one effect leaves behind, as far as the strip tells it. */
 function leaves(effect: Effect): Strip {
@@ -70,6 +78,10 @@ function leaves(effect: Effect): Strip {
       return { media: "none" };
     case "start next from":
       return { power: "on", nextBoot: `${effect.once ? "once" : "always"}: ${effect.name}` };
+    case "set firmware":
+      return effect.forInstall.length > 0 ? { firmware: effect.forInstall.join(", ") } : {};
+    case "put settings back":
+      return { firmware: NOTHING_TO_PUT_BACK };
     case "put boot order back":
       return { nextBoot: "as ordered" };
     case "choose drives":

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { isSecureAfter, switchWords } from "../boot";
 import { driveName, drivesOf, standingWords } from "../machine";
 import { modeWords } from "../media";
 import { portOf, prefixLengthOf, segmentOf } from "../network";
@@ -69,10 +70,16 @@ export function planExpectations(context: Sources): Expectation[] {
         })
       : []),
     ...expect("mode", "C", "Boot mode", modeWords(boot.mode), fact("firmware.mode", boot.mode)),
-    ...expect("secure-boot", "C", "Secure boot", boot.mode === "uefi" ? boot.secureBoot : "", {
-      kind: "secure boot",
-      on: boot.secureBoot === "on",
-    }),
+    ...expect(
+      "secure-boot",
+      "C",
+      "Secure boot",
+      boot.mode === "uefi" ? switchWords(isSecureAfter(boot)) : "",
+      {
+        kind: "secure boot",
+        on: isSecureAfter(boot),
+      },
+    ),
     ...storage(context),
     ...addressing(context),
     ...expect(

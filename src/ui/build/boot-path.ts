@@ -89,6 +89,8 @@ const ordered = (order: string[]): SheetChanges => ({
   "boot.start": order[0] === MEDIUM ? "media first in the boot order" : "one-time boot",
 });
 
+const NEXT_SECURE = { on: "off to install", "off to install": "off", off: "on" } as const;
+
 const WAYS = ["virtual media", "stick", "disc", "network"] as const;
 
 /** What a letter changes while the picture has the focus; null for letters that change nothing. */
@@ -101,7 +103,7 @@ export function changeBy(key: string, { boot, image }: Sheet): SheetChanges | nu
     case "l":
       return { "boot.mode": boot.mode === "uefi" ? "legacy" : "uefi" };
     case "s":
-      return { "boot.secureBoot": boot.secureBoot === "on" ? "off" : "on" };
+      return { "boot.secureBoot": NEXT_SECURE[boot.secureBoot] };
     case "w":
       return { "image.way": WAYS[(WAYS.indexOf(image.way) + 1) % WAYS.length]! };
     default:

@@ -13,8 +13,9 @@ const STARTS = [
   { value: "one-time boot", text: "one-time boot" },
   { value: "media first in the boot order", text: "media first for good" },
 ] as const;
-const SWITCH = [
+const SECURE = [
   { value: "on", text: "on" },
+  { value: "off to install", text: "off, and on again after the installation" },
   { value: "off", text: "off" },
 ] as const;
 
@@ -68,7 +69,7 @@ function BootFields({ view, sheet, edit, marks }: ZoneProps) {
           label="Secure boot"
           marks={marks("boot.secureBoot")}
           value={sheet.boot.secureBoot}
-          options={SWITCH}
+          options={SECURE}
           onChange={(v) => edit({ "boot.secureBoot": v })}
         />
       )}

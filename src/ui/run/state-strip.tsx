@@ -1,3 +1,4 @@
+import { NOTHING_TO_PUT_BACK } from "@/core/stage";
 import { plannedDrives, type RunPlan, type RunState } from "@/core/run";
 
 /** Power, media, next boot and the target: always in view, each as word and mark. */
@@ -23,6 +24,13 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
           value={strip.nextBoot}
           style={strip.nextBoot.startsWith("always") ? loud : undefined}
         />
+        {strip.firmware !== NOTHING_TO_PUT_BACK && (
+          <Cell
+            label="To put back"
+            value={strip.firmware}
+            style={strip.target === "installed" ? loud : undefined}
+          />
+        )}
         <Cell label="Target" value={strip.target} style={risky ? loud : undefined} />
       </dl>
       {target.length > 0 && (

@@ -5,6 +5,7 @@ import { modeWords, onStick, stickBoots, stickOf } from "../../media";
 import { targetOf } from "../../storage";
 import { byteCount, bytesOf, formatBytes, sectorCount } from "../../units";
 import type { BootGround } from "../ground";
+import { isSecureAfter } from "../secure";
 import { rule, type BootRule } from "./rule";
 
 /** MBR addresses 2^32 sectors; with 512-byte sectors that is 2 TiB. */
@@ -107,7 +108,7 @@ export const bootRules: readonly BootRule[] = [
   rule("boot.secure-profile", "C", (context) => {
     const { sheet } = context;
     const refuses = wantsItOff(context);
-    if (sheet.boot.mode !== "uefi" || sheet.boot.secureBoot !== "on" || !refuses) return null;
+    if (sheet.boot.mode !== "uefi" || !isSecureAfter(sheet.boot) || !refuses) return null;
     return hit(
       "stop",
       "boot.secureBoot",
@@ -120,7 +121,7 @@ export const bootRules: readonly BootRule[] = [
   // Where a system on the road wants it off, its profile is the reason; elsewhere a person gives one.
   rule("boot.secure-off", "C", (context) => {
     const { boot } = context.sheet;
-    if (boot.mode !== "uefi" || boot.secureBoot === "on") return null;
+    if (boot.mode !== "uefi" || isSecureAfter(boot)) return null;
     const refuses = wantsItOff(context);
     return hit(
       refuses ? "note" : "caution",

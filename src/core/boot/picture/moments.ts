@@ -13,6 +13,7 @@ import {
   type UefiMachine,
 } from "../resolve";
 import { parseDevicePath } from "../path";
+import { isSecureAt } from "../secure";
 import { seenMachine } from "../seen";
 import { MEDIUM, type Moment } from "./view";
 import { installerName, mediumDevice } from "./medium";
@@ -149,7 +150,7 @@ function uefiAt(ground: BootPlan, seen: UefiMachine, moment: Moment): UefiMachin
   const brought = entries.some((e) => e.id === MEDIUM);
   return {
     ...machine,
-    ...{ entries, secureBoot: ground.sheet.boot.secureBoot === "on" },
+    ...{ entries, secureBoot: isSecureAt(ground.sheet.boot, moment, ground.legs.length) },
     order: orderAt(ground, { ...machine, entries }, moment),
     once: moment === "to install" && brought && !mediaFirst(ground) ? MEDIUM : null,
   };

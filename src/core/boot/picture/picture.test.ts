@@ -66,6 +66,18 @@ describe("the starts of a build", () => {
     expect(at("to install", { ...unsigned, sheet: { "boot.secureBoot": "off" } }).verdict).toBe("as wanted");
   });
 
+  it("refuse a system that is not signed once secure boot is on again, and not its installer", () => {
+    const unsigned: BuildChanges = {
+      ...{
+        image: { inside: null, loaderSigned: "unsigned" },
+        sheet: { "boot.secureBoot": "off to install" },
+      },
+      profile: { secureBoot: "must be off" },
+    };
+    expect(at("to install", unsigned).verdict).toBe("as wanted");
+    expect(at("first restart", unsigned).tries.map((t) => t.reason)).toContain("not signed");
+  });
+
   it("say that the list was not read, and carry a loader that nobody looked at to the answer", () => {
     expect(picture().isListRead).toBe(false);
     const { inside: _inside, ...rest } = { inside: soundInside() };

@@ -17,6 +17,12 @@ function asked({ profile }: BootPlan, key: "virtualisation" | "iommu"): Wanted[]
 function secureBoot({ sheet, legs }: BootPlan): Wanted[] {
   const { mode, secureBoot: planned } = sheet.boot;
   if (mode !== "uefi") return [];
+  if (planned === "off to install")
+    return want(
+      "secureBoot",
+      "off",
+      "this sheet, for the installation only: on again before the last restart",
+    );
   const refuses = legs.find((l) => l.profile.secureBoot === "must be off")?.profile;
   return want(
     "secureBoot",

@@ -3,8 +3,18 @@ import type { LegView } from "../../image";
 import { isAtMachine, mediaWords, wayOf } from "../../media";
 import { HAZARD, step, type Effect, type EffectOf, type Step } from "../../stage";
 import type { BootGround } from "../ground";
+import { switchWords } from "../secure";
 import { namesInOrder } from "../settings";
-import { firmwareWords, insertWords, removeWords, startWords, whenTaken } from "./words";
+import {
+  firmwareWords,
+  insertWords,
+  NETWORK_ON,
+  removeWords,
+  SECURE_OFF,
+  startWords,
+  WAY_BACK,
+  whenTaken,
+} from "./words";
 
 type View = LegView<BootGround> & { plan: { sheet: { answers: { hostName: string } } } };
 
@@ -12,13 +22,14 @@ const place = (plan: BootGround) => (isAtMachine(plan) ? ("at the machine" as co
 
 /** The firmware as it is for the whole build; looked at once. */
 export function settings(plan: BootGround): Step {
-  const { mode, secureBoot } = plan.sheet.boot;
+  const { mode } = plan.sheet.boot;
   const keys = plan.machine?.document.typed.keys;
   const set: EffectOf<"set firmware"> = {
     do: "set firmware",
     mode,
-    secureBoot: mode === "uefi" ? secureBoot : null,
+    secureBoot: mode === "uefi" ? switchWords(plan.sheet.boot.secureBoot === "on") : null,
     virtualisation: plan.profile?.requirements.virtualisation !== "not needed",
+    forInstall: forInstall(plan),
     order: namesInOrder(plan, plan.boot?.moments ?? []),
   };
   return step("firmware", "C", takes(300, 720), {
@@ -95,16 +106,41 @@ function mediaOut({ plan, prefix }: View): Step {
     do: [
       "Do this before the restart: media left in place starts the installer again.",
       ...(always ? ["Put the permanent boot order back: the target first."] : []),
-      ...(remove.medium === "network"
-        ? [
-            "Network boot off again in the set-up pages, as it was found, unless the machine is to start from there.",
-          ]
-        : []),
     ],
     see,
     must: "Media that is left in starts the installer again.",
     effects: [remove, { do: "put boot order back" }],
   });
+}
+
+/** What is changed in the firmware for the installation only. */
+function forInstall({ sheet, fromMedia }: BootGround): string[] {
+  const { mode, secureBoot } = sheet.boot;
+  return [
+    ...(mode === "uefi" && secureBoot === "off to install" ? [SECURE_OFF] : []),
+    ...(fromMedia && sheet.image.way === "network" ? [NETWORK_ON] : []),
+  ];
+}
+
+/** Before the installed system is started for good, the firmware is put back. */
+function settingsBack(plan: BootGround): Step[] {
+  const back = forInstall(plan).map((s) => WAY_BACK[s]!);
+  if (back.length === 0) return [];
+  const keys = plan.machine?.document.typed.keys;
+  return [
+    step("settings-back", "H", takes(150, 420), {
+      title: `Put the firmware back: ${back.join(", ")}`,
+      place: place(plan),
+      do: [
+        `Restart into the settings: ${keys?.setup || "the set-up key of this maker"} ${whenTaken(keys?.seconds)}.`,
+        ...back.map((s) => `${s[0]!.toUpperCase()}${s.slice(1)}.`),
+        "Save, and leave the pages.",
+      ],
+      see: back,
+      must: "What was set for the installation only stays so, and nobody looks again.",
+      effects: [{ do: "put settings back", to: back }],
+    }),
+  ];
 }
 
 /** The medium comes out, and the machine restarts from its target. */
@@ -118,6 +154,7 @@ export function restart(view: View): Step[] {
   ];
   return [
     ...(leg.through === "installer" ? [mediaOut(view)] : []),
+    ...(last ? settingsBack(plan) : []),
     step(`${prefix}restart`, "H", takes(profile?.restart.likely ?? 180, profile?.restart.late ?? 600, 0.1), {
       title: last ? "Restart into the installed system" : `Restart into ${system}`,
       kind: "wait",

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, type BuildChanges } from "../../../../tests/support/builds";
 import { legViews } from "../../image";
-import { mediaIn, settings } from "./firmware";
+import { mediaIn, restart, settings } from "./firmware";
 
 const CD = {
   id: "0001",
@@ -35,6 +35,21 @@ describe("the step that starts the medium", () => {
     ["the only one is a drive of the machine", listing("Internal DVD")],
   ])("calls it as the plan does where %s", (_, changes) => {
     expect(start(changes).see).toEqual(["An entry for virtual CD marked UEFI"]);
+  });
+});
+
+describe("what is set for the installation only", () => {
+  const steps = (changes: BuildChanges) => restart(legViews(aBuild(changes)).at(-1)!);
+  it.each<[string, BuildChanges, string[]]>([
+    ["nothing", {}, []],
+    ["secure boot", { sheet: { "boot.secureBoot": "off to install" } }, ["secure boot on"]],
+    ["network boot", { sheet: { "image.way": "network" } }, ["network boot off"]],
+  ])("%s is put back before the last restart", (_, changes, back) => {
+    const plan = aBuild(changes);
+    expect(steps(changes).find((s) => s.id === "settings-back")?.see ?? []).toEqual(back);
+    expect(settings(plan).do.filter((d) => d.startsWith("For the installation only"))).toHaveLength(
+      back.length,
+    );
   });
 });
 

@@ -5,14 +5,24 @@ import type { EffectOf, Step } from "../../stage";
 export const whenTaken = (seconds: number | null | undefined): string =>
   seconds ? `about ${seconds} s after power on` : "when the maker's logo shows";
 
+/** What may be set for the installation only, and how it is put back. */
+export const SECURE_OFF = "secure boot off";
+export const NETWORK_ON = "network boot on";
+export const WAY_BACK: Readonly<Record<string, string>> = {
+  [SECURE_OFF]: "secure boot on",
+  [NETWORK_ON]: "network boot off",
+};
+
 export const firmwareWords = ({
   mode,
   secureBoot,
   virtualisation,
+  forInstall,
   order,
 }: EffectOf<"set firmware">): string[] => [
   `Boot mode ${modeWords(mode)}.`,
-  ...(secureBoot ? [`Secure boot ${secureBoot}.`] : []),
+  ...(secureBoot && !forInstall.includes(SECURE_OFF) ? [`Secure boot ${secureBoot}.`] : []),
+  ...forInstall.map((s) => `For the installation only: ${s}. Write down how it stood.`),
   ...(virtualisation ? ["Virtualisation and the IOMMU on."] : []),
   order.length > 0
     ? `Permanent boot order: ${order.join(", then ")}. Write down the order that stood there before.`
