@@ -71,6 +71,7 @@ it.each<[SettingKey, string, string, boolean | null]>([
   ["mode", "legacy", "BIOS boot mode", true],
   ["mode", "UEFI", "dual", null],
   ["powerLoss", "on", "last state", null],
+  ["powerLoss", "on", "AlwaysOff", false],
   ["order", "as it is", "As it is", true],
 ])("%s: wanted %s and found %s is the same: %s", (key, wanted, found, same) => {
   expect(sameSetting(key, wanted, found)).toBe(same);

@@ -37,8 +37,8 @@ function found(plan: BootPlan, key: SettingKey): SettingView["found"] {
   return told && { value: told.value, from: sourceWords(plan, told.path) };
 }
 
-const ON = /^(on|yes|true|enabled?|active|uefi)$/i;
-const OFF = /^(off|no|false|disabled?|inactive|legacy)$/i;
+const ON = /^((always)?on|yes|true|enabled?|active|uefi)$/i;
+const OFF = /^((always)?off|no|false|disabled?|inactive|legacy)$/i;
 const MODES = /^(uefi|legacy|bios)/i;
 
 /** Whether two values are the same setting; null for texts that only a person can compare. */

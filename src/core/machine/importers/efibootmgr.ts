@@ -4,7 +4,8 @@ import { cleanText, type Importer, type Reading } from "./importer";
 
 const ENTRY = /^Boot([0-9A-F]{4})([* ]) (.*)$/;
 
-function kindOf(path: string, label: string): BootEntry["kind"] {
+/** What kind of thing an entry means, by its device path and its name. */
+export function entryKind(path: string, label: string): BootEntry["kind"] {
   if (/FvVol|FvFile/.test(path)) return "firmware";
   if (/MAC\(|Uri\(|IPv[46]\(/.test(path)) return "network";
   if (/CDROM\(|DVD|CD-ROM/i.test(`${path} ${label}`)) return "optical";
@@ -20,7 +21,7 @@ function toEntry(match: RegExpExecArray): BootEntry {
     id: match[1] ?? "",
     label: cleanText(label) ?? "(no name)",
     active: match[2] === "*",
-    kind: kindOf(devicePath, label),
+    kind: entryKind(devicePath, label),
     path: devicePath,
   };
 }

@@ -28,7 +28,20 @@ export const resourceSchema = z.object({
     .object({ Count: number, Model: word, CoreCount: number, LogicalProcessorCount: number })
     .nullish(),
   MemorySummary: z.object({ TotalSystemMemoryGiB: number }).nullish(),
-  Boot: z.object({ BootSourceOverrideMode: word }).nullish(),
+  Boot: z
+    .object({
+      BootSourceOverrideMode: word,
+      BootSourceOverrideEnabled: word,
+      BootOrder: z.array(z.string()).nullish(),
+      BootNext: word,
+    })
+    .nullish(),
+  PowerRestorePolicy: word,
+  // BootOption
+  BootOptionReference: word,
+  DisplayName: word,
+  UefiDevicePath: word,
+  BootOptionEnabled: z.boolean().nullish(),
   // Processor
   TotalCores: number,
   TotalThreads: number,
@@ -65,6 +78,7 @@ export const resourceSchema = z.object({
     .object({ PartLocation: z.object({ ServiceLabel: word, LocationOrdinalValue: number }).nullish() })
     .nullish(),
   RAIDType: word,
+  Operations: z.array(z.object({ OperationName: word, PercentageComplete: number })).nullish(),
   Links: z.object({ Drives: z.array(link).nullish() }).nullish(),
   // EthernetInterface
   MACAddress: word,

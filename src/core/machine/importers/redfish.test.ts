@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { resolveBoot, seenMachine } from "../../boot";
 import { emptyMachine, mergeReadings, readTexts } from "..";
 
 const at = "2026-11-24T08:00:00.000Z";
@@ -26,7 +27,11 @@ const files = {
     Model: "R114",
     SerialNumber: "OST-9",
     BiosVersion: "2.11.2",
-    Boot: { BootSourceOverrideMode: "UEFI" },
+    Boot: {
+      ...{ BootSourceOverrideMode: "UEFI", BootSourceOverrideEnabled: "Once", BootNext: "Boot0002" },
+      BootOrder: ["Boot0001", "Boot0002"],
+    },
+    PowerRestorePolicy: "LastState",
     MemorySummary: { TotalSystemMemoryGiB: 64 },
   },
   cpu1: {
@@ -64,6 +69,7 @@ const files = {
     CapacityBytes: 959_119_884_288,
     Identifiers: [{ DurableName: "600605b00aaa0001" }],
     Status: { State: "Enabled", Health: "Warning" },
+    Operations: [{ OperationName: "Rebuild", PercentageComplete: 38 }],
     Links: {
       Drives: [
         { "@odata.id": `${S}/Storage/RAID.1/Drives/1` },
@@ -98,6 +104,19 @@ const files = {
     Fans: [{ Name: "Fan 1", Reading: 5400, ReadingUnits: "RPM" }],
   },
   chassis: { ...type("Chassis"), HeightMm: 44.45, WeightKg: 17.2 },
+  option1: {
+    ...{ ...type("BootOption"), BootOptionReference: "Boot0001", DisplayName: "Cairn" },
+    UefiDevicePath: "HD(1,GPT,0a1b2c3d-0000-4000-8000-000000000001)/\\EFI\\BOOT\\BOOTX64.EFI",
+  },
+  option2: {
+    ...{
+      ...type("BootOption"),
+      BootOptionReference: "Boot0002",
+      DisplayName: "LAN 1",
+      BootOptionEnabled: false,
+    },
+    UefiDevicePath: "PciRoot(0x0)/Pci(0x3,0x0)/MAC(02610A000014,1)/IPv4(0.0.0.0)",
+  },
   log: { ...type("LogEntry") },
 };
 const texts = (of: object) =>
@@ -128,7 +147,7 @@ describe("Redfish resources", () => {
     ]);
     expect(facts.sets[0]).toMatchObject({
       id: "virtual drive BOOT",
-      health: "degraded",
+      ...{ health: "degraded", progress: { what: "Rebuild", percent: 38, secondsLeft: null } },
       members: [{ drive: "TF-001" }, { drive: "TF-002", state: "Critical" }],
     });
     expect(facts.storageControllers).toMatchObject([
@@ -154,6 +173,16 @@ describe("Redfish resources", () => {
       "temperature 23",
       "fan 5400",
     ]);
+  });
+
+  it("tell the firmware's list, its order, the one-time choice and what comes after a power loss", () => {
+    expect(facts.firmware).toMatchObject({ order: ["0001", "0002"], nextEntry: "0002" });
+    expect(facts.firmware?.entries?.map((e) => [e.id, e.label, e.kind, e.active])).toEqual([
+      ["0001", "Cairn", "disk", true],
+      ["0002", "LAN 1", "network", false],
+    ]);
+    expect(resolveBoot(seenMachine(facts, "uefi", [])).attempts[0]).toMatchObject({ entry: "0002" });
+    expect(facts.firmware?.settings).toMatchObject({ PowerRestorePolicy: "LastState", Retries: "3" });
   });
 
   it("recognise the virtual drive when the system shows it as a disk", () => {

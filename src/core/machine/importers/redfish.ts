@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { fail, ok, type Result } from "../../result";
 import type { Drive } from "../drive";
+import { bootOptions, systemBoot } from "./redfish-boot";
 import {
   cleanText,
   parseShaped,
@@ -22,6 +23,7 @@ const lastPart = (path: string | undefined): string => path?.split("/").filter(B
 /** What each kind of resource adds to the facts. */
 const READERS: Record<string, (resources: Resource[], all: Resource[]) => Observed> = {
   ComputerSystem: ([system]) => (system ? systemFacts(system) : {}),
+  BootOption: bootOptions,
   Processor: (list) => {
     const present = list.filter((p) => !isAbsent(p) && (p.ProcessorType ?? "CPU") === "CPU");
     const sum = (of: (p: Resource) => number | null | undefined): number | null =>
@@ -141,7 +143,6 @@ const READERS: Record<string, (resources: Resource[], all: Resource[]) => Observ
 
 function systemFacts(system: Resource): Observed {
   const gib = system.MemorySummary?.TotalSystemMemoryGiB;
-  const mode = system.Boot?.BootSourceOverrideMode;
   const { Count, Model, CoreCount, LogicalProcessorCount } = system.ProcessorSummary ?? {};
   return {
     chassis: {
@@ -153,8 +154,7 @@ function systemFacts(system: Resource): Observed {
     },
     firmware: {
       version: cleanText(system.BiosVersion),
-      ...(mode === "UEFI" && { mode: "uefi" as const }),
-      ...(mode === "Legacy" && { mode: "legacy" as const }),
+      ...systemBoot(system),
     },
     ...(gib && { memory: { recognisedBytes: plausibleBytes(Math.round(gib * 2 ** 30)) } }),
     processors: {
@@ -205,6 +205,18 @@ function toDrive(d: Resource): Partial<Drive> {
   };
 }
 
+/** What is under way on a volume; a controller tells no time. */
+function progressOf({ Operations }: Resource): NonNullable<Observed["sets"]>[number]["progress"] {
+  const under = (Operations ?? []).find((o) => typeof o.PercentageComplete === "number");
+  return under
+    ? {
+        what: cleanText(under.OperationName) ?? "an operation",
+        percent: under.PercentageComplete!,
+        secondsLeft: null,
+      }
+    : null;
+}
+
 function toSet(v: Resource, all: Resource[]): NonNullable<Observed["sets"]>[number] {
   const name = cleanText(v.Name) ?? cleanText(v.Id) ?? "volume";
   const health = { OK: "good", Warning: "degraded", Critical: "failed" }[v.Status?.Health ?? ""] ?? "unknown";
@@ -217,6 +229,7 @@ function toSet(v: Resource, all: Resource[]): NonNullable<Observed["sets"]>[numb
     health: health as "good" | "degraded" | "failed" | "unknown",
     sizeBytes: plausibleBytes(v.CapacityBytes),
     wwn: wwnOf(v),
+    progress: progressOf(v),
     members: (v.Links?.Drives ?? []).map((link) => {
       const drive = all.find((r) => r["@odata.id"] === link["@odata.id"]);
       return {
@@ -278,7 +291,11 @@ function join(into: Observed, more: Observed): Observed {
     if (Array.isArray(value)) bag[group] = [...((bag[group] as unknown[]) ?? []), ...value];
     else if (value) {
       const known = Object.entries(value as object).filter(([, v]) => v !== null && v !== undefined);
-      bag[group] = { ...(bag[group] as object), ...Object.fromEntries(known) };
+      const old = (bag[group] ?? {}) as Record<string, unknown>;
+      // Settings come from more than one kind of resource; everything else of a part is told by one.
+      const both = (key: string, v: unknown) =>
+        key === "settings" ? { ...(old[key] as object), ...(v as object) } : v;
+      bag[group] = { ...old, ...Object.fromEntries(known.map(([key, v]) => [key, both(key, v)])) };
     }
   }
   return into;
