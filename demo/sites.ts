@@ -44,6 +44,16 @@ export const sites = [
         gateway: null,
       },
     ],
+    firmware: [
+      { role: null, setting: "powerLoss", value: "on", why: "nobody is in the building at night" },
+      {
+        role: "hypervisor",
+        setting: "sriov",
+        value: "on",
+        why: "guests of the control network get ports of their own",
+      },
+      { role: null, setting: "fans", value: "quiet", why: "the rack stands beside the control desk" },
+    ],
     occupied: [
       { address: "10.61.10.4", what: "switch wrk-sw1" },
       { address: "10.61.10.5", what: "switch wrk-sw2" },

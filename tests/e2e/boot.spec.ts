@@ -55,7 +55,9 @@ test("letters change once or for good, the mode, secure boot and the way, and th
   await expect(install.getByRole("button").first()).toContainText("virtual CD");
   const secure = page.locator('[data-field="boot.secureBoot"]');
   await page.keyboard.press("s");
-  await expect(secure.getByRole("radio", { name: "on" })).toBeChecked();
+  await expect(secure.getByRole("radio", { name: "on", exact: true })).toBeChecked();
+  await page.keyboard.press("s");
+  await expect(secure.getByRole("radio", { name: "off, and on again after the installation" })).toBeChecked();
   await page.keyboard.press("s");
   await page.keyboard.press("l");
   await expect(secure).toHaveCount(0);
@@ -118,6 +120,11 @@ test("what was found and done at a setting is kept, and told as text with what s
   expect(await page.evaluate(() => navigator.clipboard.readText())).toContain(
     "After power loss: on; found Last State (typed at the machine); set",
   );
+  await settings.getByRole("link", { name: "as a page to print" }).click();
+  const paper = page.getByRole("table", { name: "Settings of the firmware" });
+  await expect(paper.getByRole("row", { name: /^After power loss/ })).toContainText("Last State");
+  // What the site lays down for its machines has joined the sheet, with its reason.
+  await expect(paper.getByRole("row", { name: /^Fan profile/ })).toContainText("Works, for every machine");
 });
 
 test("the list of the firmware says whose each entry is, and what deleting it would take away", async ({

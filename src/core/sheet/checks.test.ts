@@ -279,6 +279,12 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     { facts: { firmware: { mode: "uefi", order: [], entries: [], settings: { PxeDev1EnDis: "Enabled" } } } },
   ],
   [
+    "boot.site-setting",
+    "caution",
+    /^This sheet wants Secure boot on, the site off\.$/,
+    { site: { firmware: [{ role: null, setting: "secureBoot", value: "off", why: "" }] } },
+  ],
+  [
     "boot.cannot-set",
     "caution",
     /cannot be set: After power loss \(wanted on: it comes back without anybody\)/,

@@ -26,5 +26,6 @@ export const SITE_NAMES: Readonly<Record<string, string>> = {
   tariff: "Price of a kWh",
   "tariff.perKilowattHour": "Price of a kWh",
   "tariff.currency": "Currency",
+  firmware: "Firmware settings",
   notes: "Notes",
 };

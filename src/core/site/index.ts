@@ -1,4 +1,4 @@
-export { dayAt, dayEverywhere, emptySite, siteDocument, siteSchema, type Site } from "./site";
+export { dayAt, dayEverywhere, emptySite, firmwareRule, siteDocument, siteSchema, type Site } from "./site";
 export { SITE_NAMES, siteEditable } from "./editable";
 export {
   formatCircuits,

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { defineDocument } from "../document";
 import { isTimeZone } from "../identity";
+import { ROLES, type Typed } from "../machine";
 import { segmentSchema } from "../network";
 import { dayIn } from "../units";
 
@@ -37,11 +38,30 @@ export const siteSchema = z.object({
     .object({ perKilowattHour: z.number().positive(), currency: z.string().trim().min(1).max(8) })
     .nullable()
     .default(null),
+  /** How firmware is set at this site, for machines of a role or for all of them. */
+  firmware: z
+    .array(
+      z.object({
+        role: z.enum(ROLES).nullable().default(null),
+        /** Key of a setting that Derrick knows. */
+        setting: z.string().max(40),
+        value: z.string().max(80),
+        why: z.string().max(200).default(""),
+      }),
+    )
+    .max(200)
+    .default([]),
   notes: z.string().default(""),
 });
 
 export type Site = z.infer<typeof siteSchema>;
 export const siteDocument = defineDocument({ kind: "site", version: 1, schema: siteSchema, upgrades: {} });
+
+/** How a site wants a setting on a machine of a role: what is said of the role goes before what is said of all. */
+export const firmwareRule = (site: Site | null, role: Typed["role"], setting: string) => {
+  const rules = (site?.firmware ?? []).filter((r) => r.setting === setting && r.value.trim() !== "");
+  return rules.find((r) => r.role !== null && r.role === role) ?? rules.find((r) => r.role === null) ?? null;
+};
 
 /** The day that it is at a site; without one, in UTC. A date that is due is due there, whatever the day elsewhere. */
 export const dayAt = (site: Site | null, iso: string): string => dayIn(iso, site?.timeZone ?? "UTC");

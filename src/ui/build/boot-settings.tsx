@@ -1,3 +1,4 @@
+import Link from "next/link";
 import { useState } from "react";
 import type { BootPicture } from "@/core/boot";
 import type { Sheet, SheetChanges } from "@/core/sheet";
@@ -16,6 +17,7 @@ const DONE: readonly { value: Seen["done"]; text: string }[] = [
 
 interface Props {
   lines: readonly Line[];
+  build: string;
   sheet: Sheet;
   edit: (changes: SheetChanges) => void;
   marks: FieldMark[];
@@ -36,7 +38,7 @@ function inWords(lines: readonly Line[]): string {
 }
 
 /** The settings sheet of the firmware: wanted and why, as found, and what was done; what stood there is the way back. */
-export function BootSettings({ lines, sheet, edit, marks }: Props) {
+export function BootSettings({ lines, build, sheet, edit, marks }: Props) {
   const { settings } = sheet.boot;
   const write = (key: string, part: Partial<Seen>): void => {
     const old = settings.find((s) => s.key === key) ?? { key, found: "", done: "" as const };
@@ -110,14 +112,14 @@ export function BootSettings({ lines, sheet, edit, marks }: Props) {
       <details>
         <summary className="cursor-pointer">{inWords(lines)}</summary>
         <Table label="Settings of the firmware" columns={columns} rows={lines} keyOf={(l) => l.key} />
-        <AsText lines={lines} />
+        <AsText lines={lines} build={build} />
       </details>
     </Field>
   );
 }
 
 /** The sheet as plain text, to go into a ticket or along to the machine. */
-function AsText({ lines }: { lines: readonly Line[] }) {
+function AsText({ lines, build }: { lines: readonly Line[]; build: string }) {
   const [said, setSaid] = useState("");
   const copy = async () => {
     const { settingsText } = await import("@/core/boot");
@@ -129,6 +131,9 @@ function AsText({ lines }: { lines: readonly Line[] }) {
       <button type="button" className="link" onClick={() => void copy()}>
         copy as text
       </button>
+      <Link className="link ml-4" href={`/builds/${build}/settings`}>
+        as a page to print
+      </Link>
       {said && (
         <span role="status" className="quiet ml-2">
           {said}

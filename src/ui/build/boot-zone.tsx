@@ -29,6 +29,7 @@ export function BootZone(props: ZoneProps) {
         <>
           <BootSettings
             lines={view.boot.settings}
+            build={view.build.id}
             marks={props.marks("boot.settings")}
             sheet={sheet}
             edit={edit}

@@ -12,6 +12,7 @@ import { checkedText, numberField } from "../fields/numbers";
 import { Page, Ruled } from "../frame/page";
 import { TitleBlock, type TitleCell } from "../frame/title-block";
 import { circuits, occupied } from "./listed";
+import { FirmwareRules } from "./firmware-rules";
 import { Segments } from "./segments";
 
 const timeZone = checkedText(isTimeZone, "no time zone of the IANA list, such as Europe/London or UTC");
@@ -63,6 +64,12 @@ export function SiteSheet({
           note="circuits with the load that the site's own electrician allows; what a circuit may carry is a matter of local codes"
         >
           <Power typing={draft} />
+        </Ruled>
+        <Ruled
+          title="Firmware settings"
+          note="how this site sets its machines, by role; each build sheet and each machine is compared with them"
+        >
+          <FirmwareRules typing={draft} />
         </Ruled>
       </Page>
       <TitleBlock cells={[...cells, { label: "Time zone", value: site.timeZone }]}>

@@ -1,5 +1,6 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import { siteSettingsOf } from "@/core/boot";
 import { drawMachine, machineLine, type Typed } from "@/core/machine";
 import { dayAt } from "@/core/site";
 import { driveFiles } from "@/server/drives";
@@ -8,6 +9,7 @@ import { MACHINE, writtenView } from "@/server/written";
 import { NewBuild } from "@/ui/build/new-build";
 import { Page, Ruled } from "@/ui/frame/page";
 import { TitleBlock } from "@/ui/frame/title-block";
+import { SiteSettings } from "@/ui/machine/site-settings";
 import { FactsTables, SetsTable } from "@/ui/machine/facts-tables";
 import { ImportPanel } from "@/ui/machine/import-panel";
 import { MachineDraft, MachineFoot } from "@/ui/machine/machine-draft";
@@ -69,6 +71,7 @@ export default async function MachinePage({
             </Ruled>
           )}
           <FactsTables document={document} timeZone={timeZone} />
+          <SiteSettings lines={siteSettingsOf({ machine }, site?.site ?? null)} />
           <Ruled
             title="Import"
             note="what a tool printed, files of the management controller, or the collector's bundle"

@@ -44,6 +44,20 @@ export const entryRules: readonly BootRule[] = [
     );
   }),
 
+  rule("boot.site-setting", "C", ({ boot, site }) => {
+    const against = (boot?.settings ?? []).filter((s) => s.siteWants !== undefined);
+    if (against.length === 0) return null;
+    return hit(
+      "caution",
+      "boot.settings",
+      { settings: against.map((s) => `${s.title} ${s.value}, the site ${s.siteWants}`).join("; ") },
+      ...against.flatMap((s) => [
+        evidence(s.title, s.value, s.why),
+        evidence(s.title, s.siteWants ?? "", site?.name ?? "the site"),
+      ]),
+    );
+  }),
+
   rule("boot.cannot-set", "C", ({ boot }) => {
     const missing = (boot?.settings ?? []).filter((s) => s.done === "cannot be set" && s.isAsWanted !== true);
     if (missing.length === 0) return null;

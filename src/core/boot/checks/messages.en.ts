@@ -121,6 +121,12 @@ export const BOOT_MESSAGES = {
     "Set it as wanted, and write down what stood there; or mark it as left, with the reason in the notes.",
     "A setting that nobody looked at decides the start, and is found when nobody stands there any more.",
   ),
+  "boot.site-setting": message(
+    "Set otherwise than the site wants it",
+    "This sheet wants {settings}.",
+    "Plan it as the site has it, or waive this with the reason; the site's own rule stands on its page.",
+    "Whoever looks after the machines counts on them all being set alike.",
+  ),
   "boot.cannot-set": message(
     "A setting that this machine does not have",
     "This machine cannot be set: {settings}.",

@@ -40,6 +40,12 @@ export const SETTINGS = {
     where: "Advanced, Chipset",
     named: /iommu|directed_?io|dma_?remapping/i,
   },
+  sriov: {
+    title: "SR-IOV",
+    words: "single-root I/O virtualisation, PCIe virtual functions",
+    where: "Advanced, PCI",
+    named: /sr_?iov/i,
+  },
   powerLoss: {
     title: "After power loss",
     words: "restore on AC loss, power restore policy, AC recovery",
@@ -57,6 +63,24 @@ export const SETTINGS = {
     words: "PXE, network stack, UEFI network, HTTP boot",
     where: "Network, or Advanced",
     named: /^(pxe|network_?(stack|boot))/i,
+  },
+  graphics: {
+    title: "Primary graphics",
+    words: "primary display, embedded video, video priority",
+    where: "Advanced, Graphics",
+    named: /primary_?(display|graphics|video)|embedded_?video/i,
+  },
+  fans: {
+    title: "Fan profile",
+    words: "fan mode, thermal profile, cooling policy",
+    where: "Hardware monitor",
+    named: /fan_?(mode|profile|policy)|thermal_?(profile|configuration)/i,
+  },
+  storageMode: {
+    title: "Storage controller",
+    words: "SATA mode, AHCI or RAID, controller personality",
+    where: "Storage, or Advanced",
+    named: /^(embedded_?|onboard_?)?(sata|storage)_?(controller_?)?mode$|emb_?sata$/i,
   },
   clock: {
     title: "Clock",

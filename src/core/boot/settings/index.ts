@@ -1,4 +1,5 @@
 export { SETTING_KEYS, SETTINGS, type SettingKey } from "./catalogue";
-export { sameSetting, settingsSheet, settingsText } from "./sheet";
+export { sameSetting } from "./same";
+export { settingsSheet, settingsText, siteSettingsOf } from "./sheet";
 export { namesInOrder } from "./wanted";
 export type { SettingView, Wanted } from "./view";

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { aBuild, type BuildChanges } from "../../../../tests/support/builds";
-import { sameSetting, SETTING_KEYS, settingsSheet, settingsText, type SettingKey } from ".";
+import type { Site } from "../../site";
+import { sameSetting, SETTING_KEYS, settingsSheet, settingsText, siteSettingsOf, type SettingKey } from ".";
 
 const sheet = (changes: BuildChanges = {}) => {
   const plan = aBuild(changes);
@@ -34,6 +35,41 @@ describe("the settings that a build wants", () => {
     expect(line("virtualisation")?.why).toBe("Cairn Hypervisor 9: required");
     expect(new Set(sheet().map((l) => l.key)).size).toBe(sheet().length);
     expect(SETTING_KEYS).toEqual(expect.arrayContaining(sheet().map((l) => l.key)));
+  });
+});
+
+describe("what the site lays down", () => {
+  type Rule = Site["firmware"][number];
+  const ruled = (...firmware: Partial<Rule>[]): BuildChanges => ({
+    site: { firmware: firmware.map((r) => ({ role: null, setting: "fans", value: "quiet", why: "", ...r })) },
+    document: { typed: { role: "hypervisor" } },
+  });
+  it("joins the sheet where the build decides nothing, with whose rule it is and why", () => {
+    expect(line("fans")).toBeUndefined();
+    expect(line("fans", ruled({ why: "beside the desk" }))).toMatchObject({
+      ...{ value: "quiet", why: "Works, for every machine: beside the desk" },
+    });
+  });
+  it("goes by the role before every machine, and not at all for another role", () => {
+    const roles = ruled({ value: "full" }, { role: "hypervisor" });
+    expect(line("fans", roles)?.value).toBe("quiet");
+    expect(line("fans", ruled({ role: "backup" }))).toBeUndefined();
+  });
+  it("goes before what is usual, and is told where the build cannot do with it", () => {
+    expect(line("powerLoss", ruled({ setting: "powerLoss", value: "last state" }))).toMatchObject({
+      ...{ value: "last state" },
+    });
+    const against = line("secureBoot", ruled({ setting: "secureBoot", value: "disabled" }));
+    expect(against).toMatchObject({ value: "on", siteWants: "disabled" });
+    expect(line("secureBoot", ruled({ setting: "secureBoot", value: "Enabled" }))?.siteWants).toBeUndefined();
+  });
+  it("is compared with a machine of which no sheet was made", () => {
+    const plan = aBuild(ruled({ setting: "virtualisation", value: "off" }, { setting: "fans" }));
+    expect(siteSettingsOf(plan, plan.site).map((l) => [l.title, l.found?.value, l.isAsWanted])).toEqual([
+      ["Virtualisation", "on", false],
+      ["Fan profile", undefined, null],
+    ]);
+    expect(siteSettingsOf(plan, null)).toEqual([]);
   });
 });
 

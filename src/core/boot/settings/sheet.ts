@@ -1,10 +1,12 @@
-import { factsOf, sourceWords, type Facts } from "../../machine";
+import { factsOf, sourceWords, type Facts, type OnMachine } from "../../machine";
 import { modeWords } from "../../media";
+import type { Site } from "../../site";
 import type { BootPlan } from "../ground";
 import type { MomentView } from "../picture/view";
 import { SETTINGS, type SettingKey } from "./catalogue";
+import { sameSetting } from "./same";
 import type { SettingView, Wanted } from "./view";
-import { wantedSettings } from "./wanted";
+import { siteSettings, wantedSettings } from "./wanted";
 
 const onOff = (value: boolean | null | undefined): string | null =>
   value == null ? null : value ? "on" : "off";
@@ -22,49 +24,49 @@ function toldBySystem(facts: Facts, key: SettingKey): { value: string; path: str
   return value === null ? null : { value, path };
 }
 
-const seenAt = ({ sheet }: BootPlan, key: SettingKey) => sheet.boot.settings.find((s) => s.key === key);
-
-/** As it was found: typed at the machine, told by the firmware itself, or by the system that was running. */
-function found(plan: BootPlan, key: SettingKey): SettingView["found"] {
-  const typed = seenAt(plan, key)?.found.trim();
-  if (typed) return { value: typed, from: "typed at the machine" };
-  const facts = factsOf(plan);
+/** As the firmware itself told it, or else the system that was running; null where neither was read. */
+function toldBy(machine: OnMachine, key: SettingKey): SettingView["found"] {
+  const facts = factsOf(machine);
   if (!facts) return null;
   const { named } = SETTINGS[key];
   const own = Object.entries(facts.firmware?.settings ?? {}).find(([name]) => named.test(name));
-  if (own) return { value: own[1], from: `${own[0]}, ${sourceWords(plan, "firmware.settings")}` };
+  if (own) return { value: own[1], from: `${own[0]}, ${sourceWords(machine, "firmware.settings")}` };
   const told = toldBySystem(facts, key);
-  return told && { value: told.value, from: sourceWords(plan, told.path) };
+  return told && { value: told.value, from: sourceWords(machine, told.path) };
 }
 
-const ON = /^((always)?on|yes|true|enabled?|active|uefi)$/i;
-const OFF = /^((always)?off|no|false|disabled?|inactive|legacy)$/i;
-const MODES = /^(uefi|legacy|bios)/i;
+type Seen = BootPlan["sheet"]["boot"]["settings"][number];
 
-/** Whether two values are the same setting; null for texts that only a person can compare. */
-export function sameSetting(key: SettingKey, wanted: string, value: string): boolean | null {
-  if (key === "mode") {
-    const [a, b] = [wanted, value].map((v) => MODES.exec(v)?.[1]?.toLowerCase().replace("bios", "legacy"));
-    return b === undefined ? null : a === b;
-  }
-  const [a, b] = [wanted, value].map((v) => (ON.test(v) ? true : OFF.test(v) ? false : null));
-  return a === null || b === null ? (wanted.toLowerCase() === value.toLowerCase() ? true : null) : a === b;
+/** As it was found: typed at the machine, or told by a tool. */
+function found(machine: OnMachine, key: SettingKey, seen: Seen | undefined): SettingView["found"] {
+  const typed = seen?.found.trim();
+  return typed ? { value: typed, from: "typed at the machine" } : toldBy(machine, key);
 }
 
-function lineOf(plan: BootPlan, wanted: Wanted): SettingView {
+function lineOf(machine: OnMachine, wanted: Wanted, seen: Seen | undefined): SettingView {
   const { title, words, where } = SETTINGS[wanted.key];
-  const as = found(plan, wanted.key);
+  const as = found(machine, wanted.key, seen);
   return {
     ...wanted,
     ...{ title, words, where, found: as },
-    done: seenAt(plan, wanted.key)?.done ?? "",
+    done: seen?.done ?? "",
     isAsWanted: as && sameSetting(wanted.key, wanted.value, as.value),
   };
 }
 
 /** The settings sheet of a build: wanted and why, as found, and what was done. */
 export const settingsSheet = (plan: BootPlan, moments: readonly MomentView[]): SettingView[] =>
-  wantedSettings(plan, moments).map((w) => lineOf(plan, w));
+  wantedSettings(plan, moments).map((w) =>
+    lineOf(
+      plan,
+      w,
+      plan.sheet.boot.settings.find((s) => s.key === w.key),
+    ),
+  );
+
+/** What a site wants of a machine, beside how it was found; without a build. */
+export const siteSettingsOf = (machine: OnMachine, site: Site | null): SettingView[] =>
+  siteSettings(site, machine.machine?.document.typed.role ?? null).map((w) => lineOf(machine, w, undefined));
 
 /** The sheet as plain text, for a ticket or a printer. */
 export const settingsText = (lines: readonly SettingView[]): string =>

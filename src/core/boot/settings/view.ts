@@ -5,6 +5,10 @@ export interface Wanted {
   key: SettingKey;
   value: string;
   why: string;
+  /** It follows from nothing that this build needs, so that the site may want it otherwise. */
+  isUsual?: boolean;
+  /** The site wants it otherwise, and this build cannot do with that. */
+  siteWants?: string;
 }
 
 /** A line of the settings sheet. */

@@ -1,11 +1,14 @@
-import { factsOf } from "../../machine";
+import { factsOf, type Typed } from "../../machine";
 import { modeWords } from "../../media";
 import type { BootPlan } from "../ground";
 import type { MomentView } from "../picture/view";
-import type { SettingKey } from "./catalogue";
+import { firmwareRule, type Site } from "../../site";
+import { SETTING_KEYS, type SettingKey } from "./catalogue";
+import { sameSetting } from "./same";
 import type { Wanted } from "./view";
 
 const want = (key: SettingKey, value: string, why: string): Wanted[] => [{ key, value, why }];
+const usual = (key: SettingKey, value: string, why: string): Wanted[] => [{ key, value, why, isUsual: true }];
 
 /** Why a profile asks for a switch of the processor; nothing where it does not. */
 function asked({ profile }: BootPlan, key: "virtualisation" | "iommu"): Wanted[] {
@@ -38,8 +41,28 @@ export function namesInOrder({ sheet }: BootPlan, moments: readonly MomentView[]
   return sheet.boot.order.flatMap((id) => known.find((k) => k.device === id)?.name ?? []);
 }
 
-/** What this build wants its firmware to be set to, each with the decision that it follows from. */
-export function wantedSettings(plan: BootPlan, moments: readonly MomentView[]): Wanted[] {
+/** What the site wants on this machine goes before what is usual, and never before what the build needs. */
+function withSite(wanted: readonly Wanted[], site: Site | null, role: Typed["role"]): Wanted[] {
+  const ruled = SETTING_KEYS.flatMap((key): Wanted[] => {
+    const rule = firmwareRule(site, role, key);
+    const own = wanted.find((w) => w.key === key);
+    if (!rule) return own ? [own] : [];
+    if (own && sameSetting(key, own.value, rule.value)) return [own];
+    if (own && !own.isUsual) return [{ ...own, siteWants: rule.value }];
+    const whose = `${site?.name}, for ${rule.role ? `machines of the role ${rule.role}` : "every machine"}`;
+    return want(key, rule.value, rule.why ? `${whose}: ${rule.why}` : whose);
+  });
+  return ruled;
+}
+
+/** What the site alone wants of a machine, whatever is built on it. */
+export const siteSettings = (site: Site | null, role: Typed["role"]): Wanted[] => withSite([], site, role);
+
+/** What this build wants its firmware to be set to, each with the decision or the rule of the site that it follows from. */
+export const wantedSettings = (plan: BootPlan, moments: readonly MomentView[]): Wanted[] =>
+  withSite(byDecisions(plan, moments), plan.site, plan.machine?.document.typed.role ?? null);
+
+function byDecisions(plan: BootPlan, moments: readonly MomentView[]): Wanted[] {
   const { sheet, machine, fromMedia } = plan;
   const isLegacy = sheet.boot.mode === "legacy";
   const overNetwork = fromMedia && sheet.image.way === "network";
@@ -48,7 +71,7 @@ export function wantedSettings(plan: BootPlan, moments: readonly MomentView[]): 
   const order = namesInOrder(plan, moments);
   return [
     ...want("mode", modeWords(sheet.boot.mode), "this sheet"),
-    ...want(
+    ...(isLegacy ? want : usual)(
       "compatibility",
       isLegacy ? "on" : "off",
       isLegacy ? "legacy mode needs it" : "with it every device stands in the boot menu twice",
@@ -56,15 +79,16 @@ export function wantedSettings(plan: BootPlan, moments: readonly MomentView[]): 
     ...secureBoot(plan),
     ...asked(plan, "virtualisation"),
     ...asked(plan, "iommu"),
-    ...want(
+    ...usual(
       "powerLoss",
       isLab ? "as before" : "on",
       isLab ? "a lab machine" : "it comes back without anybody",
     ),
     ...(remote === false
-      ? want("wake", "on", "no management controller: it is the only switch from afar")
+      ? usual("wake", "on", "no management controller: it is the only switch from afar")
       : []),
-    ...want(
+    ...(remote === true ? usual("graphics", "onboard", "the remote console shows that one only") : []),
+    ...(overNetwork ? want : usual)(
       "networkBoot",
       overNetwork ? "on" : "off",
       overNetwork

@@ -38,13 +38,24 @@ export function settings(plan: BootGround): Step {
     do: [
       ...(keys?.setup ? [`Into the settings: ${keys.setup} ${whenTaken(keys.seconds)}.`] : []),
       ...firmwareWords(set),
-      "After power loss: last state or always on. Clock in UTC, right to the minute.",
+      ...otherWords(plan),
       "All memory and every processor are listed.",
     ],
     see: [`Memory and processors as on the sheet of ${plan.machine?.name}`],
     effects: [{ do: "switch power", to: "on" }, set],
   });
 }
+
+/** Settings that the other sentences of the step say already. */
+const SAID: readonly string[] = ["mode", "secureBoot", "virtualisation", "iommu", "order"];
+
+/** The rest of the settings sheet, as far as it is not known to be so already. */
+const otherWords = ({ boot }: BootGround): string[] =>
+  (boot?.settings ?? [])
+    .filter(
+      (s) => !SAID.includes(s.key) && s.isAsWanted !== true && !(s.key === "networkBoot" && s.value === "on"),
+    )
+    .map((s) => `${s.title}: ${s.value}.`);
 
 const mediumOf = (plan: BootGround) => ({ medium: wayOf(plan), name: mediaWords(plan) });
 

@@ -1,5 +1,4 @@
 import { describe, expect, it } from "vitest";
-import { resolveBoot, seenMachine } from "../../boot";
 import { emptyMachine, mergeReadings, readTexts } from "..";
 
 const at = "2026-11-24T08:00:00.000Z";
@@ -181,7 +180,6 @@ describe("Redfish resources", () => {
       ["0001", "Cairn", "disk", true],
       ["0002", "LAN 1", "network", false],
     ]);
-    expect(resolveBoot(seenMachine(facts, "uefi", [])).attempts[0]).toMatchObject({ entry: "0002" });
     expect(facts.firmware?.settings).toMatchObject({ PowerRestorePolicy: "LastState", Retries: "3" });
   });
 

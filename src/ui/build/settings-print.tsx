@@ -1,0 +1,60 @@
+"use client";
+
+import type { BootPicture } from "@/core/boot";
+import { Table, type Column } from "../frame/table";
+
+type Line = BootPicture["settings"][number];
+
+const COLUMNS: readonly Column<Line>[] = [
+  {
+    title: "Setting",
+    heads: true,
+    width: "w-[32%]",
+    cell: (l) => (
+      <>
+        {l.title}
+        <div className="quiet text-[0.82rem] font-normal">
+          {l.words}; under {l.where}
+        </div>
+      </>
+    ),
+  },
+  {
+    title: "Wanted",
+    width: "w-[30%]",
+    cell: (l) => (
+      <>
+        <b>{l.value}</b>
+        <div className="quiet text-[0.82rem]">{l.why}</div>
+      </>
+    ),
+  },
+  {
+    title: "As found",
+    cell: (l) =>
+      l.found ? (
+        <>
+          {l.found.value} <span className="quiet text-[0.82rem]">{l.found.from}</span>
+        </>
+      ) : (
+        <Blank />
+      ),
+  },
+  { title: "As set", cell: (l) => (l.done ? l.done : <Blank />) },
+];
+
+/** A line to write on. */
+const Blank = () => (
+  <span className="mt-4 block w-full min-w-24 border-b border-base-content" aria-label="to be written" />
+);
+
+/** The settings sheet as it goes along to the machine on paper. */
+export const SettingsPrint = ({ lines }: { lines: readonly Line[] }) => (
+  <Table label="Settings of the firmware" columns={COLUMNS} rows={lines} keyOf={(l) => l.key} />
+);
+
+export const PrintButton = () => (
+  <button type="button" className="btn" onClick={() => window.print()}>
+    Print
+  </button>
+);
