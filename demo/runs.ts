@@ -27,6 +27,7 @@ import { ARKLE, at, DAY, NOW, PELL } from "./parts";
 import { notesOfDemo, registerOfDemo } from "./register";
 import { bk1, hv1, thoB } from "./sheets";
 import { machines, sites } from "./sites";
+import { wrkHv1Before } from "./works";
 import { coldLaneBackup, coldLaneBackupBefore, thornhopeB, thornhopeBBefore } from "./stations";
 
 export const profiles = readdirSync("profiles").map((name) => {
@@ -139,13 +140,16 @@ class Teller {
 
 /** A sheet whose waivers hold for what they were given for, as they do when a person gives them. */
 function signed(sheet: Sheet): Sheet {
-  const { findings } = evaluateSheet(contextFor(sheet, at(60)));
+  const { findings } = evaluateSheet(contextFor(sheet, at(60), wrkHv1Before));
   const basis = (key: string): string | null => findings.find((f) => f.key === key)?.basis ?? null;
   return { ...sheet, waivers: sheet.waivers.map((w) => ({ ...w, basis: basis(w.key) })) };
 }
 export const signedHv1 = signed(hv1);
 
-export const planHv1 = freezePlan({ number: "B-0041", revision: "B" }, contextFor(signedHv1, at(60)));
+export const planHv1 = freezePlan(
+  { number: "B-0041", revision: "B" },
+  contextFor(signedHv1, at(60), wrkHv1Before),
+);
 const tellHv1 = (startMinutesAgo: number): Teller => {
   const teller = new Teller(planHv1, at(startMinutesAgo), ARKLE).to("firmware");
   teller.to("stone1-media-in").wait(40).say({

@@ -61,6 +61,10 @@ const hv = (n: 1 | 2, card: string, store: string) => ({
 export const hv1 = sheetWith({
   ...hv(1, "BM4471907F31", "R5D9A00514"),
   "network.address": "10.61.10.21",
+  "boot.cards": {
+    ...{ name: "BOOTCARD-A", primary: "card 1", removable: "no" },
+    readings: [{ at: at(12), percent: 56 }],
+  },
   "storage.erase": [
     { drive: "BM4471907F31", typed: "907F31", holds: 'vfat "BOOT", vfat "CAIRN6"', by: ARKLE, at: at(300) },
   ],

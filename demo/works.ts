@@ -1,6 +1,6 @@
 // Works: two hypervisor hosts, the storage server, and the host of the telemetry database.
 import type { MachineDocument, Typed } from "@/core/machine";
-import { DAY, dated, day, drive, memory, pci, port, read, temperature, firstPartition } from "./parts";
+import { at, DAY, dated, day, drive, memory, pci, port, read, temperature, firstPartition } from "./parts";
 
 const SIX_PORTS = (slot: string) =>
   [0, 1, 2, 3, 4, 5].map((n) =>
@@ -174,7 +174,7 @@ const r114 = (
             { name: "card 1", state: "OK" },
             { name: "card 2", state: o.bootState === "whole" ? "OK" : "syncing" },
           ],
-          progress: o.bootState === "whole" ? null : { what: "sync", percent: 38, secondsLeft: 1560 },
+          progress: o.bootState === "whole" ? null : { what: "sync", percent: 38, secondsLeft: 2400 },
         },
         {
           id: "virtual drive R5-DATA",
@@ -257,14 +257,25 @@ const r114 = (
     "The anvil shows when the keys are taken. The boot module has its own page in the set-up, under Integrated devices.",
   );
 
-export const wrkHv1 = r114("OST7K2M14", "14", {
+/** The module told of its sync when the first system was on it, some minutes ago. */
+const syncRead = (machine: MachineDocument): MachineDocument => ({
+  ...machine,
+  sources: {
+    ...machine.sources,
+    "sets.virtual drive BOOTCARD-A": { tool: "redfish", from: "boot-module.json", at: at(24) },
+  },
+});
+
+const HV1 = {
   bootCard: "BM4471907F31",
   store: "R5D9A00514",
   minutesAgo: 5 * DAY,
   controller: "10.61.10.214",
   unit: 14,
-  bootState: "mid-sync",
-});
+};
+export const wrkHv1 = syncRead(r114("OST7K2M14", "14", { ...HV1, bootState: "mid-sync" }));
+/** As it stood before its build began: the cards were whole. */
+export const wrkHv1Before = r114("OST7K2M14", "14", { ...HV1, bootState: "whole" });
 export const wrkHv2 = r114("OST7K2M15", "15", {
   bootCard: "BM4471907F58",
   store: "R5D9A00515",

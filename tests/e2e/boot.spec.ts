@@ -145,7 +145,7 @@ test("the schools of boot devices stand side by side with what this machine tell
   const schools = page.getByRole("region", { name: "Boot devices side by side" });
   await schools.getByText("mirrored cards, discouraged by the profile").click();
   const mirror = schools.getByRole("row", { name: /^mirrored cards/ });
-  await expect(mirror).toContainText("38 %, about 26 min left");
+  await expect(mirror).toContainText("38 %, about 40 min left");
   await expect(mirror).toContainText("this sheet");
   await expect(schools.getByRole("row", { name: /^one drive/ })).toContainText(
     "all stand behind a controller",
@@ -160,5 +160,22 @@ test("the schools of boot devices stand side by side with what this machine tell
   }
   await expect(schools).toContainText("One device: 5 % × 2,000 = 100 a year.");
   await expect(schools).toContainText("The second, for 90, has paid for itself after 0.9 years.");
+  await saved(page);
+});
+
+test("a second percentage tells when the boot cards are whole, and until when their red light is expected", async ({
+  page,
+}) => {
+  await into(page, "b-wrk-hv1");
+  const cards = page.getByRole("region", { name: "Boot cards" });
+  await expect(cards).toContainText("2 readings, 1.5 % a minute");
+  await expect(cards).toContainText(/expected until .*; a fault afterwards/);
+  await cards.getByLabel("Percentage shown now").fill("100");
+  await page.keyboard.press("Enter");
+  await expect(cards.locator("[data-sync]")).toHaveCount(0);
+  await expect(cards).toContainText("whole");
+  await saved(page);
+  await cards.getByRole("button", { name: "take the last one back" }).click();
+  await expect(cards.locator('[data-sync="under way"]')).toBeVisible();
   await saved(page);
 });

@@ -25,6 +25,7 @@ const SCREENS = [
   "/builds/b-wrk-hv2",
   "/builds/b-tho-a",
   "/builds/b-wrk-hv1/history",
+  "/builds/b-wrk-hv2/settings",
   "/runs/r-wrk-hv1",
   "/runs/r-tho-b/record",
   "/damaged",

@@ -8,6 +8,7 @@ import type { BootSlice } from "./slice";
 export interface BootPlan extends MediaGround {
   sheet: MediaGround["sheet"] &
     StorageGround["sheet"] & { boot: BootSlice; network: { port: string | null } };
+  now: string;
   /** Every OS profile: by its marks the drive of the running system is known. */
   profiles: readonly Profile[];
 }

@@ -1,4 +1,5 @@
 export { bootStage } from "./stage";
+export { cardSteps } from "./steps/cards";
 export { mediaIn, restart, settings } from "./steps/firmware";
 export { isSecureAfter, switchWords } from "./secure";
 export type { BootGround } from "./ground";
@@ -9,3 +10,4 @@ export * from "./entries";
 export * from "./settings";
 export { isListRead, seenMachine } from "./seen";
 export * from "./devices";
+export type { CardModuleView, SyncView } from "./cards";

@@ -28,6 +28,18 @@ export const bootSlice = z.object({
       replacedWithinDays: z.number().positive().max(365).default(7),
     })
     .prefault({}),
+  /** How the module for boot cards is set up, and what its page showed of a sync. */
+  cards: z
+    .object({
+      name: z.string().max(60).default(""),
+      primary: z.string().max(60).default(""),
+      removable: z.enum(["", "yes", "no"]).default(""),
+      readings: z
+        .array(z.object({ at: z.iso.datetime(), percent: z.number().int().min(0).max(100) }))
+        .max(60)
+        .default([]),
+    })
+    .prefault({}),
   menuKey: z.string().max(400).default(""),
 });
 export type BootSlice = z.infer<typeof bootSlice>;

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { degradedCards, syncing } from "../../../tests/support/boot-cards";
 import { aBuild, aDrive, MAC, soundInside, type BuildChanges } from "../../../tests/support/builds";
 import { PHRASE_FIRING } from "../../../tests/support/firing-phrases";
 import { ROAD_FIRING } from "../../../tests/support/firing-roads";
@@ -271,6 +272,14 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     /started from one card/,
     { drives: [aDrive("NV-0001", { media: "card" })] },
   ],
+  [
+    "boot.cards-overdue",
+    "stop",
+    /^CARDS was last seen at 38 %/,
+    { ...syncing(38, 60), now: "2026-11-20T09:00:00.000Z" },
+  ],
+  ["boot.cards-degraded", "stop", /^CARDS is degraded, and nothing/, degradedCards],
+  ["boot.cards-syncing", "note", /^38 % is done.*expected until it ends/, syncing(38, 1560)],
   ["boot.external", "caution", /a device outside/, { drives: [aDrive("NV-0001", { media: "usb" })] }],
   [
     "boot.setting-differs",

@@ -1,4 +1,5 @@
 import { ChoiceField, TextField } from "../fields/fields";
+import { BootCards } from "./boot-cards";
 import { BootEntries } from "./boot-entries";
 import { BootSchools } from "./boot-schools";
 import { BootSettings } from "./boot-settings";
@@ -34,6 +35,15 @@ export function BootZone(props: ZoneProps) {
             sheet={sheet}
             edit={edit}
           />
+          {view.boot.cards && (
+            <BootCards
+              module={view.boot.cards}
+              sheet={sheet}
+              edit={edit}
+              marks={props.marks}
+              timeZone={view.context.site?.timeZone ?? "UTC"}
+            />
+          )}
           <BootEntries entries={view.boot.entries} />
           <BootSchools schools={view.boot.schools} sheet={sheet} edit={edit} />
         </>

@@ -1,10 +1,15 @@
 import { evidence, hit } from "../../finding";
+import { formatDateTime } from "../../units";
+import type { BootGround } from "../ground";
 import { rule, type BootRule } from "./rule";
 
 const SOURCE = "the firmware's list";
 
 /** Settings of which another rule speaks, with more of the reason. */
 const SPOKEN_OF: readonly string[] = ["mode", "virtualisation", "iommu"];
+
+/** A time as the clocks of the site show it. */
+const time = (iso: string, site: BootGround["site"]): string => formatDateTime(iso, site?.timeZone ?? "UTC");
 
 /** Rules about the boot device, and the list and the settings of the firmware. */
 export const entryRules: readonly BootRule[] = [
@@ -23,6 +28,48 @@ export const entryRules: readonly BootRule[] = [
     const chosen = boot?.schools.find((s) => s.isChosen);
     if (chosen?.school !== "one card") return null;
     return hit("caution", "boot.start", {}, evidence("boot device", chosen.here, "target of this sheet"));
+  }),
+
+  rule("boot.cards-overdue", "C", ({ boot, site }) => {
+    const cards = boot?.cards;
+    if (!cards?.mirror || cards.sync?.stands !== "overdue") return null;
+    const { readings, from } = cards.sync;
+    return hit(
+      cards.isTarget ? "stop" : "caution",
+      "boot.cards.readings",
+      { percent: String(readings.at(-1)!.percent), mirror: cards.mirror.name },
+      evidence("last reading", `${readings.at(-1)!.percent} %`, time(readings.at(-1)!.at, site)),
+      evidence("should be whole", time(cards.sync.lateAt ?? cards.sync.endsAt ?? "", site), from),
+    );
+  }),
+
+  rule("boot.cards-degraded", "C", ({ boot }) => {
+    const cards = boot?.cards;
+    if (!cards?.mirror || cards.mirror.isWhole || cards.sync) return null;
+    return hit(
+      cards.isTarget ? "stop" : "caution",
+      "boot.cards.readings",
+      { state: cards.mirror.state, mirror: cards.mirror.name },
+      evidence(cards.mirror.name, cards.mirror.state, "the module"),
+    );
+  }),
+
+  rule("boot.cards-syncing", "C", ({ boot, site }) => {
+    const cards = boot?.cards;
+    if (!cards?.isTarget || !cards.mirror || !cards.sync || cards.sync.stands === "overdue") return null;
+    const isKnown = cards.sync.stands === "under way";
+    const { readings, endsAt, from } = cards.sync;
+    return hit(
+      isKnown ? "note" : "caution",
+      "boot.cards.readings",
+      {
+        percent: String(readings.at(-1)!.percent),
+        state: cards.mirror.state,
+        end: isKnown ? "known" : "unknown",
+      },
+      evidence("last reading", `${readings.at(-1)!.percent} %`, time(readings.at(-1)!.at, site)),
+      evidence("whole", endsAt ? time(endsAt, site) : "not known", from),
+    );
   }),
 
   rule("boot.external", "C", ({ boot }) => {

@@ -115,6 +115,25 @@ export const BOOT_MESSAGES = {
     "Put a note at the port, keep a spare that is written, and save the configuration after each change.",
     "A cable is pulled by whoever needs the port, and the machine goes on until its next restart.",
   ),
+  "boot.cards-overdue": message(
+    "The cards should be whole by now",
+    "{mirror} was last seen at {percent} %, and by its readings it should have ended since.",
+    "Read its page again and type what it shows: 100 is whole; a lower figure, or a degraded state now, is a fault.",
+    "A state that was expected for half an hour looks the same when it is a card that has failed.",
+  ),
+  "boot.cards-degraded": message(
+    "The card mirror is not whole",
+    "{mirror} is {state}, and nothing that was read is under way on it.",
+    "Find which card it is, change it, and let the mirror become whole before anything is installed on it.",
+    "With one card left the next failure is the last one, and a restart may begin with the wrong card.",
+  ),
+  "boot.cards-syncing": message(
+    "The cards are being mirrored",
+    "{percent} % is done, so {state} is expected {end}.",
+    "Do not restart before it has ended; read the percentage once more to see that it moves.",
+    "A restart in the middle begins it anew, and after its end the same state is a fault.",
+    { end: { known: "until it ends", unknown: "for now; when it ends is not known" } },
+  ),
   "boot.setting-differs": message(
     "Firmware is set otherwise",
     "{settings}.",

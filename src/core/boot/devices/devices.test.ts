@@ -1,55 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, type BuildChanges } from "../../../../tests/support/builds";
-import type { Facts } from "../../machine";
+import { withCards } from "../../../../tests/support/boot-cards";
 import { bootSchools, SCHOOLS, secondDevice, type School } from ".";
 
 const of = (school: School, changes: BuildChanges = {}) =>
   bootSchools(aBuild(changes)).find((s) => s.school === school)!;
-const MODULE = {
-  id: "BOOT.1",
-  name: "module",
-  mode: "boot module" as const,
-  firmware: null,
-  driver: null,
-  health: null,
-};
-const RAID = { ...MODULE, id: "5e:00.0", name: "array controller", mode: "RAID" as const };
-
-/** A module with so many cards, and drives of a RAID controller beside it. */
-function withCards(cards: number, more: Partial<Facts["sets"][number]> = {}): BuildChanges {
-  const members = Array.from({ length: cards }, (_, n) => ({
-    ...{ name: `card ${n + 1}`, drive: null, role: "member" as const, state: "OK" },
-  }));
-  const set = {
-    id: "virtual drive CARDS",
-    kind: "virtual drive" as const,
-    name: "CARDS",
-    level: null,
-    state: "whole",
-  };
-  return {
-    drives: [
-      aDrive("NV-0001", { media: "card", bay: "boot module", presentedBy: "CARDS", controller: "BOOT.1" }),
-      ...["0", "1"].map((bay) => aDrive(`SP-${bay}`, { media: "spinning", bay, controller: RAID.id })),
-    ],
-    facts: {
-      storageControllers: [MODULE, RAID],
-      sets: [
-        {
-          ...set,
-          health: "good",
-          sizeBytes: 64e9,
-          wwn: null,
-          members,
-          progress: null,
-          remark: null,
-          ...more,
-        },
-      ],
-    },
-  };
-}
-
 describe("the schools of boot devices on a machine", () => {
   it("are all judged, each with what it stands on or what is missing", () => {
     const all = bootSchools(aBuild());

@@ -1,3 +1,4 @@
+import { cardModule } from "../cards";
 import { bootSchools } from "../devices";
 import { bootEntries } from "../entries";
 import { factsOf } from "../../machine";
@@ -108,6 +109,7 @@ export function bootPicture(ground: BootPlan): BootPicture | null {
     moments,
     entries: bootEntries(ground, marksOf(ground)),
     settings: settingsSheet(ground, moments),
+    cards: cardModule(ground),
     schools: bootSchools(ground),
     story: storyWords(install!, restart!, ground.sheet.boot.start === "one-time boot"),
     isListRead: isListRead(facts),

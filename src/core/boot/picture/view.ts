@@ -1,3 +1,4 @@
+import type { CardModuleView } from "../cards/view";
 import type { SchoolView } from "../devices/view";
 import type { EntryView } from "../entries/view";
 import type { SettingView } from "../settings/view";
@@ -46,6 +47,8 @@ export interface BootPicture {
   moments: MomentView[];
   /** The list of the firmware as it was read, each entry with whose it is. */
   entries: EntryView[];
+  /** The module for boot cards; null where the machine has none. */
+  cards: CardModuleView | null;
   /** What the build wants the firmware to be set to. */
   settings: SettingView[];
   /** What the system could be started from on this machine, side by side. */
