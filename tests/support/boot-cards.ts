@@ -56,3 +56,10 @@ export const syncing = (percent: number, secondsLeft: number | null = null): Bui
 
 /** A mirror that has lost a card. */
 export const degradedCards: BuildChanges = withCards(2, { state: "degraded", health: "degraded" });
+
+/** A target that a RAID controller shows to nobody, beside a drive that was seen. */
+export const hiddenTarget: BuildChanges = {
+  drives: [aDrive("NV-0001", { seenAs: "?", controller: RAID.id }), aDrive("SA-9", { sizeBytes: 9e11 })],
+  facts: { storageControllers: [RAID] },
+  sheet: { "storage.leaveAlone": ["SA-9"] },
+};

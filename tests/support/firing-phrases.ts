@@ -1,4 +1,4 @@
-import { syncing } from "./boot-cards";
+import { hiddenTarget, syncing } from "./boot-cards";
 import { aBuild, aDrive, aSite, MAC, type BuildChanges } from "./builds";
 
 const { requirements } = aBuild().profile!;
@@ -20,6 +20,7 @@ export const PHRASE_FIRING: [code: string, severity: string, says: RegExp, chang
     /asks for cores \(a number\)/,
     { facts: { processors: { architecture: "x86_64", virtualisation: true } } },
   ],
+  ["storage.hidden", "stop", /shows drives only as part of a set/, hiddenTarget],
   ["boot.cards-syncing", "caution", /expected for now; when it ends is not known/, syncing(38)],
   ["machine.not-read", "caution", /asks for IOMMU \(required\)/, asked("required")],
   [

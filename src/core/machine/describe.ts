@@ -58,6 +58,15 @@ export const visibleDrives = (facts: Facts): Drive[] =>
     (d) => !d.memberOf.some((m) => m.startsWith("virtual drive ")) || d.presentedBy !== null,
   );
 
+/**
+ * Whether the system that was running saw a drive: null where none was read, false for one of which only a management
+ * controller tells while others were seen.
+ */
+export function isSeenBySystem(facts: Facts, drive: Drive): boolean | null {
+  const names = presentDrives(facts).map((d) => d.seenAs);
+  return names.every((n) => n === "?") ? null : drive.seenAs !== "?";
+}
+
 /** Whether a member of a set does its part, by the words of the tools; counted errors speak against it. */
 export const isSoundMember = (state: string): boolean =>
   /^(ONLINE|AVAIL|INUSE|in use|active|OK|listed|spare)/.test(state) && !state.includes("errors");

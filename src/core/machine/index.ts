@@ -31,6 +31,7 @@ export {
   presentDrives,
   serialTail,
   standingWords,
+  isSeenBySystem,
   visibleDrives,
 } from "./describe";
 export {

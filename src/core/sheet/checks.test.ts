@@ -426,6 +426,15 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     },
   ],
   [
+    "storage.hidden",
+    "stop",
+    /only a management controller tells of it/,
+    {
+      drives: [aDrive("NV-0001", { seenAs: "?" }), aDrive("SA-9", { sizeBytes: 9e11 })],
+      sheet: { "storage.leaveAlone": ["SA-9"] },
+    },
+  ],
+  [
     "storage.alike",
     "caution",
     /1 other drives show as "Alder 480 447 GiB"/,

@@ -1,4 +1,11 @@
-import { systemDrives, visibleDrives, type Drive, type Facts, type Port } from "../../machine";
+import {
+  isSeenBySystem,
+  systemDrives,
+  visibleDrives,
+  type Drive,
+  type Facts,
+  type Port,
+} from "../../machine";
 import { nodeOfKind, pathOf, type DevicePath } from "../path";
 import type { BootDevice, BootEntry, Contents, DeviceKind, Volume } from "../resolve";
 
@@ -7,6 +14,13 @@ const HERE = {
   ...{ present: true, removable: false, hidden: null, contents: null, system: null },
   ...{ path: null, mac: null, answers: null },
 } as const satisfies Partial<BootDevice>;
+
+/** A drive of a RAID controller that only its management tells of is shown to nobody until it is part of a set. */
+function hiddenOf(drive: Drive, facts: Facts): BootDevice["hidden"] {
+  if (drive.presentedBy !== null || isSeenBySystem(facts, drive) !== false) return null;
+  const mode = facts.storageControllers.find((c) => c.id === drive.controller)?.mode;
+  return mode === "RAID" ? "behind the controller" : "unknown";
+}
 
 const FAT = /^(v?fat|efi)/i;
 
@@ -57,7 +71,7 @@ function driveDevices(facts: Facts, entries: readonly BootEntry[], marks: readon
     ...HERE,
     ...{ id: drive.id, name: shortName(drive), label: drive.model ?? drive.id },
     ...{ kind: kindOf(drive, facts), removable: drive.removable, path: placeOf(drive, entries) },
-    contents: contentsOf(drive),
+    ...{ contents: contentsOf(drive), hidden: hiddenOf(drive, facts) },
     system:
       started === drive
         ? { name, isSure: true }

@@ -1,4 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { hiddenTarget } from "../../../../tests/support/boot-cards";
+import { aBuild } from "../../../../tests/support/builds";
 import { captures } from "../../../../tests/support/formats";
 import { emptyMachine, mergeReadings, readTexts, type Facts } from "../../machine";
 import { endWords } from "../picture";
@@ -57,6 +59,17 @@ describe("a server as its tools tell it", () => {
     expect(legacy.mode).toBe("legacy");
     expect(resolveBoot(legacy).attempts.length).toBeGreaterThan(0);
   });
+});
+
+it("a drive that only a controller tells of is behind that, where others were seen; else nobody knows", () => {
+  const hidden = (facts: Facts) =>
+    seenMachine(facts, "uefi", [])
+      .devices.filter((d) => d.kind === "drive")
+      .map((d) => d.hidden);
+  const { facts } = aBuild(hiddenTarget).machine!.document;
+  expect(hidden(facts)).toEqual(["behind the controller", null]);
+  expect(hidden({ ...facts, storageControllers: [] })).toEqual(["unknown", null]);
+  expect(hidden({ ...facts, drives: facts.drives.slice(0, 1) })).toEqual([null]);
 });
 
 it("a machine of which nothing was read starts nothing, and says what that hangs on", () => {

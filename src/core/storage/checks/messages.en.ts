@@ -87,6 +87,18 @@ export const STORAGE_MESSAGES = {
     "Choose another target, or free the other members too.",
     "A pool or array that loses a member loses its redundancy, or everything.",
   ),
+  "storage.hidden": message(
+    "A target that no installer will list",
+    "The system that was running did not see {drive}: {mode}.",
+    "Make a virtual drive of it in the set-up of its controller, or set that to pass drives through; then read the machine again.",
+    "An installer lists what the controller shows, and the only drive that it lists is then another one.",
+    {
+      mode: {
+        raid: "its controller shows drives only as part of a set",
+        other: "only a management controller tells of it",
+      },
+    },
+  ),
   "storage.alike": message(
     "Drives that look alike",
     '{count} other drives show as "{line}" too. Their serials end in {others}.',

@@ -7,6 +7,7 @@ import {
   drivesOf,
   factsOf,
   holdsData,
+  isSeenBySystem,
   isUnread,
   judgeDrive,
   serialTail,
@@ -194,6 +195,19 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
       TARGET,
       { drive: driveName(target), reasons: judged.reasons.join("; ") },
       ...judged.reasons.map((r) => evidence("health", r, sourceWords(context, `drives.${target.id}.health`))),
+    );
+  }),
+
+  eachTarget("storage.hidden", (context, target) => {
+    const facts = factsOf(context);
+    if (!facts || target.presentedBy !== null || isSeenBySystem(facts, target) !== false) return null;
+    const controller = facts.storageControllers.find((c) => c.id === target.controller);
+    return hit(
+      "stop",
+      TARGET,
+      { drive: driveName(target), mode: controller?.mode === "RAID" ? "raid" : "other" },
+      evidence("seen by", "a management controller only", sourceWords(context, `drives.${target.id}.model`)),
+      ...(controller ? [evidence("controller", `${controller.name}, ${controller.mode}`, "imported")] : []),
     );
   }),
 
