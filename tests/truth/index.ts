@@ -1,8 +1,12 @@
 import { bootReader } from "./boot";
 import { bootOrderReader } from "./boot-order";
+import { filesystemReader, partitionReader } from "./disks";
 import { efiReader, machineReader } from "./formats";
 import { keyboardReader } from "./keyboard";
+import { raidReader } from "./raid";
 import type { TruthReader } from "./reader";
+import { lvmReader, mdReader } from "./volumes";
+import { zfsReader } from "./zfs";
 
 export { compareFolder, type Compared, type Outcome, type TruthReader } from "./reader";
 
@@ -13,4 +17,10 @@ export const READERS: readonly TruthReader[] = [
   machineReader,
   efiReader,
   keyboardReader,
+  zfsReader,
+  raidReader,
+  mdReader,
+  lvmReader,
+  partitionReader,
+  filesystemReader,
 ];

@@ -59,6 +59,30 @@ describe("a case that differs is found", () => {
       (t) => t.replace(/"bytes": \d+/, '"bytes": 5'),
       /smartctl-sda.json, bytes/,
     ],
+    [
+      "a pool with a byte more",
+      "storage/zfs-capacity.json",
+      (t) => t.replace('"usable":461977419776', '"usable":461977419777'),
+      /^p-stripe1-480g, usable$/,
+    ],
+    [
+      "an array that begins elsewhere",
+      "storage/mdadm.json",
+      (t) => t.replace('"data_offset_sectors":264192', '"data_offset_sectors":2048'),
+      /^RAID1 of 2 x .*, data offset$/,
+    ],
+    [
+      "a file system that shows a block less",
+      "storage/filesystems.json",
+      (t) => t.replace('"df_avail_bytes":950214656', '"df_avail_bytes":950210560'),
+      /^ext4 of 1073741824, df$/,
+    ],
+    [
+      "a loss that is likelier",
+      "storage/raid.json",
+      (t) => t.replace('"p_loss_5y":6.702808', '"p_loss_5y":6.702809'),
+      /loss within five years$/,
+    ],
     ["a file that is cut off", "keyboard/keyboard-passwords.json", (t) => t.slice(0, 900), /read to its end/],
   ];
   it.each(cases)("%s", (_, file, change, what) => {

@@ -1,0 +1,9 @@
+export {
+  extentsOf,
+  physicalVolume,
+  thinChunk,
+  thinMetadata,
+  thinPool,
+  type PhysicalVolume,
+  type ThinPool,
+} from "./volumes";

@@ -1,0 +1,114 @@
+/** Programs that write partition tables; they differ in where the last partition ends. */
+export type TableTool = "sgdisk" | "sfdisk" | "parted";
+export type TableLabel = "gpt" | "dos";
+
+/** What a partition is for, with the types that the tables know it by. */
+export const PARTITION_TYPES = {
+  efi: { guid: "C12A7328-F81F-11D2-BA4B-00A0C93EC93B", sgdisk: "ef00", sfdisk: "U", dos: "ef" },
+  "bios boot": { guid: "21686148-6449-6E6F-744E-656564454649", sgdisk: "ef02", sfdisk: "", dos: "" },
+  linux: { guid: "0FC63DAF-8483-4772-8E79-3D69D8477DE4", sgdisk: "8300", sfdisk: "L", dos: "83" },
+  swap: { guid: "0657FD6D-A4AB-43C4-84E5-0933C84B4F4F", sgdisk: "8200", sfdisk: "S", dos: "82" },
+  lvm: { guid: "E6D6D379-F507-44C2-A23C-238F2A3DF928", sgdisk: "8e00", sfdisk: "V", dos: "8e" },
+  raid: { guid: "A19D880F-05FC-4D3B-A006-743F0F84911E", sgdisk: "fd00", sfdisk: "R", dos: "fd" },
+  zfs: { guid: "6A898CC3-1DD2-11B2-99A6-080020736631", sgdisk: "bf01", sfdisk: "", dos: "bf" },
+} as const;
+export type PartitionUse = keyof typeof PARTITION_TYPES;
+
+export interface Disk {
+  bytes: number;
+  sectorBytes: number;
+}
+
+/** A partition that is wanted; null takes what is left. */
+export interface WantedPartition {
+  use: PartitionUse;
+  bytes: number | null;
+}
+
+export interface Partition {
+  use: PartitionUse;
+  start: number;
+  sectors: number;
+}
+
+export interface Table {
+  label: TableLabel;
+  /** First and last sector that the table leaves for partitions. */
+  first: number;
+  last: number;
+  partitions: Partition[];
+  /** Why the tool refuses it, or makes less of it than the disk has. */
+  fault: { kind: "refused" | "cut short"; words: string } | null;
+}
+
+const ALIGNMENT = 2 ** 20;
+/** A table of 128 entries of 128 bytes, with its header; the copy at the end is as long. */
+const ENTRIES = 128 * 128;
+/** An MBR keeps start and length in 32 bits. */
+const MBR_SECTORS = 2 ** 32;
+
+const down = (value: number, unit: number): number => Math.floor(value / unit) * unit;
+const up = (value: number, unit: number): number => Math.ceil(value / unit) * unit;
+
+/** First and last sector for partitions in a GPT, as the standard leaves them. */
+export function gptBounds({ bytes, sectorBytes }: Disk): { first: number; last: number } {
+  const table = Math.ceil(ENTRIES / sectorBytes);
+  return { first: 2 + table, last: Math.floor(bytes / sectorBytes) - 2 - table };
+}
+
+/** Where the rest of a disk ends, exclusive: sgdisk and an MBR of sfdisk use every sector, the others whole MiB. */
+function endOf(tool: TableTool, label: TableLabel, disk: Disk, grain: number): number {
+  const { sectorBytes, bytes } = disk;
+  const all = Math.floor(bytes / sectorBytes);
+  const end =
+    label === "gpt" ? gptBounds(disk).last + 1 : tool === "sfdisk" ? Math.min(all, MBR_SECTORS) : all;
+  return tool === "sgdisk" || (tool === "sfdisk" && label === "dos") ? end : down(end, grain);
+}
+
+/** What a tool makes of wanted partitions on an empty disk, one behind the other. */
+export function layOut(
+  tool: TableTool,
+  label: TableLabel,
+  disk: Disk,
+  wanted: readonly WantedPartition[],
+): Table {
+  const grain = Math.max(1, ALIGNMENT / disk.sectorBytes);
+  const bounds = gptBounds(disk);
+  const end = endOf(tool, label, disk, grain);
+  const partitions: Partition[] = [];
+  let at = grain;
+  for (const { use, bytes } of wanted) {
+    const sectors = bytes === null ? end - at : Math.ceil(bytes / disk.sectorBytes);
+    partitions.push({ use, start: at, sectors });
+    at = up(at + sectors, grain);
+  }
+  return {
+    ...{ label, partitions },
+    first: label === "gpt" ? (tool === "sfdisk" ? grain : bounds.first) : grain,
+    last: label === "gpt" ? bounds.last : Math.floor(disk.bytes / disk.sectorBytes) - 1,
+    fault: faultOf(tool, label, disk, partitions, end),
+  };
+}
+
+function faultOf(
+  tool: TableTool,
+  label: TableLabel,
+  disk: Disk,
+  partitions: readonly Partition[],
+  end: number,
+): Table["fault"] {
+  const last = partitions.at(-1);
+  if (partitions.some((p) => p.sectors <= 0) || (last && last.start + last.sectors > end))
+    return { kind: "refused", words: "the partitions are longer than the disk" };
+  if (label === "gpt" || !last) return null;
+  const long = partitions.find((p) => p.sectors >= MBR_SECTORS);
+  if (long && tool !== "sfdisk")
+    return {
+      kind: "refused",
+      words: `partition length of ${long.sectors} sectors exceeds the msdos-partition-table-imposed maximum of ${MBR_SECTORS - 1}`,
+    };
+  const lost = Math.floor(disk.bytes / disk.sectorBytes) - MBR_SECTORS;
+  return lost > 0 && tool === "sfdisk"
+    ? { kind: "cut short", words: `an MBR reaches ${MBR_SECTORS} sectors; ${lost} behind them stay unused` }
+    : null;
+}

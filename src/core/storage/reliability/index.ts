@@ -1,0 +1,2 @@
+export { choose, drivesIn, survival, type Redundancy, type Survival, type SurvivalRow } from "./survival";
+export { hoursToLoss, lossWithin, meanHours, naiveHours, unreadable, type Reliability } from "./markov";
