@@ -30,7 +30,7 @@ async function closed(page: Page, name: string): Promise<void> {
 
 /** Every key that the sheet of keys names, and the test below that presses it. */
 const PRESSED: Record<string, readonly string[]> = {
-  Everywhere: ["/", "1 to 5", "?", "Esc"],
+  Everywhere: ["/", "1 to 6", "?", "Esc"],
   "Where you write": ["U", "Shift U"],
   "Build sheet": ["A to K", "] [", "M", "P", "X"],
   "Picture of the start": ["arrows", "Shift ← →", "O", "L", "S", "W"],
@@ -59,6 +59,7 @@ const SCREENS = [
   "/machines/m-wrk-hv2",
   "/images",
   "/builds",
+  "/bench",
   "/builds/b-wrk-hv2",
   "/runs/r-wrk-hv1",
 ];

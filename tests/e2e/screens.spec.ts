@@ -22,6 +22,7 @@ const SCREENS = [
   "/images/profiles/new",
   "/images/profiles/lowland-server/7",
   "/builds",
+  "/bench?drives=12x8T+1x6T&spares=1",
   "/builds/b-wrk-hv2",
   "/builds/b-tho-a",
   "/builds/b-wrk-hv1/history",

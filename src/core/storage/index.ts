@@ -15,3 +15,25 @@ export { consentTo, consentViews, type ConsentView } from "./signing";
 export { guardsBefore, lacksDrives } from "./steps/guards";
 export { storageStage } from "./stage";
 export type { Consent } from "./slice";
+export {
+  benchQuery,
+  chance,
+  CLASS_NAMES,
+  CLASSES,
+  COERCIONS,
+  consequence,
+  fromQuery,
+  percent,
+  PURPOSES,
+  REBUILD_SHARE,
+  RUNG_WORDS,
+  searchLayouts,
+  SCHOOLS as BENCH_SCHOOLS,
+  SMALL_SHARE,
+  standing,
+  toQuery,
+  type BenchAnswer,
+  type Judged as BenchCandidate,
+  type Question as BenchQuestion,
+  type Standing,
+} from "./bench";

@@ -11,33 +11,12 @@ import {
   Tooltip,
   type ChartOptions,
 } from "chart.js";
-import { useEffect, useState } from "react";
 import { Line } from "react-chartjs-2";
+import { useInk } from "../frame/use-ink";
 import { READING_KINDS, type Reading, type ReadingKind } from "@/core/readings";
 
 Chart.defaults.font.family = "Atkinson Hyperlegible Next Variable, sans-serif";
 Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip, Legend, Filler);
-
-/** Ink of the theme that is on, read from the page, since a canvas knows no CSS variables. */
-function useInk(): { ink: string; rule: string; stop: string } {
-  const read = () => {
-    const style = getComputedStyle(document.documentElement);
-    return {
-      ink: style.getPropertyValue("--color-base-content").trim(),
-      rule: style.getPropertyValue("--color-base-300").trim(),
-      stop: style.getPropertyValue("--color-error").trim(),
-    };
-  };
-  const [colours, setColours] = useState({ ink: "#444", rule: "#bbb", stop: "#b3260e" });
-  useEffect(() => {
-    const renew = () => setColours(read());
-    queueMicrotask(renew);
-    const observer = new MutationObserver(renew);
-    observer.observe(document.documentElement, { attributes: true, attributeFilter: ["data-theme"] });
-    return () => observer.disconnect();
-  }, []);
-  return colours;
-}
 
 /** Distances between marks of time: from five minutes to a week. */
 const STEPS = [5, 15, 30, 60, 180, 360, 720, 1440, 4320, 10_080].map((minutes) => minutes * 60_000);

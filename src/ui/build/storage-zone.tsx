@@ -1,9 +1,10 @@
 "use client";
 
+import Link from "next/link";
 import { useState } from "react";
 import { LAYOUTS } from "@/core/image";
 import { visibleDrives, type Drive } from "@/core/machine";
-import { dispositionOf, withFate, withLayout, type ConsentView, type Fate } from "@/core/storage";
+import { benchQuery, dispositionOf, withFate, withLayout, type ConsentView, type Fate } from "@/core/storage";
 import { Field, SelectField } from "../fields/fields";
 import { TypedProof } from "../fields/typed-proof";
 import { DriveRack } from "./drive-rack";
@@ -63,6 +64,7 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
           />
         </div>
       </Field>
+      <BenchLink drives={drives} />
       {view.consents.map((consent) => (
         <EraseConsent
           key={consent.drive}
@@ -73,6 +75,19 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
       ))}
     </div>
   );
+}
+
+/** The same drives on the bench: every layout of them, with what may fail and what can be used. */
+function BenchLink({ drives }: { drives: readonly Drive[] }) {
+  const query = benchQuery(drives);
+  return query && drives.length > 1 ? (
+    <p>
+      <Link className="link" href={`/bench?${query}`}>
+        These drives on the bench
+      </Link>{" "}
+      <span className="quiet">every layout of them, with what may fail and what can be used</span>
+    </p>
+  ) : null;
 }
 
 /** A person agrees to lose what stands on a drive by typing what only the drive, its label or a console tells. */

@@ -10,6 +10,7 @@ const DRAWERS = [
   { href: "/machines", title: "Machines" },
   { href: "/images", title: "Images" },
   { href: "/builds", title: "Builds" },
+  { href: "/bench", title: "Bench" },
 ] as const;
 
 const isOpen = (href: string, path: string): boolean =>
@@ -18,7 +19,7 @@ const isOpen = (href: string, path: string): boolean =>
 export function Drawers() {
   const path = usePathname();
   const router = useRouter();
-  useKeys("1,2,3,4,5", (_, key) => {
+  useKeys("1,2,3,4,5,6", (_, key) => {
     const drawer = DRAWERS[Number(key.keys?.join("")) - 1];
     if (drawer) router.push(drawer.href);
   });

@@ -9,7 +9,7 @@ const GROUPS = [
     title: "Everywhere",
     keys: [
       ["/", "find a machine, image, sheet, finding or step"],
-      ["1 to 5", "open a drawer"],
+      ["1 to 6", "open a drawer"],
       ["?", "this list"],
       ["Esc", "close a slip, leave a field"],
     ],

@@ -64,8 +64,24 @@ export function hoursToLoss(model: Reliability): number {
 }
 
 type Matrix = number[][];
-const multiply = (a: Matrix, b: Matrix): Matrix =>
-  a.map((row) => b[0]!.map((_, j) => row.reduce((sum, value, k) => sum + value * b[k]![j]!, 0)));
+
+function multiply(a: Matrix, b: Matrix): Matrix {
+  const n = a.length;
+  const product: Matrix = [];
+  for (let i = 0; i < n; i += 1) {
+    const row: number[] = [];
+    for (let j = 0; j < n; j += 1) {
+      let sum = 0;
+      for (let k = 0; k < n; k += 1) sum += a[i]![k]! * b[k]![j]!;
+      row.push(sum);
+    }
+    product.push(row);
+  }
+  return product;
+}
+
+/** With an event at the most expected in a step, what lies behind so many of them is below the digits of a double. */
+const MOST_EVENTS = 20;
 
 /**
  * Chance that data are lost within some years. The chain of a group is uniformised over a step so short that few events
@@ -94,7 +110,7 @@ export function lossWithin(model: Reliability, years: number): number {
   let step: Matrix = jump.map((row) => row.map(() => 0));
   let power: Matrix = jump.map((row, i) => row.map((_, j) => (i === j ? 1 : 0)));
   let weight = Math.exp(-events);
-  for (let n = 0; n < 40; n += 1) {
+  for (let n = 0; n < MOST_EVENTS; n += 1) {
     step = step.map((row, i) => row.map((v, j) => v + weight * power[i]![j]!));
     power = multiply(power, jump);
     weight *= events / (n + 1);

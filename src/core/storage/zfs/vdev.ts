@@ -91,9 +91,12 @@ function metaslabBytes({ kind, data, parity, ashift }: VdevShape, shift: number,
   const size = 2 ** shift;
   if (kind !== "draid") return { all: size * count, first: size };
   const row = (data + parity) * 2 ** ashift;
-  let all = 0;
-  for (let i = 0; i < count; i += 1) all += down(size - (up(i * size, row) - i * size), row);
-  return { all, first: down(size, row) };
+  // Where rows begin inside a metaslab repeats after as many of them as a row has sectors.
+  const period = data + parity;
+  const lengths = Array.from({ length: period }, (_, i) => down(size - (up(i * size, row) - i * size), row));
+  const sum = (some: readonly number[]): number => some.reduce((n, l) => n + l, 0);
+  const all = sum(lengths) * Math.floor(count / period) + sum(lengths.slice(0, count % period));
+  return { all, first: lengths[0]! };
 }
 
 export function vdevFigures(shape: VdevShape): VdevFigures {

@@ -1,0 +1,123 @@
+import { mdFigures } from "../md";
+import { gptBounds } from "../partition";
+import { poolFigures, vdevShape } from "../zfs";
+import type { Layout } from "./layout";
+import type { Question } from "./question";
+
+/** A rung of the ladder from raw to usable: what is lost there, and what is left. */
+export interface Rung {
+  what: keyof typeof RUNG_WORDS;
+  lost: number;
+  left: number;
+}
+
+/** What is lost at each rung, in words with where it comes from. */
+export const RUNG_WORDS = {
+  spares: "drives that stand by",
+  out: "drives left out",
+  mixed: "what larger drives have above the smallest of their group",
+  table: "the partition table, and the last partition of 16,384 sectors",
+  labels: "four labels and the boot area, 4.5 MiB on each drive",
+  metaslabs: "what does not fill a metaslab",
+  log: "one metaslab of each group for the log inside the pool",
+  parity: "copies or parity",
+  padding: "parity and its padding, by a block of 128 KiB",
+  slop: "what the file system keeps for itself: a 32nd, at most 128 GiB",
+  offset: "superblock, bitmap and room for reshaping in front of the data",
+  chunks: "what does not fill a chunk",
+  coercion: "the controller's rounding, and 512 MiB for what it writes about the set",
+} as const;
+
+const sum = (all: readonly number[]): number => all.reduce((a, b) => a + b, 0);
+
+const SECTOR_START = 2048;
+const LAST_PARTITION = 16_384;
+
+/** The data partition that the pool's tool makes on a whole drive: from sector 2048, in front of one of 16,384 sectors. */
+export function poolPartition(bytes: number, sectorBytes: number): number {
+  const { last } = gptBounds({ bytes, sectorBytes });
+  const sectors = Math.floor((last + 1 - LAST_PARTITION - SECTOR_START) / SECTOR_START) * SECTOR_START;
+  return Math.max(0, sectors * sectorBytes);
+}
+
+const COERCION = { none: 1, "128 MiB": 128 * 2 ** 20, "1 GiB": 2 ** 30 } as const;
+const CONTROLLER_RESERVE = 512 * 2 ** 20;
+
+/** Data members of a group. */
+function dataOf({ kind, groups }: Layout): number {
+  const width = groups[0]?.length ?? 0;
+  const type = Number(kind.type);
+  return type === 1
+    ? 1
+    : type === 10
+      ? width / 2
+      : width - (type % 10 === 6 || type === 60 ? 2 : type === 0 ? 0 : 1);
+}
+
+/** The rungs by which a layout comes down from its drives to what can be used. */
+export function ladderOf(layout: Layout, sizes: readonly number[], question: Question): Rung[] {
+  const bytes = (places: readonly number[]): number => sum(places.map((i) => sizes[i]!));
+  const rungs: Rung[] = [];
+  let left = sum(sizes);
+  const step = (what: Rung["what"], next: number): void => {
+    if (next !== left) rungs.push({ what, lost: left - next, left: next });
+    left = next;
+  };
+  step("spares", left - bytes(layout.spares));
+  step("out", left - bytes(layout.left));
+  const least = layout.groups.map((g) => Math.min(...g.map((i) => sizes[i]!)));
+  const width = layout.groups[0]?.length ?? 0;
+  const { kind } = layout;
+  if (kind.school === "ZFS") {
+    step("mixed", sum(layout.groups.map((g, i) => g.length * least[i]!)));
+    zfsRungs(layout, least, question, step);
+  } else {
+    const smallest = Math.min(...least);
+    step("mixed", smallest * sum(layout.groups.map((g) => g.length)));
+    if (kind.school === "md") mdRungs(layout, smallest, step);
+    else {
+      const unit = COERCION[question.coercion];
+      const each = Math.max(0, Math.floor((smallest - CONTROLLER_RESERVE) / unit) * unit);
+      step("coercion", each * width * layout.groups.length);
+      step("parity", each * dataOf(layout) * layout.groups.length);
+    }
+  }
+  return rungs;
+}
+
+type Step = (what: Rung["what"], next: number) => void;
+
+function zfsRungs(
+  { kind, groups, distributed, data }: Layout,
+  least: readonly number[],
+  { sector }: Question,
+  step: Step,
+) {
+  const parts = least.map((bytes) => poolPartition(bytes, sector));
+  const members = sum(groups.map((g) => g.length));
+  step("table", sum(groups.map((g, i) => g.length * parts[i]!)));
+  const shapes = groups.map((g, i) =>
+    vdevShape(String(kind.type), Array<number>(g.length).fill(parts[i]!), 12, { data, spares: distributed }),
+  );
+  const { vdevs, space, slop, usable } = poolFigures(shapes);
+  step("labels", sum(vdevs.map((v, i) => v.perDevice * groups[i]!.length)));
+  if (distributed > 0)
+    step("spares", (sum(vdevs.map((v) => v.perDevice)) * (members - distributed)) / groups.length);
+  // A mirror keeps its metaslabs once; all its copies are counted down together.
+  const copies = vdevs.map((v, i) => (v.shape.kind === "mirror" ? groups[i]!.length : 1));
+  step("metaslabs", sum(vdevs.map((v, i) => (v.normal + v.log) * copies[i]!)));
+  step("log", sum(vdevs.map((v, i) => v.normal * copies[i]!)));
+  step(kind.type === "mirror" ? "parity" : "padding", space);
+  if (slop > 0) step("slop", usable);
+}
+
+function mdRungs({ kind, groups }: Layout, smallest: number, step: Step) {
+  const members = groups[0]?.length ?? 0;
+  const figures = mdFigures({
+    ...{ level: kind.type as 0 | 1 | 5 | 6 | 10, members, memberBytes: smallest },
+    ...{ metadata: "1.2" as const, chunkKib: null, layout: "near" as const, copies: 2 },
+  });
+  step("offset", figures.available * 512 * members);
+  step("chunks", figures.used * 512 * members);
+  step("parity", figures.arrayBytes);
+}

@@ -1,0 +1,111 @@
+"use client";
+
+import { useState } from "react";
+import { standing, type BenchCandidate } from "@/core/storage";
+import { formatDecimalBytes } from "@/core/units";
+
+type Layout = BenchCandidate["layout"];
+
+const STATES = {
+  whole: "Everything stands.",
+  degraded: "All data can still be read.",
+  lost: "Data are lost.",
+} as const;
+
+/** The drives in their groups; each can be failed and mended, by mouse or by keys. */
+export function Bays({ layout, sizes }: { layout: Layout; sizes: readonly number[] }) {
+  const [failed, setFailed] = useState<ReadonlySet<number>>(new Set());
+  const { state, mustStay } = standing(layout, failed);
+  const toggle = (drive: number): void => {
+    const next = new Set(failed);
+    if (!next.delete(drive)) next.add(drive);
+    setFailed(next);
+  };
+  const tile = (drive: number) => (
+    <DriveTile
+      key={drive}
+      {...{ drive, bytes: sizes[drive]!, isFailed: failed.has(drive), mustStay: mustStay.includes(drive) }}
+      press={() => toggle(drive)}
+    />
+  );
+  return (
+    <>
+      <div className="flex flex-wrap gap-x-5 gap-y-3">
+        {layout.groups.map((group, i) => (
+          <Group key={i} title={layout.groups.length > 1 ? `group ${i + 1}` : "one group"}>
+            {group.map(tile)}
+          </Group>
+        ))}
+        {layout.spares.length > 0 && (
+          <Group title="standing by">
+            {layout.spares.map((d) => (
+              <Quiet key={d} drive={d} bytes={sizes[d]!} />
+            ))}
+          </Group>
+        )}
+        {layout.left.length > 0 && (
+          <Group title="left out">
+            {layout.left.map((d) => (
+              <Quiet key={d} drive={d} bytes={sizes[d]!} />
+            ))}
+          </Group>
+        )}
+      </div>
+      <p
+        role="status"
+        className={`mt-2 ${state === "lost" ? "font-semibold text-error" : ""}`}
+        data-standing={state}
+      >
+        {STATES[state]}
+        {state !== "lost" &&
+          mustStay.length > 0 &&
+          ` Not one more of these may fail now: ${mustStay.map((d) => d + 1).join(", ")}. Pull none of them.`}
+      </p>
+    </>
+  );
+}
+
+const Group = ({ title, children }: { title: string; children: React.ReactNode }) => (
+  <div>
+    <div className="label">{title}</div>
+    <div className="flex flex-wrap gap-1">{children}</div>
+  </div>
+);
+
+const BOX =
+  "flex h-16 w-[4.6rem] flex-col items-start border px-1.5 py-1 text-left text-[0.82rem] leading-tight";
+
+const Quiet = ({ drive, bytes }: { drive: number; bytes: number }) => (
+  <div className={`${BOX} dotted-fill border-base-300`}>
+    <span className="bg-base-100">
+      <b>{drive + 1}</b>
+      <span className="value block">{formatDecimalBytes(bytes)}</span>
+    </span>
+  </div>
+);
+
+interface TileProps {
+  drive: number;
+  bytes: number;
+  isFailed: boolean;
+  mustStay: boolean;
+  press: () => void;
+}
+
+/** A drive: failed ones are hatched and say so, those that must stay are framed heavily. */
+function DriveTile({ drive, bytes, isFailed, mustStay, press }: TileProps) {
+  const word = isFailed ? "failed" : mustStay ? "must stay" : "";
+  return (
+    <button
+      type="button"
+      aria-pressed={isFailed}
+      aria-label={`Drive ${drive + 1}${word ? `, ${word}` : ""}`}
+      className={`${BOX} ${isFailed ? "hatched border-error" : mustStay ? "border-2 border-base-content" : "border-base-content"}`}
+      onClick={press}
+    >
+      <b>{drive + 1}</b>
+      <span className="value">{formatDecimalBytes(bytes)}</span>
+      <span className={`mt-auto font-semibold ${isFailed ? "bg-base-100 text-error" : ""}`}>{word}</span>
+    </button>
+  );
+}

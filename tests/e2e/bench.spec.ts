@@ -1,0 +1,57 @@
+import { expect, test } from "@playwright/test";
+import { EMPTY, listening } from "./servers";
+
+test("a question about drives is answered by keys alone, without any machine, and its address says it again", async ({
+  page,
+  context,
+}) => {
+  await page.goto(EMPTY);
+  await listening(page);
+  await page.keyboard.press("6");
+  await expect(page.getByRole("heading", { name: "Bench" })).toBeVisible();
+  await page.getByRole("textbox", { name: "Drives" }).fill("4x4T");
+  await page.getByLabel("May fail, whichever").fill("1");
+  await page.keyboard.press("Tab");
+  const layouts = page.getByRole("table", { name: "Layouts", exact: true });
+  await expect(layouts.getByRole("row", { name: /^raidz1 of 4/ })).toContainText("11.5 TB");
+  await layouts.getByRole("button", { name: "mirror of 4" }).focus();
+  await page.keyboard.press("Enter");
+  const said = page.locator("[data-consequence]");
+  await expect(said).toHaveText(/^Four copies of one drive: you can use 0\.97 of 4\.00 drives/);
+  await expect(page.getByRole("note")).toContainText("76 % goes to copies");
+  await expect(page).toHaveURL(/drives=4x4T&survive=1&pick=mirror\+of\+4$/);
+  const colleague = await context.newPage();
+  await colleague.goto(page.url());
+  await expect(colleague.locator("[data-consequence]")).toHaveText((await said.textContent()) ?? "");
+});
+
+test("drives fail and are mended by a key; what must not be pulled now is said, and what is lost", async ({
+  page,
+}) => {
+  await page.goto(`${EMPTY}/bench?drives=6x12T&survive=1&pick=3+%C3%97+mirror+of+2`);
+  await listening(page);
+  const drive = (n: number) => page.getByRole("button", { name: new RegExp(`^Drive ${n}(,|$)`) });
+  const stands = page.locator("[data-standing]");
+  await expect(stands).toHaveText("Everything stands.");
+  await drive(1).focus();
+  await page.keyboard.press("Space");
+  await expect(stands).toContainText("All data can still be read. Not one more of these may fail now: 2.");
+  await expect(drive(2)).toHaveAccessibleName("Drive 2, must stay");
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Space");
+  await expect(stands).toHaveText("Data are lost.");
+  await page.keyboard.press("Space");
+  await expect(stands).toHaveAttribute("data-standing", "degraded");
+});
+
+test("what cannot be laid out is said at once, and the ladder ends at what can be used", async ({ page }) => {
+  await page.goto(`${EMPTY}/bench?drives=12x20T&school=ZFS`);
+  await listening(page);
+  const ladder = page.getByRole("table", { name: "From raw to usable" });
+  await expect(ladder.getByRole("row").last()).toContainText("what the file system keeps for itself");
+  await expect(page.locator("[data-consequence]")).toContainText("183 TB");
+  await page.getByRole("textbox", { name: "Drives" }).fill("six");
+  await expect(page.getByText('"six" is no group of drives; write 6x12T, or 960G.')).toBeVisible();
+  await page.getByRole("textbox", { name: "Drives" }).fill("2x4T");
+  await expect(page.getByText("No layout of these drives does what is wished.")).toBeVisible();
+});
