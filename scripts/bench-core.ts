@@ -1,4 +1,6 @@
 // How long the core takes: all checks and steps of a build, merges and importers.
+import { questionSchema, searchLayouts } from "@/core/storage/bench";
+import { meanHours, Trials } from "@/core/storage/reliability";
 import {
   contents,
   device,
@@ -120,3 +122,27 @@ time(
   "50 ms",
   () => void mergeReadings(emptyMachine(), readTexts(texts).readings, "2026-11-24T08:00:00Z"),
 );
+
+const sixty = questionSchema.parse({ drives: "60x18T", survive: 0 });
+time("all layouts of 60 drives", "100 ms", () => void searchLayouts(sixty));
+
+const drawn = {
+  ...{
+    model: { members: 5, tolerates: 1, groups: 1, afr: 0.02, repairHours: 48, repair: "parallel" as const },
+  },
+  ...{ years: 5, seed: 1, batch: 1, repairs: "spread" as const },
+};
+const model = { ...drawn.model, bitErrors: 1e-15, driveBytes: 18e12 };
+time(
+  "500,000 pool-years of a trial, drawn",
+  "500 ms",
+  () => void new Trials({ ...drawn, model }).run(100_000),
+);
+// The plain loop beside it: every drive of every hour, for a hundredth of the years.
+time("5,000 pool-years, hour by hour", "-", () => {
+  const fails = 1 / meanHours(model.afr);
+  let lost = 0;
+  for (let pool = 0; pool < 1000; pool += 1)
+    for (let hour = 0; hour < 5 * 8760; hour += 1) if (Math.random() < 5 * fails) lost += 1;
+  return void lost;
+});

@@ -55,3 +55,20 @@ test("what cannot be laid out is said at once, and the ladder ends at what can b
   await page.getByRole("textbox", { name: "Drives" }).fill("2x4T");
   await expect(page.getByText("No layout of these drives does what is wished.")).toBeVisible();
 });
+
+test("the chance of loss is tried out beside the page, can be stopped, and drives of a batch lose more", async ({
+  page,
+}) => {
+  await page.goto(`${EMPTY}/bench?drives=5x18T&survive=1&pick=raidz1+of+5`);
+  await listening(page);
+  const trial = page.getByRole("group", { name: "Trial" });
+  await trial.getByRole("button", { name: "Try it out" }).click();
+  await expect(trial.locator('[data-trial="done"]')).toContainText(/of 200,000 systems lost data/, {
+    timeout: 60_000,
+  });
+  await expect(trial).toContainText("which lies between them");
+  await trial.getByLabel("Drives of one batch fail").selectOption("10 times as often together");
+  await trial.getByRole("button", { name: "Try it out" }).click();
+  await trial.getByRole("button", { name: "Stop" }).click();
+  await expect(trial.getByRole("button", { name: "Try it out" })).toBeVisible();
+});

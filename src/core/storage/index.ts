@@ -32,8 +32,10 @@ export {
   SMALL_SHARE,
   standing,
   toQuery,
+  trialOf,
   type BenchAnswer,
   type Judged as BenchCandidate,
   type Question as BenchQuestion,
   type Standing,
 } from "./bench";
+export { Trials, type Trial, type TrialResult, type TrialThread } from "./reliability";

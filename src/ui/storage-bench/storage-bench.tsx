@@ -17,6 +17,7 @@ import { Bays } from "./bays";
 import { BenchForm } from "./bench-form";
 import { CandidateTable } from "./candidate-table";
 import { Ladder, Survived, Working } from "./figures";
+import { TrialCheck } from "./trial";
 import { LossChart } from "./loss-chart";
 
 const PICK = "pick";
@@ -89,6 +90,10 @@ function Answer({ answer, question, pick, choose }: AnswerProps) {
             <Ruled title="Failures that are survived" note="of all sets of so many failed drives, counted">
               <Survived candidate={chosen} />
               <Working candidate={chosen} question={question} />
+              <TrialCheck
+                key={`${chosen.name} ${toQuery(question)}`}
+                {...{ candidate: chosen, question, sizes }}
+              />
             </Ruled>
           </div>
         </>

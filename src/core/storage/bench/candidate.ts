@@ -1,8 +1,15 @@
-import { lossWithin, survival, unreadable, type Reliability, type Survival } from "../reliability";
+import {
+  lossWithin,
+  survival,
+  unreadable,
+  type Reliability,
+  type Survival,
+  type Trial,
+} from "../reliability";
 import { ladderOf, type Rung } from "./capacity";
 import { REBUILD_SHARE, type DriveClass } from "./classes";
 import { lossGroups, redundancyOf, tolerates, type Layout } from "./layout";
-import type { Question } from "./question";
+import { classOf, type Question } from "./question";
 
 /** One layout with all that is said of it. */
 export interface Candidate {
@@ -99,3 +106,20 @@ export function candidateOf(
     ...weights(layout),
   };
 }
+
+/** The same layout for a trial by chance; `batch` is how many times as often drives fail while one of their group is lost. */
+export const trialOf = (
+  { layout }: Candidate,
+  sizes: readonly number[],
+  question: Question,
+  batch: number,
+  seed: number,
+): Trial => ({
+  model: reliabilityOf(
+    layout,
+    Math.max(...layout.groups.flat().map((i) => sizes[i]!)),
+    classOf(question),
+    question,
+  ),
+  ...{ years: YEARS, batch, seed, repairs: batch > 1 ? "even" : "spread" },
+});

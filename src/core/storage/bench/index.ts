@@ -9,7 +9,7 @@ export {
   type Question,
 } from "./question";
 export { poolPartition, RUNG_WORDS, type Rung } from "./capacity";
-export { type Candidate } from "./candidate";
+export { trialOf, type Candidate } from "./candidate";
 export { redundancyOf, SCHOOLS, tolerates, type Layout, type School } from "./layout";
 export { searchLayouts, type BenchAnswer, type Judged } from "./search";
 export { chance, consequence, layoutName, percent, SMALL_SHARE } from "./words.en";
