@@ -1,7 +1,8 @@
-// npm run docs:write: docs/checks.md and the published schemas, from the code.
+// npm run docs:write: docs/checks.md, docs/pool-ladder.md and the published schemas, from the code.
 import { writeFileSync } from "node:fs";
 import { profileJsonSchema } from "@/core/image";
 import { recordJsonSchema } from "@/core/record";
+import { renderLadder } from "./ladder-page";
 import { SHEET_CHECKS, SHEET_MESSAGES, STAGES } from "@/core/sheet";
 
 /** The page of all rules, by zone. */
@@ -33,6 +34,7 @@ export function renderChecks(): string {
 
 if (process.argv[1]?.endsWith("write-docs.ts")) {
   writeFileSync("docs/checks.md", renderChecks());
+  writeFileSync("docs/pool-ladder.md", renderLadder());
   writeFileSync("docs/profile.schema.json", `${JSON.stringify(profileJsonSchema(), null, 1)}\n`);
   writeFileSync("docs/record.schema.json", `${JSON.stringify(recordJsonSchema(), null, 1)}\n`);
 }

@@ -39,3 +39,4 @@ export {
   type Standing,
 } from "./bench";
 export { Trials, type Trial, type TrialResult, type TrialThread } from "./reliability";
+export { setStanding, type SetStanding } from "./set-standing";

@@ -1,5 +1,6 @@
-import type { FactSource, MachineDocument } from "@/core/machine";
+import type { Facts, FactSource, MachineDocument } from "@/core/machine";
 import { factName, factWords, isSoundMember, serialTail } from "@/core/machine";
+import { setStanding } from "@/core/storage";
 import { formatBytes, formatDate, formatDuration } from "@/core/units";
 import { Ruled } from "../frame/page";
 
@@ -90,6 +91,14 @@ function Entries({ entries }: { entries: { id: string; label: string; active: bo
   );
 }
 
+/** How many members may still fail, and that none may be pulled where that is none. */
+function StillFail({ set }: { set: Facts["sets"][number] }) {
+  const standing = setStanding(set);
+  if (!standing) return <span className="quiet">not told</span>;
+  if (standing.left > 0) return <span>{standing.left}, whichever</span>;
+  return set.health === "good" ? <span>none</span> : <b className="text-error">none: pull no member</b>;
+}
+
 /** Arrays, pools and virtual drives with their state, what is under way, and their members by serial. */
 export function SetsTable({ document }: { document: MachineDocument }) {
   const { sets, drives } = document.facts;
@@ -105,6 +114,7 @@ export function SetsTable({ document }: { document: MachineDocument }) {
           <th>Layout</th>
           <th>State</th>
           <th>Size</th>
+          <th>May still fail</th>
           <th>Members</th>
         </tr>
       </thead>
@@ -136,6 +146,9 @@ export function SetsTable({ document }: { document: MachineDocument }) {
               {s.remark && <span className="quiet block text-[0.86rem]">{s.remark}</span>}
             </td>
             <td className="value whitespace-nowrap">{s.sizeBytes ? formatBytes(s.sizeBytes) : "–"}</td>
+            <td>
+              <StillFail set={s} />
+            </td>
             <td>
               {s.members.map((m) => (
                 <span
