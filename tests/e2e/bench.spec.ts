@@ -72,3 +72,12 @@ test("the chance of loss is tried out beside the page, can be stopped, and drive
   await trial.getByRole("button", { name: "Stop" }).click();
   await expect(trial.getByRole("button", { name: "Try it out" })).toBeVisible();
 });
+
+test("what is to be known of a layout stands under it, and goes with another choice", async ({ page }) => {
+  await page.goto(`${EMPTY}/bench?drives=12x8T+1x6T&pick=raidz2+of+13`);
+  await listening(page);
+  const remarks = page.locator("[data-remarks]");
+  await expect(remarks).toContainText("without 1 of these drives it would hold more, 73.0 TB");
+  await page.getByRole("button", { name: "raidz2 of 12", exact: true }).click();
+  await expect(remarks.getByText("it would hold more")).toHaveCount(0);
+});

@@ -26,6 +26,7 @@ export {
   percent,
   PURPOSES,
   REBUILD_SHARE,
+  remarksOn,
   RUNG_WORDS,
   searchLayouts,
   SCHOOLS as BENCH_SCHOOLS,

@@ -45,7 +45,9 @@ const COLUMNS: readonly Column<Line>[] = [
 
 /** A line to write on. */
 const Blank = () => (
-  <span className="mt-4 block w-full min-w-24 border-b border-base-content" aria-label="to be written" />
+  <span className="mt-4 block w-full min-w-24 border-b border-base-content">
+    <span className="sr-only">to be written</span>
+  </span>
 );
 
 /** The settings sheet as it goes along to the machine on paper. */

@@ -46,12 +46,9 @@ export function LossChart({
     grid: { color: rule },
   });
   return (
-    <div
-      className="h-80"
-      role="img"
-      aria-label="Usable against the chance of loss in five years, as in the table"
-    >
+    <div className="h-80">
       <Scatter
+        aria-label="Usable against the chance of loss in five years, as in the table"
         data={{ datasets: sets.filter((s) => s.data.length > 0) }}
         options={{
           animation: false,

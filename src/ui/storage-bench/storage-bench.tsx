@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import {
   consequence,
   fromQuery,
+  remarksOn,
   searchLayouts,
   SMALL_SHARE,
   toQuery,
@@ -80,6 +81,7 @@ function Answer({ answer, question, pick, choose }: AnswerProps) {
       </div>
       {chosen && (
         <>
+          <Remarks candidate={chosen} others={candidates} question={question} />
           <Ruled title="Drives" note="press one to see what happens when it fails; press it again to mend it">
             <Bays key={chosen.name} layout={chosen.layout} sizes={sizes} />
           </Ruled>
@@ -99,6 +101,35 @@ function Answer({ answer, question, pick, choose }: AnswerProps) {
         </>
       )}
     </>
+  );
+}
+
+/** What to know of the chosen layout, the graver first; nothing where there is nothing. */
+function Remarks({
+  candidate,
+  others,
+  question,
+}: {
+  candidate: BenchCandidate;
+  others: readonly BenchCandidate[];
+  question: BenchQuestion;
+}) {
+  const remarks = remarksOn(candidate, others, question);
+  if (remarks.length === 0) return null;
+  return (
+    <Ruled title={`What to know of ${candidate.name}`}>
+      <ul className="space-y-1" data-remarks>
+        {remarks.map((r) => (
+          <li
+            key={r.code}
+            className={`border-l-4 pl-3 ${r.severity === "caution" ? "border-warning" : "border-info"}`}
+          >
+            <span className="label mr-2">{r.severity}</span>
+            {r.text}
+          </li>
+        ))}
+      </ul>
+    </Ruled>
   );
 }
 

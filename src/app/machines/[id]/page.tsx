@@ -2,6 +2,7 @@ import Link from "next/link";
 import { notFound } from "next/navigation";
 import { siteSettingsOf } from "@/core/boot";
 import { drawMachine, machineLine, type Typed } from "@/core/machine";
+import { benchQuery } from "@/core/storage";
 import { dayAt } from "@/core/site";
 import { driveFiles } from "@/server/drives";
 import { machineView, type MachineView } from "@/server/machines";
@@ -57,7 +58,7 @@ export default async function MachinePage({
       <Page
         title={machine.name}
         lead={machineLine(document.facts) || "Nothing has been read from it yet."}
-        aside={<Ways id={id} />}
+        aside={<Ways id={id} drives={benchQuery(document.facts.drives)} />}
       >
         <KnownDefects defects={document.typed.defects} />
         <MachineSheet
@@ -98,11 +99,16 @@ export default async function MachinePage({
   );
 }
 
-const Ways = ({ id }: { id: string }) => (
+const Ways = ({ id, drives }: { id: string; drives: string | null }) => (
   <div className="flex flex-wrap gap-2">
     <Link className="btn" href={`/machines/${id}/bench`}>
       Bench readings
     </Link>
+    {drives && (
+      <Link className="btn" href={`/bench?${drives}`}>
+        Drives on the bench
+      </Link>
+    )}
     <TwinSlip make={makeTwin.bind(null, id)} />
     <NewBuild begin={begin.bind(null, id)} text="New build sheet for it" />
   </div>

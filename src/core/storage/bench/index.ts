@@ -15,3 +15,4 @@ export { searchLayouts, type BenchAnswer, type Judged } from "./search";
 export { chance, consequence, layoutName, percent, SMALL_SHARE } from "./words.en";
 export { standing, type Standing } from "./standing";
 export { benchQuery } from "./of-machine";
+export { REMARK_CODES, remarksOn, type Remark } from "./remarks";
