@@ -99,6 +99,13 @@ describe("the module for boot cards", () => {
     const whole = moduleOf(later(syncing(38, 1560), 90, [[80, 100]]));
     expect(whole).toMatchObject({ sync: null, mirror: { isWhole: true } });
   });
+
+  it("is not whole by a page that was read before a tool told of a fault", () => {
+    const before = { at: addSeconds(NOW, -600), percent: 100 };
+    const degraded = withCards(2, { state: "degraded", health: "degraded" });
+    const changes = { ...degraded, sheet: { "boot.cards.readings": [before] } };
+    expect(moduleOf(changes)).toMatchObject({ mirror: { isWhole: false } });
+  });
 });
 
 describe("the steps at the cards", () => {

@@ -65,7 +65,9 @@ export function cardModule(plan: BootPlan): CardModuleView | null {
   if (!drive && !controller) return null;
   const set = cardSetOf(facts, drive);
   const { cards } = plan.sheet.boot;
-  const last = cards.readings.at(-1);
+  const readAt = plan.machine?.document.sources[`sets.${set?.id}`]?.at ?? "";
+  // A hundred that was typed holds until a tool has told of the mirror again.
+  const isSaidWhole = cards.readings.some((r) => r.percent >= 100 && r.at > readAt);
   return {
     module: controller?.name ?? "module for cards",
     cards: (set?.members ?? []).map((m) => ({
@@ -73,7 +75,7 @@ export function cardModule(plan: BootPlan): CardModuleView | null {
     })),
     mirror: set && {
       ...{ name: set.name, level: set.level ?? "not told", state: set.state },
-      isWhole: set.health === "good" || (last?.percent ?? 0) >= 100,
+      isWhole: set.health === "good" || isSaidWhole,
     },
     sync: syncView(plan, set),
     isTarget: drive !== undefined && plan.sheet.storage.target === drive.id,
