@@ -37,6 +37,20 @@ export function installChromium() {
   });
 }
 
+/** Programs that the tests run written scripts with; each by the Debian package that brings it. */
+const TOOLS = { shellcheck: "shellcheck", wipefs: "util-linux", "mkfs.ext4": "e2fsprogs", losetup: "mount" };
+
+export function installTools() {
+  const there = (name) => ["/usr/bin", "/usr/sbin", "/bin", "/sbin"].some((d) => existsSync(`${d}/${name}`));
+  const missing = Object.keys(TOOLS).filter((name) => !there(name));
+  if (missing.length === 0) return;
+  console.log(`Installing what the tests run scripts with: ${missing.join(", ")} …`);
+  run("apt-get", ["update", "-q"]);
+  run("apt-get", ["install", "-y", "-q", "--no-install-recommends", ...missing.map((name) => TOOLS[name])], {
+    DEBIAN_FRONTEND: "noninteractive",
+  });
+}
+
 const newest = (files) => Math.max(...files.map((f) => (existsSync(f) ? statSync(f).mtimeMs : 0)));
 
 /** next build, when there is none or a source file is newer than it. */

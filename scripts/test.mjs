@@ -3,10 +3,11 @@
 import { spawnSync } from "node:child_process";
 import { existsSync, readFileSync, rmSync } from "node:fs";
 import { makeCorpus } from "./corpus.mjs";
-import { build, installChromium, installPackages, run } from "./setup.mjs";
+import { build, installChromium, installPackages, installTools, run } from "./setup.mjs";
 
 installPackages();
 installChromium();
+installTools();
 makeCorpus();
 run("npm", ["run", "-s", "types"]);
 run("npm", ["run", "-s", "lint"]);

@@ -1,5 +1,13 @@
 import { xxhash64 } from "hash-wasm";
-import { applyEdits, chosenIn, decideSheet, derive, verdictText, type ActGround } from "@/core/sheet";
+import {
+  applyEdits,
+  chosenIn,
+  decideSheet,
+  derive,
+  judgedIn,
+  verdictText,
+  type ActGround,
+} from "@/core/sheet";
 import type { Confirmed, Edit, SaveAnswer, SheetAct } from "@/core/sheet";
 import { buildRows, imageRows, machineRows, profileRows, siteRows } from "@/db";
 import { no, STALE } from "./answer";
@@ -82,9 +90,9 @@ export async function saveJudged(
 ): Promise<SaveAnswer | { ok: true; confirmed: Confirmed }> {
   const answer = await saveEdits(desk, id, version, edits);
   if (!answer.ok || verdict === null) return answer;
-  const { build, evaluation, roads, ways, boot, consents, nextFree, segmentPlan } = answer.view;
+  const { build, nextFree, segmentPlan } = answer.view;
   const { sheet, ...rest } = build;
-  const own = await xxhash64(verdictText(sheet, { evaluation, roads, ways, boot, consents }));
+  const own = await xxhash64(verdictText(sheet, judgedIn(answer.view)));
   return own === verdict ? { ok: true, confirmed: { build: rest, nextFree, segmentPlan } } : answer;
 }
 

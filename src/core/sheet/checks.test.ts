@@ -3,10 +3,13 @@ import { degradedCards, syncing } from "../../../tests/support/boot-cards";
 import { aBuild, aDrive, MAC, soundInside, type BuildChanges } from "../../../tests/support/builds";
 import { PHRASE_FIRING } from "../../../tests/support/firing-phrases";
 import { ROAD_FIRING } from "../../../tests/support/firing-roads";
+import { bulks, SET_FIRING, withSet } from "../../../tests/support/firing-sets";
 import { runChecks, type Message } from "../finding";
 import { MACHINE_CHECKS, MACHINE_MESSAGES, type Drive } from "../machine";
 import { compatNoteSchema } from "../compat";
+import { consentTo, consentViews } from "../storage";
 import { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";
+import { evaluateSheet } from "./evaluate";
 
 const found = (changes: BuildChanges) => runChecks(SHEET_CHECKS, SHEET_MESSAGES, aBuild(changes));
 const sum = (c: string) => ({ algorithm: "sha256" as const, value: c.repeat(64) });
@@ -419,7 +422,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   [
     "storage.breaks-set",
     "stop",
-    /takes a member from array md0/,
+    /member is taken from array md0/,
     {
       drives: [aDrive("NV-0001", { memberOf: ["array md0"] }), member],
       sheet: { "storage.leaveAlone": ["NV-0002"] },
@@ -680,6 +683,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   ["handover.owner", "note", /Nobody is named/, { sheet: { "handOver.owner": "" } }],
   ...ROAD_FIRING,
   ...PHRASE_FIRING,
+  ...SET_FIRING,
 ];
 
 describe("every rule", () => {
@@ -778,6 +782,25 @@ describe("a stop that protects data", () => {
   ])("with a consent for %s", (_, consent, severity, says) => {
     const of = ofData({ ...holding, sheet: { "storage.erase": [consent] } });
     expect([of?.severity, of?.says]).toEqual([severity, expect.stringMatching(says)]);
+  });
+
+  it("asks for each drive of a planned set, and takes a consent that names it", () => {
+    const holding = withSet(
+      {},
+      bulks(7, (i) => (i < 2 ? { contents: member.contents } : {})),
+    );
+    const plan = aBuild(holding);
+    expect(consentViews(plan).map((c) => [c.drive, c.given])).toEqual([
+      ["CB-01", null],
+      ["CB-02", null],
+    ]);
+    expect(consentTo(plan, "CB-01", "CB-02", "J. Pell", "2026-11-20T08:00:00Z").ok).toBe(false);
+    expect(consentTo(plan, "CB-03", "CB-03", "J. Pell", "2026-11-20T08:00:00Z").ok).toBe(true);
+    const said = JSON.stringify(evaluateSheet(plan).findings.map((f) => [f.says, f.evidence]));
+    expect(said).not.toMatch(/CB-0[12]/);
+    // A road that keeps the system on its drive makes new sets all the same.
+    const kept = { ...plan, keepsSystem: true };
+    expect(consentViews(kept).map((c) => c.drive)).toEqual(["CB-01", "CB-02"]);
   });
 
   it("asks for each drive of a set", () => {

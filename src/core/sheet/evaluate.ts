@@ -2,7 +2,7 @@ import { sumDurations } from "../estimate";
 import { numberFindings, openStops, runChecks, type PlacedFinding, type Zone } from "../finding";
 import { serialTail } from "../machine";
 import type { Step, Summary } from "../stage";
-import { targetSeats, targetsOf, wantsConsent } from "../storage";
+import { erasedDrives, targetSeats, targetsOf, wantsConsent } from "../storage";
 import { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";
 import type { Plan } from "./plan";
 import { STAGES } from "./stages";
@@ -71,16 +71,23 @@ export const markOf = ({ hook, stops, findings, totals }: Evaluation): SheetMark
 function aboutOf({ sheet }: Plan, zone: Zone): string {
   // Names, addresses and accounts stay what they are under another image; what hardware and media do does not.
   const image = "ABCD".includes(zone) ? sheet.image.id : null;
-  const drives = zone === "D" ? targetSeats(sheet.storage).map((s) => s.drive) : [];
+  const { storage } = sheet;
+  const drives =
+    zone === "D"
+      ? [
+          ...targetSeats(storage).map((s) => s.drive),
+          ...storage.sets.flatMap((s) => [...s.members, ...s.spares]),
+        ]
+      : [];
   return [sheet.machine.id, image, ...drives].filter(Boolean).join(" ");
 }
 
 /** While the sheet asks for the serial of a drive, nothing beside the question tells it. */
 function withoutAnswers(plan: Plan, finding: PlacedFinding): PlacedFinding {
-  const asked = targetsOf(plan).filter(({ drive }) => wantsConsent(plan, drive));
-  const answers = asked.flatMap(({ drive }) =>
-    [drive.serial, drive.wwn, serialTail(drive)].filter((a): a is string => Boolean(a)),
-  );
+  const named = [...targetsOf(plan).map((t) => t.drive), ...erasedDrives(plan)];
+  const answers = named
+    .filter((drive) => wantsConsent(plan, drive))
+    .flatMap((drive) => [drive.serial, drive.wwn, serialTail(drive)].filter((a): a is string => Boolean(a)));
   const hide = (text: string): string => answers.reduce((t, a) => t.replaceAll(a, "…"), text);
   return {
     ...finding,

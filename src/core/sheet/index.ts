@@ -20,5 +20,5 @@ export { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";
 export { deriveSteps } from "./steps";
 export { valuesOf } from "./values";
 export { evaluateSheet, markOf, type Evaluation, type SheetMark, type StageState } from "./evaluate";
-export { judgedOf, judgeOn, verdictText, type Ground, type Judged } from "./judged";
+export { judgedIn, judgedOf, judgeOn, verdictText, type Ground, type Judged } from "./judged";
 export type { BuildView, Confirmed, MachineChoice, SaveAnswer, SheetJudge } from "./view";

@@ -1,5 +1,5 @@
 import type { BootPicture } from "../boot";
-import { consentViews, type ConsentView } from "../storage";
+import { consentViews, setViews, type ConsentView, type SetView } from "../storage";
 import { evaluateSheet, type Evaluation } from "./evaluate";
 import { derive, type Plan, type Sources } from "./plan";
 import { roadLines, waysOf, type RoadLine, type WaysView } from "./roads-view";
@@ -12,8 +12,10 @@ export interface Judged {
   ways: WaysView | null;
   /** What the machine starts at the moments of the build; null without a machine. */
   boot: BootPicture | null;
-  /** For each drive of the target whose erasing has to be agreed to: what is asked, and how a consent stands. */
+  /** For each drive whose erasing has to be agreed to: what is asked, and how a consent stands. */
   consents: ConsentView[];
+  /** The sets that are made of other drives, with their figures. */
+  sets: SetView[];
 }
 
 export const judgedOf = (plan: Plan, evaluation: Evaluation): Judged => ({
@@ -22,6 +24,12 @@ export const judgedOf = (plan: Plan, evaluation: Evaluation): Judged => ({
   ways: waysOf(plan, evaluation.steps),
   boot: plan.boot,
   consents: consentViews(plan),
+  sets: setViews(plan),
+});
+
+/** The judgement in something that holds it among other things. */
+export const judgedIn = ({ evaluation, roads, ways, boot, consents, sets }: Judged): Judged => ({
+  ...{ evaluation, roads, ways, boot, consents, sets },
 });
 
 /** What a sheet is judged by, without the sheet: as a page holds it to judge what is being typed. */

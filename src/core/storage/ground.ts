@@ -2,6 +2,7 @@ import type { Profile, Road } from "../image";
 import { drivesOf, holdsData, isUnread, standingWords, type Drive, type OnMachine } from "../machine";
 import { proofOf, proves } from "./proof";
 import type { Consent, StorageSlice } from "./slice";
+import { setDrivesOf } from "./sets/ground";
 import { targetSeats, type TargetSeat } from "./target";
 
 /** What the rules about drives look at. */
@@ -25,6 +26,12 @@ export const targetsOf = ({ sheet, machine }: OnDrives): { drive: Drive; role: T
     return drive ? [{ drive, role }] : [];
   });
 
+/** All drives that the build erases: those of the target, unless its road keeps the system, and those of the planned sets. */
+export function erasedDrives(ground: OnDrives & { keepsSystem: boolean }): Drive[] {
+  const target = ground.keepsSystem ? [] : targetsOf(ground).map((t) => t.drive);
+  return [...new Set([...target, ...setDrivesOf(ground)])];
+}
+
 /**
  * The consent to erase a drive, and whether it still holds: it was given by naming this drive, for what stands on it
  * now. Null when nobody has agreed.
@@ -36,6 +43,6 @@ export function consentFor(ground: OnDrives, drive: Drive): { consent: Consent; 
   return { consent, holds: named && consent.holds === standingWords(drive) };
 }
 
-/** Something stands on a drive of the target, or nobody has looked, and no consent to erase it holds. */
+/** Something stands on a drive that is erased, or nobody has looked, and no consent to that holds. */
 export const wantsConsent = (ground: OnDrives, drive: Drive): boolean =>
   (holdsData(drive) || isUnread(drive)) && !consentFor(ground, drive)?.holds;

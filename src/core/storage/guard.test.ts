@@ -33,13 +33,16 @@ it("tells what a plan does with each drive, and what identifies it", () => {
     layout: "mirror" as const,
     leaveAlone: ["b"],
     free: ["c"],
+    sets: [{ id: "1", members: ["f"], spares: ["g"] }],
   };
-  expect(["a", "e", "b", "c", "d"].map((id) => dispositionOf({ id }, plan))).toEqual([
+  expect(["a", "e", "b", "c", "d", "f", "g"].map((id) => dispositionOf({ id }, plan))).toEqual([
     "target",
     "target",
     "leave alone",
     "free",
     "undecided",
+    "set",
+    "set",
   ]);
   expect(identityOf({ ...drive("SAMPLEUSB01"), serial: null })).toBe("letter");
 });

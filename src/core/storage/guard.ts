@@ -3,15 +3,23 @@ import { formatBinaryBytes } from "../units";
 import { targetSeats, type TargetPlan } from "./target";
 
 /** What a build does with a drive. "undecided" is a drive that the plan does not know: it turned up later. */
-export type Disposition = "target" | "leave alone" | "free" | "undecided";
+export type Disposition = "target" | "set" | "leave alone" | "free" | "undecided";
 
 export interface DrivePlan extends TargetPlan {
   leaveAlone: readonly string[];
   free: readonly string[];
+  sets: readonly { id: string; members: readonly string[]; spares: readonly string[] }[];
 }
+
+/** The planned set that a drive belongs to. */
+export const setOf = <Set extends DrivePlan["sets"][number]>(
+  { id }: Pick<Drive, "id">,
+  { sets }: { sets: readonly Set[] },
+): Set | undefined => sets.find((s) => s.members.includes(id) || s.spares.includes(id));
 
 export function dispositionOf(drive: Pick<Drive, "id">, plan: DrivePlan): Disposition {
   if (targetSeats(plan).some((seat) => seat.drive === drive.id)) return "target";
+  if (setOf(drive, plan)) return "set";
   if (plan.leaveAlone.includes(drive.id)) return "leave alone";
   return plan.free.includes(drive.id) ? "free" : "undecided";
 }

@@ -4,17 +4,27 @@ export {
   identityOf,
   installerSize,
   memberPartners,
+  setOf,
   type Disposition,
   type DrivePlan,
 } from "./guard";
-export { FATES, withFate, withLayout, type Fate } from "./fates";
+export {
+  FATES,
+  type PlanOfDrives,
+  withFate,
+  withLayout,
+  withoutSet,
+  withSeat,
+  withSetLayout,
+  type Fate,
+} from "./fates";
 export { proofOf, proofWords, proves, type Proof } from "./proof";
 export { grossBytes, leastMembers, survives, targetSeats, type TargetPlan, type TargetSeat } from "./target";
-export { consentFor, targetOf, targetsOf, wantsConsent, type StorageGround } from "./ground";
+export { consentFor, erasedDrives, targetOf, targetsOf, wantsConsent, type StorageGround } from "./ground";
 export { consentTo, consentViews, type ConsentView } from "./signing";
 export { guardsBefore, lacksDrives } from "./steps/guards";
 export { storageStage } from "./stage";
-export type { Consent } from "./slice";
+export type { Consent, StorageSlice } from "./slice";
 export {
   benchQuery,
   chance,
@@ -29,6 +39,7 @@ export {
   remarksOn,
   RUNG_WORDS,
   searchLayouts,
+  searchOver,
   SCHOOLS as BENCH_SCHOOLS,
   SMALL_SHARE,
   standing,
@@ -41,3 +52,17 @@ export {
 } from "./bench";
 export { Trials, type Trial, type TrialResult, type TrialThread } from "./reliability";
 export { setStanding, type SetStanding } from "./set-standing";
+export {
+  CACHES,
+  classOfDrives,
+  kindWords,
+  layoutOf,
+  newSet,
+  SET_TYPES,
+  setDrivesOf,
+  setName,
+  setViews,
+  type PlannedSet,
+  type SetView,
+} from "./sets";
+export { setScript } from "./commands";

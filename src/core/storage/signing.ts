@@ -1,6 +1,6 @@
 import { contentWords, driveLook, drivesOf, holdsData, isUnread, standingWords } from "../machine";
 import { fail, ok, type Result } from "../result";
-import { consentFor, targetsOf, type StorageGround } from "./ground";
+import { consentFor, erasedDrives, targetsOf, type StorageGround } from "./ground";
 import { proofOf, proofWords, proves } from "./proof";
 import type { Consent } from "./slice";
 
@@ -16,7 +16,7 @@ export interface ConsentView {
 const READER = "its label or a console shows it";
 
 /**
- * A person agrees to the erasing of a drive of the target by typing what names it. It holds for this drive with what
+ * A person agrees to the erasing of a drive by typing what names it. It holds for this drive with what
  * stands on it now. Refused for other drives, and for what names another one.
  */
 export function consentTo(
@@ -26,8 +26,10 @@ export function consentTo(
   by: string,
   at: string,
 ): Result<Consent> {
-  const drive = targetsOf(ground).find((t) => t.drive.id === driveId)?.drive;
-  if (!drive) return fail({ message: "This drive is not among the drives of the target." });
+  const named = [...targetsOf(ground).map((t) => t.drive), ...erasedDrives(ground)];
+  const drive = named.find((d) => d.id === driveId);
+  if (!drive)
+    return fail({ message: "This drive is neither one of the target nor of a set that is to be made." });
   const proof = proofOf(drive, drivesOf(ground));
   if (!proves(typed, proof))
     return fail({
@@ -36,12 +38,11 @@ export function consentTo(
   return ok({ drive: driveId, typed: typed.trim().slice(0, 200), holds: standingWords(drive), by, at });
 }
 
-/** What the sheet asks about the drives that it erases; nothing on a road that keeps the system. */
+/** What the sheet asks about the drives that it erases; of a target nothing on a road that keeps the system. */
 export function consentViews(ground: StorageGround): ConsentView[] {
-  if (ground.keepsSystem) return [];
-  return targetsOf(ground)
-    .filter(({ drive }) => holdsData(drive) || isUnread(drive))
-    .map(({ drive }) => {
+  return erasedDrives(ground)
+    .filter((drive) => holdsData(drive) || isUnread(drive))
+    .map((drive) => {
       const given = consentFor(ground, drive);
       return {
         drive: drive.id,

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { LAYOUTS } from "../image";
+import { plannedSetSchema } from "./sets/planned";
 
 /** A person agreed that a drive is erased: the drive, what stood on it then, and what was typed to name it. */
 const consentSchema = z.object({
@@ -19,7 +20,7 @@ const consentsOf = (value: unknown): unknown =>
     typeof one === "object" && one !== null && "tail" in one ? { ...one, typed: one.tail } : one,
   );
 
-/** The drives that the system is installed on, and what becomes of the others. */
+/** The drives that the system is installed on, what is made of others, and what becomes of the rest. */
 export const storageSlice = z.object({
   /** The drive that the system is installed on; of a set, its first one. */
   target: z.string().nullable().default(null),
@@ -31,6 +32,8 @@ export const storageSlice = z.object({
   layout: z.enum(LAYOUTS).default("single drive"),
   leaveAlone: z.array(z.string()).default([]),
   free: z.array(z.string()).default([]),
+  /** Pools, arrays and virtual drives that are made of other drives. */
+  sets: z.array(plannedSetSchema).max(40).default([]),
   erase: z.preprocess(consentsOf, z.array(consentSchema)).default([]),
 });
 export type StorageSlice = z.infer<typeof storageSlice>;

@@ -52,6 +52,7 @@ export const storageStage = {
     "storage.layout": "layout",
     "storage.leaveAlone": "drives left alone",
     "storage.free": "drives freed",
+    "storage.sets": "sets to make",
     "storage.erase": "agreed to erase",
   },
   checks: STORAGE_CHECKS,

@@ -1,6 +1,5 @@
 import type { Drive } from "@/core/machine";
 import { bayWords, contentWords, serialTail } from "@/core/machine";
-import type { Fate } from "@/core/storage";
 import { formatBinaryBytes, formatDecimalBytes } from "@/core/units";
 
 /** One drive as a bar: its length to scale with the others of the machine, its parts hatched where something stands. */
@@ -29,27 +28,30 @@ export function DriveBar({ drive, largest }: { drive: Drive; largest: number }) 
   );
 }
 
-const WORDS: { value: Fate; text: string; title: string }[] = [
-  { value: "target", text: "target", title: "Install on this drive; what is on it is erased" },
-  { value: "spare", text: "spare", title: "Stands by for a member of the target; what is on it is erased" },
-  { value: "leave alone", text: "leave", title: "Must not be touched" },
-  { value: "free", text: "free", title: "May be used later; not touched by the installation" },
-];
+/** One of the things that a drive can become. */
+export interface FateChoice {
+  value: string;
+  text: string;
+  title: string;
+}
 
 /** The drives of a machine, each by bay, model, serial tail and size, with what is on it and what becomes of it. */
 export function DriveRack({
   drives,
   fateOf,
-  withSpares,
+  isErased,
+  choices,
   hidesSerial,
   onFate,
 }: {
   drives: Drive[];
-  fateOf: (drive: Drive) => Fate | "undecided";
-  withSpares: boolean;
+  fateOf: (drive: Drive) => string;
+  /** What is on it is lost by the build. */
+  isErased: (drive: Drive) => boolean;
+  choices: readonly FateChoice[];
   /** The sheet asks for the serial of this drive: it is not shown beside the question. */
   hidesSerial: (drive: Drive) => boolean;
-  onFate?: (drive: Drive, fate: Fate) => void;
+  onFate?: (drive: Drive, fate: string) => void;
 }) {
   const largest = Math.max(...drives.map((d) => d.sizeBytes), 1);
   return (
@@ -72,7 +74,7 @@ export function DriveRack({
                 key={d.id}
                 className={gone ? "opacity-70" : ""}
                 style={
-                  fate === "target" || fate === "spare"
+                  isErased(d)
                     ? { background: "color-mix(in oklab, var(--color-warning) 12%, transparent)" }
                     : undefined
                 }
@@ -82,9 +84,9 @@ export function DriveRack({
                     <div
                       role="radiogroup"
                       aria-label={`What becomes of ${d.model ?? "drive"} ${hidesSerial(d) ? d.seenAs : serialTail(d) || d.seenAs}`}
-                      className="flex gap-2"
+                      className="flex flex-wrap gap-x-2"
                     >
-                      {WORDS.filter((f) => withSpares || f.value !== "spare").map((f) => (
+                      {choices.map((f) => (
                         <label
                           key={f.value}
                           title={f.title}

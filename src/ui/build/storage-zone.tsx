@@ -4,11 +4,57 @@ import Link from "next/link";
 import { useState } from "react";
 import { LAYOUTS } from "@/core/image";
 import { visibleDrives, type Drive } from "@/core/machine";
-import { benchQuery, dispositionOf, withFate, withLayout, type ConsentView, type Fate } from "@/core/storage";
+import {
+  benchQuery,
+  dispositionOf,
+  FATES,
+  setName,
+  setOf,
+  withFate,
+  withLayout,
+  withSeat,
+  type ConsentView,
+  type PlanOfDrives,
+  type StorageSlice,
+} from "@/core/storage";
 import { Field, SelectField } from "../fields/fields";
 import { TypedProof } from "../fields/typed-proof";
-import { DriveRack } from "./drive-rack";
+import { DriveRack, type FateChoice } from "./drive-rack";
+import { PlannedSets } from "./planned-sets";
 import type { ZoneProps } from "./zone-props";
+
+const FATE_CHOICES: readonly FateChoice[] = [
+  { value: "target", text: "target", title: "Install on this drive; what is on it is erased" },
+  { value: "spare", text: "spare", title: "Stands by for a member of the target; what is on it is erased" },
+  { value: "leave alone", text: "leave", title: "Must not be touched" },
+  { value: "free", text: "free", title: "May be used later; not touched by the installation" },
+];
+
+/** What a drive can become on this sheet: of the target, one of a planned set, or none of them. */
+function choicesOf({ layout, sets }: StorageSlice): FateChoice[] {
+  return [
+    ...FATE_CHOICES.filter((f) => f.value !== "spare" || layout !== "single drive"),
+    ...sets.flatMap((set) => [
+      { value: `set ${set.id}`, text: set.name || `set ${set.id}`, title: `A member of the ${setName(set)}` },
+      { value: `by ${set.id}`, text: "its spare", title: `Stands by in the ${setName(set)}` },
+    ]),
+  ];
+}
+
+function fateOf(drive: Drive, storage: StorageSlice): string {
+  const set = setOf(drive, storage);
+  if (set) return `${set.spares.includes(drive.id) ? "by" : "set"} ${set.id}`;
+  const isSpare = storage.partners.some((p) => p.drive === drive.id && p.role === "spare");
+  return isSpare ? "spare" : dispositionOf(drive, storage);
+}
+
+/** The plan once a drive has been given one of the choices. */
+function given(storage: StorageSlice, drive: string, choice: string): PlanOfDrives {
+  const [, role, set] = /^(set|by) (.+)$/.exec(choice) ?? [];
+  if (set) return withSeat(storage, drive, set, role === "by" ? "spare" : "member");
+  const fate = FATES.find((f) => f === choice);
+  return withFate(storage, drive, fate ?? "leave alone");
+}
 
 export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
   const facts = view.context.machine?.document.facts;
@@ -16,39 +62,25 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
   // A drive that is gone stays in sight; members behind a controller are on no installer's list.
   const drives = (facts?.drives ?? []).filter((d) => seen.has(d) || d.missingSince !== null);
   const { storage } = sheet;
-  const change = (next: ReturnType<typeof withFate>): void =>
+  const isErased = (drive: { id: string }, plan: PlanOfDrives = storage): boolean =>
+    ["target", "set"].includes(dispositionOf(drive, plan));
+  const change = (next: PlanOfDrives): void =>
     edit({
       "storage.target": next.target,
       "storage.partners": next.partners,
       "storage.layout": next.layout,
       "storage.leaveAlone": next.leaveAlone,
       "storage.free": next.free,
+      "storage.sets": next.sets,
       // A consent ends with the choice that it was given for.
-      "storage.erase": storage.erase.filter((c) => dispositionOf({ id: c.drive }, next) === "target"),
+      "storage.erase": storage.erase.filter((c) => isErased({ id: c.drive }, next)),
     });
-  const fateOf = (d: Drive): Fate | "undecided" =>
-    storage.partners.some((p) => p.drive === d.id && p.role === "spare")
-      ? "spare"
-      : dispositionOf(d, storage);
   const asked = new Set(view.consents.filter((c) => !c.given?.holds).map((c) => c.drive));
-  const offered = view.context.profile?.layouts ?? LAYOUTS;
   if (drives.length === 0)
     return <p className="quiet">The drives appear here once the machine has been read.</p>;
   return (
     <div className="space-y-3">
-      {(offered.length > 1 || storage.layout !== "single drive") && (
-        <SelectField
-          path="storage.layout"
-          label="The system stands on"
-          marks={marks("storage.layout")}
-          value={storage.layout}
-          options={[...new Set([...offered, storage.layout])].map((l) => ({ value: l, text: l }))}
-          onChange={(chosen) => {
-            const layout = LAYOUTS.find((l) => l === chosen);
-            if (layout) change(withLayout(storage, layout));
-          }}
-        />
-      )}
+      <TargetLayout {...{ view, storage, marks, change }} />
       <Field
         path="storage.target"
         label="Drives of this machine"
@@ -57,14 +89,16 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
         <div data-field="storage.leaveAlone">
           <DriveRack
             drives={drives}
-            fateOf={fateOf}
-            withSpares={storage.layout !== "single drive"}
+            choices={choicesOf(storage)}
+            fateOf={(d) => fateOf(d, storage)}
+            isErased={isErased}
             hidesSerial={(d) => asked.has(d.id)}
-            onFate={(d, fate) => change(withFate(storage, d.id, fate))}
+            onFate={(d, choice) => change(given(storage, d.id, choice))}
           />
         </div>
       </Field>
       <BenchLink drives={drives} />
+      <PlannedSets {...{ view, sheet, edit, marks, drives, change }} />
       {view.consents.map((consent) => (
         <EraseConsent
           key={consent.drive}
@@ -74,6 +108,30 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
         />
       ))}
     </div>
+  );
+}
+
+/** How the drives of the target stand together, where the installer offers more than one way. */
+function TargetLayout({
+  view,
+  storage,
+  marks,
+  change,
+}: Pick<ZoneProps, "view" | "marks"> & { storage: StorageSlice; change: (next: PlanOfDrives) => void }) {
+  const offered = view.context.profile?.layouts ?? LAYOUTS;
+  if (offered.length < 2 && storage.layout === "single drive") return null;
+  return (
+    <SelectField
+      path="storage.layout"
+      label="The system stands on"
+      marks={marks("storage.layout")}
+      value={storage.layout}
+      options={[...new Set([...offered, storage.layout])].map((l) => ({ value: l, text: l }))}
+      onChange={(chosen) => {
+        const layout = LAYOUTS.find((l) => l === chosen);
+        if (layout) change(withLayout(storage, layout));
+      }}
+    />
   );
 }
 

@@ -12,9 +12,20 @@ const STATES = {
   lost: "Data are lost.",
 } as const;
 
+const numbered = (drive: number): string => String(drive + 1);
+
+interface Props {
+  layout: Layout;
+  sizes: readonly number[];
+  /** What a drive is called: its bay where it has one, else its number in the list. */
+  nameOf?: (drive: number) => string;
+  /** Drives that have failed already. */
+  lost?: readonly number[];
+}
+
 /** The drives in their groups; each can be failed and mended, by mouse or by keys. */
-export function Bays({ layout, sizes }: { layout: Layout; sizes: readonly number[] }) {
-  const [failed, setFailed] = useState<ReadonlySet<number>>(new Set());
+export function Bays({ layout, sizes, nameOf = numbered, lost = [] }: Props) {
+  const [failed, setFailed] = useState<ReadonlySet<number>>(new Set(lost));
   const { state, mustStay } = standing(layout, failed);
   const toggle = (drive: number): void => {
     const next = new Set(failed);
@@ -24,7 +35,12 @@ export function Bays({ layout, sizes }: { layout: Layout; sizes: readonly number
   const tile = (drive: number) => (
     <DriveTile
       key={drive}
-      {...{ drive, bytes: sizes[drive]!, isFailed: failed.has(drive), mustStay: mustStay.includes(drive) }}
+      {...{
+        name: nameOf(drive),
+        bytes: sizes[drive]!,
+        isFailed: failed.has(drive),
+        mustStay: mustStay.includes(drive),
+      }}
       press={() => toggle(drive)}
     />
   );
@@ -39,14 +55,14 @@ export function Bays({ layout, sizes }: { layout: Layout; sizes: readonly number
         {layout.spares.length > 0 && (
           <Group title="standing by">
             {layout.spares.map((d) => (
-              <Quiet key={d} drive={d} bytes={sizes[d]!} />
+              <Quiet key={d} name={nameOf(d)} bytes={sizes[d]!} />
             ))}
           </Group>
         )}
         {layout.left.length > 0 && (
           <Group title="left out">
             {layout.left.map((d) => (
-              <Quiet key={d} drive={d} bytes={sizes[d]!} />
+              <Quiet key={d} name={nameOf(d)} bytes={sizes[d]!} />
             ))}
           </Group>
         )}
@@ -59,7 +75,7 @@ export function Bays({ layout, sizes }: { layout: Layout; sizes: readonly number
         {STATES[state]}
         {state !== "lost" &&
           mustStay.length > 0 &&
-          ` Not one more of these may fail now: ${mustStay.map((d) => d + 1).join(", ")}. Pull none of them.`}
+          ` Not one more of these may fail now: ${mustStay.map(nameOf).join(", ")}. Pull none of them.`}
       </p>
     </>
   );
@@ -75,17 +91,17 @@ const Group = ({ title, children }: { title: string; children: React.ReactNode }
 const BOX =
   "flex h-16 w-[4.6rem] flex-col items-start border px-1.5 py-1 text-left text-[0.82rem] leading-tight";
 
-const Quiet = ({ drive, bytes }: { drive: number; bytes: number }) => (
+const Quiet = ({ name, bytes }: { name: string; bytes: number }) => (
   <div className={`${BOX} dotted-fill border-base-300`}>
     <span className="bg-base-100">
-      <b>{drive + 1}</b>
+      <b>{name}</b>
       <span className="value block">{formatDecimalBytes(bytes)}</span>
     </span>
   </div>
 );
 
 interface TileProps {
-  drive: number;
+  name: string;
   bytes: number;
   isFailed: boolean;
   mustStay: boolean;
@@ -93,17 +109,17 @@ interface TileProps {
 }
 
 /** A drive: failed ones are hatched and say so, those that must stay are framed heavily. */
-function DriveTile({ drive, bytes, isFailed, mustStay, press }: TileProps) {
+function DriveTile({ name, bytes, isFailed, mustStay, press }: TileProps) {
   const word = isFailed ? "failed" : mustStay ? "must stay" : "";
   return (
     <button
       type="button"
       aria-pressed={isFailed}
-      aria-label={`Drive ${drive + 1}${word ? `, ${word}` : ""}`}
+      aria-label={`Drive ${name}${word ? `, ${word}` : ""}`}
       className={`${BOX} ${isFailed ? "hatched border-error" : mustStay ? "border-2 border-base-content" : "border-base-content"}`}
       onClick={press}
     >
-      <b>{drive + 1}</b>
+      <b>{name}</b>
       <span className="value">{formatDecimalBytes(bytes)}</span>
       <span className={`mt-auto font-semibold ${isFailed ? "bg-base-100 text-error" : ""}`}>{word}</span>
     </button>

@@ -19,7 +19,11 @@ const RUNGS: readonly Column<Rung>[] = [
 ];
 
 /** Rung by rung from what the drives hold to what can be used. */
-export function Ladder({ candidate }: { candidate: BenchCandidate }) {
+export function Ladder({
+  candidate,
+}: {
+  candidate: Pick<BenchCandidate, "rawBytes" | "usableBytes" | "ladder">;
+}) {
   return (
     <>
       <p>

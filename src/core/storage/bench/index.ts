@@ -11,7 +11,7 @@ export {
 export { poolPartition, RUNG_WORDS, type Rung } from "./capacity";
 export { trialOf, type Candidate } from "./candidate";
 export { redundancyOf, SCHOOLS, tolerates, type Layout, type School } from "./layout";
-export { searchLayouts, type BenchAnswer, type Judged } from "./search";
+export { searchLayouts, searchOver, type BenchAnswer, type Judged } from "./search";
 export { chance, consequence, layoutName, percent, SMALL_SHARE } from "./words.en";
 export { standing, type Standing } from "./standing";
 export { benchQuery } from "./of-machine";

@@ -50,8 +50,11 @@ function dominates(a: Candidate, b: Candidate): boolean {
 /** Every layout of the question's drives: those that do what is wished first, by what the use asks; the others folded. */
 export function searchLayouts(question: Question): Result<BenchAnswer> {
   const read = parseDrives(question.drives);
-  if (!read.ok) return read;
-  const sizes = read.value;
+  return read.ok ? searchOver(read.value, question) : read;
+}
+
+/** The same for drives that are given by their bytes: places of the layouts are those of this list. */
+export function searchOver(sizes: number[], question: Question): Result<BenchAnswer> {
   if (sizes.length > MOST_SEARCHED)
     return fail({
       message: `${sizes.length} drives are more than one bench lays out: ask for a shelf of up to ${MOST_SEARCHED}.`,

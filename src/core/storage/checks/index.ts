@@ -1,2 +1,5 @@
-export { STORAGE_CHECKS } from "./rules";
+import { TARGET_CHECKS } from "./rules";
+import { SET_CHECKS } from "./set-rules";
+
+export const STORAGE_CHECKS = [...TARGET_CHECKS, ...SET_CHECKS];
 export { STORAGE_MESSAGES } from "./messages.en";

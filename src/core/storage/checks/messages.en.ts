@@ -1,15 +1,10 @@
 import { message } from "../../finding";
-
-/** How the consent to erase a drive stands. */
-const CONSENT = {
-  nobody: "nobody has agreed to erase it",
-  agreed: "{by} agreed on {day}",
-  ended: "the consent of {by} of {day} has ended: it was given for: {before}",
-  "ended, not said for what": "the consent of {by} of {day} has ended: it does not say for what it was given",
-} as const;
+import { CONSENT } from "./consent.en";
+import { SET_MESSAGES } from "./set-messages.en";
 
 /** The words of the rules about the drives; {facts} come from the hit. */
 export const STORAGE_MESSAGES = {
+  ...SET_MESSAGES,
   "storage.upgrade-target": message(
     "Not the drive that holds the system",
     "The road {road} keeps the system on the drive that it stands on: {state}.",
@@ -82,9 +77,9 @@ export const STORAGE_MESSAGES = {
     },
   ),
   "storage.breaks-set": message(
-    "Target belongs to a set",
-    "Erasing the target takes a member from {set}, whose others are kept: {others}.",
-    "Choose another target, or free the other members too.",
+    "What is erased belongs to a set",
+    "A member is taken from {set}, whose others are kept: {others}.",
+    "Choose another drive, or free the other members too.",
     "A pool or array that loses a member loses its redundancy, or everything.",
   ),
   "storage.hidden": message(

@@ -16,9 +16,10 @@ import {
   type Drive,
 } from "../../machine";
 import { byteCount, formatBytes } from "../../units";
-import { consentFor, targetOf, targetsOf, type StorageGround } from "../ground";
-import { dispositionOf, drivesAlike, identityOf, installerSize, memberPartners } from "../guard";
+import { consentFor, erasedDrives, targetOf, targetsOf, type StorageGround } from "../ground";
+import { dispositionOf, drivesAlike, identityOf, installerSize, memberPartners, setOf } from "../guard";
 import { grossBytes, leastMembers, targetSeats } from "../target";
+import { consentFacts } from "./consent";
 import type { STORAGE_MESSAGES } from "./messages.en";
 import { rule, type At, type StorageRule } from "./rule";
 
@@ -40,8 +41,8 @@ const eachTarget = <Code extends Codes>(
     }),
   );
 
-/** Rules about the drives of a build. */
-export const STORAGE_CHECKS: readonly StorageRule[] = [
+/** Rules about the drives that the system is installed on. */
+export const TARGET_CHECKS: readonly StorageRule[] = [
   rule("storage.no-target", "D", (context) =>
     context.machine && context.sheet.storage.target === null
       ? hit("stop", TARGET, {}, evidence("drives", String(drivesOf(context).length), context.machine.name))
@@ -157,13 +158,13 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
 
   rule("storage.breaks-set", "D", (context) => {
     const facts = factsOf(context);
-    if (!facts || context.keepsSystem) return null;
-    const breaks = targetsOf(context).flatMap(({ drive }) =>
+    if (!facts) return null;
+    const breaks = erasedDrives(context).flatMap((drive) =>
       memberPartners(facts, drive).map((set) => ({
         ...set,
         drive,
         kept: set.partners.filter(
-          (p) => !["free", "target"].includes(dispositionOf(p, context.sheet.storage)),
+          (p) => !["free", "target", "set"].includes(dispositionOf(p, context.sheet.storage)),
         ),
       })),
     );
@@ -173,10 +174,10 @@ export const STORAGE_CHECKS: readonly StorageRule[] = [
       .map((set) => ({
         ...hit(
           "stop",
-          TARGET,
+          setOf(set.drive, context.sheet.storage) ? "storage.sets" : TARGET,
           { set: set.name, others: set.kept.map(driveName).join("; ") },
           evidence(
-            "target is a member of",
+            "erased, and a member of",
             set.name,
             sourceWords(context, `drives.${set.drive.id}.memberOf`),
           ),
@@ -364,15 +365,3 @@ const useOf = (context: StorageGround) => ({
     context.machine?.document.typed.role ?? "",
   ),
 });
-
-/** How the consent to erase a drive stands, as the facts of a sentence. */
-function consentFacts(context: StorageGround, drive: Drive) {
-  const given = consentFor(context, drive);
-  if (!given) return { state: "nobody" } as const;
-  const { by, at, holds } = given.consent;
-  const who = { by, day: at.slice(0, 10) };
-  if (given.holds) return { state: "agreed", ...who } as const;
-  return holds === null
-    ? ({ state: "ended, not said for what", ...who } as const)
-    : ({ state: "ended", ...who, before: holds } as const);
-}

@@ -1,6 +1,7 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { fieldWords, type Edit } from "@/core/sheet";
+import { setName, type PlannedSet } from "@/core/storage";
 import { shown } from "@/core/text";
 import { formatDateTime } from "@/core/units";
 import { buildHistory, buildView, machineChoices } from "@/server/builds";
@@ -67,6 +68,12 @@ function words(names: Names, path: string, value: unknown): string {
   if (path === "storage.erase" && Array.isArray(value))
     return (value as { by: string; holds: string | null }[])
       .map((c) => `${c.by} agreed to lose: ${c.holds ?? "not noted"}`)
+      .join("; ");
+  if (path === "storage.sets" && Array.isArray(value))
+    return (value as PlannedSet[])
+      .map(
+        (s) => `${setName(s)}, ${s.type} of ${s.members.length}${s.spares.length > 0 ? ", with spares" : ""}`,
+      )
       .join("; ");
   if (path === "waivers")
     return (value as { key: string; reason: string }[]).map((w) => `${w.key}: ${w.reason}`).join("; ");

@@ -1,0 +1,2 @@
+export { setScript } from "./script";
+export { quoted } from "./quote";

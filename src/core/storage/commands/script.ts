@@ -1,0 +1,95 @@
+import { drivesOf, holdsData, isUnread } from "../../machine";
+import { fail, ok, type Result } from "../../result";
+import { formatBytes } from "../../units";
+import { consentFor, type StorageGround } from "../ground";
+import { figuresOf, nameFault, seatsOf, setName, typeWords, type PlannedSet } from "../sets";
+import { preamble, wiping, type NamedDrive } from "./preamble";
+import { comment, quoted } from "./quote";
+
+const variables = (drives: readonly NamedDrive[]): string => drives.map((d) => `"$${d.variable}"`).join(" ");
+
+/** "raidz2", or of a dRAID "draid2:4d:11c:1s". */
+const vdevWord = (set: PlannedSet, width: number): string =>
+  set.type.startsWith("draid")
+    ? `${set.type}:${Math.max(1, set.data)}d:${width}c:${set.distributed}s`
+    : set.type;
+
+/** Drives to a line, so that a long command can be read. */
+function zpool(set: PlannedSet, members: readonly NamedDrive[], spares: readonly NamedDrive[]): string[] {
+  const width = members.length / set.groups;
+  const name = quoted(set.name);
+  const groups = Array.from({ length: set.groups }, (_, i) => {
+    const own = variables(members.slice(i * width, (i + 1) * width));
+    return set.type === "stripe" ? `  ${own}` : `  ${vdevWord(set, width)} ${own}`;
+  });
+  const all = [...groups, ...(spares.length > 0 ? [`  spare ${variables(spares)}`] : [])];
+  return [
+    ...[`zpool create -o ashift=12 ${name}`, ...all].map((line, i) => (i < all.length ? `${line} \\` : line)),
+    `zpool status ${name}`,
+    `zfs list ${name}`,
+  ];
+}
+
+function mdadm(set: PlannedSet, members: readonly NamedDrive[], spares: readonly NamedDrive[]): string[] {
+  const device = quoted(`/dev/md/${set.name}`);
+  return [
+    `mdadm --create ${device} --run --name=${quoted(set.name)} --metadata=1.2 \\`,
+    `  --level=${set.type} --raid-devices=${members.length}${spares.length > 0 ? ` --spare-devices=${spares.length}` : ""}${set.stripeKib !== null && set.type !== "1" ? ` --chunk=${set.stripeKib}` : ""} \\`,
+    `  ${variables([...members, ...spares])}`,
+    comment("So that it is put together at every start."),
+    "conf=/etc/mdadm.conf",
+    "[ ! -d /etc/mdadm ] || conf=/etc/mdadm/mdadm.conf",
+    `mdadm --detail --brief ${device} >>"$conf"`,
+    `mdadm --detail ${device}`,
+  ];
+}
+
+/** Stops a second run: what is to be made is there already. */
+const isThere = ({ keeper, name }: PlannedSet): string =>
+  keeper === "ZFS"
+    ? `if zpool list -H -o name ${quoted(name)} >/dev/null 2>&1; then stop "a pool of this name is here already"; fi`
+    : `if [ -e ${quoted(`/dev/md/${name}`)} ]; then stop "an array of this name is here already"; fi`;
+
+/**
+ * The script that makes a planned set on a system with the tools of Linux: a head that reads every serial and size and
+ * refuses anything but the planned drives, then the commands, all drives by their lasting names. Fails where the set cannot
+ * be made so, in words that go on after its name. Same sheet, same bytes.
+ */
+export function setScript(ground: StorageGround, set: PlannedSet, sheet: string): Result<string> {
+  const wrong = (message: string): Result<string> => fail({ message });
+  if (set.keeper === "RAID controller")
+    return wrong("is made in the set-up pages of its controller, by hand");
+  const fault = nameFault(set);
+  if (fault) return wrong(`cannot be made: ${fault}`);
+  const figures = figuresOf(ground, set);
+  if (!figures.ok) return wrong(`cannot be made: ${figures.problems[0]!.message}`);
+  const seats = seatsOf(ground, set);
+  if (seats.some(({ drive }) => !drive.serial?.trim()))
+    return wrong("names a drive without a serial, which no script can find again");
+  const open = seats.filter(
+    ({ drive }) => (holdsData(drive) || isUnread(drive)) && !consentFor(ground, drive)?.holds,
+  );
+  if (open.length > 0)
+    return wrong(`erases ${open.length} of its drives, and nobody has agreed to that on the sheet`);
+  const named = seats.map(({ drive }, i): NamedDrive => {
+    return { variable: `d${i + 1}`, drive, mayErase: holdsData(drive) || isUnread(drive) };
+  });
+  const kept = drivesOf(ground).filter((d) => !seats.some((s) => s.drive.id === d.id));
+  const [members, spares] = [named.slice(0, set.members.length), named.slice(set.members.length)];
+  const isPool = set.keeper === "ZFS";
+  const lines = [
+    "#!/bin/sh",
+    comment(
+      `${sheet}: ${setName(set)}, ${typeWords(set)} of ${members.length}${spares.length > 0 ? ` and ${spares.length} to stand by` : ""}.`,
+    ),
+    comment(`Can be used then: ${formatBytes(figures.value.candidate.usableBytes)}.`),
+    comment(
+      "It stops before the first write where a drive is not the planned one, and does nothing when run again.",
+    ),
+    ...preamble(named, kept, isPool ? ["zpool", "zfs"] : ["mdadm"]),
+    ...wiping(named),
+    ...(isPool ? zpool(set, members, spares) : mdadm(set, members, spares)),
+  ];
+  const at = lines.indexOf(comment("Every drive is the planned one. From here on they are written."));
+  return ok([...lines.slice(0, at), isThere(set), ...lines.slice(at), ""].join("\n"));
+}

@@ -1,0 +1,56 @@
+import { fail, ok, type Result } from "../../result";
+import type { Drive } from "../../machine";
+import { candidateOf, type Candidate } from "../bench/candidate";
+import { CLASS_NAMES, CLASSES, type ClassName } from "../bench/classes";
+import type { Question } from "../bench/question";
+import { layoutOf } from "./layout";
+import type { PlannedSet } from "./planned";
+
+/** A planned set with its drives, all that follows from its layout, and what it was asked with. */
+export interface SetFigures {
+  candidate: Candidate;
+  question: Question;
+  /** Members, then spares. */
+  sizes: number[];
+}
+
+/** The kind that most of the drives are of; cards, sticks and what is not known count as flash. */
+export function classOfDrives(drives: readonly Pick<Drive, "media">[]): ClassName {
+  const counts = CLASS_NAMES.map((name) => drives.filter((d) => d.media === name).length);
+  const most = Math.max(...counts);
+  return most === 0 ? "flash" : CLASS_NAMES[counts.indexOf(most)]!;
+}
+
+/** How full a pool is taken to be where nobody has said what will stand on it, in percent. */
+const USUAL_FULL = 80;
+const USUAL_HOURS = 24;
+
+/** What the bench is asked about a set; how full it will be follows from what will stand on it. */
+function questionOf(set: PlannedSet, drives: readonly Drive[], usableBytes: number | null): Question {
+  const full =
+    set.dataBytes === null || !usableBytes
+      ? USUAL_FULL
+      : Math.min(100, Math.max(1, Math.round((set.dataBytes / usableBytes) * 100)));
+  return {
+    ...{ drives: "", media: classOfDrives(drives), use: set.use, school: "any", coercion: "none" },
+    sector: drives.length > 0 && drives.every((d) => d.logicalSectorBytes === 4096) ? 4096 : 512,
+    ...{ survive: 0, least: null, spares: set.spares.length, free: 0, full, replace: USUAL_HOURS, afr: null },
+  };
+}
+
+/** The figures of a planned set over the drives that it names, in its order; fails where they make no layout. */
+export function setFigures(set: PlannedSet, byId: (id: string) => Drive | undefined): Result<SetFigures> {
+  const layout = layoutOf(set);
+  if (!layout.ok) return layout;
+  const drives = [...set.members, ...set.spares].map(byId);
+  if (drives.some((d) => d === undefined))
+    return fail({ message: "it names a drive that is not in the machine" });
+  const own = drives as Drive[];
+  const sizes = own.map((d) => d.sizeBytes);
+  const class_ = CLASSES[classOfDrives(own)];
+  const figured = (question: Question): Candidate => candidateOf(layout.value, sizes, class_, question);
+  const first = questionOf(set, own, null);
+  const { usableBytes } = figured(first);
+  const question = questionOf(set, own, usableBytes);
+  return ok({ candidate: figured(question), question, sizes });
+}

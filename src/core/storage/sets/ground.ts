@@ -1,0 +1,34 @@
+import type { Drive, OnMachine } from "../../machine";
+import type { StorageSlice } from "../slice";
+import { setFigures, type SetFigures } from "./figures";
+import { oddDrives, type OddDrives } from "./odd";
+import type { PlannedSet } from "./planned";
+import type { Result } from "../../result";
+
+type OnSets = OnMachine & { sheet: { storage: Pick<StorageSlice, "sets"> } };
+
+const finder =
+  ({ machine }: OnMachine) =>
+  (id: string): Drive | undefined =>
+    machine?.document.facts.drives.find((d) => d.id === id);
+
+/** The drives of a planned set that are among the machine's facts, each with its role. */
+export function seatsOf(ground: OnMachine, set: PlannedSet): { drive: Drive; role: "member" | "spare" }[] {
+  const byId = finder(ground);
+  const seat = (role: "member" | "spare") => (id: string) => {
+    const drive = byId(id);
+    return drive ? [{ drive, role }] : [];
+  };
+  return [...set.members.flatMap(seat("member")), ...set.spares.flatMap(seat("spare"))];
+}
+
+/** All drives that the planned sets are made of. */
+export const setDrivesOf = (ground: OnSets): Drive[] =>
+  ground.sheet.storage.sets.flatMap((set) => seatsOf(ground, set).map((s) => s.drive));
+
+/** What follows from the layout of a planned set; fails where its drives make none. */
+export const figuresOf = (ground: OnSets, set: PlannedSet): Result<SetFigures> =>
+  setFigures(set, finder(ground));
+
+/** Its drives of another size than most, with what each fate of them costs; null while all are of one size. */
+export const oddOf = (ground: OnSets, set: PlannedSet): OddDrives | null => oddDrives(set, finder(ground));

@@ -1,0 +1,41 @@
+import { z } from "zod";
+import { SCHOOLS } from "../bench/layout";
+
+/** How the members of a set keep their data; words for a pool, numbers for the levels of md and of controllers. */
+export const SET_TYPES = [
+  ...(["stripe", "mirror", "raidz1", "raidz2", "raidz3", "draid1", "draid2", "draid3"] as const),
+  ...(["0", "1", "5", "6", "10", "50", "60"] as const),
+] as const;
+export type SetType = (typeof SET_TYPES)[number];
+
+export const CACHES = [
+  "not said",
+  "write through",
+  "write back with a battery",
+  "write back always",
+] as const;
+
+const drives = z.array(z.string().max(400)).max(255).default([]);
+
+/** A pool, array or virtual drive that the build makes of drives beside its target. */
+export const plannedSetSchema = z.object({
+  /** Its key within the sheet. */
+  id: z.string().max(20),
+  name: z.string().max(60).default(""),
+  keeper: z.enum(SCHOOLS).default("ZFS"),
+  type: z.enum(SET_TYPES).default("raidz2"),
+  /** Drives by their ids; of several groups the first ones are the first group. */
+  members: drives,
+  groups: z.number().int().min(1).max(64).default(1),
+  spares: drives,
+  /** Of a dRAID: data drives of a group, and spares inside it. */
+  data: z.number().int().min(0).max(64).default(0),
+  distributed: z.number().int().min(0).max(8).default(0),
+  use: z.enum(["guests", "bulk files", "database", "backup"]).default("bulk files"),
+  /** What will stand on it, in bytes; null where nobody has said. */
+  dataBytes: z.number().int().positive().max(1e18).nullable().default(null),
+  /** What an array or a virtual drive is cut into; null: as its keeper chooses. */
+  stripeKib: z.number().int().min(4).max(4096).nullable().default(null),
+  cache: z.enum(CACHES).default("not said"),
+});
+export type PlannedSet = z.infer<typeof plannedSetSchema>;

@@ -1,0 +1,167 @@
+import { describe, expect, it } from "vitest";
+import { aBuild } from "../../../../tests/support/builds";
+import { bulk, bulks, withSet } from "../../../../tests/support/firing-sets";
+import { searchOver } from "../bench";
+import { withFate, withoutSet, withSeat, withSetLayout } from "../fates";
+import { dispositionOf } from "../guard";
+import { inLayout, newSet } from "./change";
+import { setFigures } from "./figures";
+import { layoutOf, nameFault } from "./layout";
+import { plannedSetSchema, type PlannedSet } from "./planned";
+import { setViews } from "./view";
+
+const set = (changes: object): PlannedSet => plannedSetSchema.parse({ id: "1", name: "tank", ...changes });
+const ids = (n: number): string[] => Array.from({ length: n }, (_, i) => `CB-0${i + 1}`);
+const PLAN = {
+  ...{
+    target: "NV-0001",
+    partners: [],
+    layout: "single drive" as const,
+    leaveAlone: ["CB-01"],
+    free: ["CB-02"],
+  },
+  sets: [set({ members: ["CB-03", "CB-04"], spares: ["CB-05"] })],
+};
+
+describe("the layout of a planned set", () => {
+  it.each<[string, object, RegExp]>([
+    ["no drives", {}, /no drives/],
+    ["groups of unequal width", { members: ids(7), groups: 2 }, /7 drives do not make 2 groups/],
+    [
+      "two groups of a level that has one",
+      { keeper: "md", type: "6", members: ids(8), groups: 2 },
+      /one group/,
+    ],
+    ["a span of one", { keeper: "RAID controller", type: "60", members: ids(8) }, /two groups or more/],
+    ["a pool's kind by md", { keeper: "md", type: "raidz2", members: ids(6) }, /md knows no raidz2/],
+    ["a level that md lacks", { keeper: "md", type: "60", members: ids(8), groups: 2 }, /knows no RAID60/],
+    ["a level by ZFS", { type: "5", members: ids(5) }, /ZFS knows no RAID5/],
+    ["an odd RAID10", { keeper: "RAID controller", type: "10", members: ids(5) }, /even number/],
+    ["wide single drives", { type: "stripe", members: ids(4), groups: 2 }, /one each/],
+    [
+      "more spares inside than drives",
+      { type: "draid2", members: ids(5), data: 4, distributed: 1 },
+      /5 of at least 7/,
+    ],
+  ])("is refused with %s", (_, changes, says) => {
+    const read = layoutOf(set(changes));
+    expect(read.ok ? "" : read.problems[0]!.message).toMatch(says);
+  });
+
+  it("deals members into groups in their order, and puts spares behind them", () => {
+    const read = layoutOf(set({ type: "mirror", members: ids(4), groups: 2, spares: ["S"] }));
+    expect(read).toMatchObject({
+      ok: true,
+      value: {
+        groups: [
+          [0, 1],
+          [2, 3],
+        ],
+        spares: [4],
+      },
+    });
+  });
+
+  it.each([
+    ["ZFS", "tank", null],
+    ["ZFS", "mirror-1", /no name for a pool/],
+    ["ZFS", "c0", /no name for a pool/],
+    ["ZFS", "9lives", /no name for a pool/],
+    ["md", "data/0", /no name for an array/],
+    ["RAID controller", "more than fifteen", /no name for a virtual drive/],
+    ["md", "", /no name/],
+  ] as const)("of %s takes the name %j, or says why not", (keeper, name, says) => {
+    const fault = nameFault({ keeper, name });
+    if (says === null) expect(fault).toBeNull();
+    else expect(fault).toMatch(says);
+  });
+});
+
+describe("what becomes of drives", () => {
+  it("puts a drive in one place only", () => {
+    const seated = withSeat(PLAN, "CB-01", "1", "member");
+    expect(seated.sets[0]!.members).toEqual(["CB-03", "CB-04", "CB-01"]);
+    expect([seated.leaveAlone, seated.free]).toEqual([[], ["CB-02"]]);
+    const asTarget = withFate(seated, "CB-03", "target");
+    expect([asTarget.target, asTarget.sets[0]!.members]).toEqual(["CB-03", ["CB-04", "CB-01"]]);
+    // The target that was exchanged is not touched any more.
+    expect(asTarget.leaveAlone).toContain("NV-0001");
+    const spare = withSeat(PLAN, "CB-04", "1", "spare");
+    expect(spare.sets[0]).toMatchObject({ members: ["CB-03"], spares: ["CB-05", "CB-04"] });
+    expect(withSeat(PLAN, "NV-0001", "1", "member").target).toBeNull();
+  });
+
+  it("keeps the place of a member that is named again", () =>
+    expect(withSeat(PLAN, "CB-03", "1", "member").sets[0]!.members).toEqual(["CB-03", "CB-04"]));
+
+  it("leaves the drives of a set alone once it is not made", () => {
+    const gone = withoutSet(PLAN, "1");
+    expect(gone.sets).toEqual([]);
+    expect(["CB-03", "CB-04", "CB-05"].map((id) => dispositionOf({ id }, gone))).toEqual(
+      Array(3).fill("leave alone"),
+    );
+  });
+
+  it("frees what a layout leaves out", () => {
+    const drives = ["CB-03", "CB-04", "CB-05"];
+    const layout = {
+      ...{ kind: { school: "ZFS", type: "mirror" } as const, groups: [[2, 0]], spares: [], left: [1] },
+      ...{ data: 0, distributed: 0 },
+    };
+    const next = withSetLayout(PLAN, "1", layout, drives);
+    expect(next.sets[0]).toMatchObject({ type: "mirror", members: ["CB-05", "CB-03"], spares: [] });
+    expect(next.free).toEqual(["CB-02", "CB-04"]);
+  });
+});
+
+it("takes over every layout that the bench finds, with the figures that the bench gave", () => {
+  const drives = bulks(11);
+  const question = {
+    ...({ drives: "", media: "spinning", sector: 512, use: "bulk files", survive: 0, least: null } as const),
+    ...({ spares: 1, free: 0, full: 80, replace: 24, afr: null, school: "any", coercion: "none" } as const),
+  };
+  const found = searchOver(
+    drives.map((d) => d.sizeBytes),
+    question,
+  );
+  if (!found.ok) throw new Error(found.problems[0]!.message);
+  expect(found.value.candidates.length).toBeGreaterThan(25);
+  const named = drives.map((d) => d.id);
+  for (const { layout, name, usableBytes, loss } of found.value.candidates) {
+    const taken = inLayout(newSet([], named), layout, named);
+    const own = setFigures(taken, (id) => drives.find((d) => d.id === id));
+    expect(own.ok, `${name}: ${own.ok ? "" : own.problems[0]!.message}`).toBe(true);
+    if (own.ok)
+      expect([own.value.candidate.usableBytes, own.value.candidate.loss], name).toEqual([usableBytes, loss]);
+  }
+});
+
+it("names new sets apart, with as much parity as their drives bear", () => {
+  const one = newSet([], ids(6), ["tank"]);
+  expect(one).toMatchObject({ id: "1", name: "store", type: "raidz2" });
+  expect(newSet([one], ids(3))).toMatchObject({ id: "2", name: "tank", type: "raidz1" });
+  expect([newSet([], ids(2)).type, newSet([], ids(1)).type, newSet([], []).type]).toEqual([
+    "mirror",
+    "stripe",
+    "stripe",
+  ]);
+});
+
+it("shows a set by its bays and groups, and says so where its drives make none", () => {
+  const drives = [bulk("CB-01"), bulk("CB-02"), bulk("CB-03"), bulk("CB-04"), bulk("CB-05")];
+  const planned = { type: "mirror", groups: 2, members: ids(4), spares: ["CB-05"] };
+  const [shown] = setViews(aBuild(withSet(planned, drives)));
+  expect(shown?.seats.map((s) => [s.place, s.group])).toEqual([
+    ["bay 1", 0],
+    ["bay 2", 0],
+    ["bay 3", 1],
+    ["bay 4", 1],
+    ["bay 5", null],
+  ]);
+  expect(shown).toMatchObject({ layout: "2 × mirror of 2, 1 spare", worst: 1, fault: null });
+  expect(shown?.bench).toContain("drives=5x12000138625024");
+  expect(setViews(aBuild(withSet({ groups: 2 })))[0]).toMatchObject({
+    fault: "7 drives do not make 2 groups of equal width",
+    ladder: [],
+  });
+});

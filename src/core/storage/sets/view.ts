@@ -1,0 +1,64 @@
+import { bayWords, driveName, type Drive } from "../../machine";
+import type { Rung } from "../bench/capacity";
+import { consequence, layoutName } from "../bench/words.en";
+import type { StorageGround } from "../ground";
+import { benchQuery } from "../bench/of-machine";
+import { figuresOf, seatsOf } from "./ground";
+import { setName } from "./words.en";
+
+/** A planned set with what follows from it, as the sheet shows it. */
+export interface SetView {
+  id: string;
+  title: string;
+  /** Drives in the order of the set, members first; `group` is null for those that stand by. */
+  seats: { id: string; place: string; look: string; sizeBytes: number; group: number | null }[];
+  /** Why its drives make no set of this layout; null where they do. */
+  fault: string | null;
+  /** "2 × raidz2 of 6", and the sentence that says what follows. */
+  layout: string;
+  sentence: string;
+  rawBytes: number;
+  usableBytes: number;
+  /** Members that may fail, whichever they are. */
+  worst: number;
+  loss: number;
+  rebuildSeconds: { likely: number; late: number } | null;
+  ladder: Rung[];
+  /** Where the bench lays out the same drives. */
+  bench: string | null;
+}
+
+const placeOf = (drive: Drive): string => (drive.bay ? bayWords(drive.bay) : drive.seenAs);
+
+const NOTHING = { layout: "", sentence: "", rawBytes: 0, usableBytes: 0, worst: 0, loss: 0 } as const;
+
+/** The planned sets of a sheet with their figures. */
+export function setViews(ground: StorageGround): SetView[] {
+  return ground.sheet.storage.sets.map((set): SetView => {
+    const drives = seatsOf(ground, set);
+    const width = Math.max(1, Math.ceil(set.members.length / set.groups));
+    const figures = figuresOf(ground, set);
+    const seats = drives.map(({ drive, role }) => ({
+      ...{ id: drive.id, place: placeOf(drive), look: driveName(drive), sizeBytes: drive.sizeBytes },
+      group: role === "spare" ? null : Math.floor(set.members.indexOf(drive.id) / width),
+    }));
+    const shared = { id: set.id, title: setName(set), seats, bench: benchQuery(drives.map((d) => d.drive)) };
+    if (!figures.ok)
+      return { ...shared, ...NOTHING, fault: figures.problems[0]!.message, rebuildSeconds: null, ladder: [] };
+    const { candidate, sizes } = figures.value;
+    return {
+      ...{
+        ...shared,
+        fault: null,
+        layout: layoutName(candidate.layout),
+        sentence: consequence(candidate, sizes),
+      },
+      ...{
+        rawBytes: candidate.rawBytes,
+        usableBytes: candidate.usableBytes,
+        worst: candidate.survival.worst,
+      },
+      ...{ loss: candidate.loss, rebuildSeconds: candidate.rebuild, ladder: candidate.ladder },
+    };
+  });
+}

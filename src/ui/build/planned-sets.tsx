@@ -1,0 +1,231 @@
+"use client";
+
+import dynamic from "next/dynamic";
+import Link from "next/link";
+import { useState } from "react";
+import type { Drive } from "@/core/machine";
+import {
+  CACHES,
+  chance,
+  classOfDrives,
+  dispositionOf,
+  layoutOf,
+  newSet,
+  withoutSet,
+  withSetLayout,
+  type BenchCandidate,
+  type PlannedSet,
+  type PlanOfDrives,
+  type SetView,
+} from "@/core/storage";
+import { formatBytes, formatDuration } from "@/core/units";
+import { Field, ParsedField, SelectField, TextField } from "../fields/fields";
+import { numberField } from "../fields/numbers";
+import { Bays } from "../storage-bench/bays";
+import { Ladder } from "../storage-bench/figures";
+import type { ZoneProps } from "./zone-props";
+
+const SetBench = dynamic(() => import("./set-bench"), { loading: () => <p className="quiet">…</p> });
+
+type Props = Pick<ZoneProps, "view" | "sheet" | "edit" | "marks"> & {
+  drives: readonly Drive[];
+  change: (next: PlanOfDrives) => void;
+};
+
+/** What is made of the drives beside the target: pools, arrays, virtual drives, each with what follows from it. */
+export function PlannedSets({ view, sheet, edit, marks, drives, change }: Props) {
+  const { storage } = sheet;
+  const free = drives.filter((d) => dispositionOf(d, storage) === "free" && d.missingSince === null);
+  const taken = (view.context.machine?.document.facts.sets ?? []).map((s) => s.name);
+  const put = (set: PlannedSet): void =>
+    edit({ "storage.sets": storage.sets.map((s) => (s.id === set.id ? set : s)) });
+  const add = (): void => {
+    const set = newSet(
+      storage.sets,
+      free.map((d) => d.id),
+      taken,
+    );
+    const rest = storage.free.filter((id) => !set.members.includes(id));
+    edit({ "storage.sets": [...storage.sets, set], "storage.free": rest });
+  };
+  return (
+    <Field path="storage.sets" label="Made of other drives" marks={marks("storage.sets")}>
+      {storage.sets.map((set) => {
+        const shown = view.sets.find((v) => v.id === set.id);
+        return shown ? (
+          <OneSet
+            key={set.id}
+            {...{ set, shown, put }}
+            take={(layout, ids) => change(withSetLayout(storage, set.id, layout, ids))}
+            drives={drives}
+            build={view.build.id}
+            remove={() => change(withoutSet(storage, set.id))}
+          />
+        ) : null;
+      })}
+      <p className="mt-2">
+        <button type="button" className="btn" onClick={add}>
+          {storage.sets.length > 0 ? "Plan another set" : "Plan a pool, an array or a virtual drive"}
+        </button>{" "}
+        <span className="quiet">
+          {free.length > 0
+            ? `of the ${free.length} free ${free.length === 1 ? "drive" : "drives"}`
+            : "no drive is free: give drives to it in the list above"}
+        </span>
+      </p>
+    </Field>
+  );
+}
+
+interface SetProps {
+  set: PlannedSet;
+  shown: SetView;
+  drives: readonly Drive[];
+  build: string;
+  put: (set: PlannedSet) => void;
+  take: (layout: BenchCandidate["layout"], ids: readonly string[]) => void;
+  remove: () => void;
+}
+
+function OneSet({ set, shown, drives, build, put, take, remove }: SetProps) {
+  const layout = layoutOf(set);
+  const nameOf = (place: number): string => shown.seats[place]?.place.replace(/^bay /, "") ?? String(place);
+  return (
+    <section aria-label={shown.title} className="mb-5 border-l-2 pl-3 border-base-content" data-set={set.id}>
+      {shown.fault ? (
+        <p className="text-[1.2rem] font-semibold text-error">
+          The {shown.title}: {shown.fault}.
+        </p>
+      ) : (
+        <Sentence shown={shown} />
+      )}
+      <SetFields set={set} put={put} />
+      {layout.ok && shown.seats.length > 0 && (
+        <div className="mt-3">
+          <span className="label">Press a drive to see what happens when it fails</span>
+          <Bays
+            key={`${shown.layout} ${set.members.join(" ")}`}
+            layout={layout.value}
+            sizes={shown.seats.map((s) => s.sizeBytes)}
+            nameOf={nameOf}
+          />
+        </div>
+      )}
+      <Opened title="Every layout of these drives">
+        <OtherLayouts {...{ set, shown, drives, take }} />
+      </Opened>
+      {shown.ladder.length > 0 && (
+        <Opened title="From raw to usable">
+          <Ladder candidate={shown} />
+        </Opened>
+      )}
+      <p className="mt-2 flex flex-wrap gap-x-4">
+        <Link className="link" href={`/builds/${build}/commands`}>
+          Commands that make it
+        </Link>
+        <button type="button" className="link" onClick={remove}>
+          do not make it, leave its drives alone
+        </button>
+      </p>
+    </section>
+  );
+}
+
+/** What follows from the layout, to be read from afar; below it what it is worth. */
+const Sentence = ({ shown }: { shown: SetView }) => (
+  <>
+    <p className="max-w-[60ch] text-[1.2rem] leading-snug font-semibold" data-consequence>
+      {`${shown.title[0]?.toUpperCase()}${shown.title.slice(1)}`}, {shown.layout}. {shown.sentence}
+    </p>
+    <p className="quiet">
+      Raw {formatBytes(shown.rawBytes)}; data lost within five years: {chance(shown.loss)}
+      {shown.rebuildSeconds &&
+        shown.worst > 0 &&
+        `; a drive is rebuilt in ${formatDuration(shown.rebuildSeconds.likely)}, late ${formatDuration(shown.rebuildSeconds.late)}`}
+      .
+    </p>
+  </>
+);
+
+const USES = ["bulk files", "guests", "database", "backup"] as const;
+const plain = <T extends string>(all: readonly T[]) => all.map((value) => ({ value, text: value }));
+const terabytes = numberField(1e12, "a number of TB", (n) => n > 0 && n < 1e6);
+const stripe = numberField(1, "KiB, 4 to 4096", (n) => Number.isInteger(n) && n >= 4 && n <= 4096);
+
+/** Where no set is named yet, a field's path tells them apart. */
+function SetFields({ set, put }: Pick<SetProps, "set" | "put">) {
+  const path = (field: string): string => `storage.sets.${set.id}.${field}`;
+  return (
+    <div className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-4">
+      <TextField
+        {...{ path: path("name"), label: "Name", value: set.name, maxLength: 60 }}
+        onChange={(name) => put({ ...set, name })}
+      />
+      <SelectField
+        {...{ path: path("use"), label: "For", value: set.use, options: plain(USES) }}
+        onChange={(use) => put({ ...set, use })}
+      />
+      <ParsedField
+        {...{ path: path("dataBytes"), label: "Data to come, TB", value: set.dataBytes }}
+        {...terabytes}
+        onChange={(bytes) => put({ ...set, dataBytes: bytes === null ? null : Math.round(bytes) })}
+      />
+      {set.keeper !== "ZFS" && (
+        <ParsedField
+          {...{ path: path("stripeKib"), label: "Stripe, KiB", value: set.stripeKib }}
+          {...stripe}
+          placeholder="as it chooses"
+          onChange={(stripeKib) => put({ ...set, stripeKib })}
+        />
+      )}
+      {set.keeper === "RAID controller" && (
+        <SelectField
+          {...{ path: path("cache"), label: "Cache", value: set.cache, options: plain(CACHES) }}
+          onChange={(cache) => put({ ...set, cache })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** A part that is built only once somebody opens it. */
+function Opened({ title, children }: { title: string; children: React.ReactNode }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details className="mt-2" onToggle={(e) => setOpen(e.currentTarget.open)}>
+      <summary className="cursor-pointer">{title}</summary>
+      {open && children}
+    </details>
+  );
+}
+
+/** The bench over the drives of the set. */
+function OtherLayouts({ set, shown, drives, take }: Pick<SetProps, "set" | "shown" | "drives" | "take">) {
+  const own = shown.seats.flatMap((s) => drives.find((d) => d.id === s.id) ?? []);
+  const sector = own.length > 0 && own.every((d) => d.logicalSectorBytes === 4096) ? 4096 : 512;
+  return own.length === 0 ? (
+    <p className="quiet">It has no drives yet: give it some in the list above.</p>
+  ) : (
+    <>
+      <SetBench
+        sizes={own.map((d) => d.sizeBytes)}
+        asked={{ media: classOfDrives(own), use: set.use, sector }}
+        layout={shown.layout}
+        take={(layout) =>
+          take(
+            layout,
+            own.map((d) => d.id),
+          )
+        }
+      />
+      {shown.bench && (
+        <p>
+          <Link className="link" href={`/bench?${shown.bench}`}>
+            The same drives on the bench
+          </Link>{" "}
+          <span className="quiet">with trials by chance, and an address to send to somebody</span>
+        </p>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,163 @@
+import { spawnSync } from "node:child_process";
+import { afterEach, describe, expect, it } from "vitest";
+import type { Drive } from "@/core/machine";
+import { setScript } from "@/core/storage";
+import { aBuild } from "../support/builds";
+import { bulks, withSet } from "../support/firing-sets";
+import { lendsLoops, scriptedMachine, type ScriptedDrive } from "../support/scripted-drives";
+
+const BYTES = 64 * 2 ** 20 + 512;
+const EXTFS = [{ part: "p1", sizeBytes: 9, kind: "ext4", label: null, mountedAt: [] }];
+
+/** The script of the sheet's only set, over small drives; the target must not be touched. */
+function scriptOf(set: object, of: (i: number) => Partial<Drive> = () => ({}), more: object = {}): string {
+  const drives = bulks(4, (i) => ({ sizeBytes: BYTES, ...of(i) }));
+  const plan = aBuild(
+    withSet({ type: "raidz1", ...set }, drives, { sheet: more as Record<string, unknown> }),
+  );
+  const script = setScript(plan, plan.sheet.storage.sets[0]!, "B-0001 rev A");
+  if (!script.ok) throw new Error(script.problems[0]!.message);
+  return script.value;
+}
+const consents = (...drives: string[]) => ({
+  "storage.erase": drives.map((drive) => ({
+    ...{ drive, typed: drive, holds: "ext4", by: "J. Pell", at: "2026-11-20T08:00:00Z" },
+  })),
+});
+
+let machine: ReturnType<typeof scriptedMachine> | null = null;
+afterEach(() => {
+  machine?.end();
+  machine = null;
+});
+const standing = (changes: Record<number, Partial<ScriptedDrive>> = {}, loops = false) =>
+  (machine = scriptedMachine(
+    [
+      { serial: "NV-0001", bytes: 1e6 },
+      ...[1, 2, 3, 4].map((n) => ({ serial: `CB-0${n}`, bytes: BYTES, ...changes[n] })),
+    ],
+    loops,
+  ));
+
+const SCRIPTS: [what: string, script: string][] = [
+  ["a pool", scriptOf({})],
+  [
+    "a pool of mirrors with a spare",
+    scriptOf({ type: "mirror", members: ["CB-01", "CB-02"], spares: ["CB-03"] }),
+  ],
+  ["single drives", scriptOf({ type: "stripe", groups: 4 })],
+  ["an array", scriptOf({ keeper: "md", type: "5", stripeKib: 64 })],
+  [
+    "drives that may be erased",
+    scriptOf({}, () => ({ contents: EXTFS }), consents("CB-01", "CB-02", "CB-03", "CB-04")),
+  ],
+];
+
+describe("the script that makes a set", () => {
+  it.each(SCRIPTS)("of %s is clean to the shell's checker", (_, script) => {
+    const checked = spawnSync("shellcheck", ["--shell=sh", "-"], { input: script, encoding: "utf8" });
+    expect([checked.error, checked.stdout]).toEqual([undefined, ""]);
+    expect(checked.status).toBe(0);
+  });
+
+  it("gives every drive by its lasting name, in the order of the plan", () => {
+    expect(standing().run(scriptOf({}))).toMatchObject({ code: 0, said: "" });
+    expect(machine?.made("pool")).toEqual([
+      ...["create", "-o", "ashift=12", "tank", "raidz1"],
+      ...[1, 2, 3, 4].map((n) => `ata-Caldbeck_CB-0${n}`),
+    ]);
+  });
+
+  it("makes groups, spares, and arrays as they are planned", () => {
+    standing().run(scriptOf({ type: "mirror", groups: 1, members: ["CB-02", "CB-01"], spares: ["CB-03"] }));
+    expect(machine?.made("pool")?.slice(4)).toEqual([
+      "mirror",
+      "ata-Caldbeck_CB-02",
+      "ata-Caldbeck_CB-01",
+      "spare",
+      "ata-Caldbeck_CB-03",
+    ]);
+    machine?.run(
+      scriptOf({ keeper: "md", type: "5", stripeKib: 64, name: "store" }).replaceAll("/etc/", "/nowhere/"),
+    );
+    expect(machine?.made("array")?.slice(0, 8)).toEqual([
+      ...["--create", "/dev/md/store", "--run", "--name=store", "--metadata=1.2"],
+      ...["--level=5", "--raid-devices=4", "--chunk=64"],
+    ]);
+  });
+
+  it("does nothing when it is run again", () => {
+    const script = scriptOf({});
+    expect(standing().run(script).code).toBe(0);
+    const again = machine?.run(script);
+    expect(again).toMatchObject({
+      code: 1,
+      said: "STOP, nothing was written: a pool of this name is here already\n",
+    });
+  });
+
+  it.each<[string, RegExp, Record<number, Partial<ScriptedDrive>>]>([
+    ["a drive is absent", /no drive answers with the serial of bay 2, Caldbeck 12000/, { 2: { serial: "XX-9" } }],
+    [
+      "a drive has another size",
+      /has 67109376 bytes|has 1000000 bytes, and 67109376 are planned/,
+      { 3: { bytes: 1e6 } },
+    ],
+    ["two drives answer with one serial", /two drives answer with the serial/, { 4: { serial: "CB-01" } }],
+    ["a part of one is mounted", /is mounted/, { 1: { mounted: "/srv" } }],
+    ["one belongs to something that runs", /belongs to something that runs/, { 1: { type: "lvm" } }],
+  ])("stops before the first write where %s", (_, says, changes) => {
+    const { code, said } = standing(changes).run(scriptOf({}));
+    expect(said).toMatch(says);
+    expect(said).toMatch(/^STOP, nothing was written: /);
+    expect([code, machine?.made("pool")]).toEqual([1, null]);
+  });
+
+  it("stops at what the sheet knows nothing of, and takes away what somebody agreed to lose", () => {
+    standing();
+    expect(machine?.on("CB-02", "mkfs.ext4", "-q").status).toBe(0);
+    const { code, said } = machine!.run(scriptOf({}));
+    expect([code, said]).toEqual([1, expect.stringMatching(/stands what the sheet knows nothing of: ext4/)]);
+    expect(machine?.on("CB-02", "wipefs", "--noheadings").stdout).toContain("ext4");
+    const agreed = scriptOf({}, (i) => (i === 1 ? { contents: EXTFS } : {}), consents("CB-02"));
+    expect(machine?.run(agreed)).toMatchObject({ code: 0, said: "" });
+    expect(machine?.on("CB-02", "wipefs", "--noheadings").stdout).toBe("");
+    expect(machine?.made("pool")).not.toBeNull();
+  });
+
+  it("refuses a drive of the list that must not be touched, whatever the sheet says of it elsewhere", () => {
+    // As if the drive that the system stands on answered with the serial of a member: both lists hold it then.
+    const script = scriptOf({}).replaceAll("'NV-0001'", "'CB-03'");
+    expect(standing().run(script)).toMatchObject({
+      code: 1,
+      said: expect.stringMatching(/must not be touched/),
+    });
+    expect(machine?.made("pool")).toBeNull();
+  });
+
+  it.skipIf(!lendsLoops())("does the same on devices that the kernel makes of files", () => {
+    standing({}, true);
+    machine?.on("CB-01", "mkfs.ext4", "-q");
+    const agreed = scriptOf({}, (i) => (i === 0 ? { contents: EXTFS } : {}), consents("CB-01"));
+    expect(machine?.run(agreed)).toMatchObject({ code: 0, said: "" });
+    expect(machine?.on("CB-01", "wipefs", "--noheadings").stdout).toBe("");
+  });
+
+  it.each<[string, object, (i: number) => Partial<Drive>, RegExp]>([
+    ["nobody has agreed to what it erases", {}, () => ({ contents: EXTFS }), /nobody has agreed/],
+    ["a drive has no serial", {}, () => ({ serial: null }), /without a serial/],
+    ["its drives make no such set", { groups: 3 }, () => ({}), /do not make 3 groups/],
+    ["it has no name", { name: "" }, () => ({}), /it has no name/],
+    ["a controller makes it", { keeper: "RAID controller", type: "5" }, () => ({}), /by hand/],
+  ])("is not written where %s", (_, set, of, says) => expect(() => scriptOf(set, of)).toThrow(says));
+
+  it("quotes whatever a drive calls itself", () => {
+    const evil = `x'; touch "$HOME"; echo '`;
+    const script = scriptOf({}, (i) => (i === 0 ? { serial: `${evil}`, model: "a\n$(reboot)" } : {}));
+    const { code, said } = standing().run(script);
+    expect([code, said]).toEqual([1, expect.stringMatching(/no drive answers/)]);
+    const checked = spawnSync("shellcheck", ["--shell=sh", "-"], { input: script, encoding: "utf8" });
+    // A quote inside a quoted word is what the checker wonders about; nothing of it is run.
+    expect(checked.stdout).not.toMatch(/error/);
+  });
+});

@@ -1,0 +1,171 @@
+import type { Drive } from "@/core/machine";
+import { aDrive, type BuildChanges } from "./builds";
+
+const BYTES = 12_000_138_625_024;
+
+/** A large spinning drive in a bay, in good health and with nothing on it. */
+export const bulk = (id: string, changes: Partial<Drive> = {}): Drive =>
+  aDrive(id, {
+    ...{ model: "Caldbeck 12000", sizeBytes: BYTES, media: "spinning", bay: id.replace(/\D+0*/, "") },
+    ...{ seenAs: `sd-${id}`, controller: "3b:00.0", logicalSectorBytes: 512 },
+    ...{ health: { passed: true, hours: 100, warnings: [] }, ...changes },
+  });
+
+export const bulks = (n: number, of: (i: number) => Partial<Drive> = () => ({})): Drive[] =>
+  Array.from({ length: n }, (_, i) => bulk(`CB-0${i + 1}`, of(i)));
+
+/** The sound build with drives beside its target, all of them in one planned set. */
+export function withSet(
+  set: object,
+  drives: readonly Drive[] = bulks(7),
+  more: BuildChanges = {},
+): BuildChanges {
+  const planned = {
+    ...{ id: "1", name: "tank", keeper: "ZFS", type: "raidz2", groups: 1, spares: [] },
+    ...{ members: drives.map((d) => d.id), ...set },
+  };
+  return {
+    ...more,
+    drives: [aDrive("NV-0001", {}), ...drives],
+    sheet: { "storage.sets": [planned], ...more.sheet },
+  };
+}
+
+const full = { contents: [{ part: "p1", sizeBytes: 9, kind: "zfs_member", label: "old", mountedAt: [] }] };
+const first = (changes: Partial<Drive>) => bulks(7, (i) => (i === 0 ? changes : {}));
+const consent = (holds: string | null) => ({
+  "storage.erase": [{ drive: "CB-01", typed: "CB-01", holds, by: "J. Pell", at: "2026-11-20T08:00:00Z" }],
+});
+const controller = (mode: "RAID" | "pass-through", id = "3b:00.0") => ({
+  facts: {
+    storageControllers: [{ id, name: "Ostler S4", mode, firmware: null, driver: null, health: null }],
+  },
+});
+const raid6 = { keeper: "RAID controller", type: "6" };
+const old: BuildChanges = {
+  facts: {
+    sets: [
+      {
+        ...{ id: "pool tank", kind: "pool", name: "tank", level: "mirror", state: "ONLINE", health: "good" },
+        ...{ sizeBytes: null, wwn: null, members: [], progress: null, remark: null },
+      },
+    ],
+  },
+};
+
+/** Cases of the rules about sets that are made of other drives. */
+export const SET_FIRING: [code: string, severity: string, says: RegExp, changes: BuildChanges][] = [
+  ["storage.set-shape", "stop", /a group has 2 of at least 3 drives/, withSet({}, bulks(2))],
+  ["storage.set-shape", "stop", /it has no name/, withSet({ name: "" })],
+  ["storage.set-name", "stop", /one that stands on the drives now/, withSet({}, bulks(7), old)],
+  [
+    "storage.set-name",
+    "stop",
+    /another set of this sheet/,
+    withSet({}, bulks(7), {
+      sheet: { "storage.sets": [1, 2].map((n) => ({ id: String(n), name: "tank", members: [`CB-0${n}`] })) },
+    }),
+  ],
+  ["storage.set-drive", "stop", /the system is installed on it/, withSet({ spares: ["NV-0001"] })],
+  [
+    "storage.set-drive",
+    "stop",
+    /it must not be touched/,
+    withSet({}, bulks(7), { sheet: { "storage.leaveAlone": ["CB-01"] } }),
+  ],
+  ["storage.set-drive", "stop", /another set claims it too/, withSet({ spares: ["CB-01"] })],
+  [
+    "storage.set-drive",
+    "stop",
+    /not seen at the last import/,
+    withSet({}, first({ missingSince: "2026-11-01T08:00:00Z" })),
+  ],
+  ["storage.set-erases", "stop", /pool tank.*nobody has agreed/, withSet({}, first(full))],
+  [
+    "storage.set-erases",
+    "caution",
+    /J\. Pell agreed/,
+    withSet({}, first(full), { sheet: consent('zfs_member "old"') }),
+  ],
+  [
+    "storage.set-erases",
+    "stop",
+    /was given for: nothing/,
+    withSet({}, first(full), { sheet: consent("nothing") }),
+  ],
+  ["storage.set-erases", "stop", /does not say for what/, withSet({}, first(full), { sheet: consent(null) })],
+  ["storage.set-unread", "stop", /not the same as nothing/, withSet({}, first({ contents: null }))],
+  [
+    "storage.set-unread",
+    "caution",
+    /J\. Pell agreed/,
+    withSet({}, first({ contents: null }), { sheet: consent("not read") }),
+  ],
+  [
+    "storage.set-unread",
+    "stop",
+    /was given for: nothing/,
+    withSet({}, first({ contents: null }), { sheet: consent("nothing") }),
+  ],
+  [
+    "storage.set-unread",
+    "stop",
+    /does not say for what/,
+    withSet({}, first({ contents: null }), { sheet: consent(null) }),
+  ],
+  ["storage.set-letter", "stop", /reports neither/, withSet({}, first({ serial: null, wwn: null }))],
+  [
+    "storage.set-failing",
+    "stop",
+    /3 sectors wait/,
+    withSet({}, first({ health: { passed: true, pending: 3, warnings: [] } })),
+  ],
+  ["storage.set-unchecked", "caution", /1 held data/, withSet({}, first({ ...full, health: null }))],
+  [
+    "storage.set-share",
+    "stop",
+    /Four copies of one drive: you can use 0\.9\d of 4\.00 drives/,
+    withSet({ type: "mirror" }, bulks(4)),
+  ],
+  ["storage.set-bare", "caution", /mostly cannot repair it/, withSet({ type: "stripe", groups: 7 })],
+  ["storage.set-bare", "caution", /no parity\.$/, withSet({ keeper: "md", type: "0" })],
+  ["storage.set-remark", "caution", /cannot be read with a chance/, withSet({ type: "raidz1" })],
+  ["storage.set-odd", "note", /2\.00 TB .* stay idle/, withSet({}, first({ sizeBytes: 14_000_519_643_136 }))],
+  ["storage.set-odd", "caution", /without it \d/, withSet({}, first({ sizeBytes: 8_001_563_222_016 }))],
+  [
+    "storage.set-odd",
+    "note",
+    /no set of this layout/,
+    withSet({ type: "mirror" }, [bulk("CB-01"), bulk("CB-02", { sizeBytes: 14_000_519_643_136 })]),
+  ],
+  [
+    "storage.set-hidden",
+    "stop",
+    /RAID controller makes/,
+    withSet({}, first({ presentedBy: "virtual drive 0" })),
+  ],
+  ["storage.set-hidden", "stop", /in RAID mode/, withSet({}, bulks(7), controller("RAID"))],
+  ["storage.set-plain", "caution", /on none that was read/, withSet(raid6)],
+  [
+    "storage.set-plain",
+    "stop",
+    /passes its drives through/,
+    withSet(raid6, bulks(7), controller("pass-through")),
+  ],
+  [
+    "storage.set-plain",
+    "stop",
+    /another one than the others/,
+    withSet(
+      raid6,
+      bulks(7, (i) => (i === 6 ? {} : { controller: "5e:00.0" })),
+      controller("RAID"),
+    ),
+  ],
+  ["storage.set-flash", "caution", /is a flash card/, withSet({}, first({ media: "card" }))],
+  ["storage.set-flash", "caution", /is removable/, withSet({}, first({ removable: true }))],
+  ["storage.set-sectors", "stop", /4,096/, withSet({}, first({ logicalSectorBytes: 4096 }))],
+  ["storage.set-cache", "caution", /without a battery/, withSet({ ...raid6, cache: "write back always" })],
+  ["storage.set-full", "caution", /50\.0 TB/, withSet({ dataBytes: 50e12 })],
+  ["storage.set-full", "stop", /90\.0 TB/, withSet({ dataBytes: 90e12 })],
+];
