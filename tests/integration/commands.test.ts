@@ -97,7 +97,11 @@ describe("the script that makes a set", () => {
   });
 
   it.each<[string, RegExp, Record<number, Partial<ScriptedDrive>>]>([
-    ["a drive is absent", /no drive answers with the serial of bay 2, Caldbeck 12000/, { 2: { serial: "XX-9" } }],
+    [
+      "a drive is absent",
+      /no drive answers with the serial of bay 2, Caldbeck 12000/,
+      { 2: { serial: "XX-9" } },
+    ],
     [
       "a drive has another size",
       /has 67109376 bytes|has 1000000 bytes, and 67109376 are planned/,

@@ -1,7 +1,9 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { beforeAll, describe, expect, it, vi } from "vitest";
+import { buildView } from "@/server/builds";
 import { importAll } from "@/server/exports";
+import { saveEdits } from "@/server/sheet-acts";
 import { captures } from "../support/formats";
 import { ownDatabase } from "../support/database";
 import { desk } from "../support/desk";
@@ -44,10 +46,21 @@ async function ask(
 
 const textsOf = (folder: string) => captures(folder).slice(0, 4);
 const RUN = { id: "r-tho-b" };
+/** A sheet that makes two sets, one of which cannot be made. */
+const SETS = { id: "b-wrk-st1" };
 const NOWHERE = { id: "r-nowhere" };
 
 beforeAll(async () => {
   await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), { rebase: false });
+  const sets = [
+    { id: "1", name: "depot", keeper: "ZFS", type: "stripe", members: ["CDB12T4480"] },
+    { id: "2", name: "none", keeper: "ZFS", type: "raidz2", members: [] },
+  ];
+  const { build } = (await buildView(await desk(), SETS.id))!;
+  const saved = await saveEdits(await desk(), SETS.id, build.version, [
+    { path: "storage.sets", before: [], after: sets },
+  ]);
+  expect(saved).toMatchObject({ ok: true });
 });
 
 /** What each route gives for something that is there: its kind, and a piece of its body. */
@@ -78,6 +91,13 @@ const GIVES: [method: "GET" | "POST", folder: string, ask: Ask, type: RegExp, bo
   ["GET", "api/v1/runs/[id]/record.json", { params: RUN }, /json/, /"revision"/],
   ["GET", "api/v1/builds/[id]/ground", { params: { id: "b-wrk-hv2" } }, /json/, /"rivals":\[/],
   ["GET", "api/v1/runs/[id]/record.md", { params: RUN }, /markdown/, /^# /],
+  [
+    "GET",
+    "api/v1/builds/[id]/scripts/[set]",
+    { params: { ...SETS, set: "1" } },
+    /shellscript/,
+    /zpool create/,
+  ],
   ["GET", "api/v1/export", {}, /gzip/, /./],
   ["GET", "api/v1/stream", {}, /event-stream/, /retry: 2000/],
   ["GET", "collect.sh", {}, /shellscript/, /^#!\/bin\/sh/],
@@ -128,6 +148,9 @@ const REFUSES: [method: "GET" | "POST", folder: string, ask: Ask, status: number
   ["GET", "api/v1/runs/[id]/events", { params: NOWHERE }, 422, /no longer there/],
   ["GET", "api/v1/runs/[id]/record.json", { params: NOWHERE }, 404, /not there/],
   ["GET", "api/v1/builds/[id]/ground", { params: NOWHERE }, 404, /no such sheet/],
+  ["GET", "api/v1/builds/[id]/scripts/[set]", { params: { ...NOWHERE, set: "1" } }, 404, /no such sheet/],
+  ["GET", "api/v1/builds/[id]/scripts/[set]", { params: { ...SETS, set: "2" } }, 409, /has no drives/],
+  ["GET", "api/v1/builds/[id]/scripts/[set]", { params: { ...SETS, set: "3" } }, 404, /no such set/],
   ["GET", "api/v1/runs/[id]/record.md", { params: NOWHERE }, 404, /not there/],
   ["POST", "api/v1/runs/[id]/events", { params: RUN, json: { key: "short", command: {} } }, 400, /^.*key/],
   [

@@ -66,6 +66,13 @@ export const SET_FIRING: [code: string, severity: string, says: RegExp, changes:
       sheet: { "storage.sets": [1, 2].map((n) => ({ id: String(n), name: "tank", members: [`CB-0${n}`] })) },
     }),
   ],
+  ["storage.set-keeper", "stop", /makes no pool of ZFS/, withSet({}, bulks(7), { profile: { sets: {} } })],
+  [
+    "storage.set-keeper",
+    "stop",
+    /makes no array/,
+    withSet({ keeper: "md", type: "6" }, bulks(7), { profile: { sets: { ZFS: "script" } } }),
+  ],
   ["storage.set-drive", "stop", /the system is installed on it/, withSet({ spares: ["NV-0001"] })],
   [
     "storage.set-drive",
@@ -119,6 +126,18 @@ export const SET_FIRING: [code: string, severity: string, says: RegExp, changes:
     "stop",
     /3 sectors wait/,
     withSet({}, first({ health: { passed: true, pending: 3, warnings: [] } })),
+  ],
+  [
+    "storage.breaks-set",
+    "stop",
+    /from virtual drive R5, whose others are kept: bay 5/,
+    withSet(
+      { members: bulks(7).map((d) => d.id) },
+      [...bulks(7, () => ({ memberOf: ["virtual drive R5"] })), bulk("R5", { presentedBy: "R5" })],
+      {
+        sheet: { "storage.leaveAlone": ["R5"] },
+      },
+    ),
   ],
   ["storage.set-unchecked", "caution", /1 held data/, withSet({}, first({ ...full, health: null }))],
   [

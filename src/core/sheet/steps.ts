@@ -5,6 +5,7 @@ import { beginning } from "../fit";
 import { legViews, type LegView, type Values } from "../image";
 import { imageCompared, mediumReady, wayOf } from "../media";
 import { step, type Step } from "../stage";
+import { controllerSetSteps, setSteps } from "../storage";
 import { fillTemplate } from "../text";
 import type { Plan } from "./plan";
 import { valuesOf } from "./values";
@@ -28,8 +29,10 @@ export function deriveSteps(plan: Plan): Step[] {
     ...legs.flatMap(imageCompared),
     ...legs.filter((_, i) => !waits(i)).flatMap(mediumReady),
     ...(legs.some((l) => l.leg.through === "installer") ? [settings(plan), ...cardSteps(plan)] : []),
+    ...controllerSetSteps(plan),
     ...legs.flatMap((view, i) => [...(waits(i) ? mediumReady(view) : []), ...legSteps(view)]),
     ...profile.firstBoot.flatMap((screen) => firstBoot(legs.at(-1), screen)),
+    ...setSteps(plan),
     ...closing(plan),
   ];
 }

@@ -1,4 +1,4 @@
-import { visibleDrives, type Drive, type Facts } from "../machine";
+import { presentDrives, visibleDrives, type Drive, type Facts } from "../machine";
 import { formatBinaryBytes } from "../units";
 import { targetSeats, type TargetPlan } from "./target";
 
@@ -37,10 +37,17 @@ export function drivesAlike(facts: Facts, drive: Drive): Drive[] {
 /** The size as most installers print it: powers of 1024, three digits. */
 export const installerSize = (drive: Drive): string => formatBinaryBytes(drive.sizeBytes);
 
-/** For each array, pool or volume group of a drive: the other present drives that belong to it too. */
+/**
+ * For each array, pool or volume group of a drive: the other present drives that belong to it too, and the one as which a
+ * controller shows it.
+ */
 export function memberPartners(facts: Facts, drive: Drive): { name: string; partners: Drive[] }[] {
   return drive.memberOf.map((name) => ({
     name,
-    partners: visibleDrives(facts).filter((d) => d.id !== drive.id && d.memberOf.includes(name)),
+    partners: presentDrives(facts).filter(
+      (d) =>
+        d.id !== drive.id &&
+        (d.memberOf.includes(name) || (d.presentedBy !== null && name === `virtual drive ${d.presentedBy}`)),
+    ),
   }));
 }

@@ -22,7 +22,8 @@ export { proofOf, proofWords, proves, type Proof } from "./proof";
 export { grossBytes, leastMembers, survives, targetSeats, type TargetPlan, type TargetSeat } from "./target";
 export { consentFor, erasedDrives, targetOf, targetsOf, wantsConsent, type StorageGround } from "./ground";
 export { consentTo, consentViews, type ConsentView } from "./signing";
-export { guardsBefore, lacksDrives } from "./steps/guards";
+export { drivesOfWork, guardsBefore, lacksDrives } from "./steps/guards";
+export { controllerSetSteps, setLines, setSteps } from "./steps/sets";
 export { storageStage } from "./stage";
 export type { Consent, StorageSlice } from "./slice";
 export {
@@ -33,6 +34,7 @@ export {
   COERCIONS,
   consequence,
   fromQuery,
+  layoutName,
   percent,
   PURPOSES,
   REBUILD_SHARE,
@@ -55,6 +57,7 @@ export { setStanding, type SetStanding } from "./set-standing";
 export {
   CACHES,
   classOfDrives,
+  figuresOf,
   kindWords,
   layoutOf,
   newSet,
@@ -62,7 +65,8 @@ export {
   setDrivesOf,
   setName,
   setViews,
+  typeWords,
   type PlannedSet,
   type SetView,
 } from "./sets";
-export { setScript } from "./commands";
+export { setScript, setScripts, type SetScript } from "./commands";

@@ -6,6 +6,7 @@ import { lookAtClock, type Reading } from "./clock";
 import type { Expectation } from "./expect";
 import { lookAtPort } from "./port";
 import { differs, notSeen, seen, type Seen } from "./seen";
+import { lookAtSet } from "./set";
 import { lookAtStart } from "./start";
 import { lookAtTarget } from "./target";
 import { lookAtVersion } from "./version";
@@ -91,6 +92,8 @@ function look(match: Expectation["match"], facts: Facts, reading: Reading): Seen
       return lookAtStart(match, facts);
     case "target":
       return lookAtTarget(match, facts);
+    case "set":
+      return lookAtSet(match, facts);
     case "untouched":
       return lookAtUntouched(match, facts);
     case "free space": {

@@ -4,7 +4,16 @@ import { driveName, drivesOf, standingWords } from "../machine";
 import { modeWords } from "../media";
 import { portOf, prefixLengthOf, segmentOf } from "../network";
 import type { Sources } from "../sheet";
-import { dispositionOf, targetsOf } from "../storage";
+import {
+  dispositionOf,
+  figuresOf,
+  kindWords,
+  layoutName,
+  targetsOf,
+  typeWords,
+  type PlannedSet,
+} from "../storage";
+import { formatBytes } from "../units";
 
 /** Plans from before a target could be several drives name one, and a port without its address. */
 const matchOf = (value: unknown): unknown => {
@@ -32,6 +41,18 @@ export const expectationSchema = z.object({
         kind: z.literal("target"),
         drives: z.array(z.string()),
         marks: z.array(z.string()).default([]),
+      }),
+      z.object({
+        kind: z.literal("set"),
+        made: z.enum(["pool", "array", "virtual drive"]),
+        name: z.string(),
+        /** "raidz2", "RAID6"; of several groups with how many. */
+        level: z.string(),
+        members: z.array(z.string()),
+        spares: z.array(z.string()),
+        sizeBytes: z.number(),
+        /** How far its size may be from that, as a share: a controller rounds as it likes. */
+        within: z.number(),
       }),
       z.object({ kind: z.literal("untouched"), drive: z.string(), holds: z.string() }),
       z.object({
@@ -119,6 +140,7 @@ function storage(context: Sources): Expectation[] {
       kind: "free space",
       leastShare: LEAST_FREE_SHARE,
     }),
+    ...context.sheet.storage.sets.flatMap((set) => planned(context, set)),
     ...drivesOf(context)
       .filter((d) => dispositionOf(d, context.sheet.storage) === "leave alone")
       .flatMap((d) =>
@@ -129,6 +151,28 @@ function storage(context: Sources): Expectation[] {
         }),
       ),
   ];
+}
+
+/** A tool counts to the byte what Derrick counts; what a controller keeps for itself is not told. */
+const EXACT = 0.002;
+const ROUNDED = 0.03;
+
+/** A set that the build makes: its layout, its drives and its size; one that cannot be made is asked for by nothing. */
+function planned(context: Sources, set: PlannedSet): Expectation[] {
+  const figures = figuresOf(context, set);
+  if (!figures.ok) return [];
+  const { toldBytes: sizeBytes, candidate } = figures.value;
+  // A controller tells one level, whatever spans it is made of.
+  const level = `${set.groups > 1 && set.keeper === "ZFS" ? `${set.groups} × ` : ""}${typeWords(set)}`;
+  return expect(
+    ...([`set-${set.id}`, "D", `${kindWords(set)} ${set.name}`] as const),
+    `${layoutName(candidate.layout)}, ${formatBytes(sizeBytes)}`,
+    {
+      ...{ kind: "set", made: kindWords(set), name: set.name, level, sizeBytes },
+      ...{ members: set.members, spares: set.spares },
+      within: set.keeper === "RAID controller" ? ROUNDED : EXACT,
+    },
+  );
 }
 
 function addressing(context: Sources): Expectation[] {

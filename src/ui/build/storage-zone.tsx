@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useState } from "react";
 import { LAYOUTS } from "@/core/image";
-import { visibleDrives, type Drive } from "@/core/machine";
+import { presentDrives, visibleDrives, type Drive } from "@/core/machine";
 import {
   benchQuery,
   dispositionOf,
@@ -62,6 +62,7 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
   // A drive that is gone stays in sight; members behind a controller are on no installer's list.
   const drives = (facts?.drives ?? []).filter((d) => seen.has(d) || d.missingSince !== null);
   const { storage } = sheet;
+  const hidden = facts ? presentDrives(facts).filter((d) => !seen.has(d)) : [];
   const isErased = (drive: { id: string }, plan: PlanOfDrives = storage): boolean =>
     ["target", "set"].includes(dispositionOf(drive, plan));
   const change = (next: PlanOfDrives): void =>
@@ -97,8 +98,14 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
           />
         </div>
       </Field>
+      <HiddenDrives
+        drives={hidden}
+        storage={storage}
+        asked={asked}
+        onFate={(d, choice) => change(given(storage, d.id, choice))}
+      />
       <BenchLink drives={drives} />
-      <PlannedSets {...{ view, sheet, edit, marks, drives, change }} />
+      <PlannedSets {...{ view, sheet, edit, marks, change }} drives={facts?.drives ?? []} />
       {view.consents.map((consent) => (
         <EraseConsent
           key={consent.drive}
@@ -108,6 +115,38 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
         />
       ))}
     </div>
+  );
+}
+
+/** Drives behind a controller, which no installer lists: a set can be made of them in its set-up pages. */
+function HiddenDrives({
+  drives,
+  storage,
+  asked,
+  onFate,
+}: {
+  drives: readonly Drive[];
+  storage: StorageSlice;
+  asked: ReadonlySet<string>;
+  onFate: (drive: Drive, choice: string) => void;
+}) {
+  if (drives.length === 0) return null;
+  const isSeated = drives.some((d) => setOf(d, storage));
+  return (
+    <details open={isSeated}>
+      <summary className="cursor-pointer">
+        {drives.length} {drives.length === 1 ? "drive" : "drives"} behind a controller
+      </summary>
+      <DriveRack
+        drives={[...drives]}
+        choices={choicesOf(storage).filter((c) => /^(leave alone|set .+|by .+)$/.test(c.value))}
+        // Nothing reaches them through the installer, so what is not said of them is that they stay.
+        fateOf={(d) => (setOf(d, storage) ? fateOf(d, storage) : "leave alone")}
+        isErased={(d) => setOf(d, storage) !== undefined}
+        hidesSerial={(d) => asked.has(d.id)}
+        onFate={onFate}
+      />
+    </details>
   );
 }
 

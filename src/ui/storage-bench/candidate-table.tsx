@@ -54,7 +54,7 @@ export function CandidateTable({ candidates, chosen, choose }: Props) {
     {
       title: "Rebuild",
       right: true,
-      className: "value whitespace-nowrap",
+      className: "value pl-4 whitespace-nowrap",
       cell: (c) => formatDuration(c.rebuild.likely),
     },
     { title: "Small writes", right: true, className: "value", cell: (c) => c.writes.toFixed(1) },

@@ -1,7 +1,6 @@
 import type { Leg, Screen } from "../../image";
-import { drivesOf } from "../../machine";
 import type { Effect } from "../../stage";
-import { dispositionOf, targetsOf, type StorageGround } from "../../storage";
+import { drivesOfWork, targetsOf, type StorageGround } from "../../storage";
 import type { AnswersSlice } from "../slice";
 
 /** What the effects of a screen are told from. */
@@ -18,7 +17,7 @@ function driveEffects(plan: EffectGround, { drive, destroys }: Screen): Effect[]
   if (drive === "chooses") return [{ do: "choose drives", drives: target }];
   if (drive === "writes") return [{ do: "write drives", drives: target, erases: destroys, of: "target" }];
   if (drive === "none") return [];
-  const free = drivesOf(plan).filter((d) => dispositionOf(d, plan.sheet.storage) === "free");
+  const free = drivesOfWork(plan, drive);
   return free.length === 0
     ? []
     : [{ do: "write drives", drives: free.map((d) => d.id), erases: true, of: "free" }];

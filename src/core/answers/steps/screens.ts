@@ -3,7 +3,7 @@ import type { LegView, Screen, Values } from "../../image";
 import { modelOf, registerKey } from "../../machine";
 import { discEstimate, mediaEstimate, movesOf, networkEstimate, wayOf, type MediaGround } from "../../media";
 import { HAZARD, step, type Step } from "../../stage";
-import { guardsBefore, lacksDrives, targetsOf, type StorageGround } from "../../storage";
+import { guardsBefore, lacksDrives, setLines, targetsOf, type StorageGround } from "../../storage";
 import { fillTemplate, UNDECIDED } from "../../text";
 import { screenEffects, type EffectGround } from "./effects";
 
@@ -53,6 +53,7 @@ export function screenSteps(
         : []),
       ...consoleKeys,
       ...(login ? [`This changes the default log-in ${login.name}, which opens ${login.opens}.`] : []),
+      ...(screen.drive === "others" ? setLines(plan) : []),
       ...(lacksDrives(plan, screen)
         ? ["The plan frees no drive for this: choose none, and skip this step with its reason."]
         : []),

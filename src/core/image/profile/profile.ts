@@ -76,6 +76,11 @@ export const profileSchema = z
     secureBoot: z.enum(["works", "must be off"]).default("works"),
     /** How its installer can lay the system over drives. */
     layouts: z.array(z.enum(LAYOUTS)).min(1).default(["single drive"]),
+    /** What it can make of other drives, and how: by the script that a sheet writes, or by hand. Null: not told. */
+    sets: z
+      .partialRecord(z.enum(["ZFS", "md"]), z.enum(["script", "by hand"]))
+      .nullable()
+      .default(null),
     /** Keys that open other consoles beside the installer. */
     consoleKeys: z
       .array(z.object({ keys: z.string().min(1), opens: z.string().min(1) }).strict())

@@ -1,6 +1,6 @@
 import { mdFigures } from "../md";
 import { gptBounds } from "../partition";
-import { poolFigures, vdevShape } from "../zfs";
+import { poolFigures, vdevShape, type VdevShape } from "../zfs";
 import type { Layout } from "./layout";
 import type { Question } from "./question";
 
@@ -87,18 +87,24 @@ export function ladderOf(layout: Layout, sizes: readonly number[], question: Que
 
 type Step = (what: Rung["what"], next: number) => void;
 
-function zfsRungs(
+/** The vdevs of a pool over whole drives, each as large as its smallest one allows. */
+export function poolShapes(
   { kind, groups, distributed, data }: Layout,
   least: readonly number[],
-  { sector }: Question,
-  step: Step,
-) {
-  const parts = least.map((bytes) => poolPartition(bytes, sector));
-  const members = sum(groups.map((g) => g.length));
-  step("table", sum(groups.map((g, i) => g.length * parts[i]!)));
-  const shapes = groups.map((g, i) =>
-    vdevShape(String(kind.type), Array<number>(g.length).fill(parts[i]!), 12, { data, spares: distributed }),
+  { sector }: Pick<Question, "sector">,
+): VdevShape[] {
+  return groups.map((g, i) =>
+    vdevShape(String(kind.type), Array<number>(g.length).fill(poolPartition(least[i]!, sector)), 12, {
+      ...{ data, spares: distributed },
+    }),
   );
+}
+
+function zfsRungs(layout: Layout, least: readonly number[], question: Question, step: Step) {
+  const { kind, groups, distributed } = layout;
+  const members = sum(groups.map((g) => g.length));
+  step("table", sum(groups.map((g, i) => g.length * poolPartition(least[i]!, question.sector))));
+  const shapes = poolShapes(layout, least, question);
   const { vdevs, space, slop, usable } = poolFigures(shapes);
   step("labels", sum(vdevs.map((v, i) => v.perDevice * groups[i]!.length)));
   if (distributed > 0)

@@ -16,6 +16,12 @@ export const SET_MESSAGES = {
     "Two pools of one name cannot be imported together, and commands to one are given to the other.",
     { other: { planned: "another set of this sheet", there: "one that stands on the drives now" } },
   ),
+  "storage.set-keeper": message(
+    "A system that makes no such set",
+    "{profile} makes no {kind}: the {set} would have nobody to keep it.",
+    "Let its controller keep the copies, choose another system, or leave the drives for a later one.",
+    "A layout was praised and planned, and another one installed, since the system offered no other.",
+  ),
   "storage.set-drive": message(
     "A drive with two fates",
     "{drive} belongs to the {set}, and {also}.",

@@ -14,7 +14,7 @@ import { formatBytes } from "../../units";
 import { consequence, percent, remarksOn, SMALL_SHARE } from "../bench";
 import { consentFor, type StorageGround } from "../ground";
 import { identityOf } from "../guard";
-import { figuresOf, nameFault, oddOf, seatsOf, setName, type PlannedSet } from "../sets";
+import { figuresOf, kindWords, nameFault, oddOf, seatsOf, setName, type PlannedSet } from "../sets";
 import { targetSeats } from "../target";
 import { consentFacts } from "./consent";
 import type { SET_MESSAGES } from "./set-messages.en";
@@ -109,6 +109,23 @@ export const SET_CHECKS: readonly StorageRule[] = [
       { set: setName(set), other: isTaken ? "planned" : "there" },
       evidence("planned", setName(set), "this sheet"),
       evidence("also called so", there?.id ?? "another set", there ? "last import" : "this sheet"),
+    );
+  }),
+
+  eachSet("storage.set-keeper", ({ profile }, set) => {
+    const { keeper } = set;
+    if (keeper === "RAID controller" || !profile?.sets || profile.sets[keeper]) return null;
+    const made = Object.keys(profile.sets).join(", ") || "none";
+    return hit(
+      "stop",
+      SETS,
+      {
+        set: setName(set),
+        kind: `${kindWords(set)} of ${keeper}`,
+        profile: `${profile.name} ${profile.version}`,
+      },
+      evidence("planned", setName(set), "this sheet"),
+      evidence("it makes", made, `OS profile ${profile.name} ${profile.version}`),
     );
   }),
 

@@ -1,2 +1,2 @@
-export { setScript } from "./script";
+export { setScript, setScripts, type SetScript } from "./script";
 export { quoted } from "./quote";

@@ -1,8 +1,9 @@
 import { drivesOf, holdsData, isUnread } from "../../machine";
 import { fail, ok, type Result } from "../../result";
 import { formatBytes } from "../../units";
+import { layoutName } from "../bench/words.en";
 import { consentFor, type StorageGround } from "../ground";
-import { figuresOf, nameFault, seatsOf, setName, typeWords, type PlannedSet } from "../sets";
+import { figuresOf, nameFault, seatsOf, setName, type PlannedSet } from "../sets";
 import { preamble, wiping, type NamedDrive } from "./preamble";
 import { comment, quoted } from "./quote";
 
@@ -59,6 +60,8 @@ export function setScript(ground: StorageGround, set: PlannedSet, sheet: string)
   const wrong = (message: string): Result<string> => fail({ message });
   if (set.keeper === "RAID controller")
     return wrong("is made in the set-up pages of its controller, by hand");
+  if (ground.profile?.sets?.[set.keeper] === "by hand")
+    return wrong("is made by hand: the system has other tools than those of Linux");
   const fault = nameFault(set);
   if (fault) return wrong(`cannot be made: ${fault}`);
   const figures = figuresOf(ground, set);
@@ -79,9 +82,7 @@ export function setScript(ground: StorageGround, set: PlannedSet, sheet: string)
   const isPool = set.keeper === "ZFS";
   const lines = [
     "#!/bin/sh",
-    comment(
-      `${sheet}: ${setName(set)}, ${typeWords(set)} of ${members.length}${spares.length > 0 ? ` and ${spares.length} to stand by` : ""}.`,
-    ),
+    comment(`${sheet}: ${setName(set)}, ${layoutName(figures.value.candidate.layout)}.`),
     comment(`Can be used then: ${formatBytes(figures.value.candidate.usableBytes)}.`),
     comment(
       "It stops before the first write where a drive is not the planned one, and does nothing when run again.",
@@ -93,3 +94,25 @@ export function setScript(ground: StorageGround, set: PlannedSet, sheet: string)
   const at = lines.indexOf(comment("Every drive is the planned one. From here on they are written."));
   return ok([...lines.slice(0, at), isThere(set), ...lines.slice(at), ""].join("\n"));
 }
+
+/** A planned set with its script, or with why none is written. */
+export interface SetScript {
+  id: string;
+  title: string;
+  /** Name of the file. */
+  file: string;
+  text: string | null;
+  why: string;
+}
+
+/** The scripts of all planned sets; `sheet` is how the sheet is called in them. */
+export const setScripts = (ground: StorageGround, sheet: string): SetScript[] =>
+  ground.sheet.storage.sets.map((set) => {
+    const script = setScript(ground, set, sheet);
+    return {
+      ...{ id: set.id, title: setName(set), file: `make-${set.name.replace(/[^\w-]/g, "_") || set.id}.sh` },
+      ...(script.ok
+        ? { text: script.value, why: "" }
+        : { text: null, why: `The ${setName(set)} ${script.problems[0]!.message}.` }),
+    };
+  });

@@ -1,8 +1,10 @@
 import { fail, ok, type Result } from "../../result";
 import type { Drive } from "../../machine";
 import { candidateOf, type Candidate } from "../bench/candidate";
+import { poolShapes } from "../bench/capacity";
 import { CLASS_NAMES, CLASSES, type ClassName } from "../bench/classes";
 import type { Question } from "../bench/question";
+import { poolFigures } from "../zfs";
 import { layoutOf } from "./layout";
 import type { PlannedSet } from "./planned";
 
@@ -12,6 +14,8 @@ export interface SetFigures {
   question: Question;
   /** Members, then spares. */
   sizes: number[];
+  /** What its own tool will call its size: of a pool with parity, else what can be used. */
+  toldBytes: number;
 }
 
 /** The kind that most of the drives are of; cards, sticks and what is not known count as flash. */
@@ -52,5 +56,12 @@ export function setFigures(set: PlannedSet, byId: (id: string) => Drive | undefi
   const first = questionOf(set, own, null);
   const { usableBytes } = figured(first);
   const question = questionOf(set, own, usableBytes);
-  return ok({ candidate: figured(question), question, sizes });
+  const candidate = figured(question);
+  return ok({ candidate, question, sizes, toldBytes: toldBytes(candidate, sizes, question) });
+}
+
+function toldBytes({ layout, usableBytes }: Candidate, sizes: readonly number[], question: Question): number {
+  if (layout.kind.school !== "ZFS") return usableBytes;
+  const least = layout.groups.map((g) => Math.min(...g.map((i) => sizes[i]!)));
+  return poolFigures(poolShapes(layout, least, question)).size;
 }

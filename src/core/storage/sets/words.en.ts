@@ -3,7 +3,8 @@ import type { PlannedSet } from "./planned";
 const KINDS = { ZFS: "pool", md: "array", "RAID controller": "virtual drive" } as const;
 
 /** "pool", "array", "virtual drive". */
-export const kindWords = ({ keeper }: Pick<PlannedSet, "keeper">): string => KINDS[keeper];
+export const kindWords = ({ keeper }: Pick<PlannedSet, "keeper">): (typeof KINDS)[PlannedSet["keeper"]] =>
+  KINDS[keeper];
 
 /** "pool tank"; of a set without a name its number. */
 export const setName = (set: Pick<PlannedSet, "keeper" | "name" | "id">): string =>

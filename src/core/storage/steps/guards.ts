@@ -3,14 +3,19 @@ import type { DriveWork, Screen } from "../../image";
 import { contentWords, driveLook, driveName, drivesOf, serialTail, type Drive } from "../../machine";
 import { HAZARD, step, type Guard, type Step } from "../../stage";
 import { targetsOf, type StorageGround } from "../ground";
-import { dispositionOf } from "../guard";
+import { dispositionOf, setOf } from "../guard";
 import { proofOf, proofWords } from "../proof";
 
-/** The drives that a screen works on: those of the target, or those that the plan frees. */
-function drivesOfWork(plan: StorageGround, work: DriveWork): Drive[] {
+/** The drives that a screen works on: those of the target, or those that the plan frees or makes sets of. */
+export function drivesOfWork(plan: StorageGround, work: DriveWork): Drive[] {
   if (work === "none") return [];
   if (work !== "others") return targetsOf(plan).map((t) => t.drive);
-  return drivesOf(plan).filter((d) => dispositionOf(d, plan.sheet.storage) === "free");
+  const { storage } = plan.sheet;
+  const byHand = new Set(storage.sets.filter((s) => s.keeper === "RAID controller").map((s) => s.id));
+  return drivesOf(plan).filter((d) => {
+    const set = setOf(d, storage);
+    return set ? !byHand.has(set.id) : dispositionOf(d, storage) === "free";
+  });
 }
 
 /** A screen that works on drives beside the target finds none that the plan gives it. */
@@ -28,31 +33,56 @@ export function guardsBefore(
 ): Step[] {
   const drives = drivesOfWork(plan, screen.drive);
   const count = chosenBefore && screen.drive === "writes" ? Math.min(1, drives.length) : drives.length;
-  const group = `${prefix}${screen.id}`;
-  return Array.from({ length: count }, (_, i) =>
-    step(`${prefix}guard-${screen.id}${i === 0 ? "" : `-${i + 1}`}`, zone, takes(45, 150), {
-      title: titleOf(screen, i, count),
+  return guardSteps(plan, drives, {
+    ...{ id: `${prefix}guard-${screen.id}`, group: `${prefix}${screen.id}`, zone, count },
+    chooses: screen.drive === "chooses",
+    changes: plan.keepsSystem && screen.drive !== "others",
+  });
+}
+
+interface Wanted {
+  id: string;
+  group: string;
+  zone: "C" | "H" | "I";
+  /** So many of the drives are named, one after the other. */
+  count: number;
+  chooses: boolean;
+  /** What stands on them is changed and stays. */
+  changes: boolean;
+}
+
+/** Steps at each of which one of some drives is named, before they are chosen or written. */
+export function guardSteps(
+  plan: StorageGround,
+  drives: readonly Drive[],
+  { id, group, zone, count, chooses, changes }: Wanted,
+): Step[] {
+  return Array.from({ length: Math.min(count, drives.length) }, (_, i) =>
+    step(`${id}${i === 0 ? "" : `-${i + 1}`}`, zone, takes(45, 150), {
+      title: titleOf(chooses, i, count),
       kind: "guard",
       place: "console",
       see: drives.map((d) => `${driveLook(d)} – ${contentWords(d)}`),
       do: [
-        screen.drive === "chooses"
+        chooses
           ? "Open the installer's details of the drive that you are about to choose, and read its serial there."
           : "Read the serial of the drive that will be written, from the console itself.",
       ],
-      hazards: plan.keepsSystem && screen.drive !== "others" ? [HAZARD.change] : [HAZARD.erase],
+      hazards: [changes ? HAZARD.change : HAZARD.erase],
       guard: guardOver(plan, drives, group),
     }),
   );
 }
 
-function titleOf(screen: Screen, i: number, count: number): string {
-  const before = screen.drive === "chooses" ? "before it is chosen" : "before anything is written";
+function titleOf(chooses: boolean, i: number, count: number): string {
+  const before = chooses ? "before it is chosen" : "before anything is written";
   return count === 1 ? `Name the drive ${before}` : `Name drive ${i + 1} of ${count} ${before}`;
 }
 
 function guardOver(plan: StorageGround, drives: readonly Drive[], group: string): Guard {
   const machine = drivesOf(plan);
+  // While drives beside the target are written, the target itself is one that must not be.
+  const isOther = !drives.some((d) => dispositionOf(d, plan.sheet.storage) === "target");
   const proofs = drives.map((d) => proofOf(d, machine));
   const longest = proofs.toSorted((a, b) => b.text.length - a.text.length)[0];
   return {
@@ -65,7 +95,7 @@ function guardOver(plan: StorageGround, drives: readonly Drive[], group: string)
     })),
     asks: longest ? proofWords(longest, "the console shows it") : "",
     leaveAlone: machine
-      .filter((d) => !drives.includes(d) && dispositionOf(d, plan.sheet.storage) !== "target")
+      .filter((d) => !drives.includes(d) && (isOther || dispositionOf(d, plan.sheet.storage) !== "target"))
       .map((d) => ({ tail: serialTail(d), name: driveName(d), holds: contentWords(d) })),
   };
 }

@@ -1,0 +1,121 @@
+import { takes } from "../../estimate";
+import { bayWords, driveName, type Drive } from "../../machine";
+import { HAZARD, step, type Step } from "../../stage";
+import { formatBytes, formatDuration } from "../../units";
+import { layoutName } from "../bench/words.en";
+import type { StorageGround } from "../ground";
+import { figuresOf, kindWords, seatsOf, setName, type PlannedSet } from "../sets";
+import { guardSteps } from "./guards";
+
+const byController = ({ keeper }: PlannedSet): boolean => keeper === "RAID controller";
+const placeOf = (drive: Drive): string => (drive.bay ? bayWords(drive.bay) : driveName(drive));
+
+/** "raidz2 of 10, 1 spare, of bay 0, bay 1 …; 86.9 TB can be used then"; without figures while its drives make none. */
+function inWords(plan: StorageGround, set: PlannedSet): string[] {
+  const seats = seatsOf(plan, set);
+  const places = (role: "member" | "spare"): string =>
+    seats
+      .filter((s) => s.role === role)
+      .map((s) => placeOf(s.drive))
+      .join(", ");
+  const figures = figuresOf(plan, set);
+  const spares = places("spare");
+  return [
+    `${setName(set)}: ${figures.ok ? layoutName(figures.value.candidate.layout) : set.type}. Members: ${places("member")}.${spares ? ` To stand by: ${spares}.` : ""}`,
+    ...(figures.ok ? [`Can be used then: ${formatBytes(figures.value.candidate.usableBytes)}.`] : []),
+  ];
+}
+
+/** What a page of an appliance is told about the sets that it makes. */
+export const setLines = (plan: StorageGround): string[] =>
+  plan.sheet.storage.sets.filter((s) => !byController(s)).flatMap((set) => inWords(plan, set));
+
+/** An array with parity or copies is made whole behind the first use, and bears nothing until then. */
+function firstSync(plan: StorageGround, set: PlannedSet): string[] {
+  const figures = figuresOf(plan, set);
+  if (!figures.ok || set.keeper === "ZFS" || figures.value.candidate.survival.worst === 0) return [];
+  const { likely, late } = figures.value.candidate.rebuild;
+  return [
+    `Its first sync takes hours, not minutes: likely ${formatDuration(likely)}, late ${formatDuration(late)}. Until its end a drive that fails may take data with it.`,
+  ];
+}
+
+const erasing = (plan: StorageGround, set: PlannedSet): Pick<Step, "hazards" | "effects"> => ({
+  hazards: [HAZARD.erase],
+  effects: [
+    { do: "write drives", drives: seatsOf(plan, set).map((s) => s.drive.id), erases: true, of: "free" },
+  ],
+});
+
+/**
+ * The sets that are made by a script once the system runs, each behind a guard that names one of its drives; the script
+ * compares all of them itself. A system whose own page makes sets gets them there, and none here.
+ */
+export function setSteps(plan: StorageGround): Step[] {
+  const isScripted = ({ keeper }: PlannedSet): boolean =>
+    keeper === "RAID controller" || plan.profile?.sets?.[keeper] !== "by hand";
+  if (plan.profile?.firstBoot.some((screen) => screen.drive === "others")) return [];
+  const scripted = plan.sheet.storage.sets.filter((s) => !byController(s));
+  return scripted.flatMap((set) => [
+    ...guardSteps(
+      plan,
+      seatsOf(plan, set).map((s) => s.drive),
+      {
+        ...{ id: `set-guard-${set.id}`, group: `set-${set.id}`, zone: "I" as const, count: 1 },
+        ...{ chooses: false, changes: false },
+      },
+    ),
+    step(`set-${set.id}`, "I", takes(180, 600), {
+      title: `Make the ${setName(set)}`,
+      kind: "type",
+      place: "console",
+      ...erasing(plan, set),
+      do: [
+        ...inWords(plan, set),
+        isScripted(set)
+          ? "Take the script from the sheet's page of commands, read it through, and run it as root. It compares serial and size of every drive before it writes."
+          : "Make it by hand with the system's own tools, and name every drive by what stays; read each serial again before it is written.",
+        ...firstSync(plan, set),
+      ],
+      type: isScripted(set) ? [{ label: "Command", value: `sh make-${set.name}.sh` }] : [],
+      see: [set.name, set.keeper === "ZFS" ? "ONLINE" : "State : clean, or active with a resync"],
+      expected: isScripted(set)
+        ? [
+            {
+              looks: "STOP, nothing was written",
+              means:
+                "A drive is not the planned one; the words behind it say which. Compare, mend the sheet, and take the script anew.",
+            },
+          ]
+        : [],
+      must: "What was planned to hold the data is not there otherwise, and data go to the drive that the system starts from.",
+    }),
+  ]);
+}
+
+/** The virtual drives that a controller makes in its set-up pages before anything is installed. */
+export function controllerSetSteps(plan: StorageGround): Step[] {
+  return plan.sheet.storage.sets.filter(byController).flatMap((set) => {
+    const drives = seatsOf(plan, set).map((s) => s.drive);
+    return [
+      ...guardSteps(plan, drives, {
+        ...{ id: `set-guard-${set.id}`, group: `set-${set.id}`, zone: "C" as const, count: drives.length },
+        ...{ chooses: false, changes: false },
+      }),
+      step(`set-${set.id}`, "C", takes(300, 900), {
+        title: `Make the ${setName(set)} in the set-up of the controller`,
+        place: "console",
+        ...erasing(plan, set),
+        do: [
+          ...inWords(plan, set),
+          `Stripe: ${set.stripeKib === null ? "as the controller chooses" : `${set.stripeKib} KiB`}. Cache: ${set.cache === "not said" ? "as the controller chooses; write back only with a battery" : set.cache}.`,
+          "Initialise it fast; a full initialisation writes every sector and goes on in the background.",
+          ...firstSync(plan, set),
+        ],
+        see: [`${kindWords(set)} ${set.name}`, "optimal, or initialising"],
+        never: ["Clearing the configuration: that takes every other set of the controller with it"],
+        asks: "The size and the identifier (WWN) of the virtual drive, as the controller shows them",
+      }),
+    ];
+  });
+}
