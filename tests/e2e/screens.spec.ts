@@ -27,6 +27,7 @@ const SCREENS = [
   "/builds/b-tho-a",
   "/builds/b-wrk-hv1/history",
   "/builds/b-wrk-hv2/settings",
+  "/builds/b-wrk-hv2/commands",
   "/runs/r-wrk-hv1",
   "/runs/r-tho-b/record",
   "/damaged",

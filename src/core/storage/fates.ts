@@ -1,6 +1,6 @@
 import type { Layout } from "../image";
 import type { DrivePlan } from "./guard";
-import { inLayout, seatIn, type Chosen } from "./sets/change";
+import { inLayout, newSet, seatIn, type Chosen } from "./sets/change";
 import type { PlannedSet } from "./sets/planned";
 import { targetSeats, type TargetSeat } from "./target";
 
@@ -56,6 +56,13 @@ export function withFate(plan: Given, drive: string, fate: Fate): PlanOfDrives {
 export function withSeat(plan: Given, drive: string, set: string, role: "member" | "spare"): PlanOfDrives {
   const freed = withFate(plan, drive, "free");
   return { ...freed, free: without(freed.free, drive), sets: seatIn(plan.sets, drive, set, role) };
+}
+
+/** The plan with a new set of these drives; `taken` are names that stand on the machine already. */
+export function withNewSet(plan: Given, drives: readonly string[], taken: readonly string[]): PlanOfDrives {
+  const set = { ...newSet(plan.sets, drives, taken), members: [] };
+  const empty = withLayout({ ...plan, sets: [...plan.sets, set] }, plan.layout);
+  return drives.reduce((next, drive) => withSeat(next, drive, set.id, "member"), empty);
 }
 
 /** The plan without a set that was to be made; its drives are not touched then. */

@@ -10,7 +10,7 @@ import {
   classOfDrives,
   dispositionOf,
   layoutOf,
-  newSet,
+  withNewSet,
   withoutSet,
   withSetLayout,
   type BenchCandidate,
@@ -39,15 +39,20 @@ export function PlannedSets({ view, sheet, edit, marks, drives, change }: Props)
   const taken = (view.context.machine?.document.facts.sets ?? []).map((s) => s.name);
   const put = (set: PlannedSet): void =>
     edit({ "storage.sets": storage.sets.map((s) => (s.id === set.id ? set : s)) });
-  const add = (): void => {
-    const set = newSet(
-      storage.sets,
-      free.map((d) => d.id),
-      taken,
+  const beside = drives.filter(
+    (d) =>
+      ["free", "leave alone", "undecided"].includes(dispositionOf(d, storage)) &&
+      d.missingSince === null &&
+      !d.removable,
+  );
+  const add = (of: readonly Drive[]): void =>
+    change(
+      withNewSet(
+        storage,
+        of.map((d) => d.id),
+        taken,
+      ),
     );
-    const rest = storage.free.filter((id) => !set.members.includes(id));
-    edit({ "storage.sets": [...storage.sets, set], "storage.free": rest });
-  };
   return (
     <Field path="storage.sets" label="Made of other drives" marks={marks("storage.sets")}>
       {storage.sets.map((set) => {
@@ -63,15 +68,20 @@ export function PlannedSets({ view, sheet, edit, marks, drives, change }: Props)
           />
         ) : null;
       })}
-      <p className="mt-2">
-        <button type="button" className="btn" onClick={add}>
+      <p className="mt-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
+        <button type="button" className="btn" onClick={() => add(free)}>
           {storage.sets.length > 0 ? "Plan another set" : "Plan a pool, an array or a virtual drive"}
-        </button>{" "}
+        </button>
         <span className="quiet">
           {free.length > 0
             ? `of the ${free.length} free ${free.length === 1 ? "drive" : "drives"}`
             : "no drive is free: give drives to it in the list above"}
         </span>
+        {beside.length > Math.max(1, free.length) && (
+          <button type="button" className="link" onClick={() => add(beside)}>
+            of all {beside.length} drives beside the target
+          </button>
+        )}
       </p>
     </Field>
   );

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { aBuild } from "../../../../tests/support/builds";
 import { bulk, bulks, withSet } from "../../../../tests/support/firing-sets";
 import { searchOver } from "../bench";
-import { withFate, withoutSet, withSeat, withSetLayout } from "../fates";
+import { withFate, withNewSet, withoutSet, withSeat, withSetLayout } from "../fates";
 import { dispositionOf } from "../guard";
 import { inLayout, newSet } from "./change";
 import { setFigures } from "./figures";
@@ -93,6 +93,17 @@ describe("what becomes of drives", () => {
 
   it("keeps the place of a member that is named again", () =>
     expect(withSeat(PLAN, "CB-03", "1", "member").sets[0]!.members).toEqual(["CB-03", "CB-04"]));
+
+  it("makes a new set of drives, which leave what they were for", () => {
+    const next = withNewSet(PLAN, ["CB-01", "CB-02", "CB-05"], ["tank"]);
+    expect(next.sets[1]).toMatchObject({
+      id: "2",
+      name: "store",
+      type: "raidz1",
+      members: ["CB-01", "CB-02", "CB-05"],
+    });
+    expect([next.leaveAlone, next.free, next.sets[0]!.spares, next.target]).toEqual([[], [], [], "NV-0001"]);
+  });
 
   it("leaves the drives of a set alone once it is not made", () => {
     const gone = withoutSet(PLAN, "1");

@@ -1,0 +1,147 @@
+import { expect, test, type Page } from "@playwright/test";
+import { scriptedMachine } from "../support/scripted-drives";
+import { DEMO, listening, loadDemo, saved } from "./servers";
+
+test.beforeAll(() => loadDemo());
+
+/** Twelve bays, of which the eighth has a larger drive and the last one a failing one, and a small drive to start from. */
+const BYTES = 12_000_138_625_024;
+const DRIVES = [
+  { serial: "SPE240B0001", bytes: 240_057_409_536 },
+  ...Array.from({ length: 12 }, (_, i) => ({
+    serial: `SPE12T44${String(i).padStart(2, "0")}`,
+    bytes: i === 7 ? 14_000_519_643_136 : BYTES,
+  })),
+];
+
+const lsblk = JSON.stringify({
+  blockdevices: DRIVES.map(({ serial, bytes }, i) => ({
+    ...{
+      name: `sd${"abcdefghijklm"[i]}`,
+      type: "disk",
+      size: bytes,
+      serial,
+      fstype: null,
+      mountpoints: [null],
+    },
+    ...{ model: i === 0 ? "Alder 240" : "Caldbeck 12000", rota: i > 0, tran: "sas", rm: false },
+    ...{ "log-sec": 512, "phy-sec": 4096, wwn: null, pttype: null },
+  })),
+});
+const smartctl = (i: number, pending: number): string =>
+  JSON.stringify({
+    smartctl: { exit_status: 0 },
+    device: { name: `/dev/sd${"abcdefghijklm"[i]}`, protocol: "ATA" },
+    ...{ model_name: "Caldbeck 12000", serial_number: DRIVES[i]!.serial, smart_status: { passed: true } },
+    user_capacity: { bytes: DRIVES[i]!.bytes },
+    ata_smart_attributes: {
+      table: [{ id: 197, name: "Current_Pending_Sector", raw: { value: pending, string: String(pending) } }],
+    },
+  });
+
+async function drawn(page: Page): Promise<void> {
+  await page.goto(`${DEMO}/machines/new`);
+  const file = (name: string, text: string) => ({ name, mimeType: "text/plain", buffer: Buffer.from(text) });
+  await page.setInputFiles("input[type=file]", [
+    file("lsblk.json", lsblk),
+    ...DRIVES.slice(1).map((_, i) => file(`smart${i}.json`, smartctl(i + 1, i === 11 ? 8 : 0))),
+  ]);
+  await expect(page.getByRole("table", { name: "Understood" })).toContainText("lsblk");
+  await page.getByLabel("Name, as written on its front").fill("spare-st2");
+  await page.getByRole("combobox", { name: /^Site/ }).selectOption({ label: "Works" });
+  await page.getByRole("button", { name: "Keep this machine" }).click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("spare-st2");
+  await page.getByRole("button", { name: "New build sheet for it" }).click();
+  await page.waitForURL(/builds/);
+  await listening(page);
+}
+
+const fate = (page: Page, drive: number) =>
+  page.locator('[data-field="storage.target"]').getByRole("radiogroup").nth(drive);
+const finding = (page: Page, title: string) => page.locator("article", { hasText: title });
+
+test("the storage server is planned by keys: four copies are called out, drives fail, and the script runs on files", async ({
+  page,
+}) => {
+  await drawn(page);
+  const head = page.locator("#zone-D").getByRole("button").first();
+  if ((await head.getAttribute("aria-expanded")) !== "true") await page.keyboard.press("d");
+  await expect(head).toHaveAttribute("aria-expanded", "true");
+  await fate(page, 0).getByRole("radio", { name: "target" }).focus();
+  await page.keyboard.press("Space");
+  await saved(page);
+
+  await test.step("four drives in one mirror: what is left of them is said, and stops", async () => {
+    for (const drive of [1, 2, 3, 4]) {
+      await fate(page, drive).getByRole("radio", { name: "leave" }).focus();
+      await page.keyboard.press("ArrowRight");
+    }
+    await page.getByRole("button", { name: /^Plan a pool/ }).focus();
+    await page.keyboard.press("Enter");
+    await page.getByText("Every layout of these drives").focus();
+    await page.keyboard.press("Enter");
+    await page.getByRole("button", { name: "mirror of 4", exact: true }).focus();
+    await page.keyboard.press("Enter");
+    await expect(page.locator("[data-consequence]")).toHaveText(
+      /^Pool tank, mirror of 4\. Four copies of one drive: you can use 0\.99 of 4\.00 drives/,
+    );
+    await expect(finding(page, "Most of the drives goes to copies")).toContainText("stop");
+    await page.getByRole("button", { name: /^do not make it/ }).focus();
+    await page.keyboard.press("Enter");
+    await expect(finding(page, "Most of the drives goes to copies")).toHaveCount(0);
+    await saved(page);
+  });
+
+  await test.step("all twelve: the failing one is a stop, the larger one is told with what it costs", async () => {
+    await page.getByRole("button", { name: "of all 12 drives beside the target" }).focus();
+    await page.keyboard.press("Enter");
+    await expect(finding(page, "A set begins with a failing drive")).toContainText("8 sectors wait");
+    await page.getByRole("button", { name: "A drive of another size" }).focus();
+    await page.keyboard.press("Enter");
+    await expect(finding(page, "A drive of another size")).toContainText("2.00 TB (1.82 TiB) stay idle");
+    await fate(page, 12).getByRole("radio", { name: "tank" }).focus();
+    await page.keyboard.press("ArrowLeft");
+    await page.keyboard.press("ArrowLeft");
+    await expect(fate(page, 12).getByRole("radio", { name: "leave" })).toBeChecked();
+    await expect(finding(page, "A set begins with a failing drive")).toHaveCount(0);
+    await expect(page.locator("[data-consequence]")).toHaveText(
+      /^Pool tank, raidz2 of 11\..*Any two may fail\.$/,
+    );
+  });
+
+  await test.step("drives fail by keys, in the bays of this machine", async () => {
+    const drive = (name: string) => page.getByRole("button", { name: new RegExp(`^Drive ${name}(,|$)`) });
+    for (const name of ["sdb", "sdc"]) {
+      await drive(name).focus();
+      await page.keyboard.press("Space");
+    }
+    await expect(page.locator("[data-standing]")).toContainText(
+      "Not one more of these may fail now: sdd, sde",
+    );
+    await drive("sdd").focus();
+    await page.keyboard.press("Enter");
+    await expect(page.locator("[data-standing]")).toHaveText("Data are lost.");
+  });
+
+  await test.step("its script makes the pool of exactly these drives, and refuses another machine", async () => {
+    await saved(page);
+    await page.getByRole("link", { name: "Commands that make it" }).focus();
+    await page.keyboard.press("Enter");
+    const pre = page.getByLabel("Script make-tank.sh");
+    const script = await pre.innerText();
+    const own = scriptedMachine(DRIVES);
+    const other = scriptedMachine(DRIVES.map((d) => ({ ...d, serial: d.serial.replace("SPE", "XYZ") })));
+    try {
+      expect(own.run(`${script}\n`)).toMatchObject({ code: 0, said: "" });
+      expect(own.made("pool")).toEqual([
+        ...["create", "-o", "ashift=12", "tank", "raidz2"],
+        ...DRIVES.slice(1, 12).map((d) => `ata-Caldbeck_${d.serial}`),
+      ]);
+      expect(other.run(`${script}\n`)).toMatchObject({ code: 1, said: expect.stringMatching(/^STOP/) });
+      expect(other.made("pool")).toBeNull();
+    } finally {
+      own.end();
+      other.end();
+    }
+  });
+});
