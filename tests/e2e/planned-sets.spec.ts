@@ -145,3 +145,24 @@ test("the storage server is planned by keys: four copies are called out, drives 
     }
   });
 });
+
+test("what if a drive of a pool fails now: the one that is not sound counts as lost, and the third takes the data", async ({
+  page,
+}) => {
+  await page.goto(`${DEMO}/machines/m-wrk-st1`);
+  await listening(page);
+  await page.getByText("What if a drive of pool reservoir fails now").focus();
+  await page.keyboard.press("Enter");
+  const drive = (n: number) => page.getByRole("button", { name: new RegExp(`^Drive ${n}(,|$)`) });
+  await expect(drive(8)).toHaveAccessibleName("Drive 8, not sound");
+  const stands = page.locator("[data-standing]").last();
+  await expect(stands).toHaveText("All data can still be read.");
+  await drive(2).focus();
+  await page.keyboard.press("Space");
+  await expect(stands).toContainText("Not one more of these may fail now: 0, 1, 3");
+  await drive(3).focus();
+  await page.keyboard.press("Space");
+  await expect(stands).toHaveText("Data are lost.");
+  const grows = page.getByRole("table", { name: "How pool reservoir grows" });
+  await expect(grows.getByRole("row", { name: /^Exchange every drive/ })).toContainText("late 31 d");
+});

@@ -14,7 +14,7 @@ const RAID = { ...MODULE, id: "5e:00.0", name: "array controller", mode: "RAID" 
 /** A module with so many cards, and drives of a RAID controller beside it. */
 export function withCards(cards: number, more: Partial<Facts["sets"][number]> = {}): BuildChanges {
   const members = Array.from({ length: cards }, (_, n) => ({
-    ...{ name: `card ${n + 1}`, drive: null, role: "member" as const, state: "OK" },
+    ...{ name: `card ${n + 1}`, drive: null, role: "member" as const, group: null, state: "OK" },
   }));
   const set = {
     id: "virtual drive CARDS",

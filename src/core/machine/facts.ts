@@ -67,7 +67,10 @@ export const setSchema = z.object({
         name: text,
         /** The drive of this machine that the name meant when it was read. */
         drive: optionalText,
-        role: z.enum(["member", "spare"]).default("member"),
+        /** Members keep the data; a log, a cache and special devices stand beside them. */
+        role: z.enum(["member", "spare", "log", "cache", "special"]).default("member"),
+        /** Of a pool of several vdevs: which of them it belongs to, from 0 on. Null: not told. */
+        group: z.number().int().nonnegative().nullable().default(null),
         state: text,
       }),
     )

@@ -70,3 +70,5 @@ export {
   type SetView,
 } from "./sets";
 export { setScript, setScripts, type SetScript } from "./commands";
+export { toldLayout, type ToldLayout } from "./told-layout";
+export { growthOf, GROWTH_WORDS, type Growth } from "./growth";

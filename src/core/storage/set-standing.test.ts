@@ -15,15 +15,17 @@ const set = (level: string | null, states: string[], more: object = {}) =>
 const GOOD = ["ONLINE", "ONLINE", "ONLINE", "ONLINE"];
 const LOST = ["ONLINE", "FAULTED", "ONLINE", "ONLINE"];
 
-it.each<[string, number]>([
-  ["raidz2", 2],
-  ["mirror", 3],
-  ["raid5", 1],
-  ["RAID 6", 2],
-  ["RAID1", 3],
-  ["single", 0],
-])("%s of four sound members bears %d more failures", (level, left) => {
-  expect(setStanding(set(level, GOOD))?.left).toBe(left);
+it.each<[string, string, number]>([
+  ["pool", "raidz2", 2],
+  ["pool", "mirror", 3],
+  ["array", "raid5", 1],
+  ["array", "raid4", 1],
+  ["virtual drive", "RAID 6", 2],
+  ["virtual drive", "RAID1", 3],
+  ["virtual drive", "mirror of two cards", 3],
+  ["pool", "single", 0],
+])("a %s, %s of four sound members, bears %d more failures", (kind, level, left) => {
+  expect(setStanding(set(level, GOOD, { kind }))?.left).toBe(left);
 });
 
 it("with a lost member bears one less, and names those that must stay", () => {
@@ -32,11 +34,38 @@ it("with a lost member bears one less, and names those that must stay", () => {
   expect(setStanding(set("raidz1", LOST, degraded))).toEqual({ left: 0, mustStay: ["d0", "d2", "d3"] });
 });
 
+it("counts each group by itself, where the tool tells which member is in which", () => {
+  const members = (lost: number[]) =>
+    [0, 1, 2, 3].map((i) => ({
+      ...{ name: `d${i}`, group: i >> 1, state: lost.includes(i) ? "FAULTED" : "ONLINE" },
+    }));
+  const mirrors = (lost: number[]) =>
+    set("2 × mirror", [], { health: lost.length > 0 ? "degraded" : "good", members: members(lost) });
+  expect(setStanding(mirrors([]))).toEqual({ left: 1, mustStay: [] });
+  // Of the pair that lost one its other must stay; of the whole one either may go.
+  expect(setStanding(mirrors([1]))).toEqual({ left: 0, mustStay: ["d0"] });
+  expect(setStanding(mirrors([0, 1]))).toBeNull();
+});
+
+it("does not count a log, a cache or a spare", () => {
+  const beside = ["log", "cache", "spare", "special"].map((role) => ({ name: role, role, state: "FAULTED" }));
+  const members = [...GOOD.map((state, i) => ({ name: `d${i}`, group: 0, state })), ...beside];
+  expect(setStanding(set("raidz1", [], { members }))).toEqual({ left: 1, mustStay: [] });
+});
+
 it.each<[string, ReturnType<typeof set>]>([
-  ["several groups", set("2 × mirror", GOOD)],
+  ["several groups that are not told apart", set("2 × mirror", GOOD)],
+  [
+    "groups of two widths",
+    set("2 × mirror", [], {
+      members: [0, 0, 0, 1, 1].map((group, i) => ({ name: `d${i}`, group, state: "ONLINE" })),
+    }),
+  ],
+  ["two kinds of groups", set("raidz2, mirror", GOOD)],
+  ["RAID10, of which nobody tells the copies", set("raid10", GOOD, { kind: "array" })],
   ["a layout that was not told", set(null, GOOD)],
   ["no members told", set("raidz2", [])],
-  ["a fault without a member to it", set("raid5", GOOD, { health: "degraded" })],
+  ["a fault without a member to it", set("raid5", GOOD, { kind: "array", health: "degraded" })],
   ["a failed set", set("raidz1", LOST, { health: "failed" })],
   ["work under way", set("raidz2", GOOD, { progress: { what: "resilver", percent: 3, secondsLeft: null } })],
   ["more lost than it bears", set("mirror", ["FAULTED", "FAULTED"], { health: "degraded" })],

@@ -1,4 +1,7 @@
-import { isSoundMember, type Facts } from "../machine";
+import type { Facts } from "../machine";
+import { tolerates } from "./bench/layout";
+import { standing } from "./bench/standing";
+import { toldLayout } from "./told-layout";
 
 /** What an array, pool or virtual drive still bears, by what its own tool told of it. */
 export interface SetStanding {
@@ -8,25 +11,19 @@ export interface SetStanding {
   mustStay: string[];
 }
 
-const PARITY: readonly [RegExp, (members: number) => number][] = [
-  [/^(mirror\b.*|raid-?\s?1)$/i, (members) => members - 1],
-  [/^(raidz1?|raid-?\s?[45])$/i, () => 1],
-  [/^(raidz2|raid-?\s?6)$/i, () => 2],
-  [/^raidz3$/i, () => 3],
-  [/^(single|linear|stripe|raid-?\s?0)$/i, () => 0],
-];
-
 /**
- * Null where it cannot be told: several groups, whose members the tool lists without saying which is in which; a fault of
- * which no listed member is the cause, as where a lost one is no longer listed; work under way.
+ * Null where it cannot be told: no layout that can be counted with; a fault of which no listed member is the cause, as where
+ * a lost one is no longer listed; work under way.
  */
-export function setStanding({ level, members, health, progress }: Facts["sets"][number]): SetStanding | null {
-  const own = members.filter((m) => m.role === "member");
-  const parity = PARITY.find(([words]) => words.test(level ?? ""))?.[1];
-  if (!parity || own.length === 0 || health === "failed" || health === "unknown") return null;
-  const lost = own.filter((m) => !isSoundMember(m.state));
+export function setStanding(set: Facts["sets"][number]): SetStanding | null {
+  const { health, progress } = set;
+  const told = toldLayout(set);
+  if (!told || health === "failed" || health === "unknown") return null;
+  const { layout, members, lost } = told;
   if (progress !== null || (health !== "good" && lost.length === 0)) return null;
-  const left = parity(own.length) - lost.length;
-  if (left < 0) return null;
-  return { left, mustStay: left > 0 ? [] : own.filter((m) => !lost.includes(m)).map((m) => m.name) };
+  const gone = new Set(lost);
+  const { state, mustStay } = standing(layout, gone);
+  if (state === "lost") return null;
+  const left = layout.groups.map((g) => tolerates(layout) - g.filter((i) => gone.has(i)).length);
+  return { left: Math.min(...left), mustStay: mustStay.map((i) => members[i]!.name) };
 }

@@ -160,7 +160,7 @@ export function SetsTable({ document }: { document: MachineDocument }) {
                   }}
                 >
                   {nameOf(m)}
-                  {m.role === "spare" ? " (spare)" : ""}
+                  {m.role === "member" ? "" : ` (${m.role})`}
                   {isSoundMember(m.state) ? "" : ` ${m.state}`}
                 </span>
               ))}

@@ -19,7 +19,7 @@ interface Props {
   sizes: readonly number[];
   /** What a drive is called: its bay where it has one, else its number in the list. */
   nameOf?: (drive: number) => string;
-  /** Drives that have failed already. */
+  /** Drives that do not do their part now. */
   lost?: readonly number[];
 }
 
@@ -39,6 +39,7 @@ export function Bays({ layout, sizes, nameOf = numbered, lost = [] }: Props) {
         name: nameOf(drive),
         bytes: sizes[drive]!,
         isFailed: failed.has(drive),
+        wasLost: lost.includes(drive),
         mustStay: mustStay.includes(drive),
       }}
       press={() => toggle(drive)}
@@ -89,7 +90,7 @@ const Group = ({ title, children }: { title: string; children: React.ReactNode }
 );
 
 const BOX =
-  "flex h-16 w-[4.6rem] flex-col items-start border px-1.5 py-1 text-left text-[0.82rem] leading-tight";
+  "flex h-16 w-[5.3rem] flex-col items-start border px-1.5 py-1 text-left text-[0.82rem] leading-tight";
 
 const Quiet = ({ name, bytes }: { name: string; bytes: number }) => (
   <div className={`${BOX} dotted-fill border-base-300`}>
@@ -104,13 +105,15 @@ interface TileProps {
   name: string;
   bytes: number;
   isFailed: boolean;
+  /** It does not do its part now, as its own tool told. */
+  wasLost: boolean;
   mustStay: boolean;
   press: () => void;
 }
 
 /** A drive: failed ones are hatched and say so, those that must stay are framed heavily. */
-function DriveTile({ name, bytes, isFailed, mustStay, press }: TileProps) {
-  const word = isFailed ? "failed" : mustStay ? "must stay" : "";
+function DriveTile({ name, bytes, isFailed, wasLost, mustStay, press }: TileProps) {
+  const word = isFailed ? (wasLost ? "not sound" : "failed") : mustStay ? "must stay" : "";
   return (
     <button
       type="button"
@@ -120,8 +123,10 @@ function DriveTile({ name, bytes, isFailed, mustStay, press }: TileProps) {
       onClick={press}
     >
       <b>{name}</b>
-      <span className="value">{formatDecimalBytes(bytes)}</span>
-      <span className={`mt-auto font-semibold ${isFailed ? "bg-base-100 text-error" : ""}`}>{word}</span>
+      <span className="value whitespace-nowrap">{formatDecimalBytes(bytes)}</span>
+      <span className={`mt-auto font-semibold whitespace-nowrap ${isFailed ? "bg-base-100 text-error" : ""}`}>
+        {word}
+      </span>
     </button>
   );
 }

@@ -12,6 +12,7 @@ import { Page, Ruled } from "@/ui/frame/page";
 import { TitleBlock } from "@/ui/frame/title-block";
 import { SiteSettings } from "@/ui/machine/site-settings";
 import { FactsTables, SetsTable } from "@/ui/machine/facts-tables";
+import { WhatIf } from "@/ui/machine/what-if";
 import { ImportPanel } from "@/ui/machine/import-panel";
 import { MachineDraft, MachineFoot } from "@/ui/machine/machine-draft";
 import { CollectorCard } from "@/ui/machine/machine-forms";
@@ -69,6 +70,7 @@ export default async function MachinePage({
           {document.facts.sets.length > 0 && (
             <Ruled title="Arrays, pools and virtual drives">
               <SetsTable document={document} />
+              <WhatIf facts={document.facts} />
             </Ruled>
           )}
           <FactsTables document={document} timeZone={timeZone} />

@@ -49,7 +49,7 @@ const set = (more: object) => ({
   health: "good" as const,
   sizeBytes: null,
   wwn: null,
-  members: [{ name: "sda", drive: "NV-0001", role: "member" as const, state: "ONLINE" }],
+  members: [{ name: "sda", drive: "NV-0001", role: "member" as const, group: null, state: "ONLINE" }],
   progress: null,
   remark: null,
   ...more,

@@ -51,6 +51,7 @@ export const mdstat: Importer = {
           name: m[1] ?? "",
           drive: null,
           role: m[2]?.includes("(S)") ? ("spare" as const) : ("member" as const),
+          group: null,
           state: m[2]?.includes("(F)") ? "faulty" : m[2]?.includes("(S)") ? "spare" : "in use",
         })),
         progress: doing
@@ -115,6 +116,7 @@ export const mdadmDetail: Importer = {
               name: (row[2] ?? "").replace(/^\/dev\//, ""),
               drive: null,
               role: /^spare$/.test(words) ? ("spare" as const) : ("member" as const),
+              group: null,
               state: words,
             },
           ];

@@ -236,6 +236,7 @@ function toSet(v: Resource, all: Resource[]): NonNullable<Observed["sets"]>[numb
         name: lastPart(link["@odata.id"]),
         drive: cleanText(drive?.SerialNumber),
         role: "member" as const,
+        group: null,
         state: cleanText(drive?.Status?.Health) ?? "listed",
       };
     }),

@@ -120,6 +120,29 @@ describe("zpool", () => {
     ]);
   });
 
+  it("tells which member is in which vdev, and what stands beside those that keep data", () => {
+    const rows = [
+      ...["tank ONLINE", "  mirror-0 ONLINE", "    sda ONLINE", "    sdb ONLINE", "  mirror-1 ONLINE"],
+      ...[
+        "    sdc ONLINE",
+        "    spare-1 ONLINE",
+        "      sdd ONLINE",
+        "      sde ONLINE",
+        "logs",
+        "  sdf ONLINE",
+      ],
+      ...["cache", "  sdg ONLINE", "special", "  mirror-2 ONLINE", "    sdh ONLINE", "    sdi ONLINE"],
+      ...["spares", "  sde INUSE"],
+    ];
+    const tree = rows.map((row) => `\t${row}${/(logs|cache|special|spares)$/.test(row) ? "" : " 0 0 0"}`);
+    const text = ["  pool: tank", " state: ONLINE", "config:", "", ...tree, "", "errors: none"].join("\n");
+    const members = factsOf(text)?.sets?.[0]?.members ?? [];
+    expect(members.map((m) => `${m.name} ${m.role} ${m.group}`)).toEqual([
+      ...["sda member 0", "sdb member 0", "sdc member 1", "sdd member 1", "sde member 1"],
+      ...["sdf log null", "sdg cache null", "sdh special null", "sdi special null"],
+    ]);
+  });
+
   it("refuses a status that was cut off, with the line", () => {
     const text = capture("zpool", "status-healthy.txt");
     expect(refusal(text.slice(0, text.indexOf("sdc")))).toMatchObject({

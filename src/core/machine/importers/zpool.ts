@@ -16,6 +16,10 @@ const HEALTH: Record<string, DriveSet["health"]> = {
 
 const VDEV = /^(mirror|raidz\d?|draid\S*|spare|replacing)-\d+$|^(mirror|raidz\d?)$/;
 const SECTIONS = /^(spares|logs|cache|special|dedup)$/;
+/** What stands under a heading of the tree; all else keeps data. */
+const ROLES: Record<string, DriveSet["members"][number]["role"]> = {
+  ...{ spares: "spare", logs: "log", cache: "cache", special: "special", dedup: "special" },
+};
 
 /** Splits "name: value" blocks of `zpool status` and `zpool import`, one a pool. */
 function poolsOf(text: string): { line: number; lines: string[] }[] {
@@ -58,12 +62,14 @@ function membersOf(lines: string[], pool: string): { members: DriveSet["members"
     }));
   const levels = new Map<string, number>();
   let section = "";
+  let group = -1;
   const members: DriveSet["members"] = [];
   for (const row of rows) {
     if (row.depth === 0 && SECTIONS.test(row.name)) section = row.name;
     else if (row.depth === 0) section = row.name === pool ? "" : section;
     const vdev = VDEV.exec(row.name);
     if (row.depth === 2 && section === "") {
+      group += 1;
       const kind = row.name.replace(/-\d+$/, "");
       levels.set(vdev ? kind : "single", (levels.get(vdev ? kind : "single") ?? 0) + 1);
     }
@@ -72,7 +78,8 @@ function membersOf(lines: string[], pool: string): { members: DriveSet["members"
     members.push({
       name: row.name,
       drive: null,
-      role: section === "spares" ? "spare" : "member",
+      role: ROLES[section] ?? "member",
+      group: section === "" ? group : null,
       state: `${row.state || "listed"}${errors}${row.remark ? ` ${row.remark}` : ""}`.slice(0, 200),
     });
   }
