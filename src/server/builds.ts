@@ -36,8 +36,11 @@ export async function buildView(desk: Desk, id: string): Promise<BuildView | nul
   const { db } = desk;
   const [build, run] = await Promise.all([buildRows.one(db, id), runRows.ofBuild(db, id)]);
   if (!build) return null;
-  const { plan, evaluation } = keptJudgement(id, await sourcesOf(desk, id, build.sheet));
-  const { machine, site, image, profile, edition, shelf, sticks } = plan;
+  const sources = await sourcesOf(desk, id, build.sheet);
+  const { plan, evaluation } = keptJudgement(id, sources);
+  // As it was read: the plan's own machine has the virtual drives that are to be made.
+  const { machine } = sources;
+  const { site, image, profile, edition, shelf, sticks } = plan;
   const addresses = await addressPlan(db, plan);
   return {
     build,

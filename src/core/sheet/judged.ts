@@ -1,5 +1,6 @@
 import type { BootPicture } from "../boot";
-import { consentViews, setViews, type ConsentView, type SetView } from "../storage";
+import { drivesOf, type Drive } from "../machine";
+import { consentViews, isToBeMade, setViews, type ConsentView, type SetView } from "../storage";
 import { evaluateSheet, type Evaluation } from "./evaluate";
 import { derive, type Plan, type Sources } from "./plan";
 import { roadLines, waysOf, type RoadLine, type WaysView } from "./roads-view";
@@ -16,6 +17,8 @@ export interface Judged {
   consents: ConsentView[];
   /** The sets that are made of other drives, with their figures. */
   sets: SetView[];
+  /** The virtual drives that controllers show once those sets are made. */
+  made: Drive[];
 }
 
 export const judgedOf = (plan: Plan, evaluation: Evaluation): Judged => ({
@@ -25,11 +28,12 @@ export const judgedOf = (plan: Plan, evaluation: Evaluation): Judged => ({
   boot: plan.boot,
   consents: consentViews(plan),
   sets: setViews(plan),
+  made: drivesOf(plan).filter(isToBeMade),
 });
 
 /** The judgement in something that holds it among other things. */
-export const judgedIn = ({ evaluation, roads, ways, boot, consents, sets }: Judged): Judged => ({
-  ...{ evaluation, roads, ways, boot, consents, sets },
+export const judgedIn = ({ evaluation, roads, ways, boot, consents, sets, made }: Judged): Judged => ({
+  ...{ evaluation, roads, ways, boot, consents, sets, made },
 });
 
 /** What a sheet is judged by, without the sheet: as a page holds it to judge what is being typed. */

@@ -6,7 +6,7 @@ import { deriveRoads, type Image, type Profile, type Roads, type ShelfImage } fr
 import type { CircuitState, DrivePast, OnMachine } from "../machine";
 import { planWays, type StickOnHand, type WayPlan } from "../media";
 import { dayAt, type Site } from "../site";
-import { targetOf } from "../storage";
+import { targetOf, withMadeDrives } from "../storage";
 import type { Sheet } from "./sheet";
 
 /** All that a sheet is judged by, as it is stored. Absent parts are null: rules about them stay silent. */
@@ -53,7 +53,10 @@ export function readShare(profile: Profile | null): number {
 }
 
 /** Works out what the stages share: the day, the roads with their legs, the ways. Same sources, same plan. */
-export function derive(sources: Sources): Plan {
+export function derive(stored: Sources): Plan {
+  // The machine that the installer meets: with the virtual drives that its controller has made by then.
+  const met = stored.machine && withMadeDrives(stored.machine, stored.sheet.storage.sets);
+  const sources = { ...stored, machine: met };
   const { sheet, image, profile, site, machine, sticks, samples, now } = sources;
   const roads = deriveRoads({ ...sources, target: targetOf(sources) });
   const ways =

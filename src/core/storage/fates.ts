@@ -1,6 +1,7 @@
 import type { Layout } from "../image";
 import type { DrivePlan } from "./guard";
 import { inLayout, newSet, seatIn, type Chosen } from "./sets/change";
+import { madeId } from "./sets/made-id";
 import type { PlannedSet } from "./sets/planned";
 import { targetSeats, type TargetSeat } from "./target";
 
@@ -69,7 +70,12 @@ export function withNewSet(plan: Given, drives: readonly string[], taken: readon
 export function withoutSet(plan: Given, id: string): PlanOfDrives {
   const gone = plan.sets.filter((s) => s.id === id).flatMap((s) => [...s.members, ...s.spares]);
   const kept = gone.reduce((next: Given, drive) => withFate(next, drive, "leave alone"), plan);
-  return withLayout({ ...kept, sets: kept.sets.filter((s) => s.id !== id) }, plan.layout);
+  const isTarget = plan.target === madeId({ id });
+  const target = isTarget ? withFate(kept, kept.target ?? "", "free") : kept;
+  return withLayout(
+    { ...target, free: without(target.free, madeId({ id })), sets: kept.sets.filter((s) => s.id !== id) },
+    plan.layout,
+  );
 }
 
 /** The plan in another layout; as a single drive its first one stays, and the others are not touched. */

@@ -59,6 +59,7 @@ export {
   CACHES,
   classOfDrives,
   figuresOf,
+  isToBeMade,
   kindWords,
   layoutOf,
   SET_TYPES,
@@ -66,6 +67,7 @@ export {
   setName,
   setViews,
   typeWords,
+  withMadeDrives,
   type PlannedSet,
   type SetView,
 } from "./sets";

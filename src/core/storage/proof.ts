@@ -1,8 +1,12 @@
 import { serialTail, type Drive } from "../machine";
+import { madeName } from "./sets/made-id";
 
-/** What names a drive beyond doubt, as a person reads it from a console: the end of its serial, or its size in bytes. */
+/**
+ * What names a drive beyond doubt, as a person reads it from a console: the end of its serial, its size in bytes, or of one
+ * that a controller makes first the name that it was given there.
+ */
 export interface Proof {
-  kind: "serial" | "size";
+  kind: "serial" | "size" | "name";
   text: string;
 }
 
@@ -15,10 +19,12 @@ const identity = (drive: Pick<Drive, "serial" | "wwn">): string => plain(drive.s
 
 /**
  * The shortest tail, of six characters or more, that ends the serial of this drive and of no other one in the machine;
- * of a drive that reports neither serial nor WWN its size in bytes.
+ * of a drive that reports neither serial nor WWN its size in bytes; of a virtual drive that is to be made its name.
  */
 export function proofOf(drive: Drive, machine: readonly Drive[]): Proof {
   const own = identity(drive);
+  const name = madeName(drive);
+  if (name !== null) return { kind: "name", text: name };
   if (serialTail(drive) === "") return { kind: "size", text: String(drive.sizeBytes) };
   const others = machine.filter((d) => d.id !== drive.id).map(identity);
   let length = LEAST_TAIL;
@@ -32,6 +38,8 @@ export const proves = (typed: string, proof: Pick<Proof, "text">): boolean =>
 
 /** What is asked of the person, without a character of the answer. */
 export const proofWords = ({ kind, text }: Proof, reader: string): string =>
-  kind === "serial"
-    ? `the last ${text.length} characters of the serial, as ${reader}`
-    : `the size in bytes, as ${reader} (the drive reports no serial)`;
+  kind === "name"
+    ? `the name of the virtual drive, as ${reader}`
+    : kind === "serial"
+      ? `the last ${text.length} characters of the serial, as ${reader}`
+      : `the size in bytes, as ${reader} (the drive reports no serial)`;

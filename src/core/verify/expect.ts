@@ -7,6 +7,7 @@ import type { Sources } from "../sheet";
 import {
   dispositionOf,
   figuresOf,
+  isToBeMade,
   kindWords,
   layoutName,
   targetsOf,
@@ -120,13 +121,14 @@ function storage(context: Sources): Expectation[] {
     .filter((t) => t.role === "member")
     .map((t) => t.drive);
   const marks = context.profile?.identify.marks ?? [];
+  const ids = members.map((d) => (isToBeMade(d) ? `virtual drive ${d.presentedBy}` : d.id));
   return [
     ...expect(
       "target",
       "D",
       members.length > 1 ? `System drives, ${context.sheet.storage.layout}` : "System drive",
       members.map(driveName).join("; "),
-      { kind: "target", drives: members.map((d) => d.id), marks },
+      { kind: "target", drives: ids, marks },
     ),
     // No tool tells in which order a legacy firmware starts.
     ...expect(
@@ -134,7 +136,7 @@ function storage(context: Sources): Expectation[] {
       "C",
       "The next restart starts",
       context.sheet.boot.mode === "uefi" ? members.map(driveName).join("; ") : "",
-      { kind: "start", drives: members.map((d) => d.id), marks },
+      { kind: "start", drives: ids, marks },
     ),
     ...expect("free-space", "D", "Free space on the system volume", "at least a tenth", {
       kind: "free space",

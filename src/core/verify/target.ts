@@ -8,9 +8,22 @@ const BY = {
   mark: "its label stands on",
 } as const;
 
+const MADE = /^virtual drive (.+)$/;
+
+/** The ids of planned drives as the machine tells them now: a virtual drive that was made has one of its own by then. */
+export const asFound = (drives: readonly string[], facts: Facts): string[] =>
+  drives.map((id) => {
+    const name = MADE.exec(id)?.[1];
+    return (name && facts.drives.find((d) => d.presentedBy === name)?.id) || id;
+  });
+
 /** Whether the system stands on the planned drives, and on no other. */
-export function lookAtTarget({ drives, marks }: { drives: string[]; marks: string[] }, facts: Facts): Seen {
+export function lookAtTarget(
+  { drives: planned, marks }: { drives: string[]; marks: string[] },
+  facts: Facts,
+): Seen {
   if (facts.drives.length === 0) return notSeen();
+  const drives = asFound(planned, facts);
   const absent = drives.filter((id) => !facts.drives.some((d) => d.id === id && d.missingSince === null));
   if (absent.length > 0) return differs(`${absent.join(", ")} is not there`);
   const system = systemDrives(facts, marks);

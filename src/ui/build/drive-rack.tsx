@@ -1,5 +1,6 @@
 import type { Drive } from "@/core/machine";
 import { bayWords, contentWords, serialTail } from "@/core/machine";
+import { isToBeMade } from "@/core/storage";
 import { formatBinaryBytes, formatDecimalBytes } from "@/core/units";
 
 /** One drive as a bar: its length to scale with the others of the machine, its parts hatched where something stands. */
@@ -28,6 +29,10 @@ export function DriveBar({ drive, largest }: { drive: Drive; largest: number }) 
   );
 }
 
+/** Under which name it was last seen; names move. */
+const seenWords = (drive: Drive): string =>
+  isToBeMade(drive) ? "to be made" : drive.seenAs === "?" ? "seen by no system" : `was ${drive.seenAs}`;
+
 /** One of the things that a drive can become. */
 export interface FateChoice {
   value: string;
@@ -48,7 +53,7 @@ export function DriveRack({
   fateOf: (drive: Drive) => string;
   /** What is on it is lost by the build. */
   isErased: (drive: Drive) => boolean;
-  choices: readonly FateChoice[];
+  choices: (drive: Drive) => readonly FateChoice[];
   /** The sheet asks for the serial of this drive: it is not shown beside the question. */
   hidesSerial: (drive: Drive) => boolean;
   onFate?: (drive: Drive, fate: string) => void;
@@ -86,7 +91,7 @@ export function DriveRack({
                       aria-label={`What becomes of ${d.model ?? "drive"} ${hidesSerial(d) ? d.seenAs : serialTail(d) || d.seenAs}`}
                       className="flex flex-wrap gap-x-2"
                     >
-                      {choices.map((f) => (
+                      {choices(d).map((f) => (
                         <label
                           key={f.value}
                           title={f.title}
@@ -111,8 +116,8 @@ export function DriveRack({
                     {d.model ?? `${d.media} drive`}
                   </div>
                   <div className="quiet text-[0.86rem]">
-                    {formatDecimalBytes(d.sizeBytes)} · {formatBinaryBytes(d.sizeBytes)} · {d.media} · was{" "}
-                    {d.seenAs}
+                    {formatDecimalBytes(d.sizeBytes)} · {formatBinaryBytes(d.sizeBytes)} · {d.media} ·{" "}
+                    {seenWords(d)}
                   </div>
                 </td>
                 <td className={hidesSerial(d) ? "quiet" : "value"}>

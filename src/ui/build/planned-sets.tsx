@@ -43,7 +43,8 @@ export function PlannedSets({ view, sheet, edit, marks, drives, change }: Props)
     (d) =>
       ["free", "leave alone", "undecided"].includes(dispositionOf(d, storage)) &&
       d.missingSince === null &&
-      !d.removable,
+      !d.removable &&
+      d.presentedBy === null,
   );
   const add = (of: readonly Drive[]): void =>
     change(

@@ -1,5 +1,6 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
 import { LAYOUTS } from "@/core/image";
@@ -20,8 +21,12 @@ import {
 import { Field, SelectField } from "../fields/fields";
 import { TypedProof } from "../fields/typed-proof";
 import { DriveRack, type FateChoice } from "./drive-rack";
-import { PlannedSets } from "./planned-sets";
 import type { ZoneProps } from "./zone-props";
+
+/** Loaded once zone D stands open: its figures are more than a sheet needs at first. */
+const PlannedSets = dynamic(() => import("./planned-sets").then((m) => m.PlannedSets), {
+  ssr: false,
+});
 
 const FATE_CHOICES: readonly FateChoice[] = [
   { value: "target", text: "target", title: "Install on this drive; what is on it is erased" },
@@ -31,10 +36,11 @@ const FATE_CHOICES: readonly FateChoice[] = [
 ];
 
 /** What a drive can become on this sheet: of the target, one of a planned set, or none of them. */
-function choicesOf({ layout, sets }: StorageSlice): FateChoice[] {
+function choicesOf(drive: Drive, { layout, sets }: StorageSlice): FateChoice[] {
   return [
     ...FATE_CHOICES.filter((f) => f.value !== "spare" || layout !== "single drive"),
-    ...sets.flatMap((set) => [
+    // What a controller shows as one drive is no drive to make a set of.
+    ...(drive.presentedBy === null ? sets : []).flatMap((set) => [
       { value: `set ${set.id}`, text: set.name || `set ${set.id}`, title: `A member of the ${setName(set)}` },
       { value: `by ${set.id}`, text: "its spare", title: `Stands by in the ${setName(set)}` },
     ]),
@@ -57,7 +63,8 @@ function given(storage: StorageSlice, drive: string, choice: string): PlanOfDriv
 }
 
 export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
-  const facts = view.context.machine?.document.facts;
+  const read = view.context.machine?.document.facts;
+  const facts = read && { ...read, drives: [...read.drives, ...view.made] };
   const seen = new Set(facts ? visibleDrives(facts) : []);
   // A drive that is gone stays in sight; members behind a controller are on no installer's list.
   const drives = (facts?.drives ?? []).filter((d) => seen.has(d) || d.missingSince !== null);
@@ -90,7 +97,7 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
         <div data-field="storage.leaveAlone">
           <DriveRack
             drives={drives}
-            choices={choicesOf(storage)}
+            choices={(d) => choicesOf(d, storage)}
             fateOf={(d) => fateOf(d, storage)}
             isErased={isErased}
             hidesSerial={(d) => asked.has(d.id)}
@@ -139,7 +146,7 @@ function HiddenDrives({
       </summary>
       <DriveRack
         drives={[...drives]}
-        choices={choicesOf(storage).filter((c) => /^(leave alone|set .+|by .+)$/.test(c.value))}
+        choices={(d) => choicesOf(d, storage).filter((c) => /^(leave alone|set .+|by .+)$/.test(c.value))}
         // Nothing reaches them through the installer, so what is not said of them is that they stay.
         fateOf={(d) => (setOf(d, storage) ? fateOf(d, storage) : "leave alone")}
         isErased={(d) => setOf(d, storage) !== undefined}

@@ -18,6 +18,7 @@ import {
 import { byteCount, formatBytes } from "../../units";
 import { consentFor, erasedDrives, targetOf, targetsOf, type StorageGround } from "../ground";
 import { dispositionOf, drivesAlike, identityOf, installerSize, memberPartners, setOf } from "../guard";
+import { isToBeMade } from "../sets";
 import { grossBytes, leastMembers, targetSeats } from "../target";
 import { consentFacts } from "./consent";
 import type { STORAGE_MESSAGES } from "./messages.en";
@@ -72,7 +73,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
   }),
 
   eachTarget("storage.letter-only", (context, target) => {
-    if (identityOf(target) !== "letter") return null;
+    if (identityOf(target) !== "letter" || isToBeMade(target)) return null;
     const alone = drivesOf(context).length === 1;
     return {
       ...hit(
@@ -247,7 +248,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
 
   rule("storage.undecided", "D", (context) =>
     drivesOf(context)
-      .filter((d) => dispositionOf(d, context.sheet.storage) === "undecided")
+      .filter((d) => dispositionOf(d, context.sheet.storage) === "undecided" && !isToBeMade(d))
       .filter(() => context.sheet.storage.target !== null)
       .map((drive) => ({
         ...hit(
@@ -341,10 +342,16 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
     const target = targetOf(context);
     const drives = drivesOf(context).length;
     const { production, asksForMore } = useOf(context);
-    if (!target || drives < 2 || targetsOf(context).filter((t) => t.role === "member").length > 1)
+    // What a controller shows as one drive may well be made of several.
+    if (
+      !target ||
+      target.presentedBy !== null ||
+      drives < 2 ||
+      targetsOf(context).filter((t) => t.role === "member").length > 1
+    )
       return null;
     // One of many bays in a machine of work is a decision to be made, not a remark.
-    const grave = production && (drives >= MANY_DRIVES || asksForMore) && target.presentedBy === null;
+    const grave = production && (drives >= MANY_DRIVES || asksForMore);
     return hit(
       grave ? "caution" : "note",
       TARGET,

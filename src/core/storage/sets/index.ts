@@ -6,3 +6,5 @@ export { figuresOf, oddOf, seatsOf, setDrivesOf } from "./ground";
 export { oddDrives, type OddDrives } from "./odd";
 export { setViews, type SetView } from "./view";
 export { kindWords, setName, typeWords } from "./words.en";
+export { withMadeDrives } from "./made";
+export { isToBeMade, madeId, madeName } from "./made-id";

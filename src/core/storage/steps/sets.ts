@@ -4,7 +4,7 @@ import { HAZARD, step, type Step } from "../../stage";
 import { formatBytes, formatDuration } from "../../units";
 import { layoutName } from "../bench/words.en";
 import type { StorageGround } from "../ground";
-import { figuresOf, kindWords, seatsOf, setName, type PlannedSet } from "../sets";
+import { figuresOf, kindWords, madeId, seatsOf, setName, type PlannedSet } from "../sets";
 import { guardSteps } from "./guards";
 
 const byController = ({ keeper }: PlannedSet): boolean => keeper === "RAID controller";
@@ -109,6 +109,9 @@ export function controllerSetSteps(plan: StorageGround): Step[] {
         do: [
           ...inWords(plan, set),
           `Stripe: ${set.stripeKib === null ? "as the controller chooses" : `${set.stripeKib} KiB`}. Cache: ${set.cache === "not said" ? "as the controller chooses; write back only with a battery" : set.cache}.`,
+          ...(plan.sheet.storage.target === madeId(set)
+            ? ["Make it the drive that the controller starts from: the system is installed on it."]
+            : []),
           "Initialise it fast; a full initialisation writes every sector and goes on in the background.",
           ...firstSync(plan, set),
         ],
