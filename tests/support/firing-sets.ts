@@ -53,6 +53,40 @@ const old: BuildChanges = {
   },
 };
 
+type Parts = NonNullable<NonNullable<BuildChanges["profile"]>["partitioning"]>["parts"];
+/** The sound build under a profile that cuts its target so. */
+function cut(parts: object[], more: BuildChanges = {}): BuildChanges {
+  const partitioning = {
+    tool: "parted" as const,
+    legacyTable: "dos" as const,
+    grow: [],
+    parts: parts as Parts,
+  };
+  return { ...more, profile: { partitioning, ...more.profile } };
+}
+const whole = { name: "root", use: "linux", size: {}, fs: "ext4", volumes: [] };
+const pool = { name: "root pool", use: "zfs", size: {}, fs: "zfs", volumes: [] };
+const swapping = (school: string): BuildChanges => ({ sheet: { "storage.swap": school } });
+const oldWay = (sizeBytes: number, more: Partial<Drive> = {}): BuildChanges => ({
+  drives: [aDrive("NV-0001", { sizeBytes, ...more })],
+  sheet: { "boot.mode": "legacy" },
+});
+
+/** Cases of the rules about the parts of the target. */
+export const PLAN_FIRING: [code: string, severity: string, says: RegExp, changes: BuildChanges][] = [
+  ["storage.idle", "caution", /leaves 3\d\d GB .* of 480 GB/, cut([{ ...whole, size: { mib: 100_000 } }])],
+  ["storage.table-limit", "stop", /exceeds the msdos/, cut([whole], oldWay(4e12))],
+  ["storage.legacy-sectors", "stop", /4,096/, oldWay(480e9, { logicalSectorBytes: 4096 })],
+  [
+    "storage.swap-large",
+    "caution",
+    /is 4\d % of the drive/,
+    cut([{ name: "swap", use: "swap", size: { mib: 200_000 }, fs: "swap", volumes: [] }, whole]),
+  ],
+  ["storage.swap-pool", "caution", /no partition for the swap of 4\.29 GB/, cut([pool], swapping("4 GiB"))],
+  ["storage.swap-by-hand", "note", /makes no swap by itself/, cut([whole], swapping("4 GiB"))],
+];
+
 /** Cases of the rules about sets that are made of other drives. */
 export const SET_FIRING: [code: string, severity: string, says: RegExp, changes: BuildChanges][] = [
   ["storage.set-shape", "stop", /a group has 2 of at least 3 drives/, withSet({}, bulks(2))],

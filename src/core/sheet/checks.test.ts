@@ -3,7 +3,7 @@ import { degradedCards, syncing } from "../../../tests/support/boot-cards";
 import { aBuild, aDrive, MAC, soundInside, type BuildChanges } from "../../../tests/support/builds";
 import { PHRASE_FIRING } from "../../../tests/support/firing-phrases";
 import { ROAD_FIRING } from "../../../tests/support/firing-roads";
-import { bulks, SET_FIRING, withSet } from "../../../tests/support/firing-sets";
+import { bulks, PLAN_FIRING, SET_FIRING, withSet } from "../../../tests/support/firing-sets";
 import { runChecks, type Message } from "../finding";
 import { MACHINE_CHECKS, MACHINE_MESSAGES, type Drive } from "../machine";
 import { compatNoteSchema } from "../compat";
@@ -684,6 +684,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   ...ROAD_FIRING,
   ...PHRASE_FIRING,
   ...SET_FIRING,
+  ...PLAN_FIRING,
 ];
 
 describe("every rule", () => {

@@ -1,6 +1,14 @@
 import type { BootPicture } from "../boot";
 import { drivesOf, type Drive } from "../machine";
-import { consentViews, isToBeMade, setViews, type ConsentView, type SetView } from "../storage";
+import {
+  consentViews,
+  isToBeMade,
+  partitionView,
+  setViews,
+  type ConsentView,
+  type PartitionView,
+  type SetView,
+} from "../storage";
 import { evaluateSheet, type Evaluation } from "./evaluate";
 import { derive, type Plan, type Sources } from "./plan";
 import { roadLines, waysOf, type RoadLine, type WaysView } from "./roads-view";
@@ -17,6 +25,8 @@ export interface Judged {
   consents: ConsentView[];
   /** The sets that are made of other drives, with their figures. */
   sets: SetView[];
+  /** What the installer makes of the target; null where nothing tells it. */
+  partitions: PartitionView | null;
   /** The virtual drives that controllers show once those sets are made. */
   made: Drive[];
 }
@@ -28,12 +38,22 @@ export const judgedOf = (plan: Plan, evaluation: Evaluation): Judged => ({
   boot: plan.boot,
   consents: consentViews(plan),
   sets: setViews(plan),
+  partitions: partitionView(plan),
   made: drivesOf(plan).filter(isToBeMade),
 });
 
 /** The judgement in something that holds it among other things. */
-export const judgedIn = ({ evaluation, roads, ways, boot, consents, sets, made }: Judged): Judged => ({
-  ...{ evaluation, roads, ways, boot, consents, sets, made },
+export const judgedIn = ({
+  evaluation,
+  roads,
+  ways,
+  boot,
+  consents,
+  sets,
+  partitions,
+  made,
+}: Judged): Judged => ({
+  ...{ evaluation, roads, ways, boot, consents, sets, partitions, made },
 });
 
 /** What a sheet is judged by, without the sheet: as a page holds it to judge what is being typed. */

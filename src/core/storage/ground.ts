@@ -7,7 +7,7 @@ import { targetSeats, type TargetSeat } from "./target";
 
 /** What the rules about drives look at. */
 export interface StorageGround extends OnMachine {
-  sheet: { storage: StorageSlice; image: { road: Road } };
+  sheet: { storage: StorageSlice; image: { road: Road }; boot: { mode: "uefi" | "legacy" } };
   profile: Profile | null;
   /** The chosen road leaves the system on the target in place, so nothing is erased. */
   keepsSystem: boolean;

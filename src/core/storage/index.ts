@@ -74,3 +74,4 @@ export {
 export { setScript, setScripts, type SetScript } from "./commands";
 export { toldLayout, type ToldLayout } from "./told-layout";
 export { growthOf, GROWTH_WORDS, type Growth } from "./growth";
+export { partitionView, SWAP_SCHOOLS, type PartitionView, type PlannedPart } from "./plan";

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { LAYOUTS } from "../image";
+import { SWAP_SCHOOLS } from "./plan/swap";
 import { plannedSetSchema } from "./sets/planned";
 
 /** A person agreed that a drive is erased: the drive, what stood on it then, and what was typed to name it. */
@@ -30,6 +31,7 @@ export const storageSlice = z.object({
     .default([]),
   /** How the drives of the target stand together. */
   layout: z.enum(LAYOUTS).default("single drive"),
+  swap: z.enum(SWAP_SCHOOLS).default("as the installer does"),
   leaveAlone: z.array(z.string()).default([]),
   free: z.array(z.string()).default([]),
   /** Pools, arrays and virtual drives that are made of other drives. */

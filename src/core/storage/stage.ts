@@ -52,6 +52,7 @@ export const storageStage = {
     "storage.layout": "layout",
     "storage.leaveAlone": "drives left alone",
     "storage.free": "drives freed",
+    "storage.swap": "swap",
     "storage.sets": "sets to make",
     "storage.erase": "agreed to erase",
   },

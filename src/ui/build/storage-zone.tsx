@@ -21,6 +21,7 @@ import {
 import { Field, SelectField } from "../fields/fields";
 import { TypedProof } from "../fields/typed-proof";
 import { DriveRack, type FateChoice } from "./drive-rack";
+import { TargetParts } from "./target-parts";
 import type { ZoneProps } from "./zone-props";
 
 /** Loaded once zone D stands open: its figures are more than a sheet needs at first. */
@@ -111,6 +112,14 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
         asked={asked}
         onFate={(d, choice) => change(given(storage, d.id, choice))}
       />
+      {view.partitions && (
+        <TargetParts
+          plan={view.partitions}
+          swap={storage.swap}
+          marks={marks("storage.swap")}
+          onSwap={(swap) => edit({ "storage.swap": swap })}
+        />
+      )}
       <BenchLink drives={drives} />
       <PlannedSets {...{ view, sheet, edit, marks, change }} drives={facts?.drives ?? []} />
       {view.consents.map((consent) => (

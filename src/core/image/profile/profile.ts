@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { partitioningSchema } from "./partitioning";
 import { screenSchema, seconds, slug, template } from "./screen";
 import { LAYOUTS, TARGET_KINDS } from "./kinds";
 import { fateSchema, faultSchema, upgradeSchema } from "./upgrade";
@@ -76,6 +77,8 @@ export const profileSchema = z
     secureBoot: z.enum(["works", "must be off"]).default("works"),
     /** How its installer can lay the system over drives. */
     layouts: z.array(z.enum(LAYOUTS)).min(1).default(["single drive"]),
+    /** What its installer makes of the target by itself. Null: not told. */
+    partitioning: partitioningSchema.nullable().default(null),
     /** What it can make of other drives, and how: by the script that a sheet writes, or by hand. Null: not told. */
     sets: z
       .partialRecord(z.enum(["ZFS", "md"]), z.enum(["script", "by hand"]))

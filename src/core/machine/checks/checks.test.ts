@@ -381,3 +381,16 @@ describe("rules that depend on time and decisions", () => {
     expect(codes({ typed: { defects: [defect] } })).toEqual([]);
   });
 });
+
+it.each([
+  ["resilver", "good", null],
+  ["resilver", "degraded", /being made whole \(38 %\): wait/],
+  ["scrub", "degraded", /^Repair it/],
+] as const)("says of a %s on a set that is %s what is to be done", (what, health, remedy) => {
+  const progress = { what, percent: 38, secondsLeft: null };
+  const of = found({ facts: { sets: [set({ health, progress })] } }).find(
+    (f) => f.code === "machine.set-degraded",
+  );
+  if (remedy === null) expect(of).toBeUndefined();
+  else expect(of?.remedy).toMatch(remedy);
+});

@@ -181,6 +181,10 @@ export const driveChecks: readonly MachineCheck[] = [
           {
             set: s.id,
             state: s.state,
+            // A scrub reads, and makes nothing whole.
+            ...(s.progress && s.progress.what !== "scrub"
+              ? { cure: "wait" as const, percent: String(s.progress.percent) }
+              : { cure: "repair" as const }),
             members:
               s.members
                 .filter((m) => !isSoundMember(m.state))

@@ -163,8 +163,14 @@ export const MACHINE_MESSAGES = {
   "machine.set-degraded": message(
     "Array or pool is not whole",
     "{set}: {state}. Members: {members}.",
-    "Repair it, or save its data, before anything else is changed on this machine.",
+    "{cure}",
     "Work on a machine whose redundancy is spent turns the next slip into a loss.",
+    {
+      cure: {
+        repair: "Repair it, or save its data, before anything else is changed on this machine.",
+        wait: "It is being made whole ({percent} %): wait for the end of that before anything else is changed on this machine.",
+      },
+    },
   ),
   "machine.pool-behind-raid": message(
     "Pool behind a RAID controller",

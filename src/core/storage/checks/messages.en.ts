@@ -1,9 +1,11 @@
 import { message } from "../../finding";
 import { CONSENT } from "./consent.en";
+import { PLAN_MESSAGES } from "./plan-messages.en";
 import { SET_MESSAGES } from "./set-messages.en";
 
 /** The words of the rules about the drives; {facts} come from the hit. */
 export const STORAGE_MESSAGES = {
+  ...PLAN_MESSAGES,
   ...SET_MESSAGES,
   "storage.upgrade-target": message(
     "Not the drive that holds the system",

@@ -1,0 +1,29 @@
+/** How much swap a system is given; the first one leaves it to the installer. */
+export const SWAP_SCHOOLS = [
+  "as the installer does",
+  "none",
+  "4 GiB",
+  "half of memory",
+  "all of memory",
+] as const;
+export type SwapSchool = (typeof SWAP_SCHOOLS)[number];
+
+const GIB = 2 ** 30;
+
+/** Why somebody would choose it, and what follows. */
+export const SWAP_REASONS: Readonly<Record<SwapSchool, string>> = {
+  "as the installer does": "what the makers took for usual machines; it is rarely large and rarely none",
+  none: "much memory and a limit on each guest: what runs over is ended at once, and never slow",
+  "4 GiB": "room for what is never used again; a machine that needs more of it is short of memory",
+  "half of memory": "an old rule for small machines, kept by habit on large ones",
+  "all of memory": "a dump of the whole memory after a crash, or sleep, goes there",
+};
+
+/** Bytes of a school: whole GiB of the memory; null where that follows from memory that nobody has read. */
+export function swapWanted(school: SwapSchool, memoryBytes: number | null): number | null {
+  if (school === "none") return 0;
+  if (school === "4 GiB") return 4 * GIB;
+  if (school === "as the installer does" || memoryBytes === null) return null;
+  const whole = Math.ceil(memoryBytes / GIB);
+  return (school === "half of memory" ? Math.ceil(whole / 2) : whole) * GIB;
+}

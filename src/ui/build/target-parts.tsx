@@ -1,0 +1,141 @@
+import type { PartitionView, PlannedPart } from "@/core/storage";
+import { SWAP_SCHOOLS } from "@/core/storage";
+import { formatBinaryBytes, formatBytes } from "@/core/units";
+import { SelectField, type FieldMark } from "../fields/fields";
+import { CopyValue } from "../frame/copy-value";
+import { Table, type Column } from "../frame/table";
+
+interface Props {
+  plan: PartitionView;
+  swap: (typeof SWAP_SCHOOLS)[number];
+  marks: readonly FieldMark[];
+  onSwap: (swap: (typeof SWAP_SCHOOLS)[number]) => void;
+}
+
+const COLUMNS: readonly Column<PlannedPart>[] = [
+  {
+    title: "Part",
+    heads: true,
+    cell: (p) => (p.within ? <span className="pl-4">{p.name}</span> : p.name),
+  },
+  { title: "Holds", cell: (p) => (p.fs === "none" ? "–" : p.fs) },
+  { title: "Size", right: true, className: "value whitespace-nowrap", cell: (p) => formatBytes(p.bytes) },
+  {
+    title: "As df shows it",
+    right: true,
+    className: "value whitespace-nowrap",
+    cell: (p) => (p.dfBytes === null ? "–" : formatBinaryBytes(p.dfBytes)),
+  },
+];
+
+/** What the installer makes of the target by itself: drawn to scale, in a table, with the swap and what stays idle. */
+export function TargetParts({ plan, swap, marks, onSwap }: Props) {
+  const { parts, idleBytes, driveBytes, drives, table, grow } = plan;
+  return (
+    <section aria-label="What the installer makes of the target">
+      <h3 className="label">
+        What the installer makes of it{drives > 1 ? ", on each of them" : ""} –{" "}
+        {table === "gpt" ? "GPT" : "MBR"}
+      </h3>
+      <Strip parts={parts} idleBytes={idleBytes} driveBytes={driveBytes} />
+      <details className="mt-1">
+        <summary className="cursor-pointer">
+          {parts.filter((p) => p.within === null).length} parts
+          {idleBytes > 1e9 ? `, ${formatBytes(idleBytes)} idle` : ""}
+        </summary>
+        <Table
+          label="Parts of the target"
+          columns={COLUMNS}
+          rows={parts}
+          keyOf={(p) => `${p.within}${p.name}`}
+        />
+        <SwapTable plan={plan} />
+      </details>
+      {idleBytes > 1e9 && grow.length > 0 && (
+        <p className="mt-1 flex flex-wrap items-baseline gap-x-4">
+          <span className="quiet">to take it, once the system runs:</span>
+          {grow.map((command) => (
+            <CopyValue key={command} value={command} />
+          ))}
+        </p>
+      )}
+      <div className="mt-2 max-w-72">
+        <SelectField
+          path="storage.swap"
+          label="Swap"
+          marks={[...marks]}
+          value={swap}
+          options={SWAP_SCHOOLS.map((value) => ({ value, text: value }))}
+          onChange={onSwap}
+          hint={plan.memoryUnread ? "the memory was not read, so the size is not known" : undefined}
+        />
+      </div>
+    </section>
+  );
+}
+
+/** Parts in their order and to scale; the smallest ones are drawn wider than they are, so that they can be seen. */
+function Strip({ parts, idleBytes, driveBytes }: Pick<PartitionView, "parts" | "idleBytes" | "driveBytes">) {
+  const leaves = parts.filter((p) => !parts.some((q) => q.within === p.name));
+  const shown = [
+    ...leaves.map((p) => ({ key: `${p.within}${p.name}`, name: p.name, bytes: p.bytes, isIdle: false })),
+    ...(idleBytes > 1e9 ? [{ key: "idle", name: "idle", bytes: idleBytes, isIdle: true }] : []),
+  ];
+  return (
+    <div
+      role="img"
+      aria-label={shown.map((p) => `${p.name} ${formatBytes(p.bytes)}`).join(", ")}
+      className="mt-1 flex h-9 border border-base-content"
+    >
+      {shown.map((p) => (
+        <div
+          key={p.key}
+          title={`${p.name}: ${formatBytes(p.bytes)}`}
+          className={`flex min-w-1.5 items-center overflow-hidden border-r border-base-content px-1 text-[0.82rem] whitespace-nowrap last:border-r-0 ${p.isIdle ? "hatched" : ""}`}
+          style={{ flexGrow: p.bytes / driveBytes, flexBasis: 0 }}
+        >
+          {p.bytes > 0.06 * driveBytes && (
+            <span className={p.isIdle ? "bg-base-100 px-1" : ""}>{p.name}</span>
+          )}
+        </div>
+      ))}
+    </div>
+  );
+}
+
+type Swap = PartitionView["swaps"][number];
+
+/** How much swap each school gives here, which share of the drive that is, and why one would choose it. */
+const SwapTable = ({ plan: { swaps, swapBytes, driveBytes } }: { plan: PartitionView }) => {
+  const own = (s: Swap): number | null => (s.school === SWAP_SCHOOLS[0] ? null : s.bytes);
+  const columns: readonly Column<Swap>[] = [
+    { title: "Swap", heads: true, cell: (s) => s.school },
+    {
+      title: "Here",
+      right: true,
+      className: "value whitespace-nowrap",
+      cell: (s) => {
+        const bytes = own(s);
+        return bytes === null ? "–" : formatBinaryBytes(bytes);
+      },
+    },
+    {
+      title: "Of the drive",
+      right: true,
+      className: "value",
+      cell: (s) => {
+        const bytes = own(s);
+        return bytes === null ? "–" : `${((100 * bytes) / driveBytes).toFixed(1)} %`;
+      },
+    },
+    { title: "Why", cell: (s) => s.reason },
+  ];
+  return (
+    <>
+      <Table label="Swap side by side" columns={columns} rows={swaps} keyOf={(s) => s.school} />
+      <p className="quiet mt-1">
+        As it is chosen now: {swapBytes > 0 ? formatBinaryBytes(swapBytes) : "none"}.
+      </p>
+    </>
+  );
+};
