@@ -75,6 +75,18 @@ const oldWay = (sizeBytes: number, more: Partial<Drive> = {}): BuildChanges => (
 /** Cases of the rules about the parts of the target. */
 export const PLAN_FIRING: [code: string, severity: string, says: RegExp, changes: BuildChanges][] = [
   ["storage.idle", "caution", /leaves 3\d\d GB .* of 480 GB/, cut([{ ...whole, size: { mib: 100_000 } }])],
+  [
+    "storage.target-share",
+    "stop",
+    /mirror of 4 drives: 480 GB .* of 1\.92 TB/,
+    {
+      drives: [1, 2, 3, 4].map((n) => aDrive(`NV-000${n}`, {})),
+      sheet: {
+        "storage.layout": "mirror",
+        "storage.partners": [2, 3, 4].map((n) => ({ drive: `NV-000${n}`, role: "member" })),
+      },
+    },
+  ],
   ["storage.table-limit", "stop", /exceeds the msdos/, cut([whole], oldWay(4e12))],
   ["storage.legacy-sectors", "stop", /4,096/, oldWay(480e9, { logicalSectorBytes: 4096 })],
   [
@@ -107,6 +119,8 @@ export const SET_FIRING: [code: string, severity: string, says: RegExp, changes:
     /makes no array/,
     withSet({ keeper: "md", type: "6" }, bulks(7), { profile: { sets: { ZFS: "script" } } }),
   ],
+  ["storage.set-later", "note", /after this build\.$/, withSet({ later: "2026-12-20" })],
+  ["storage.set-later", "caution", /that day is over/, withSet({ later: "2026-11-01" })],
   ["storage.set-drive", "stop", /the system is installed on it/, withSet({ spares: ["NV-0001"] })],
   [
     "storage.set-drive",

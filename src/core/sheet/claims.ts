@@ -8,6 +8,7 @@ import {
   type Claim,
 } from "../claims";
 import type { MachineDocument } from "../machine";
+import { setName } from "../storage";
 import type { Sheet } from "./sheet";
 
 /** What a sheet holds for its machine: the address, unless it is left to chance, and the host name. */
@@ -18,13 +19,16 @@ const heldBy = ({ network, answers }: Sheet): Claim[] => [
 
 /** All that the sheet of this number claims. */
 export function sheetClaims(sheet: Sheet, number: string): Claim[] {
-  const { network, answers, handOver } = sheet;
+  const { network, answers, handOver, storage } = sheet;
   const fixedBy = network.school === "dynamic" ? network.fixedBy : null;
   const ends = handOver.licence === "licensed" ? null : handOver.evaluationEnds;
   return distinct([
     ...heldBy(sheet),
     ...(ends ? [dateClaim(ends, "Evaluation ends")] : []),
     ...(fixedBy ? [dateClaim(fixedBy, "Fix the address")] : []),
+    ...storage.sets.flatMap((set) =>
+      set.later === null ? [] : [dateClaim(set.later, `Make the ${setName(set)}`)],
+    ),
     wordsClaim(number, sheet.subject, answers.hostName, network.address),
   ]);
 }

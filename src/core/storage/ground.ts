@@ -11,6 +11,8 @@ export interface StorageGround extends OnMachine {
   profile: Profile | null;
   /** The chosen road leaves the system on the target in place, so nothing is erased. */
   keepsSystem: boolean;
+  /** The day that it is where the machine stands. */
+  today: string;
 }
 
 type OnDrives = OnMachine & { sheet: { storage: StorageSlice } };

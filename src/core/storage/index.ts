@@ -65,6 +65,7 @@ export {
   SET_TYPES,
   setDrivesOf,
   setName,
+  setsNow,
   setViews,
   typeWords,
   withMadeDrives,

@@ -10,6 +10,7 @@ import {
   isToBeMade,
   kindWords,
   layoutName,
+  setsNow,
   targetsOf,
   typeWords,
   type PlannedSet,
@@ -142,7 +143,7 @@ function storage(context: Sources): Expectation[] {
       kind: "free space",
       leastShare: LEAST_FREE_SHARE,
     }),
-    ...context.sheet.storage.sets.flatMap((set) => planned(context, set)),
+    ...setsNow(context.sheet.storage.sets).flatMap((set) => planned(context, set)),
     ...drivesOf(context)
       .filter((d) => dispositionOf(d, context.sheet.storage) === "leave alone")
       .flatMap((d) =>

@@ -54,6 +54,8 @@ export function PlannedSets({ view, sheet, edit, marks, drives, change }: Props)
         taken,
       ),
     );
+  // With one drive there is nothing to make anything of.
+  if (storage.sets.length === 0 && beside.length === 0) return null;
   return (
     <Field path="storage.sets" label="Made of other drives" marks={marks("storage.sets")}>
       {storage.sets.map((set) => {
@@ -180,6 +182,10 @@ function SetFields({ set, put }: Pick<SetProps, "set" | "put">) {
         {...{ path: path("dataBytes"), label: "Data to come, TB", value: set.dataBytes }}
         {...terabytes}
         onChange={(bytes) => put({ ...set, dataBytes: bytes === null ? null : Math.round(bytes) })}
+      />
+      <TextField
+        {...{ path: path("later"), label: "Made later, on", value: set.later ?? "", type: "date" }}
+        onChange={(day) => put({ ...set, later: day || null })}
       />
       {set.keeper !== "ZFS" && (
         <ParsedField

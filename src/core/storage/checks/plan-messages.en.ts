@@ -8,6 +8,12 @@ export const PLAN_MESSAGES = {
     "Choose the largest size on its page, or take the rest once the system runs; the sheet has the commands.",
     "A default root volume was accepted, and four fifths of the drive stood idle until a backup had filled it.",
   ),
+  "storage.target-share": message(
+    "Most of the target goes to copies",
+    "A {layout} of {count} drives: {usable} of {whole} can be used.",
+    "Take fewer drives for the system, or say as the reason of a waiver why so many copies are wanted.",
+    "Four drives were put into one mirror by the installer's default; it was noticed when data had to go somewhere.",
+  ),
   "storage.table-limit": message(
     "The table does not reach the whole drive",
     "{profile} makes a table of the old kind for a drive of {size}: {fault}.",

@@ -1,10 +1,11 @@
 import { evidence, hit, type FactsOf, type Hit } from "../../finding";
 import { profileName } from "../../image";
 import { driveLook, sourceWords } from "../../machine";
-import { formatBytes } from "../../units";
-import { percent } from "../bench";
-import { targetOf, type StorageGround } from "../ground";
+import { byteCount, formatBytes, total } from "../../units";
+import { percent, SMALL_SHARE } from "../bench";
+import { targetOf, targetsOf, type StorageGround } from "../ground";
 import { partitionView, type PartitionView } from "../plan";
+import { grossBytes } from "../target";
 import type { PLAN_MESSAGES } from "./plan-messages.en";
 import { rule, type At, type StorageRule } from "./rule";
 
@@ -45,6 +46,26 @@ export const PLAN_CHECKS: readonly StorageRule[] = [
         )
       : null,
   ),
+
+  rule("storage.target-share", "D", (ground) => {
+    const { layout } = ground.sheet.storage;
+    const sizes = targetsOf(ground)
+      .filter((t) => t.role === "member")
+      .map((t) => byteCount(t.drive.sizeBytes));
+    const [usable, whole] = [grossBytes(layout, sizes), total(sizes)];
+    return sizes.length > 1 && usable < SMALL_SHARE * whole
+      ? hit(
+          "stop",
+          "storage.layout",
+          {
+            ...{ layout, count: String(sizes.length) },
+            ...{ usable: formatBytes(usable), whole: formatBytes(whole) },
+          },
+          evidence("layout", `${layout} of ${sizes.length}`, "this sheet"),
+          evidence("drives hold", formatBytes(whole), "last import"),
+        )
+      : null;
+  }),
 
   ofPlan("storage.table-limit", ({ fault, driveBytes, table }, ground) =>
     fault !== null

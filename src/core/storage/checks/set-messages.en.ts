@@ -22,6 +22,13 @@ export const SET_MESSAGES = {
     "Let its controller keep the copies, choose another system, or leave the drives for a later one.",
     "A layout was praised and planned, and another one installed, since the system offered no other.",
   ),
+  "storage.set-later": message(
+    "Left for later",
+    "The {set} is made on {day}, after this build{late}.",
+    "Make it then, from a sheet of its own or this one with the day taken away.",
+    "Until it is there, data go to the drive that the system starts from, and stay.",
+    { late: { late: ", and that day is over", ahead: "" } },
+  ),
   "storage.set-drive": message(
     "A drive with two fates",
     "{drive} belongs to the {set}, and {also}.",

@@ -129,6 +129,17 @@ export const SET_CHECKS: readonly StorageRule[] = [
     );
   }),
 
+  eachSet("storage.set-later", ({ today }, set) =>
+    set.later === null
+      ? null
+      : hit(
+          set.later < today ? "caution" : "note",
+          SETS,
+          { set: setName(set), day: set.later, late: set.later < today ? "late" : "ahead" },
+          evidence("made on", set.later, "this sheet"),
+        ),
+  ),
+
   rule("storage.set-drive", "D", (ground) =>
     ground.sheet.storage.sets.flatMap((set) =>
       [...new Set([...set.members, ...set.spares])].flatMap((id) => {
@@ -150,7 +161,7 @@ export const SET_CHECKS: readonly StorageRule[] = [
   ),
 
   eachDrive("storage.set-erases", (ground, set, drive) => {
-    if (!holdsData(drive)) return null;
+    if (!holdsData(drive) || set.later !== null) return null;
     const { severity, told, protectsData } = erasing(ground, set, drive);
     const holds = contentWords(drive);
     return {
@@ -166,7 +177,7 @@ export const SET_CHECKS: readonly StorageRule[] = [
   }),
 
   eachDrive("storage.set-unread", (ground, set, drive) => {
-    if (!isUnread(drive)) return null;
+    if (!isUnread(drive) || set.later !== null) return null;
     const { severity, told, protectsData } = erasing(ground, set, drive);
     return {
       ...hit(

@@ -62,6 +62,7 @@ export function setScript(ground: StorageGround, set: PlannedSet, sheet: string)
     return wrong("is made in the set-up pages of its controller, by hand");
   if (ground.profile?.sets?.[set.keeper] === "by hand")
     return wrong("is made by hand: the system has other tools than those of Linux");
+  if (set.later !== null) return wrong(`is left for ${set.later}: nothing is agreed to for it yet`);
   const fault = nameFault(set);
   if (fault) return wrong(`cannot be made: ${fault}`);
   const figures = figuresOf(ground, set);

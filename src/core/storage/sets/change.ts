@@ -31,7 +31,7 @@ export function newSet(sets: Sets, members: readonly string[], taken: readonly s
   return {
     ...{ id, keeper: "ZFS", type, members: [...members], groups: 1, spares: [], data: 0, distributed: 0 },
     name: NAMES.find((name) => !used.has(name)) ?? `set${id}`,
-    ...{ use: "bulk files", dataBytes: null, stripeKib: null, cache: "not said" },
+    ...{ use: "bulk files", dataBytes: null, stripeKib: null, cache: "not said", later: null },
   };
 }
 

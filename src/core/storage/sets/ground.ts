@@ -22,9 +22,13 @@ export function seatsOf(ground: OnMachine, set: PlannedSet): { drive: Drive; rol
   return [...set.members.flatMap(seat("member")), ...set.spares.flatMap(seat("spare"))];
 }
 
-/** All drives that the planned sets are made of. */
+/** The sets that this build makes itself. */
+export const setsNow = <Set extends Pick<PlannedSet, "later">>(sets: readonly Set[]): Set[] =>
+  sets.filter((s) => s.later === null);
+
+/** All drives that are written to make the planned sets; those of one that is left for later are not. */
 export const setDrivesOf = (ground: OnSets): Drive[] =>
-  ground.sheet.storage.sets.flatMap((set) => seatsOf(ground, set).map((s) => s.drive));
+  setsNow(ground.sheet.storage.sets).flatMap((set) => seatsOf(ground, set).map((s) => s.drive));
 
 /** What follows from the layout of a planned set; fails where its drives make none. */
 export const figuresOf = (ground: OnSets, set: PlannedSet): Result<SetFigures> =>

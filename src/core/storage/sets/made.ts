@@ -1,5 +1,6 @@
 import type { Drive, OnMachine } from "../../machine";
 import { setFigures } from "./figures";
+import { setsNow } from "./ground";
 import { madeId } from "./made-id";
 import type { PlannedSet } from "./planned";
 
@@ -13,7 +14,7 @@ export function withMadeDrives<Machine extends NonNullable<OnMachine["machine"]>
 ): Machine {
   const { document } = machine;
   const byId = (id: string): Drive | undefined => document.facts.drives.find((d) => d.id === id);
-  const made = sets.flatMap((set): Drive[] => {
+  const made = setsNow(sets).flatMap((set): Drive[] => {
     const figures = set.keeper === "RAID controller" ? setFigures(set, byId) : null;
     return figures?.ok && set.name !== ""
       ? [

@@ -37,5 +37,7 @@ export const plannedSetSchema = z.object({
   /** What an array or a virtual drive is cut into; null: as its keeper chooses. */
   stripeKib: z.number().int().min(4).max(4096).nullable().default(null),
   cache: z.enum(CACHES).default("not said"),
+  /** The day on which it is made, where this build does not make it; null: it is made now. */
+  later: z.iso.date().nullable().default(null),
 });
 export type PlannedSet = z.infer<typeof plannedSetSchema>;

@@ -2,6 +2,10 @@ import { describe, expect, it } from "vitest";
 import { aBuild } from "../../../../tests/support/builds";
 import { bulk, bulks, withSet } from "../../../../tests/support/firing-sets";
 import { searchOver } from "../bench";
+import { setScript } from "../commands";
+import { erasedDrives } from "../ground";
+import { consentViews } from "../signing";
+import { setSteps } from "../steps/sets";
 import { withFate, withNewSet, withoutSet, withSeat, withSetLayout } from "../fates";
 import { dispositionOf } from "../guard";
 import { inLayout, newSet } from "./change";
@@ -175,4 +179,20 @@ it("shows a set by its bays and groups, and says so where its drives make none",
     fault: "7 drives do not make 2 groups of equal width",
     ladder: [],
   });
+});
+
+it("of a set that is left for later writes nothing, asks for nothing, and calls for its day", () => {
+  const holding = { contents: [{ part: "p1", sizeBytes: 9, kind: "ext4", label: null, mountedAt: [] }] };
+  const plan = aBuild(
+    withSet(
+      { later: "2026-12-20" },
+      bulks(6, () => holding),
+      { profile: { sets: { ZFS: "script" } } },
+    ),
+  );
+  expect(erasedDrives(plan).map((d) => d.id)).toEqual(["NV-0001"]);
+  expect(consentViews(plan)).toEqual([]);
+  expect(setSteps(plan)).toEqual([]);
+  const script = setScript(plan, plan.sheet.storage.sets[0]!, "B-1");
+  expect(script.ok ? "" : script.problems[0]!.message).toMatch(/left for 2026-12-20/);
 });

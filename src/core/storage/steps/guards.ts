@@ -14,7 +14,7 @@ export function drivesOfWork(plan: StorageGround, work: DriveWork): Drive[] {
   const byHand = new Set(storage.sets.filter((s) => s.keeper === "RAID controller").map((s) => s.id));
   return drivesOf(plan).filter((d) => {
     const set = setOf(d, storage);
-    return set ? !byHand.has(set.id) : dispositionOf(d, storage) === "free";
+    return set ? set.later === null && !byHand.has(set.id) : dispositionOf(d, storage) === "free";
   });
 }
 

@@ -4,7 +4,7 @@ import { HAZARD, step, type Step } from "../../stage";
 import { formatBytes, formatDuration } from "../../units";
 import { layoutName } from "../bench/words.en";
 import type { StorageGround } from "../ground";
-import { figuresOf, kindWords, madeId, seatsOf, setName, type PlannedSet } from "../sets";
+import { figuresOf, kindWords, madeId, seatsOf, setName, setsNow, type PlannedSet } from "../sets";
 import { guardSteps } from "./guards";
 
 const byController = ({ keeper }: PlannedSet): boolean => keeper === "RAID controller";
@@ -28,7 +28,9 @@ function inWords(plan: StorageGround, set: PlannedSet): string[] {
 
 /** What a page of an appliance is told about the sets that it makes. */
 export const setLines = (plan: StorageGround): string[] =>
-  plan.sheet.storage.sets.filter((s) => !byController(s)).flatMap((set) => inWords(plan, set));
+  setsNow(plan.sheet.storage.sets)
+    .filter((s) => !byController(s))
+    .flatMap((set) => inWords(plan, set));
 
 /** An array with parity or copies is made whole behind the first use, and bears nothing until then. */
 function firstSync(plan: StorageGround, set: PlannedSet): string[] {
@@ -55,7 +57,7 @@ export function setSteps(plan: StorageGround): Step[] {
   const isScripted = ({ keeper }: PlannedSet): boolean =>
     keeper === "RAID controller" || plan.profile?.sets?.[keeper] !== "by hand";
   if (plan.profile?.firstBoot.some((screen) => screen.drive === "others")) return [];
-  const scripted = plan.sheet.storage.sets.filter((s) => !byController(s));
+  const scripted = setsNow(plan.sheet.storage.sets).filter((s) => !byController(s));
   return scripted.flatMap((set) => [
     ...guardSteps(
       plan,
@@ -95,30 +97,32 @@ export function setSteps(plan: StorageGround): Step[] {
 
 /** The virtual drives that a controller makes in its set-up pages before anything is installed. */
 export function controllerSetSteps(plan: StorageGround): Step[] {
-  return plan.sheet.storage.sets.filter(byController).flatMap((set) => {
-    const drives = seatsOf(plan, set).map((s) => s.drive);
-    return [
-      ...guardSteps(plan, drives, {
-        ...{ id: `set-guard-${set.id}`, group: `set-${set.id}`, zone: "C" as const, count: drives.length },
-        ...{ chooses: false, changes: false },
-      }),
-      step(`set-${set.id}`, "C", takes(300, 900), {
-        title: `Make the ${setName(set)} in the set-up of the controller`,
-        place: "console",
-        ...erasing(plan, set),
-        do: [
-          ...inWords(plan, set),
-          `Stripe: ${set.stripeKib === null ? "as the controller chooses" : `${set.stripeKib} KiB`}. Cache: ${set.cache === "not said" ? "as the controller chooses; write back only with a battery" : set.cache}.`,
-          ...(plan.sheet.storage.target === madeId(set)
-            ? ["Make it the drive that the controller starts from: the system is installed on it."]
-            : []),
-          "Initialise it fast; a full initialisation writes every sector and goes on in the background.",
-          ...firstSync(plan, set),
-        ],
-        see: [`${kindWords(set)} ${set.name}`, "optimal, or initialising"],
-        never: ["Clearing the configuration: that takes every other set of the controller with it"],
-        asks: "The size and the identifier (WWN) of the virtual drive, as the controller shows them",
-      }),
-    ];
-  });
+  return setsNow(plan.sheet.storage.sets)
+    .filter(byController)
+    .flatMap((set) => {
+      const drives = seatsOf(plan, set).map((s) => s.drive);
+      return [
+        ...guardSteps(plan, drives, {
+          ...{ id: `set-guard-${set.id}`, group: `set-${set.id}`, zone: "C" as const, count: drives.length },
+          ...{ chooses: false, changes: false },
+        }),
+        step(`set-${set.id}`, "C", takes(300, 900), {
+          title: `Make the ${setName(set)} in the set-up of the controller`,
+          place: "console",
+          ...erasing(plan, set),
+          do: [
+            ...inWords(plan, set),
+            `Stripe: ${set.stripeKib === null ? "as the controller chooses" : `${set.stripeKib} KiB`}. Cache: ${set.cache === "not said" ? "as the controller chooses; write back only with a battery" : set.cache}.`,
+            ...(plan.sheet.storage.target === madeId(set)
+              ? ["Make it the drive that the controller starts from: the system is installed on it."]
+              : []),
+            "Initialise it fast; a full initialisation writes every sector and goes on in the background.",
+            ...firstSync(plan, set),
+          ],
+          see: [`${kindWords(set)} ${set.name}`, "optimal, or initialising"],
+          never: ["Clearing the configuration: that takes every other set of the controller with it"],
+          asks: "The size and the identifier (WWN) of the virtual drive, as the controller shows them",
+        }),
+      ];
+    });
 }
