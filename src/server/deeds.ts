@@ -1,6 +1,6 @@
 import type { Deed } from "@/core/stage";
 import { recordReadBack, recordWipe, recordWriting, type RegisterEntry } from "@/core/machine";
-import { driveRows, imageRows, type Stamp, type Tx } from "@/db";
+import { driveRows, imageRows, machineRows, type Stamp, type Tx } from "@/db";
 
 /** Writes what a step did where it is kept: the register of drives with its ledger of erasures, the shelf of images. */
 export async function writeDown(
@@ -25,6 +25,14 @@ export async function writeDown(
           recordWipe(entry, { at, by, method: "installed over", remark: `${deed.by}, ${run}`.slice(0, 400) }),
         );
       return;
+    case "keys noted": {
+      const row = await machineRows.one(tx, deed.machine);
+      if (!row) return;
+      const { typed } = row.document;
+      const document = { ...row.document, typed: { ...typed, keys: { ...typed.keys, ...deed.keys } } };
+      await machineRows.update(tx, { ...row, document }, stamp);
+      return;
+    }
     case "checksum compared": {
       const row = await imageRows.one(tx, deed.imageId);
       if (!row) return;

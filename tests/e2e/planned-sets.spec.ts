@@ -166,3 +166,30 @@ test("what if a drive of a pool fails now: the one that is not sound counts as l
   const grows = page.getByRole("table", { name: "How pool reservoir grows" });
   await expect(grows.getByRole("row", { name: /^Exchange every drive/ })).toContainText("late 31 d");
 });
+
+test("what the installer makes of the target is drawn to scale, and follows the swap that is chosen by keys", async ({
+  page,
+}) => {
+  await page.goto(`${DEMO}/builds/b-tho-a`);
+  await listening(page);
+  const head = page.locator("#zone-D").getByRole("button").first();
+  if ((await head.getAttribute("aria-expanded")) !== "true") await page.keyboard.press("d");
+  await expect(head).toHaveAttribute("aria-expanded", "true");
+  const parts = page.getByRole("region", { name: "What the installer makes of the target" });
+  const strip = parts.getByRole("img");
+  await expect(strip).toHaveAccessibleName(/root 75\.2 GB .*, swap 8\.59 GB .*, home 427 GB/);
+  const swap = parts.getByRole("combobox", { name: "Swap" });
+  await swap.focus();
+  await page.keyboard.press("ArrowDown");
+  await expect(swap).toHaveValue("none");
+  await expect(strip).not.toHaveAccessibleName(/swap/);
+  await saved(page);
+  await swap.focus();
+  await page.keyboard.press("ArrowUp");
+  await expect(strip).toHaveAccessibleName(/swap 8\.59 GB/);
+  await saved(page);
+  await parts.getByText("3 parts").focus();
+  await page.keyboard.press("Enter");
+  await expect(parts.getByRole("row", { name: /^root xfs/ })).toContainText("69.9 GiB");
+  await expect(parts.getByRole("row", { name: /^half of memory/ })).toContainText("8.00 GiB");
+});

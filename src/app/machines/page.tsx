@@ -30,7 +30,7 @@ export default async function Machines() {
       defects: s.defects,
       system: s.system,
       firmware: s.firmware,
-      becoming: build?.subject ?? "",
+      becoming: build ? build.subject || "(no subject)" : "",
       next,
       href,
       read: s.readAt?.slice(0, 10) ?? "",

@@ -76,3 +76,4 @@ export {
 export { bayGroupSchema } from "./layout-schema";
 export { drivesOf, factsOf, modelOf, sourceWords, type OnMachine } from "./on-machine";
 export { IMPORTERS } from "./importers";
+export { KEY_READINGS, keysRead } from "./keys";

@@ -1,12 +1,20 @@
+import { keysRead } from "../machine";
 import type { Deed } from "../stage";
 import type { RunEvent, RunPlan } from "./events";
 import type { RunState } from "./state";
+
+/** A reading that tells a key of the machine's firmware, and when it is taken: the next sheet says it. */
+function keysNoted({ sheet }: RunPlan, { what, value }: Extract<RunEvent, { kind: "reading" }>): Deed[] {
+  const keys = keysRead(what, value);
+  return keys && sheet.machine.id ? [{ kind: "keys noted", machine: sheet.machine.id, keys }] : [];
+}
 
 /**
  * What an event means beyond the run: the deed of the current step, once it is done. A step that went on with a difference
  * overwrote its drives all the same; what it wrote to a stick is not known then, and nothing counts as compared.
  */
 export function deedsOf(plan: RunPlan, state: RunState, event: RunEvent): Deed[] {
+  if (event.kind === "reading") return keysNoted(plan, event);
   const deed = plan.steps[state.current]?.does;
   if (!deed || state.status !== "running") return [];
   if (event.kind === "as expected") return [deed];

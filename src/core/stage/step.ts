@@ -49,6 +49,17 @@ export const doesSchema = z.discriminatedUnion("kind", [
     checksum: checksumSchema,
   }),
   z.object({ kind: z.literal("drives overwritten"), drives: z.array(z.string()), by: z.string() }),
+  /** Keys of the machine's firmware, as they were read at the machine. */
+  z.object({
+    kind: z.literal("keys noted"),
+    machine: z.string(),
+    keys: z.object({
+      setup: z.string().optional(),
+      bootMenu: z.string().optional(),
+      network: z.string().optional(),
+      seconds: z.number().int().positive().nullable().optional(),
+    }),
+  }),
 ]);
 export type Deed = z.infer<typeof doesSchema>;
 

@@ -29,23 +29,18 @@ const SetBench = dynamic(() => import("./set-bench"), { loading: () => <p classN
 
 type Props = Pick<ZoneProps, "view" | "sheet" | "edit" | "marks"> & {
   drives: readonly Drive[];
+  /** Those of which something could be made. */
+  beside: readonly Drive[];
   change: (next: PlanOfDrives) => void;
 };
 
 /** What is made of the drives beside the target: pools, arrays, virtual drives, each with what follows from it. */
-export function PlannedSets({ view, sheet, edit, marks, drives, change }: Props) {
+export function PlannedSets({ view, sheet, edit, marks, drives, beside, change }: Props) {
   const { storage } = sheet;
   const free = drives.filter((d) => dispositionOf(d, storage) === "free" && d.missingSince === null);
   const taken = (view.context.machine?.document.facts.sets ?? []).map((s) => s.name);
   const put = (set: PlannedSet): void =>
     edit({ "storage.sets": storage.sets.map((s) => (s.id === set.id ? set : s)) });
-  const beside = drives.filter(
-    (d) =>
-      ["free", "leave alone", "undecided"].includes(dispositionOf(d, storage)) &&
-      d.missingSince === null &&
-      !d.removable &&
-      d.presentedBy === null,
-  );
   const add = (of: readonly Drive[]): void =>
     change(
       withNewSet(
@@ -54,8 +49,6 @@ export function PlannedSets({ view, sheet, edit, marks, drives, change }: Props)
         taken,
       ),
     );
-  // With one drive there is nothing to make anything of.
-  if (storage.sets.length === 0 && beside.length === 0) return null;
   return (
     <Field path="storage.sets" label="Made of other drives" marks={marks("storage.sets")}>
       {storage.sets.map((set) => {

@@ -27,6 +27,8 @@ import type { ZoneProps } from "./zone-props";
 /** Loaded once zone D stands open: its figures are more than a sheet needs at first. */
 const PlannedSets = dynamic(() => import("./planned-sets").then((m) => m.PlannedSets), {
   ssr: false,
+  // As high as it is while nothing is planned, so that the sheet does not jump.
+  loading: () => <div className="h-[4.3rem]" />,
 });
 
 const FATE_CHOICES: readonly FateChoice[] = [
@@ -63,6 +65,13 @@ function given(storage: StorageSlice, drive: string, choice: string): PlanOfDriv
   return withFate(storage, drive, fate ?? "leave alone");
 }
 
+/** Whether a set could be made of a drive: it is there, is a drive of its own, and belongs to nothing on this sheet. */
+const canBeSeated = (drive: Drive, storage: StorageSlice): boolean =>
+  ["free", "leave alone", "undecided"].includes(dispositionOf(drive, storage)) &&
+  drive.missingSince === null &&
+  !drive.removable &&
+  drive.presentedBy === null;
+
 export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
   const read = view.context.machine?.document.facts;
   const facts = read && { ...read, drives: [...read.drives, ...view.made] };
@@ -71,6 +80,7 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
   const drives = (facts?.drives ?? []).filter((d) => seen.has(d) || d.missingSince !== null);
   const { storage } = sheet;
   const hidden = facts ? presentDrives(facts).filter((d) => !seen.has(d)) : [];
+  const beside = (facts?.drives ?? []).filter((d) => canBeSeated(d, storage));
   const isErased = (drive: { id: string }, plan: PlanOfDrives = storage): boolean =>
     ["target", "set"].includes(dispositionOf(drive, plan));
   const change = (next: PlanOfDrives): void =>
@@ -121,7 +131,9 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
         />
       )}
       <BenchLink drives={drives} />
-      <PlannedSets {...{ view, sheet, edit, marks, change }} drives={facts?.drives ?? []} />
+      {(storage.sets.length > 0 || beside.length > 0) && (
+        <PlannedSets {...{ view, sheet, edit, marks, change, beside }} drives={facts?.drives ?? []} />
+      )}
       {view.consents.map((consent) => (
         <EraseConsent
           key={consent.drive}

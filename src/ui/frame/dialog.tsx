@@ -32,12 +32,22 @@ export function Slip({
       field?.focus();
     }
     if (!open && dialog.open) dialog.close();
-  }, [open]);
+    // With another title it is another slip: a key may ask for that before the browser has told that the last one is gone.
+  }, [open, title]);
   return (
     <dialog
       ref={ref}
       aria-label={title}
+      // First the sheet knows that it is closed, then it goes: a key pressed in between belongs to the sheet.
+      onCancel={(e) => {
+        // A chooser of files inside tells of its own end in the same way.
+        if (e.target !== ref.current) return;
+        e.preventDefault();
+        onClose();
+      }}
       onClose={() => {
+        // What the browser tells late is of the slip before, and not of the one that lies here now.
+        if (ref.current?.open) return;
         onClose();
         after?.current?.focus();
       }}

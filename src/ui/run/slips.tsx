@@ -2,6 +2,7 @@
 
 import { useState, type RefObject } from "react";
 import { Slip } from "../frame/dialog";
+import { KEY_READINGS } from "@/core/machine";
 import type { RunCommand } from "@/core/run";
 
 export type Asked =
@@ -68,8 +69,14 @@ export function WordsSlip({
               value={what}
               maxLength={200}
               placeholder="inlet temperature"
+              list="readings"
               onChange={(e) => setWhat(e.target.value)}
             />
+            <datalist id="readings">
+              {KEY_READINGS.map((reading) => (
+                <option key={reading} value={reading} />
+              ))}
+            </datalist>
           </label>
         )}
         <label className="block">

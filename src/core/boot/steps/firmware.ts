@@ -67,6 +67,14 @@ function menuKey(plan: BootGround): string {
   return `${key || "the boot-menu key of this maker"} ${whenTaken(book?.seconds)}`;
 }
 
+/** What to note of the key where nobody has yet; empty where its time is known. */
+const unknownKey = (plan: BootGround): string[] =>
+  plan.machine?.document.typed.keys.seconds
+    ? []
+    : [
+        'When the key is taken is not known for this machine: note it as a reading, "boot-menu key", "F11, 12 s" from power on; its next sheet says it then.',
+      ];
+
 /** The words of the firmware's own list for a disc drive, where there is one only; a stick's are made when it is put in. */
 function listedAs(plan: BootGround): string | null {
   const way = wayOf(plan);
@@ -99,7 +107,13 @@ export function mediaIn({ plan, prefix }: View): Step[] {
       effects: [insert],
     }),
     step(`${prefix}one-time`, "C", takes(60, 180), {
-      ...startWords(start, menuKey(plan), listedAs(plan), profile?.firmware.bootMenuSeconds ?? null),
+      ...startWords(
+        start,
+        menuKey(plan),
+        listedAs(plan),
+        profile?.firmware.bootMenuSeconds ?? null,
+        unknownKey(plan),
+      ),
       place: place(plan),
       effects: [start],
     }),

@@ -23,6 +23,13 @@ const start = (changes: BuildChanges) => {
 };
 
 describe("the step that starts the medium", () => {
+  it("asks for the key to be noted until its time is known, and then says it", () => {
+    const noted = (keys: object) => start({ document: { typed: { keys } } }).do.join(" ");
+    expect(noted({ bootMenu: "F11" })).toMatch(/press F11 when the maker's logo shows.*note it as a reading/);
+    expect(noted({ bootMenu: "F11", seconds: 12 })).toMatch(/press F11 about 12 s after power on/);
+    expect(noted({ bootMenu: "F11", seconds: 12 })).not.toContain("reading");
+  });
+
   it("names the entry by the words of this firmware's own list", () => {
     const step = start(listing("Virtual Optical Drive"));
     expect(step.do.join(" ")).toContain('choose "Virtual Optical Drive" in UEFI mode');

@@ -67,13 +67,14 @@ export function removeWords({ medium, name }: EffectOf<"remove medium">): Pick<S
 
 /**
  * How the next start is made one from the medium; `key` opens the boot menu, `listed` is how the firmware's own list calls
- * the medium, `menuSeconds` is how long the medium waits.
+ * the medium, `menuSeconds` is how long the medium waits, `unknown` what is to be noted since nobody knows it.
  */
 export function startWords(
   { name, mode, once }: EffectOf<"start next from">,
   key: string,
   listed: string | null,
   menuSeconds: number | null,
+  unknown: readonly string[] = [],
 ): Words {
   const line = listed ? `"${listed}"` : `An entry for ${name}`;
   const see = [`${line} marked ${modeWords(mode)}`];
@@ -91,6 +92,7 @@ export function startWords(
         ? [`That is how this firmware calls the ${name}; a line that only looks like it is another device.`]
         : []),
       ...(menuSeconds ? [`The medium's own menu waits ${menuSeconds} s, then it goes on by itself.`] : []),
+      ...unknown,
     ],
     see,
   };
