@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { aBuild, type BuildChanges } from "../../../tests/support/builds";
 import { bulks, withSet } from "../../../tests/support/firing-sets";
+import { setScripts } from "../storage";
 import { deriveSteps } from "./steps";
 
 const PROFILE: BuildChanges = { profile: { sets: { ZFS: "script", md: "script" } } };
@@ -30,6 +31,13 @@ describe("the steps that make a set", () => {
     expect(make?.after).toEqual({});
     const last = steps.findLastIndex((s) => s.zone === "H");
     expect(steps.indexOf(guard!)).toBeGreaterThan(last);
+  });
+
+  it("call the script as its page calls it, whatever the name of the set", () => {
+    const plan = aBuild(withSet({ type: "raidz2", name: "tank.1:a" }, bulks(6), PROFILE));
+    const make = deriveSteps(plan).find((s) => s.id === "set-1");
+    const [script] = setScripts(plan, "B-1");
+    expect([make?.type[0]?.value, script?.file]).toEqual(["sh make-tank_1_a.sh", "make-tank_1_a.sh"]);
   });
 
   it("say of an array that its first sync takes hours, and of a pool nothing", () => {

@@ -9,10 +9,11 @@ import {
   judgeDrive,
   sourceWords,
   type Drive,
+  type DriveSet,
 } from "../../machine";
 import { formatBytes } from "../../units";
 import { consequence, percent, remarksOn, SMALL_SHARE } from "../bench";
-import { consentFor, type StorageGround } from "../ground";
+import { consentFor, erasedDrives, type StorageGround } from "../ground";
 import { identityOf } from "../guard";
 import { figuresOf, kindWords, nameFault, oddOf, seatsOf, setName, type PlannedSet } from "../sets";
 import { targetSeats } from "../target";
@@ -99,8 +100,12 @@ export const SET_CHECKS: readonly StorageRule[] = [
 
   eachSet("storage.set-name", (ground, set) => {
     const isTaken = ground.sheet.storage.sets.some((s) => s.id !== set.id && s.name === set.name);
+    // One whose drives are all erased by this build gives its name free.
+    const erased = new Set(erasedDrives(ground).map((d) => d.id));
+    const goes = ({ members }: DriveSet): boolean =>
+      members.length > 0 && members.every((m) => m.drive !== null && erased.has(m.drive));
     const there = (factsOf(ground)?.sets ?? []).find(
-      (s) => s.name === set.name && s.kind !== "virtual drive",
+      (s) => s.name === set.name && s.kind !== "virtual drive" && !goes(s),
     );
     if (set.name === "" || (!isTaken && !there)) return null;
     return hit(

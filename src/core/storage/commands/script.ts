@@ -3,7 +3,7 @@ import { fail, ok, type Result } from "../../result";
 import { formatBytes } from "../../units";
 import { layoutName } from "../bench/words.en";
 import { consentFor, type StorageGround } from "../ground";
-import { figuresOf, nameFault, seatsOf, setName, type PlannedSet } from "../sets";
+import { figuresOf, nameFault, scriptFile, seatsOf, setName, type PlannedSet } from "../sets";
 import { preamble, wiping, type NamedDrive } from "./preamble";
 import { comment, quoted } from "./quote";
 
@@ -111,7 +111,7 @@ export const setScripts = (ground: StorageGround, sheet: string): SetScript[] =>
   ground.sheet.storage.sets.map((set) => {
     const script = setScript(ground, set, sheet);
     return {
-      ...{ id: set.id, title: setName(set), file: `make-${set.name.replace(/[^\w-]/g, "_") || set.id}.sh` },
+      ...{ id: set.id, title: setName(set), file: scriptFile(set) },
       ...(script.ok
         ? { text: script.value, why: "" }
         : { text: null, why: `The ${setName(set)} ${script.problems[0]!.message}.` }),

@@ -5,6 +5,6 @@ export { classOfDrives, setFigures, type SetFigures } from "./figures";
 export { figuresOf, oddOf, seatsOf, setDrivesOf, setsNow } from "./ground";
 export { oddDrives, type OddDrives } from "./odd";
 export { setViews, type SetView } from "./view";
-export { kindWords, setName, typeWords } from "./words.en";
+export { kindWords, scriptFile, setName, typeWords } from "./words.en";
 export { withMadeDrives } from "./made";
 export { isToBeMade, madeId, madeName } from "./made-id";

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { aBuild } from "../../../../tests/support/builds";
 import { bulk, bulks, withSet } from "../../../../tests/support/firing-sets";
 import { searchOver } from "../bench";
+import { STORAGE_CHECKS } from "../checks";
 import { setScript } from "../commands";
 import { erasedDrives } from "../ground";
 import { consentViews } from "../signing";
@@ -195,4 +196,27 @@ it("of a set that is left for later writes nothing, asks for nothing, and calls 
   expect(setSteps(plan)).toEqual([]);
   const script = setScript(plan, plan.sheet.storage.sets[0]!, "B-1");
   expect(script.ok ? "" : script.problems[0]!.message).toMatch(/left for 2026-12-20/);
+});
+
+it("may have the name of a pool whose drives are all erased for it, and of no other", () => {
+  const old = (drives: string[]) => ({
+    facts: {
+      sets: [
+        {
+          ...{ id: "pool tank", kind: "pool" as const, name: "tank", level: "mirror", state: "ONLINE" },
+          ...{ health: "good" as const, sizeBytes: null, wwn: null, progress: null, remark: null },
+          members: drives.map((drive) => ({
+            ...{ name: drive, drive, role: "member" as const, group: null, state: "ONLINE" },
+          })),
+        },
+      ],
+    },
+  });
+  const codes = (drives: string[]): string[] =>
+    STORAGE_CHECKS.filter((c) => c.code === "storage.set-name").flatMap((c) =>
+      c.run(aBuild(withSet({}, bulks(6), old(drives)))).map(() => c.code),
+    );
+  expect(codes(["CB-01", "CB-02"])).toEqual([]);
+  expect(codes(["CB-01", "NV-0009"])).toEqual(["storage.set-name"]);
+  expect(codes([])).toEqual(["storage.set-name"]);
 });

@@ -13,3 +13,7 @@ export const setName = (set: Pick<PlannedSet, "keeper" | "name" | "id">): string
 /** "raidz2", "RAID6". */
 export const typeWords = ({ type }: Pick<PlannedSet, "type">): string =>
   Number.isNaN(Number(type)) ? (type === "stripe" ? "single drives" : type) : `RAID${type}`;
+
+/** The name of the script that makes a set, as a file of any system. */
+export const scriptFile = ({ id, name }: Pick<PlannedSet, "id" | "name">): string =>
+  `make-${name.replace(/[^\w-]/g, "_") || id}.sh`;

@@ -4,7 +4,16 @@ import { HAZARD, step, type Step } from "../../stage";
 import { formatBytes, formatDuration } from "../../units";
 import { layoutName } from "../bench/words.en";
 import type { StorageGround } from "../ground";
-import { figuresOf, kindWords, madeId, seatsOf, setName, setsNow, type PlannedSet } from "../sets";
+import {
+  figuresOf,
+  kindWords,
+  madeId,
+  scriptFile,
+  seatsOf,
+  setName,
+  setsNow,
+  type PlannedSet,
+} from "../sets";
 import { guardSteps } from "./guards";
 
 const byController = ({ keeper }: PlannedSet): boolean => keeper === "RAID controller";
@@ -79,7 +88,7 @@ export function setSteps(plan: StorageGround): Step[] {
           : "Make it by hand with the system's own tools, and name every drive by what stays; read each serial again before it is written.",
         ...firstSync(plan, set),
       ],
-      type: isScripted(set) ? [{ label: "Command", value: `sh make-${set.name}.sh` }] : [],
+      type: isScripted(set) ? [{ label: "Command", value: `sh ${scriptFile(set)}` }] : [],
       see: [set.name, set.keeper === "ZFS" ? "ONLINE" : "State : clean, or active with a resync"],
       expected: isScripted(set)
         ? [
