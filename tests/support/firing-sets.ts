@@ -229,6 +229,7 @@ export const SET_FIRING: [code: string, severity: string, says: RegExp, changes:
       controller("RAID"),
     ),
   ],
+  ["storage.set-san", "caution", /is reached over iSCSI/, withSet({}, first({ san: "iSCSI", sanPaths: 2 }))],
   ["storage.set-flash", "caution", /is a flash card/, withSet({}, first({ media: "card" }))],
   ["storage.set-flash", "caution", /is removable/, withSet({}, first({ removable: true }))],
   ["storage.set-sectors", "stop", /4,096/, withSet({}, first({ logicalSectorBytes: 4096 }))],

@@ -1,5 +1,6 @@
 export { bootStage } from "./stage";
 export { cardSteps } from "./steps/cards";
+export { sanSteps } from "./steps/san";
 export { mediaIn, restart, settings } from "./steps/firmware";
 export { isSecureAfter, switchWords } from "./secure";
 export type { BootGround } from "./ground";

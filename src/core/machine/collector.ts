@@ -61,6 +61,46 @@ case "\${sent:-0}:$answer" in
 esac
 `;
 
+/**
+ * What each drive can be started from: how its first sector ends, whether code stands in it, and the EFI programs of the
+ * FAT volumes that are mounted, with their machine word and the size of their signature table (PE/COFF, sections 3.3 and
+ * 3.4). Grammar in importers/starts.ts. Nothing is mounted for it; what is not mounted is not told.
+ */
+const STARTS = `le() { # le FILE OFFSET BYTES: a little-endian number inside a file
+  od -An -v -tu1 -j "$2" -N "$3" "$1" 2>/dev/null | awk '{ for (i = NF; i > 0; i--) n = n * 256 + $i } END { print n + 0 }'
+}
+
+first_sector() { # first_sector NAME
+  hex=$(head -c 4096 "/dev/$1" 2>/dev/null | od -An -v -tx1 2>/dev/null | tr -d ' \\n' | cut -c 1-1024)
+  if [ "\${#hex}" -lt 1024 ]; then
+    echo "drive $1 unread"
+    return
+  fi
+  code=$(printf '%s' "$hex" | cut -c 1-880 | tr -d 0)
+  echo "drive $1 ends=$(printf '%s' "$hex" | cut -c 1021-1024) code=\${code:+yes}"
+}
+
+efi_program() { # efi_program FILE NAME
+  at=$(le "$1" 60 4)
+  if [ "$(le "$1" 0 2)" != 23117 ] || [ "$(le "$1" "$at" 4)" != 17744 ]; then
+    echo "file machine=none signature=0 $2"
+    return
+  fi
+  table=$((at + 156))
+  [ "$(le "$1" $((at + 24)) 2)" = 523 ] && table=$((at + 172))
+  echo "file machine=$(le "$1" $((at + 4)) 2) signature=$(le "$1" "$table" 4) $2"
+}
+
+efi_volume() { # efi_volume SOURCE WHERE
+  find "$2" -type f -iname '*.efi' -print >/dev/null 2>&1 || { echo "volume \${1#/dev/} unread"; return; }
+  echo "volume \${1#/dev/} $(lsblk -d -n -o PARTUUID "$1" 2>/dev/null)"
+  find "$2" -type f -iname '*.efi' -print 2>/dev/null | head -n 400 | while IFS= read -r file; do
+    efi_program "$file" "\${file#"$2"}"
+  done
+}
+
+`;
+
 const BEGIN = `collect() {
   echo "derrick-bundle 1"
   echo "host $(hostname 2>/dev/null || echo unknown)"
@@ -121,6 +161,20 @@ settings() {
   echo "name.servers=$(sed -n 's/^nameserver *//p' /etc/resolv.conf 2>/dev/null | tr '\\n' ' ')"
 }
 
+${STARTS}starts() {
+  echo "collector.starts=1"
+  for device in $(lsblk -d -n -o NAME,TYPE 2>/dev/null | sed -n 's/ *disk$//p'); do
+    case "$device" in
+      loop* | ram* | zram* | zd* | md* | nbd* | fd*) ;;
+      *) first_sector "$device" ;;
+    esac
+  done
+  while read -r source where kind _; do
+    [ "$kind" = vfat ] && efi_volume "$source" "$where"
+  done < /proc/mounts
+  return 0
+}
+
 iommu() {
   [ -d /sys/kernel/iommu_groups ] || return 0
   groups=$(find /sys/kernel/iommu_groups -type l 2>/dev/null)
@@ -159,6 +213,7 @@ health() { # what each drive says of itself; -n standby does not wake a sleeping
 
 ${BEGIN}  section lscpu lscpu -J
   section lsblk lsblk -J -b -O
+  section starts starts
   section ip-address ip -j address
   section ip-link ip -j -d link
   section ip-route ip -j route
@@ -226,6 +281,15 @@ numbers() { # what a kernel does not know is left out, and stops nothing
   return 0
 }
 
+${STARTS}starts() {
+  echo "collector.starts=1"
+  for device in $(sysctl -n kern.disks 2>/dev/null); do first_sector "$device"; done
+  mount -p 2>/dev/null | while read -r source where kind _; do
+    [ "$kind" = msdosfs ] && efi_volume "$source" "$where"
+  done
+  return 0
+}
+
 health() {
   command -v smartctl >/dev/null 2>&1 || { echo "absent smartctl the program smartctl is not installed here"; return; }
   for device in $(sysctl -n kern.disks 2>/dev/null); do
@@ -238,6 +302,7 @@ health() {
 ${BEGIN}  section sysctl numbers
   section geom-disk geom disk list
   section gpart gpart list
+  section starts starts
   section camcontrol camcontrol devlist
   section ifconfig ifconfig -a
   section netstat netstat -rn -f inet

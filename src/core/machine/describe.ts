@@ -36,6 +36,31 @@ export function contentWords(drive: Drive): string {
   return parts.join(", ") + members;
 }
 
+/** How a volume of a storage network is reached; null for a drive of the machine. */
+export const sanWords = ({ san, sanPaths }: Drive): string | null =>
+  san && `over ${san}, by ${sanPaths ?? 1} ${(sanPaths ?? 1) === 1 ? "path" : "paths"}`;
+
+type EfiFile = NonNullable<Drive["efiVolumes"]>[number]["files"][number];
+
+const fileWords = ({ path, arch, isSigned }: EfiFile): string =>
+  arch === null
+    ? `${path} (no program)`
+    : `${path} (${arch === "other" ? "another processor" : arch}, ${isSigned ? "signed" : "not signed"})`;
+
+function sectorWords({ signature, code }: NonNullable<Drive["firstSector"]>): string {
+  if (!signature) return "the first sector does not end in 55 AA";
+  return `the first sector ends in 55 AA and holds ${code ? "code" : "no code"}`;
+}
+
+/** What a drive can be started from, as far as somebody has looked; empty where nobody has. */
+export function startWords({ firstSector, efiVolumes }: Drive): string {
+  const files = (efiVolumes ?? []).flatMap((v) => v.files.map(fileWords));
+  return [
+    ...(firstSector ? [sectorWords(firstSector)] : []),
+    ...(efiVolumes ? [files.join(", ") || "no EFI program on its FAT volumes"] : []),
+  ].join("; ");
+}
+
 /** What stands on a drive whatever is mounted at the moment: what two readings of it can be compared by. */
 export const standingWords = (drive: Drive): string =>
   contentWords({ ...drive, contents: drive.contents?.map((c) => ({ ...c, mountedAt: [] })) ?? null });

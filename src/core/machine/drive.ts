@@ -15,6 +15,23 @@ export const contentSchema = z.object({
   partUuid: text.optional(),
 });
 
+/** What a legacy firmware and a look into the first sector find: whether it ends in 55 AA, and whether code stands in it. */
+export const firstSectorSchema = z.object({ signature: z.boolean(), code: z.boolean() });
+
+/** The EFI programs of one FAT volume: what processor each is for (null: no program), and whether it carries a signature. */
+export const efiVolumeSchema = z.object({
+  /** Number of the partition; 0 where the file system stands on the bare drive. */
+  partition: z.number().int().nonnegative(),
+  partUuid: text.optional(),
+  files: z.array(
+    z.object({
+      path: text,
+      arch: z.enum(["x64", "ia32", "aa64", "other"]).nullable(),
+      isSigned: z.boolean(),
+    }),
+  ),
+});
+
 /** What the drive says of its own health; a counter that it does not keep is absent, never zero. */
 export const healthSchema = z
   .object({
@@ -64,10 +81,18 @@ export const driveSchema = z.object({
   controller: optionalText,
   /** Not a drive but a set that a controller shows as one: the name of the set. */
   presentedBy: optionalText,
+  /** Not in the machine: a volume of an array on a storage network, by how it is reached. */
+  san: z.enum(["iSCSI", "Fibre Channel"]).nullable().default(null),
+  /** By how many paths it is reached; null for a drive of the machine itself. */
+  sanPaths: z.number().int().positive().nullable().default(null),
   health: healthSchema.nullable().default(null),
   table: optionalText,
   /** Null: nobody has read what stands on it. Empty: it was read, and nothing was found. */
   contents: z.array(contentSchema).nullable().default(null),
+  /** Null: nobody has read it. */
+  firstSector: firstSectorSchema.nullable().default(null),
+  /** The FAT volumes that somebody has looked into; null: none. */
+  efiVolumes: z.array(efiVolumeSchema).nullable().default(null),
   /** Arrays, pools and volume groups that it belongs to, as "kind name". */
   memberOf: z.array(text).default([]),
   /** ISO time of the first complete import that did not see it any more. */

@@ -33,6 +33,8 @@ export {
   standingWords,
   isSeenBySystem,
   visibleDrives,
+  sanWords,
+  startWords,
 } from "./describe";
 export {
   bayName,

@@ -84,6 +84,11 @@ const portEntry = {
   ...{ id: "0001", label: "Port 1", active: true, kind: "network" as const },
   path: `MAC(${MAC.replaceAll(":", "")},1)`,
 };
+/** A target on a storage network, beside what was read of the firmware. */
+const onSan = (firmware: object): BuildChanges => ({
+  drives: [aDrive("NV-0001", { san: "Fibre Channel", sanPaths: 1 })],
+  facts: { firmware },
+});
 const mirrored = (sheet: object = {}, second: Partial<Drive> = {}): BuildChanges => ({
   ...pair({}, second),
   profile: { layouts: ["single drive", "mirror", "raidz2"] },
@@ -283,6 +288,14 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   ],
   ["boot.cards-degraded", "stop", /^CARDS is degraded, and nothing/, degradedCards],
   ["boot.cards-syncing", "note", /^38 % is done.*expected until it ends/, syncing(38, 1560)],
+  ["boot.san-initiator", "caution", /reaches it was not read/, onSan({})],
+  [
+    "boot.san-initiator",
+    "stop",
+    /no entry of the firmware leads to a storage network/,
+    onSan({ mode: "uefi", order: [], entries: [portEntry] }),
+  ],
+  ["boot.san-path", "caution", /is reached by one path only/, onSan({})],
   ["boot.external", "caution", /a device outside/, { drives: [aDrive("NV-0001", { media: "usb" })] }],
   [
     "boot.setting-differs",

@@ -1,5 +1,5 @@
 import { screenSteps } from "../answers";
-import { cardSteps, mediaIn, restart, settings } from "../boot";
+import { cardSteps, mediaIn, restart, sanSteps, settings } from "../boot";
 import { takes } from "../estimate";
 import { beginning } from "../fit";
 import { legViews, type LegView, type Values } from "../image";
@@ -28,7 +28,9 @@ export function deriveSteps(plan: Plan): Step[] {
     ...beginning(plan),
     ...legs.flatMap(imageCompared),
     ...legs.filter((_, i) => !waits(i)).flatMap(mediumReady),
-    ...(legs.some((l) => l.leg.through === "installer") ? [settings(plan), ...cardSteps(plan)] : []),
+    ...(legs.some((l) => l.leg.through === "installer")
+      ? [settings(plan), ...cardSteps(plan), ...sanSteps(plan)]
+      : []),
     ...controllerSetSteps(plan),
     ...legs.flatMap((view, i) => [...(waits(i) ? mediumReady(view) : []), ...legSteps(view)]),
     ...profile.firstBoot.flatMap((screen) => firstBoot(legs.at(-1), screen)),

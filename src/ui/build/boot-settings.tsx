@@ -4,6 +4,7 @@ import type { BootPicture } from "@/core/boot";
 import type { Sheet, SheetChanges } from "@/core/sheet";
 import { Field, type FieldMark } from "../fields/fields";
 import { Table, type Column } from "../frame/table";
+import { wantedColumns } from "./settings-print";
 
 type Line = BootPicture["settings"][number];
 type Seen = Sheet["boot"]["settings"][number];
@@ -46,29 +47,7 @@ export function BootSettings({ lines, build, sheet, edit, marks }: Props) {
   };
   const typed = (key: string): string => settings.find((s) => s.key === key)?.found ?? "";
   const columns: readonly Column<Line>[] = [
-    {
-      title: "Setting",
-      heads: true,
-      width: "w-[30%]",
-      cell: (l) => (
-        <>
-          {l.title}
-          <div className="quiet text-[0.82rem] font-normal">
-            {l.words}; under {l.where}
-          </div>
-        </>
-      ),
-    },
-    {
-      title: "Wanted",
-      width: "w-[26%]",
-      cell: (l) => (
-        <>
-          <b>{l.value}</b>
-          <div className="quiet text-[0.82rem]">{l.why}</div>
-        </>
-      ),
-    },
+    ...wantedColumns("w-[30%]", "w-[26%]"),
     {
       title: "As found",
       cell: (l) => (

@@ -5,11 +5,12 @@ import { Table, type Column } from "../frame/table";
 
 type Line = BootPicture["settings"][number];
 
-const COLUMNS: readonly Column<Line>[] = [
+/** The setting with its other words and its place, and what is wanted with the reason. */
+export const wantedColumns = (setting: string, wanted: string): Column<Line>[] => [
   {
     title: "Setting",
     heads: true,
-    width: "w-[32%]",
+    width: setting,
     cell: (l) => (
       <>
         {l.title}
@@ -21,7 +22,7 @@ const COLUMNS: readonly Column<Line>[] = [
   },
   {
     title: "Wanted",
-    width: "w-[30%]",
+    width: wanted,
     cell: (l) => (
       <>
         <b>{l.value}</b>
@@ -29,6 +30,10 @@ const COLUMNS: readonly Column<Line>[] = [
       </>
     ),
   },
+];
+
+const COLUMNS: readonly Column<Line>[] = [
+  ...wantedColumns("w-[32%]", "w-[30%]"),
   {
     title: "As found",
     cell: (l) =>

@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useState, type ReactNode } from "react";
 import type { Drive, FactSource, MachineDocument, Port, RegisterEntry, Verdict } from "@/core/machine";
-import { bayWords, contentWords, wearWords } from "@/core/machine";
+import { bayWords, contentWords, sanWords, startWords, wearWords } from "@/core/machine";
 import { formatBinaryBytes, formatDecimalBytes, formatExactBytes } from "@/core/units";
 import { CopyValue } from "../frame/copy-value";
 import { HealthMark } from "./health-mark";
@@ -122,7 +122,9 @@ function DriveFacts({ drive, document }: { drive: Drive; document: MachineDocume
             ? `${drive.health.selfTest.kind}: ${drive.health.selfTest.passed ? "passed" : "not passed"}`
             : null,
         ],
+        ["Reached", sanWords(drive), source("san")],
         ["On it", contentWords(drive), source("contents")],
+        ["Starts", startWords(drive), source(drive.efiVolumes ? "efiVolumes" : "firstSector")],
         ["Sets", sets.map((s) => `${s.id} (${s.state})`).join(", ")],
         ["Shown by", drive.presentedBy ? `the controller as the set ${drive.presentedBy}` : null],
         ["Was named", drive.seenAs === "?" ? null : `${drive.seenAs} at the last reading`, source("seenAs")],

@@ -170,4 +170,22 @@ export const BOOT_MESSAGES = {
     "Use UEFI mode, or plan for the part that stays unused.",
     "Partition programs differ: one makes a silent 2 TiB partition, another refuses.",
   ),
+  "boot.san-initiator": message(
+    "Nothing of the firmware reaches the storage network",
+    "{volume} was seen by the system that ran, and {reach}.",
+    "Set up the initiator of the card or of the firmware with the volume's address, see its entry in the list, and read the list again; or choose a drive of the machine.",
+    "An initiator of the system starts only when the system does: the firmware finds no volume without one of its own.",
+    {
+      reach: {
+        none: "no entry of the firmware leads to a storage network",
+        unread: "whether the firmware reaches it was not read",
+      },
+    },
+  ),
+  "boot.san-path": message(
+    "One path to the system's volume",
+    "{volume} is reached by one path only.",
+    "Give it a second path by another port and another switch, or accept that one cable stops the machine.",
+    "Everything that the system reads comes over this cable; without it the machine stands still.",
+  ),
 };

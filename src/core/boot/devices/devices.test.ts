@@ -78,10 +78,18 @@ describe("the schools of boot devices on a machine", () => {
         path: "MAC(02610a000014,1)/iSCSI(iqn.a:b,1,0)",
       },
     ];
-    expect(of("SAN volume").here).toMatch(/^no hardware initiator/);
-    expect(of("SAN volume", { facts: { firmware: { mode: "uefi", order: [], entries } } }).isPossible).toBe(
-      true,
-    );
+    const listed = (more: typeof entries): BuildChanges["facts"] => ({
+      firmware: { mode: "uefi", order: [], entries: more },
+    });
+    const local = [{ ...entries[0]!, path: "HD(1,GPT,aa-01)/File(\\a.efi)" }];
+    const volume = aDrive("LUN-0001", { san: "iSCSI", sanPaths: 2 });
+    expect(of("SAN volume").here).toBe("whether the firmware reaches one was not read");
+    expect(of("SAN volume", { facts: listed(local) }).here).toMatch(/^no hardware initiator/);
+    expect(of("SAN volume", { facts: listed(entries) }).isPossible).toBe(true);
+    expect(of("SAN volume", { drives: [volume], sheet: { "storage.target": volume.id } })).toMatchObject({
+      ...{ here: "iSCSI volume, 2 paths", isChosen: true },
+    });
+    expect(of("one drive", { drives: [volume] }).isPossible).toBe(false);
     expect(of("network each time", { portLink: "down" }).here).toBe("no wired port has a link");
   });
 });

@@ -2,8 +2,7 @@ import type { Profile, TargetKind } from "../../image";
 import { factsOf, presentDrives, visibleDrives, type Drive, type Facts } from "../../machine";
 import { formatDuration } from "../../units";
 import type { BootPlan } from "../ground";
-import { parseDevicePath } from "../path";
-import { shortName } from "../seen";
+import { reachesSan, shortName } from "../seen";
 import type { School, SchoolView } from "./view";
 
 type Set = Facts["sets"][number];
@@ -17,7 +16,8 @@ interface Parts {
   /** Drives of a RAID controller that are in no set. */
   unused: Drive[];
   ports: string[];
-  san: boolean;
+  /** Volumes of a storage network that were seen, and whether the firmware reaches one. */
+  san: { volumes: Drive[]; hidden: ReturnType<typeof reachesSan> };
   plan: BootPlan;
 }
 
@@ -29,18 +29,14 @@ function partsOf(plan: BootPlan, facts: Facts): Parts {
   const seen = visibleDrives(facts);
   const card = seen.find((d) => d.media === "card" || modeOf(d) === "boot module");
   const plain = seen.filter(
-    (d) => d !== card && d.presentedBy === null && !["usb", "card"].includes(d.media),
+    (d) => d !== card && d.san === null && d.presentedBy === null && !["usb", "card"].includes(d.media),
   );
   return {
     card: card ? { drive: card, set: facts.sets.find((s) => s.name === card.presentedBy) ?? null } : null,
     single: plain.filter((d) => modeOf(d) !== "RAID"),
     unused: presentDrives(facts).filter((d) => modeOf(d) === "RAID" && d.presentedBy === null && !isInSet(d)),
     ports: facts.ports.filter((p) => p.kind === "ethernet" && p.link === "up").map((p) => p.seenAs),
-    san: (facts.firmware?.entries ?? []).some((e) =>
-      parseDevicePath(e.path).nodes.some(
-        (n) => n.kind === "place" && (n.bus === "iscsi" || n.bus === "fibre"),
-      ),
-    ),
+    san: { volumes: seen.filter((d) => d.san), hidden: reachesSan(facts) },
     plan,
   };
 }
@@ -65,6 +61,10 @@ function mirrorWords({ set }: NonNullable<Parts["card"]>): string {
   const left = progress.secondsLeft == null ? "" : `, about ${formatDuration(progress.secondsLeft)} left`;
   return `${set.state}, ${progress.percent} %${left}`;
 }
+
+/** How a volume is reached: one path is a single point of failure of its own. */
+const pathWords = ({ sanPaths }: Drive): string =>
+  sanPaths === null || sanPaths === 1 ? "one path" : `${sanPaths} paths`;
 
 /** Pairs of equal size among drives, the largest first. */
 function pairOf(drives: readonly Drive[]): Drive[] | null {
@@ -148,13 +148,16 @@ const JUDGE: Readonly<Record<School, (parts: Parts) => Judged>> = {
           note: "without its boot service it starts nothing; a way for many equal machines",
         })
       : missing("no wired port has a link"),
-  "SAN volume": ({ san }) =>
-    san
-      ? possible("the firmware has an entry for one", {
-          ...{ wear: "that of the array", keeps: "every drive inside" },
-          note: "one copy for each server, a hardware initiator, and a volume that no other sees",
-        })
-      : missing("no hardware initiator is known: the firmware's list has no entry for one"),
+  "SAN volume": ({ san: { volumes, hidden } }) => {
+    if (hidden === "no hardware initiator")
+      return missing("no hardware initiator is known: the firmware's list has no entry for one");
+    const seen = volumes[0] ? `${shortName(volumes[0])}, ${pathWords(volumes[0])}` : "";
+    if (hidden === "unknown" && !seen) return missing("whether the firmware reaches one was not read");
+    return possible(seen || "the firmware has an entry for one", {
+      ...{ wear: "that of the array", keeps: "every drive inside" },
+      note: "one copy for each server, a hardware initiator, and a volume that no other sees",
+    });
+  },
 };
 
 const KIND_OF: Readonly<Partial<Record<School, TargetKind>>> = {
@@ -179,6 +182,7 @@ function chosen({ card, plan }: Parts, facts: Facts): School | null {
   const drive = facts.drives.find((d) => d.id === target);
   if (!drive) return null;
   if (drive === card?.drive) return (card.set?.members.length ?? 0) > 1 ? "mirrored cards" : "one card";
+  if (drive.san) return "SAN volume";
   if (drive.presentedBy) return "hardware mirror";
   if (drive.media === "usb") return "external drive";
   return partners.some((p) => p.role === "member") ? "mirrored drives" : "one drive";

@@ -15,10 +15,9 @@ export function typeOf({ kind }: BootDevice): DeviceType {
 const REACH = 2 ** 41;
 
 /** Nobody has read its first sector: it starts what is known to start from it, else it is asked. */
-function startUnread(device: BootDevice, oracle: Oracle): Tried {
+function startUnread(device: BootDevice, oracle: Oracle, likely = device.system !== null): Tried {
   const is =
-    device.system?.isSure ||
-    oracle.ask("starts something", device.system !== null, device.id, { device: device.name });
+    device.system?.isSure || oracle.ask("starts something", likely, device.id, { device: device.name });
   if (!is) return failed("no signature", device);
   return { device, file: null, outcome: "starts", reason: null, starts: device.system?.name ?? "" };
 }
@@ -33,6 +32,7 @@ function startDisk(device: BootDevice, oracle: Oracle): Tried {
   const { code } = contents;
   if (!code) return startUnread(device, oracle);
   if (!code.signature) return failed("no signature", device);
+  if (code.conduct === null) return startUnread(device, oracle, true);
   if (code.conduct === "hangs") return failed("code hangs", device);
   if (code.conduct === "gives up") return { ...failed("gave up", device), starts: code.starts || null };
   return { device, file: null, outcome: "starts", reason: null, starts: code.starts };

@@ -18,7 +18,7 @@ export type Conduct =
 export interface Loader {
   path: string;
   /** What its code is for; null where the file is no EFI program. */
-  arch: Arch | null;
+  arch: Arch | "other" | null;
   signed: Signed;
   conduct: Conduct;
   /** What comes of it, in words for people: "Cairn 9", "the installer". */
@@ -41,7 +41,8 @@ export interface Volume {
 export interface BootCode {
   /** 55 AA at the end of the sector: the only thing that legacy firmware looks at. */
   signature: boolean;
-  conduct: "starts the system" | "hangs" | "gives up";
+  /** Null: code stands there, and nobody knows what it does. */
+  conduct: "starts the system" | "hangs" | "gives up" | null;
   starts: string;
 }
 

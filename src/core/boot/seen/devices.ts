@@ -6,7 +6,7 @@ import {
   type Facts,
   type Port,
 } from "../../machine";
-import { nodeOfKind, pathOf, type DevicePath } from "../path";
+import { nodeOfKind, parseDevicePath, pathOf, type DevicePath } from "../path";
 import type { BootDevice, BootEntry, Contents, DeviceKind, Volume } from "../resolve";
 
 /** What is common to everything that is in the machine and can be seen. */
@@ -15,8 +15,18 @@ const HERE = {
   ...{ path: null, mac: null, answers: null },
 } as const satisfies Partial<BootDevice>;
 
+/** An entry that leads to a storage network is there only where the firmware or a card of its own reaches one. */
+export function reachesSan({ firmware }: Facts): BootDevice["hidden"] {
+  const entries = firmware?.entries ?? [];
+  if (entries.length === 0) return "unknown";
+  const leads = (path: string): boolean =>
+    parseDevicePath(path).nodes.some((n) => n.kind === "place" && ["iscsi", "fibre"].includes(n.bus));
+  return entries.some((e) => leads(e.path)) ? null : "no hardware initiator";
+}
+
 /** A drive of a RAID controller that only its management tells of is shown to nobody until it is part of a set. */
 function hiddenOf(drive: Drive, facts: Facts): BootDevice["hidden"] {
+  if (drive.san) return reachesSan(facts);
   if (drive.presentedBy !== null || isSeenBySystem(facts, drive) !== false) return null;
   const mode = facts.storageControllers.find((c) => c.id === drive.controller)?.mode;
   return mode === "RAID" ? "behind the controller" : "unknown";
@@ -24,27 +34,58 @@ function hiddenOf(drive: Drive, facts: Facts): BootDevice["hidden"] {
 
 const FAT = /^(v?fat|efi)/i;
 
-/** Partitions as `lsblk` and `blkid` tell them: what is in a FAT volume is told by neither. */
-function volumeOf({ part, kind, partUuid = "" }: NonNullable<Drive["contents"]>[number]): Volume {
-  const number = Number(/(\d+)$/.exec(part)?.[1] ?? 0);
+type Part = NonNullable<Drive["contents"]>[number];
+type EfiVolume = NonNullable<Drive["efiVolumes"]>[number];
+
+/** A loader's owner names its folder; the fallback loader is anybody's. */
+function startsWhat({ path }: EfiVolume["files"][number], system: string | null): string {
+  const folder = /^\\efi\\([^\\]+)\\/i.exec(path)?.[1];
+  return system ?? (folder && !/^boot$/i.test(folder) ? `the loader of "${folder}"` : "the loader");
+}
+
+/** The EFI programs of a FAT volume that somebody has looked into; null where nobody has since its partition was made. */
+function loadersOf({ efiVolumes }: Drive, number: number, partUuid: string, system: string | null) {
+  const read = efiVolumes?.find((v) => v.partition === number);
+  if (!read || (read.partUuid && partUuid && read.partUuid.toLowerCase() !== partUuid)) return null;
+  return read.files.map((file) => ({
+    ...{ path: file.path, arch: file.arch, conduct: "starts the system" as const },
+    // A signature is there or not; whether a key of this firmware made it is told by no tool.
+    signed: file.isSigned ? null : false,
+    starts: startsWhat(file, system),
+  }));
+}
+
+/** Partitions as `lsblk` and `blkid` tell them, with the EFI programs that the collector found in those that are FAT. */
+function volumeOf(drive: Drive, { part, kind, partUuid = "" }: Part, system: string | null): Volume {
+  const isBare = part === drive.seenAs;
+  const number = isBare ? 0 : Number(/(\d+)$/.exec(part)?.[1] ?? 0);
   const isFat = FAT.test(kind);
+  const signature = partUuid.toLowerCase();
   return {
-    partition: { number, scheme: "GPT", signature: partUuid.toLowerCase() },
-    ...{ start: null, sectors: null, fat: isFat, loaders: isFat ? null : [] },
+    partition: isBare ? null : { number, scheme: "GPT", signature },
+    ...{ start: null, sectors: null, fat: isFat },
+    loaders: isFat ? loadersOf(drive, number, signature, system) : [],
   };
 }
 
-function contentsOf(drive: Drive): Contents | null {
-  if (drive.contents === null) return null;
+function contentsOf(drive: Drive, system: string | null): Contents | null {
+  const { contents, firstSector } = drive;
+  if (contents === null) return null;
   return {
     sectorBytes: drive.logicalSectorBytes ?? 512,
     sizeBytes: drive.sizeBytes,
-    volumes: drive.contents.map(volumeOf),
-    ...{ unreadable: false, images: null, code: null },
+    volumes: contents.map((part) => volumeOf(drive, part, system)),
+    ...{ unreadable: false, images: null },
+    code: firstSector && {
+      ...{ signature: firstSector.signature, starts: system ?? "" },
+      // A valid first sector without code hangs a legacy firmware; what code does is not read from its bytes.
+      conduct: firstSector.code ? null : "hangs",
+    },
   };
 }
 
 function kindOf(drive: Drive, facts: Facts): DeviceKind {
+  if (drive.san) return "SAN volume";
   const controller = facts.storageControllers.find((c) => c.id === drive.controller);
   if (drive.media === "card" || controller?.mode === "boot module") return "boot card";
   if (drive.presentedBy) return "virtual drive";
@@ -54,6 +95,7 @@ function kindOf(drive: Drive, facts: Facts): DeviceKind {
 
 /** How a drive is called in a picture: by its set or bay, else by its model; never by its serial, which gates ask for. */
 export function shortName(drive: Drive): string {
+  if (drive.san) return `${drive.san} volume`;
   if (drive.bay) return /^\d/.test(drive.bay) ? `bay ${drive.bay}` : drive.bay;
   return drive.presentedBy ?? drive.model ?? `${drive.media} drive`;
 }
@@ -67,19 +109,17 @@ function driveDevices(facts: Facts, entries: readonly BootEntry[], marks: readon
   const { drives: standing = [] } = systemDrives(facts, marks) ?? {};
   const name = facts.system?.osName ?? "the running system";
   const started = startedFrom(facts, entries);
-  return visibleDrives(facts).map((drive) => ({
-    ...HERE,
-    ...{ id: drive.id, name: shortName(drive), label: drive.model ?? drive.id },
-    ...{ kind: kindOf(drive, facts), removable: drive.removable, path: placeOf(drive, entries) },
-    ...{ contents: contentsOf(drive), hidden: hiddenOf(drive, facts) },
-    system:
-      started === drive
-        ? { name, isSure: true }
-        : standing.includes(drive)
-          ? // Of several drives of one system it is not told from which it was started.
-            { name, isSure: standing.length === 1 }
-          : null,
-  }));
+  return visibleDrives(facts).map((drive) => {
+    const stands = started === drive || standing.includes(drive);
+    return {
+      ...HERE,
+      ...{ id: drive.id, name: shortName(drive), label: drive.model ?? drive.id },
+      ...{ kind: kindOf(drive, facts), removable: drive.removable, path: placeOf(drive, entries) },
+      ...{ contents: contentsOf(drive, stands ? name : null), hidden: hiddenOf(drive, facts) },
+      // Of several drives of one system it is not told from which it was started.
+      system: stands ? { name, isSure: started === drive || standing.length === 1 } : null,
+    };
+  });
 }
 
 /** The drive with the partition of the entry that was started this time. */

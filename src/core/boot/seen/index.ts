@@ -3,7 +3,7 @@ import type { Arch, BootMachine, LegacyMachine, UefiMachine } from "../resolve";
 import { seenDevices } from "./devices";
 import { seenEntry } from "./entries";
 
-export { HERE, shortName } from "./devices";
+export { HERE, reachesSan, shortName } from "./devices";
 
 /** Whether the list of boot entries was read; no tool tells the order of a legacy firmware. */
 export const isListRead = ({ firmware }: Facts): boolean => (firmware?.entries ?? []).length > 0;

@@ -61,6 +61,69 @@ describe("a server as its tools tell it", () => {
   });
 });
 
+describe("what stands on a drive, once somebody has looked", () => {
+  const facts = factsOf((f) => LIST.replace("{guid}", espOf(f).c.partUuid!));
+  const esp = espOf(facts);
+  type File = { path: string; arch: "x64" | "other" | null; isSigned: boolean };
+  /** The same machine with the EFI programs of its partition read, and its first sector. */
+  const read = (files: File[], more: { partUuid?: string; code?: boolean } = {}): Facts => ({
+    ...facts,
+    drives: facts.drives.map((d) =>
+      d.id === esp.d.id
+        ? {
+            ...d,
+            firstSector: { signature: true, code: more.code ?? false },
+            efiVolumes: [
+              {
+                partition: Number(/\d+$/.exec(esp.c.part)?.[0]),
+                partUuid: more.partUuid ?? esp.c.partUuid,
+                files,
+              },
+            ],
+          }
+        : d,
+    ),
+  });
+  const shim = { path: "\\EFI\\OS\\SHIMX64.EFI", arch: "x64", isSigned: true } as const;
+  const resolved = (f: Facts, secureBoot = false) => {
+    const machine = seenMachine({ ...f, firmware: { ...f.firmware, secureBoot } }, "uefi", []);
+    return resolveBoot({ ...machine, order: ["0002"] } as typeof machine);
+  };
+  const reasons = (f: Facts, secureBoot?: boolean) => resolved(f, secureBoot).attempts.map((a) => a.reason);
+
+  it("starts the file that an entry names where it stands, in any case of letters", () => {
+    expect(reasons(read([shim]))).toEqual([null]);
+  });
+
+  it("fails where the file is not there, is no program, or is for another processor", () => {
+    expect(reasons(read([]))[0]).toBe("file missing");
+    expect(reasons(read([{ ...shim, arch: null }]))[0]).toBe("not a program");
+    expect(reasons(read([{ ...shim, arch: "other" }]))[0]).toBe("wrong code");
+  });
+
+  it("is refused by secure boot without a signature, and asked of with one: whose it is nobody has read", () => {
+    expect(reasons(read([{ ...shim, isSigned: false }]), true)[0]).toBe("not signed");
+    const { attempts, depends } = resolved(read([shim]), true);
+    expect(attempts[0]!.reason).toBeNull();
+    expect(depends.map((d) => d.question.code)).toContain("signed");
+  });
+
+  it("is not taken from a partition that was made anew since", () => {
+    expect(reasons(read([], { partUuid: "another" }))).toEqual([null]);
+  });
+
+  it("hangs a legacy firmware by a valid first sector without code, and is asked of where code stands", () => {
+    const legacy = (code: boolean) => {
+      const machine = seenMachine(read([], { code }), "legacy", []);
+      const devices = machine.devices.filter((d) => d.id === esp.d.id);
+      return resolveBoot({ ...machine, devices: devices.map((d) => ({ ...d, system: null })) });
+    };
+    expect(legacy(false).end.kind).toBe("hangs");
+    expect(legacy(true).end.kind).toBe("system");
+    expect(legacy(true).depends.map((d) => d.question.code)).toContain("starts something");
+  });
+});
+
 it("a drive that only a controller tells of is behind that, where others were seen; else nobody knows", () => {
   const hidden = (facts: Facts) =>
     seenMachine(facts, "uefi", [])

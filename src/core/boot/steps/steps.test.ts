@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, type BuildChanges } from "../../../../tests/support/builds";
 import { legViews } from "../../image";
 import { mediaIn, restart, settings } from "./firmware";
+import { sanSteps } from "./san";
 
 const CD = {
   id: "0001",
@@ -71,4 +72,11 @@ describe("the step that looks at the settings", () => {
       "Permanent boot order: Alder 960, then Alder 480. Write down the order that stood there before.",
     );
   });
+});
+
+it("a target on a storage network is seen to be this machine's alone before it is written; a drive of its own is not asked of", () => {
+  expect(sanSteps(aBuild())).toEqual([]);
+  const [step] = sanSteps(aBuild({ drives: [aDrive("NV-0001", { san: "iSCSI", sanPaths: 2 })] }));
+  expect(step!.do[0]).toMatch(/the iSCSI volume is given/);
+  expect(step!.do[0]).not.toContain("NV-0001");
 });

@@ -17,6 +17,7 @@ import { osRelease, settings } from "./plain";
 import { redfish } from "./redfish";
 import { sensors } from "./sensors";
 import { smartctl } from "./smartctl";
+import { starts } from "./starts";
 import { zpoolImport, zpoolList, zpoolStatus } from "./zpool";
 
 /** Every importer, in the order in which readings are laid over each other: what knows less comes first. */
@@ -31,6 +32,7 @@ export const IMPORTERS: readonly Importer[] = [
   geomDisk,
   gpart,
   camcontrol,
+  starts,
   nvmeList,
   smartctl,
   ipAddress,

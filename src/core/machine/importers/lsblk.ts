@@ -49,7 +49,7 @@ export const lsblk: Importer = {
         message: `lsblk printed rounded sizes ("${inexact.size}" for ${inexact.name}); run it with -b, so that sizes are bytes`,
       });
     const unlikely = nodes.filter((n) => isDrive(n) && plausibleBytes(n.size) === null);
-    const drives = nodes.filter(isDrive).map(toDrive);
+    const drives = joinPaths(nodes.filter(isDrive).map(toDrive));
     const twice = drives.filter((d, i) => drives.findIndex((other) => other.id === d.id) !== i);
     for (const drive of twice) drive.id = `${drive.id}@${drive.seenAs}`;
     return ok(
@@ -106,11 +106,26 @@ function toDrive(node: Node): Partial<Drive> & Pick<Drive, "id" | "seenAs" | "co
     physicalSectorBytes: numberOrNull(node["phy-sec"]),
     media: mediaOf(node),
     removable: node.rm === true || node.rm === "1",
+    san: SAN[node.tran?.toLowerCase() ?? ""] ?? null,
     seenAs: node.name,
     table: cleanText(node.pttype),
     contents: contentsOf(node),
     memberOf: membershipsOf(node),
   };
+}
+
+const SAN: Readonly<Record<string, Drive["san"]>> = {
+  iscsi: "iSCSI",
+  fc: "Fibre Channel",
+  fcoe: "Fibre Channel",
+};
+
+/** A volume of a storage network appears once for each path to it: one drive, with the number of its paths. */
+function joinPaths<D extends ReturnType<typeof toDrive>>(drives: readonly D[]): D[] {
+  const isSame = (a: D, b: D): boolean => a.id === b.id && a.sizeBytes === b.sizeBytes && a.san !== null;
+  return drives
+    .filter((d, i) => !drives.some((o, k) => k < i && isSame(d, o)))
+    .map((d) => (d.san ? { ...d, sanPaths: drives.filter((o) => isSame(d, o)).length } : d));
 }
 
 const numberOrNull = (value: string | number | null | undefined): number | null =>

@@ -2,11 +2,13 @@ import type { Drive } from "../../machine";
 import { CLASS_NAMES } from "./classes";
 
 /**
- * The address of the question that a machine's own drives ask, in groups of one size, the larger ones first; sticks and
- * cards stay away. Null without any. Sheets link to it, so it asks no schema.
+ * The address of the question that a machine's own drives ask, in groups of one size, the larger ones first; sticks,
+ * cards and volumes of an array stay away. Null without any. Sheets link to it, so it asks no schema.
  */
 export function benchQuery(drives: readonly Drive[]): string | null {
-  const own = drives.filter((d) => d.missingSince === null && !["usb", "card", "virtual"].includes(d.media));
+  const own = drives.filter(
+    (d) => d.missingSince === null && d.san === null && !["usb", "card", "virtual"].includes(d.media),
+  );
   if (own.length === 0) return null;
   const counts = new Map<number, number>();
   for (const { sizeBytes } of own) counts.set(sizeBytes, (counts.get(sizeBytes) ?? 0) + 1);

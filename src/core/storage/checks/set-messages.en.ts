@@ -133,6 +133,12 @@ export const SET_MESSAGES = {
     "Flash cards and sticks wear out under guests and get pulled by mistake.",
     { media: { card: "a flash card", stick: "removable" } },
   ),
+  "storage.set-san": message(
+    "A volume of an array in a set of this machine",
+    "{drive}, of the {set}, is reached over {san}.",
+    "Take drives of the machine itself, or let the array keep its own redundancy and use the volume as one drive.",
+    "Redundancy is paid for twice, and a break of the network takes members away as if they had failed.",
+  ),
   "storage.set-sectors": message(
     "Sectors of two sizes in one set",
     "The {set} mixes drives of 512 and of 4,096 bytes to a sector: {drives}.",

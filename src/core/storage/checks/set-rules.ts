@@ -345,6 +345,17 @@ export const SET_CHECKS: readonly StorageRule[] = [
       : null,
   ),
 
+  eachDrive("storage.set-san", (ground, set, drive) =>
+    drive.san
+      ? hit(
+          "caution",
+          SETS,
+          { set: setName(set), drive: driveLook(drive), san: drive.san },
+          evidence("reached over", drive.san, sourceWords(ground, `drives.${drive.id}.san`)),
+        )
+      : null,
+  ),
+
   eachSet("storage.set-sectors", (ground, set) => {
     const drives = seatsOf(ground, set).map((s) => s.drive);
     const sizes = new Set(drives.map(sectorsOf).filter((b) => b !== null));

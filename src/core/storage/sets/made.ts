@@ -27,7 +27,17 @@ export function withMadeDrives<Machine extends NonNullable<OnMachine["machine"]>
               controller: byId(set.members[0] ?? "")?.controller ?? null,
               presentedBy: set.name,
             },
-            ...{ health: null, table: null, contents: [], memberOf: [], missingSince: null },
+            ...{
+              health: null,
+              table: null,
+              san: null,
+              sanPaths: null,
+              firstSector: null,
+              efiVolumes: null,
+              contents: [],
+              memberOf: [],
+              missingSince: null,
+            },
           },
         ]
       : [];
