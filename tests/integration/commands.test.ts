@@ -25,6 +25,21 @@ const consents = (...drives: string[]) => ({
   })),
 });
 
+/** The list of arrays of the machine that the tests run on is left alone. */
+const CONF = /\/etc\/mdadm(?:\/mdadm)?\.conf/g;
+
+/** An array with a volume of a size, which comes second, and one that takes the rest. */
+function onArray(provision: string): string {
+  const volumes = [
+    { name: "rest", fs: "xfs" },
+    { name: "a", bytes: 5e6 },
+  ];
+  return scriptOf(
+    { ...{ keeper: "md", type: "1", provision, volumes, name: "store" }, members: ["CB-01", "CB-02"] },
+    () => ({ sizeBytes: BYTES * 8 }),
+  );
+}
+
 let machine: ReturnType<typeof scriptedMachine> | null = null;
 afterEach(() => {
   machine?.end();
@@ -47,6 +62,13 @@ const SCRIPTS: [what: string, script: string][] = [
   ],
   ["single drives", scriptOf({ type: "stripe", groups: 4 })],
   ["an array", scriptOf({ keeper: "md", type: "5", stripeKib: 64 })],
+  ["a pool with volumes", scriptOf({ volumes: [{ name: "v", bytes: 1e6 }, { name: "files" }] })],
+  [
+    "a pool with what stands beside its data",
+    scriptOf({ type: "stripe", members: ["CB-01"], special: ["CB-02"], logs: ["CB-03"], caches: ["CB-04"] }),
+  ],
+  ["an array with thick volumes", onArray("thick")],
+  ["an array with thin volumes", onArray("thin")],
   [
     "drives that may be erased",
     scriptOf({}, () => ({ contents: EXTFS }), consents("CB-01", "CB-02", "CB-03", "CB-04")),
@@ -84,6 +106,52 @@ describe("the script that makes a set", () => {
       ...["--create", "/dev/md/store", "--run", "--name=store", "--metadata=1.2"],
       ...["--level=5", "--raid-devices=4", "--chunk=64"],
     ]);
+  });
+
+  it("puts special devices, logs and caches beside the data, mirrored where there are two", () => {
+    standing().run(
+      scriptOf({ type: "stripe", members: ["CB-01"], special: ["CB-02", "CB-03"], caches: ["CB-04"] }),
+    );
+    expect(machine?.made("pool")?.slice(4)).toEqual([
+      ...["ata-Caldbeck_CB-01", "special", "mirror", "ata-Caldbeck_CB-02", "ata-Caldbeck_CB-03"],
+      ...["cache", "ata-Caldbeck_CB-04"],
+    ]);
+  });
+
+  it("makes what stands on a set: whole blocks in a pool, whole extents on an array, the rest last", () => {
+    standing().run(scriptOf({ volumes: [{ name: "v", bytes: 1e6, blockKib: 64 }, { name: "files" }] }));
+    expect(machine?.made("volumes")?.slice(0, 2)).toEqual([
+      `zfs create -b 65536 -V ${16 * 65536} tank/v`,
+      "zfs create tank/files",
+    ]);
+    machine?.end();
+    const large = Object.fromEntries([1, 2].map((n) => [n, { bytes: BYTES * 8 }]));
+    const script = onArray("thick").replaceAll(CONF, "/dev/null");
+    expect(standing(large).run(script)).toMatchObject({ code: 0, said: "" });
+    expect(machine?.made("volumes")).toEqual([
+      "pvcreate --yes /dev/md/store",
+      "vgcreate store /dev/md/store",
+      "lvcreate --yes --name a --extents 2 store",
+      "lvcreate --yes --name rest --extents 100%FREE store",
+      "mkfs.xfs /dev/store/rest",
+    ]);
+    expect(machine?.run(script)).toMatchObject({
+      code: 1,
+      said: expect.stringMatching(/group of this name is here/),
+    });
+    machine?.end();
+    standing(large).run(onArray("thin").replaceAll(CONF, "/dev/null"));
+    expect(machine?.made("volumes")?.slice(2, 5)).toEqual([
+      "lvcreate --yes --type thin-pool --name thin --extents 100%FREE store",
+      `lvcreate --yes --thin --name a --virtualsize ${8 * 2 ** 20}b store/thin`,
+      "lvcreate --yes --thin --name rest --virtualsize 4096b store/thin",
+    ]);
+  });
+
+  it("is not written while its volumes do not fit", () => {
+    expect(() => scriptOf({ volumes: [{ name: "v", bytes: 1e12 }] })).toThrow(
+      /cannot be made: its volumes take more/,
+    );
   });
 
   it("does nothing when it is run again", () => {

@@ -1,5 +1,5 @@
 import type { Drive } from "@/core/machine";
-import { aDrive, type BuildChanges } from "./builds";
+import { aBuild, aDrive, type BuildChanges } from "./builds";
 
 const BYTES = 12_000_138_625_024;
 
@@ -31,6 +31,15 @@ export function withSet(
   };
 }
 
+/** Seven drives of data, and more that stand beside them. */
+function beside({ special = 0, logs = 0 }: { special?: number; logs?: number }): BuildChanges {
+  const drives = bulks(7 + special + logs);
+  const ids = drives.map((d) => d.id);
+  return withSet(
+    { members: ids.slice(0, 7), special: ids.slice(7, 7 + special), logs: ids.slice(7 + special) },
+    drives,
+  );
+}
 const full = { contents: [{ part: "p1", sizeBytes: 9, kind: "zfs_member", label: "old", mountedAt: [] }] };
 const first = (changes: Partial<Drive>) => bulks(7, (i) => (i === 0 ? changes : {}));
 const consent = (holds: string | null) => ({
@@ -96,6 +105,18 @@ export const PLAN_FIRING: [code: string, severity: string, says: RegExp, changes
     cut([{ name: "swap", use: "swap", size: { mib: 200_000 }, fs: "swap", volumes: [] }, whole]),
   ],
   ["storage.swap-pool", "caution", /no partition for the swap of 4\.29 GB/, cut([pool], swapping("4 GiB"))],
+  [
+    "storage.cache-memory",
+    "caution",
+    /takes up to 8\.00 GiB of 16\.0 GiB; 8\.00 GiB stay/,
+    withSet({}, bulks(7), {
+      facts: { memory: { installedBytes: 2 ** 34 } },
+      profile: {
+        zfsCache: { share: 0.5 },
+        requirements: { ...aBuild().profile!.requirements, virtualisation: "required" },
+      },
+    }),
+  ],
   ["storage.swap-by-hand", "note", /makes no swap by itself/, cut([whole], swapping("4 GiB"))],
 ];
 
@@ -228,6 +249,34 @@ export const SET_FIRING: [code: string, severity: string, says: RegExp, changes:
       bulks(7, (i) => (i === 6 ? {} : { controller: "5e:00.0" })),
       controller("RAID"),
     ),
+  ],
+  ["storage.set-special", "stop", /bear the loss of 0, its data the loss of 2/, beside({ special: 1 })],
+  ["storage.set-special", "caution", /bear the loss of 1, its data the loss of 2/, beside({ special: 2 })],
+  ["storage.set-log", "note", /has one log device/, beside({ logs: 1 })],
+  ["storage.set-volumes", "stop", /has no name/, withSet({ volumes: [{ name: "" }] })],
+  [
+    "storage.set-volumes",
+    "stop",
+    /take more than there is/,
+    withSet({ volumes: [{ name: "v", bytes: 1e15 }] }),
+  ],
+  [
+    "storage.set-promised",
+    "caution",
+    /promised of .*: \d{3} %/,
+    withSet({ provision: "thin", volumes: [{ name: "v", bytes: 1e14 }] }),
+  ],
+  [
+    "storage.set-padding",
+    "caution",
+    /v: .* are taken for 1\.00 TB/,
+    withSet({ volumes: [{ name: "v", bytes: 1e12, blockKib: 8 }] }),
+  ],
+  [
+    "storage.set-thick",
+    "note",
+    /take all their space at once/,
+    withSet({ keeper: "md", type: "6", use: "guests", volumes: [{ name: "v" }] }),
   ],
   ["storage.set-san", "caution", /is reached over iSCSI/, withSet({}, first({ san: "iSCSI", sanPaths: 2 }))],
   ["storage.set-flash", "caution", /is a flash card/, withSet({}, first({ media: "card" }))],

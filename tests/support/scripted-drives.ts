@@ -75,7 +75,11 @@ esac`,
     "zpool",
     `case $1 in list) [ -e "${root}/made/pool" ] ;; create) printf '%s\\n' "$@" >"${root}/made/pool" ;; esac`,
   );
-  stub("zfs", ":");
+  // Each call of what is made on a set is a line.
+  for (const name of ["zfs", "pvcreate", "vgcreate", "lvcreate", "mkfs.xfs"])
+    stub(name, `printf '%s\\n' "${name} $*" >>"${root}/made/volumes"`);
+  stub("vgs", `grep -qs "^vgcreate $1 " "${root}/made/volumes"`);
+  stub("lvs", "echo 4096");
   stub("mdadm", `case $1 in --create) printf '%s\\n' "$@" >"${root}/made/array" ;; esac`);
   return {
     /** Runs a script as the system's own shell does. */
@@ -87,7 +91,7 @@ esac`,
       return { code: done.status, said: done.stderr, out: done.stdout };
     },
     /** What a stand-in was given to make; drives by their serials. Null while it made nothing. */
-    made(what: "pool" | "array"): string[] | null {
+    made(what: "pool" | "array" | "volumes"): string[] | null {
       const file = join(root, "made", what);
       if (!existsSync(file)) return null;
       const words = readFileSync(file, "utf8").trimEnd().split("\n");

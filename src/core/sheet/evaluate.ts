@@ -2,7 +2,7 @@ import { sumDurations } from "../estimate";
 import { numberFindings, openStops, runChecks, type PlacedFinding, type Zone } from "../finding";
 import { serialTail } from "../machine";
 import type { Step, Summary } from "../stage";
-import { erasedDrives, targetSeats, targetsOf, wantsConsent } from "../storage";
+import { erasedDrives, idsOf, targetSeats, targetsOf, wantsConsent } from "../storage";
 import { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";
 import type { Plan } from "./plan";
 import { STAGES } from "./stages";
@@ -73,12 +73,7 @@ function aboutOf({ sheet }: Plan, zone: Zone): string {
   const image = "ABCD".includes(zone) ? sheet.image.id : null;
   const { storage } = sheet;
   const drives =
-    zone === "D"
-      ? [
-          ...targetSeats(storage).map((s) => s.drive),
-          ...storage.sets.flatMap((s) => [...s.members, ...s.spares]),
-        ]
-      : [];
+    zone === "D" ? [...targetSeats(storage).map((s) => s.drive), ...storage.sets.flatMap(idsOf)] : [];
   return [sheet.machine.id, image, ...drives].filter(Boolean).join(" ");
 }
 

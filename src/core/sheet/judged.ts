@@ -1,10 +1,12 @@
 import type { BootPicture } from "../boot";
 import { drivesOf, type Drive } from "../machine";
 import {
+  cacheView,
   consentViews,
   isToBeMade,
   partitionView,
   setViews,
+  type CacheView,
   type ConsentView,
   type PartitionView,
   type SetView,
@@ -27,6 +29,8 @@ export interface Judged {
   sets: SetView[];
   /** What the installer makes of the target; null where nothing tells it. */
   partitions: PartitionView | null;
+  /** What the cache of ZFS takes of the memory; null where none is planned, or nothing tells. */
+  cache: CacheView | null;
   /** The virtual drives that controllers show once those sets are made. */
   made: Drive[];
 }
@@ -39,6 +43,7 @@ export const judgedOf = (plan: Plan, evaluation: Evaluation): Judged => ({
   consents: consentViews(plan),
   sets: setViews(plan),
   partitions: partitionView(plan),
+  cache: cacheView(plan),
   made: drivesOf(plan).filter(isToBeMade),
 });
 
@@ -51,9 +56,10 @@ export const judgedIn = ({
   consents,
   sets,
   partitions,
+  cache,
   made,
 }: Judged): Judged => ({
-  ...{ evaluation, roads, ways, boot, consents, sets, partitions, made },
+  ...{ evaluation, roads, ways, boot, consents, sets, partitions, cache, made },
 });
 
 /** What a sheet is judged by, without the sheet: as a page holds it to judge what is being typed. */

@@ -3,6 +3,7 @@ import type { DrivePlan } from "./guard";
 import { inLayout, newSet, seatIn, type Chosen } from "./sets/change";
 import { madeId } from "./sets/made-id";
 import type { PlannedSet } from "./sets/planned";
+import { idsOf, type SeatRole } from "./sets/seats";
 import { targetSeats, type TargetSeat } from "./target";
 
 /** What a person makes of one drive on the sheet. */
@@ -54,7 +55,7 @@ export function withFate(plan: Given, drive: string, fate: Fate): PlanOfDrives {
 }
 
 /** The plan once a drive belongs to a planned set. A target that is one of it goes, and no other drive takes its place. */
-export function withSeat(plan: Given, drive: string, set: string, role: "member" | "spare"): PlanOfDrives {
+export function withSeat(plan: Given, drive: string, set: string, role: SeatRole): PlanOfDrives {
   const freed = withFate(plan, drive, "free");
   return { ...freed, free: without(freed.free, drive), sets: seatIn(plan.sets, drive, set, role) };
 }
@@ -68,7 +69,7 @@ export function withNewSet(plan: Given, drives: readonly string[], taken: readon
 
 /** The plan without a set that was to be made; its drives are not touched then. */
 export function withoutSet(plan: Given, id: string): PlanOfDrives {
-  const gone = plan.sets.filter((s) => s.id === id).flatMap((s) => [...s.members, ...s.spares]);
+  const gone = plan.sets.filter((s) => s.id === id).flatMap(idsOf);
   const kept = gone.reduce((next: Given, drive) => withFate(next, drive, "leave alone"), plan);
   const isTarget = plan.target === madeId({ id });
   const target = isTarget ? withFate(kept, kept.target ?? "", "free") : kept;

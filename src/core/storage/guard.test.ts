@@ -33,16 +33,10 @@ it("tells what a plan does with each drive, and what identifies it", () => {
     layout: "mirror" as const,
     leaveAlone: ["b"],
     free: ["c"],
-    sets: [{ id: "1", members: ["f"], spares: ["g"] }],
+    sets: [{ id: "1", members: ["f"], spares: ["g"], special: ["h"], logs: ["i"], caches: ["j"] }],
   };
-  expect(["a", "e", "b", "c", "d", "f", "g"].map((id) => dispositionOf({ id }, plan))).toEqual([
-    "target",
-    "target",
-    "leave alone",
-    "free",
-    "undecided",
-    "set",
-    "set",
-  ]);
+  expect(["a", "e", "b", "c", "d", "f", "g", "h", "i", "j"].map((id) => dispositionOf({ id }, plan))).toEqual(
+    ["target", "target", "leave alone", "free", "undecided", ...Array<string>(5).fill("set")],
+  );
   expect(identityOf({ ...drive("SAMPLEUSB01"), serial: null })).toBe("letter");
 });

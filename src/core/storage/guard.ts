@@ -1,5 +1,6 @@
 import { presentDrives, visibleDrives, type Drive, type Facts } from "../machine";
 import { formatBinaryBytes } from "../units";
+import { idsOf, type Seated } from "./sets/seats";
 import { targetSeats, type TargetPlan } from "./target";
 
 /** What a build does with a drive. "undecided" is a drive that the plan does not know: it turned up later. */
@@ -8,14 +9,14 @@ export type Disposition = "target" | "set" | "leave alone" | "free" | "undecided
 export interface DrivePlan extends TargetPlan {
   leaveAlone: readonly string[];
   free: readonly string[];
-  sets: readonly { id: string; members: readonly string[]; spares: readonly string[] }[];
+  sets: readonly (Seated & { id: string })[];
 }
 
 /** The planned set that a drive belongs to. */
 export const setOf = <Set extends DrivePlan["sets"][number]>(
   { id }: Pick<Drive, "id">,
   { sets }: { sets: readonly Set[] },
-): Set | undefined => sets.find((s) => s.members.includes(id) || s.spares.includes(id));
+): Set | undefined => sets.find((s) => idsOf(s).includes(id));
 
 export function dispositionOf(drive: Pick<Drive, "id">, plan: DrivePlan): Disposition {
   if (targetSeats(plan).some((seat) => seat.drive === drive.id)) return "target";

@@ -59,9 +59,13 @@ export {
   CACHES,
   classOfDrives,
   figuresOf,
+  idsOf,
   isToBeMade,
   kindWords,
   layoutOf,
+  PROVISIONS,
+  roleIn,
+  SEAT_ROLES,
   SET_TYPES,
   setDrivesOf,
   setName,
@@ -70,9 +74,18 @@ export {
   typeWords,
   withMadeDrives,
   type PlannedSet,
+  type PlannedVolume,
+  type SeatRole,
   type SetView,
 } from "./sets";
 export { setScript, setScripts, type SetScript } from "./commands";
 export { toldLayout, type ToldLayout } from "./told-layout";
 export { growthOf, GROWTH_WORDS, type Growth } from "./growth";
-export { partitionView, SWAP_SCHOOLS, type PartitionView, type PlannedPart } from "./plan";
+export {
+  cacheView,
+  partitionView,
+  SWAP_SCHOOLS,
+  type CacheView,
+  type PartitionView,
+  type PlannedPart,
+} from "./plan";

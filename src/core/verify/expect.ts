@@ -52,6 +52,9 @@ export const expectationSchema = z.object({
         level: z.string(),
         members: z.array(z.string()),
         spares: z.array(z.string()),
+        special: z.array(z.string()).default([]),
+        logs: z.array(z.string()).default([]),
+        caches: z.array(z.string()).default([]),
         sizeBytes: z.number(),
         /** How far its size may be from that, as a share: a controller rounds as it likes. */
         within: z.number(),
@@ -173,6 +176,7 @@ function planned(context: Sources, set: PlannedSet): Expectation[] {
     {
       ...{ kind: "set", made: kindWords(set), name: set.name, level, sizeBytes },
       ...{ members: set.members, spares: set.spares },
+      ...{ special: set.special, logs: set.logs, caches: set.caches },
       within: set.keeper === "RAID controller" ? ROUNDED : EXACT,
     },
   );

@@ -41,6 +41,11 @@ describe("a set that was planned", () => {
     ["another name", [{ ...asPlanned, name: "store" }], /none of this name; there is store/],
     ["no spare", [{ ...asPlanned, members: asPlanned.members.slice(0, 6) }], /without bay 7.* as spare/],
     [
+      "a spare that stands by as a log",
+      [{ ...asPlanned, members: [...asPlanned.members.slice(0, 6), member("CB-07", { role: "log" })] }],
+      /without bay 7.* as spare, with bay 7.* as log/,
+    ],
+    [
       "a drive that was not planned",
       [{ ...asPlanned, members: [...asPlanned.members, member("NV-0001")] }],
       /with Alder 480/,

@@ -34,13 +34,13 @@ const nameOf = (facts: Facts, id: string): string => {
 function strangers(
   facts: Facts,
   set: DriveSet,
-  role: "member" | "spare",
+  role: DriveSet["members"][number]["role"],
   planned: readonly string[],
 ): string[] {
   const found = set.members.filter((m) => m.role === role).flatMap((m) => m.drive ?? []);
   const without = planned.filter((id) => !found.includes(id)).map((id) => nameOf(facts, id));
   const beside = found.filter((id) => !planned.includes(id)).map((id) => nameOf(facts, id));
-  const as = role === "spare" ? " as spare" : "";
+  const as = role === "member" ? "" : ` as ${role}`;
   return [
     ...(without.length > 0 ? [`without ${without.join("; ")}${as}`] : []),
     ...(beside.length > 0 ? [`with ${beside.join("; ")}${as}`] : []),
@@ -60,6 +60,9 @@ function compared(match: Match, facts: Facts, set: DriveSet): { faults: string[]
     faults.push(
       ...strangers(facts, set, "member", match.members),
       ...strangers(facts, set, "spare", match.spares),
+      ...strangers(facts, set, "special", match.special),
+      ...strangers(facts, set, "log", match.logs),
+      ...strangers(facts, set, "cache", match.caches),
     );
   else open.push("which drives it is made of");
   if (set.sizeBytes === null) open.push("its size");

@@ -22,7 +22,9 @@ import { formatBytes, formatDuration } from "@/core/units";
 import { Field, ParsedField, SelectField, TextField } from "../fields/fields";
 import { numberField } from "../fields/numbers";
 import { Bays } from "../storage-bench/bays";
-import { Ladder } from "../storage-bench/figures";
+import { Ladder, Working } from "../storage-bench/figures";
+import { SetBeside } from "./set-beside";
+import { SetVolumes } from "./set-volumes";
 import type { ZoneProps } from "./zone-props";
 
 const SetBench = dynamic(() => import("./set-bench"), { loading: () => <p className="quiet">…</p> });
@@ -56,7 +58,9 @@ export function PlannedSets({ view, sheet, edit, marks, drives, beside, change }
         return shown ? (
           <OneSet
             key={set.id}
-            {...{ set, shown, put }}
+            {...{ set, shown, put, change }}
+            plan={storage}
+            beside={beside}
             take={(layout, ids) => change(withSetLayout(storage, set.id, layout, ids))}
             drives={drives}
             build={view.build.id}
@@ -88,12 +92,15 @@ interface SetProps {
   shown: SetView;
   drives: readonly Drive[];
   build: string;
+  plan: PlanOfDrives;
+  beside: readonly Drive[];
+  change: (next: PlanOfDrives) => void;
   put: (set: PlannedSet) => void;
   take: (layout: BenchCandidate["layout"], ids: readonly string[]) => void;
   remove: () => void;
 }
 
-function OneSet({ set, shown, drives, build, put, take, remove }: SetProps) {
+function OneSet({ set, shown, drives, build, put, take, remove, plan, beside, change }: SetProps) {
   const layout = layoutOf(set);
   const nameOf = (place: number): string => shown.seats[place]?.place.replace(/^bay /, "") ?? String(place);
   return (
@@ -106,6 +113,10 @@ function OneSet({ set, shown, drives, build, put, take, remove }: SetProps) {
         <Sentence shown={shown} />
       )}
       <SetFields set={set} put={put} />
+      <div className="mt-2 space-y-2">
+        {set.keeper === "ZFS" && <SetBeside {...{ set, plan, drives, beside, change }} />}
+        <SetVolumes set={set} shown={shown.volumes} put={put} />
+      </div>
       {layout.ok && shown.seats.length > 0 && (
         <div className="mt-3">
           <span className="label">Press a drive to see what happens when it fails</span>
@@ -125,6 +136,7 @@ function OneSet({ set, shown, drives, build, put, take, remove }: SetProps) {
           <Ladder candidate={shown} />
         </Opened>
       )}
+      {shown.working && <Working candidate={shown.working} question={shown.working.question} />}
       <p className="mt-2 flex flex-wrap gap-x-4">
         <Link className="link" href={`/builds/${build}/commands`}>
           Commands that make it

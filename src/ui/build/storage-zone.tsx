@@ -9,6 +9,8 @@ import {
   benchQuery,
   dispositionOf,
   FATES,
+  roleIn,
+  SEAT_ROLES,
   setName,
   setOf,
   withFate,
@@ -18,6 +20,8 @@ import {
   type PlanOfDrives,
   type StorageSlice,
 } from "@/core/storage";
+import { formatBinaryBytes } from "@/core/units";
+import { FigureValue } from "../fields/figure-value";
 import { Field, SelectField } from "../fields/fields";
 import { TypedProof } from "../fields/typed-proof";
 import { DriveRack, type FateChoice } from "./drive-rack";
@@ -38,6 +42,9 @@ const FATE_CHOICES: readonly FateChoice[] = [
   { value: "free", text: "free", title: "May be used later; not touched by the installation" },
 ];
 
+/** How the choices are called that make a drive part of a set. */
+const CHOICE_OF = { member: "set", spare: "by", special: "special", log: "log", cache: "cache" } as const;
+
 /** What a drive can become on this sheet: of the target, one of a planned set, or none of them. */
 function choicesOf(drive: Drive, { layout, sets }: StorageSlice): FateChoice[] {
   return [
@@ -46,21 +53,29 @@ function choicesOf(drive: Drive, { layout, sets }: StorageSlice): FateChoice[] {
     ...(drive.presentedBy === null ? sets : []).flatMap((set) => [
       { value: `set ${set.id}`, text: set.name || `set ${set.id}`, title: `A member of the ${setName(set)}` },
       { value: `by ${set.id}`, text: "its spare", title: `Stands by in the ${setName(set)}` },
+      // What it is beside the data is chosen at the set; here it is only shown.
+      ...(["special", "log", "cache"] as const)
+        .filter((role) => roleIn(set, drive.id) === role)
+        .map((role) => ({
+          ...{ value: `${role} ${set.id}`, text: `its ${role}` },
+          title: `A ${role} device of the ${setName(set)}`,
+        })),
     ]),
   ];
 }
 
 function fateOf(drive: Drive, storage: StorageSlice): string {
   const set = setOf(drive, storage);
-  if (set) return `${set.spares.includes(drive.id) ? "by" : "set"} ${set.id}`;
+  if (set) return `${CHOICE_OF[roleIn(set, drive.id) ?? "member"]} ${set.id}`;
   const isSpare = storage.partners.some((p) => p.drive === drive.id && p.role === "spare");
   return isSpare ? "spare" : dispositionOf(drive, storage);
 }
 
 /** The plan once a drive has been given one of the choices. */
 function given(storage: StorageSlice, drive: string, choice: string): PlanOfDrives {
-  const [, role, set] = /^(set|by) (.+)$/.exec(choice) ?? [];
-  if (set) return withSeat(storage, drive, set, role === "by" ? "spare" : "member");
+  const [, name, set] = /^(set|by|special|log|cache) (.+)$/.exec(choice) ?? [];
+  const role = SEAT_ROLES.find((r) => CHOICE_OF[r] === name);
+  if (set && role) return withSeat(storage, drive, set, role);
   const fate = FATES.find((f) => f === choice);
   return withFate(storage, drive, fate ?? "leave alone");
 }
@@ -129,6 +144,17 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
           marks={marks("storage.swap")}
           onSwap={(swap) => edit({ "storage.swap": swap })}
         />
+      )}
+      {view.cache && (
+        <p>
+          <span className="quiet">The cache of ZFS takes up to </span>
+          <FigureValue text={formatBinaryBytes(view.cache.mostBytes)} figure={view.cache.figure} />
+          <span className="quiet">
+            {" "}
+            of memory; {formatBinaryBytes(view.cache.leftBytes)} stay for the system
+            {view.context.profile?.requirements.virtualisation === "required" ? " and its guests" : ""}
+          </span>
+        </p>
       )}
       <BenchLink drives={drives} />
       {(storage.sets.length > 0 || beside.length > 0) && (

@@ -65,7 +65,13 @@ export const Survived = ({ candidate }: { candidate: BenchCandidate }) => (
 );
 
 /** What the figures follow from; usual ones are named so. */
-export function Working({ candidate, question }: { candidate: BenchCandidate; question: BenchQuestion }) {
+export function Working({
+  candidate,
+  question,
+}: {
+  candidate: Pick<BenchCandidate, "rebuild" | "unreadable" | "layout">;
+  question: BenchQuestion;
+}) {
   const { afr, bitErrors, bytesPerSecond } = CLASSES[question.media];
   const { likely, late } = candidate.rebuild;
   const typed = question.afr !== null;

@@ -84,6 +84,19 @@ export const profileSchema = z
       .partialRecord(z.enum(["ZFS", "md"]), z.enum(["script", "by hand"]))
       .nullable()
       .default(null),
+    /**
+     * What the cache of ZFS takes of the memory at most, as this family sets it: a share, all but so much, or no more than
+     * so much; the least of them. Null: not told.
+     */
+    zfsCache: z
+      .object({
+        share: z.number().positive().max(1).optional(),
+        leaveGib: z.number().positive().optional(),
+        mostGib: z.number().positive().optional(),
+      })
+      .strict()
+      .nullable()
+      .default(null),
     /** Keys that open other consoles beside the installer. */
     consoleKeys: z
       .array(z.object({ keys: z.string().min(1), opens: z.string().min(1) }).strict())

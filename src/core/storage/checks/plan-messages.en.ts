@@ -44,4 +44,10 @@ export const PLAN_MESSAGES = {
     "Make it by hand once the system runs, or leave it to the installer.",
     "What an installer does not offer is forgotten until memory runs out.",
   ),
+  "storage.cache-memory": message(
+    "Memory that the guests do not get",
+    "The cache of ZFS takes up to {cache} of {memory}; {left} stay for the system and all guests.",
+    "Set a limit of the cache that leaves what the guests need, and write it into the settings of the module.",
+    "The cache gives memory back slowly: guests that start at once are refused, or ended.",
+  ),
 };

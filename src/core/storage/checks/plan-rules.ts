@@ -1,10 +1,10 @@
 import { evidence, hit, type FactsOf, type Hit } from "../../finding";
 import { profileName } from "../../image";
 import { driveLook, sourceWords } from "../../machine";
-import { byteCount, formatBytes, total } from "../../units";
+import { byteCount, formatBinaryBytes, formatBytes, total } from "../../units";
 import { percent, SMALL_SHARE } from "../bench";
 import { targetOf, targetsOf, type StorageGround } from "../ground";
-import { partitionView, type PartitionView } from "../plan";
+import { cacheView, partitionView, type PartitionView } from "../plan";
 import { grossBytes } from "../target";
 import type { PLAN_MESSAGES } from "./plan-messages.en";
 import { rule, type At, type StorageRule } from "./rule";
@@ -26,6 +26,8 @@ const ofPlan = <Code extends Codes>(
 const MUCH_IDLE = 0.2;
 const LEAST_IDLE = 10e9;
 const MUCH_SWAP = 0.25;
+/** On a machine for guests a cache above this share is memory that they do not get. */
+const MUCH_CACHE = 0.3;
 
 const ofProfile = (ground: StorageGround) => `OS profile ${profileName(ground)}`;
 const swapOf = ({ sheet }: StorageGround) => evidence("swap", sheet.storage.swap, "this sheet");
@@ -46,6 +48,28 @@ export const PLAN_CHECKS: readonly StorageRule[] = [
         )
       : null,
   ),
+
+  rule("storage.cache-memory", "D", (ground) => {
+    const cache = cacheView(ground);
+    const { profile } = ground;
+    if (!cache || !profile || profile.requirements.virtualisation !== "required") return null;
+    return cache.mostBytes > MUCH_CACHE * cache.memoryBytes
+      ? hit(
+          "caution",
+          "storage.sets",
+          {
+            ...{ cache: formatBinaryBytes(cache.mostBytes), memory: formatBinaryBytes(cache.memoryBytes) },
+            left: formatBinaryBytes(cache.leftBytes),
+          },
+          evidence(
+            "memory",
+            formatBinaryBytes(cache.memoryBytes),
+            sourceWords(ground, "memory.installedBytes"),
+          ),
+          evidence("cache", cache.figure.formula, ofProfile(ground)),
+        )
+      : null;
+  }),
 
   rule("storage.target-share", "D", (ground) => {
     const { layout } = ground.sheet.storage;

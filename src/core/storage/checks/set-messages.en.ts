@@ -157,4 +157,40 @@ export const SET_MESSAGES = {
     "Take more drives, or another layout.",
     "A pool that is nearly full slows down for good, and the day it is full its guests stop.",
   ),
+  "storage.set-special": message(
+    "Special devices that bear less than the data",
+    "The special devices of the {set} bear the loss of {special}, its data the loss of {data}.",
+    "Mirror them as often as the data bear, or leave them out.",
+    "What describes the data stands on them alone: when they are lost the pool is lost, whatever its parity.",
+  ),
+  "storage.set-log": message(
+    "A log of one drive",
+    "The {set} has one log device.",
+    "Mirror it where the last seconds of writing must not be lost.",
+    "A log that fails together with the power takes what was confirmed and not yet written.",
+  ),
+  "storage.set-volumes": message(
+    "Volumes that cannot be made",
+    "On the {set}: {fault}.",
+    "Change their names or sizes, or make them thin.",
+    "The script would stop in the middle, with half of them made.",
+  ),
+  "storage.set-promised": message(
+    "More promised than there is",
+    "On the {set} {promised} are promised of {room}: {share}.",
+    "Watch how full it is, and say who is told at 80 %; or promise less.",
+    "When a thin store is full every guest on it stops at once, or loses what it writes.",
+  ),
+  "storage.set-padding": message(
+    "Volumes that take more than their size",
+    "On the {set} {volumes}: {takes} are taken for {size}.",
+    "Take larger blocks, or mirrors for volumes.",
+    "Small blocks on wide groups pay parity and padding for each of them.",
+  ),
+  "storage.set-thick": message(
+    "Thick volumes for guests",
+    "The volumes of the {set} take all their space at once.",
+    "Take thin ones where snapshots are wanted; leave room in the group where they stay thick.",
+    "A snapshot of a thick volume needs free space of its own and slows the volume down; nobody finds that out before the first one.",
+  ),
 };

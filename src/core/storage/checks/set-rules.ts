@@ -1,89 +1,35 @@
-import { evidence, hit, type FactsOf, type Hit } from "../../finding";
-import {
-  contentWords,
-  driveLook,
-  driveName,
-  factsOf,
-  holdsData,
-  isUnread,
-  judgeDrive,
-  sourceWords,
-  type Drive,
-  type DriveSet,
-} from "../../machine";
+import { evidence, hit } from "../../finding";
+import { driveName, factsOf, holdsData, judgeDrive, type Drive, type DriveSet } from "../../machine";
 import { formatBytes } from "../../units";
 import { consequence, percent, remarksOn, SMALL_SHARE } from "../bench";
-import { consentFor, erasedDrives, type StorageGround } from "../ground";
-import { identityOf } from "../guard";
-import { figuresOf, kindWords, nameFault, oddOf, seatsOf, setName, type PlannedSet } from "../sets";
+import { erasedDrives, type StorageGround } from "../ground";
+import {
+  figuresOf,
+  idsOf,
+  isOfData,
+  kindWords,
+  nameFault,
+  oddOf,
+  seatsOf,
+  setName,
+  type PlannedSet,
+} from "../sets";
 import { targetSeats } from "../target";
-import { consentFacts } from "./consent";
-import type { SET_MESSAGES } from "./set-messages.en";
-import { rule, type At, type StorageRule } from "./rule";
-
-const SETS = "storage.sets" as const;
-
-type Codes = keyof typeof SET_MESSAGES;
-type Found<Code extends Codes> = Hit<At, FactsOf<(typeof SET_MESSAGES)[Code]>>;
-
-/** A rule about each planned set. */
-const eachSet = <Code extends Codes>(
-  code: Code,
-  run: (ground: StorageGround, set: PlannedSet) => Found<Code> | null,
-): StorageRule =>
-  rule(code, "D", (ground) =>
-    ground.sheet.storage.sets.flatMap((set) => {
-      const found = run(ground, set);
-      return found ? [{ ...found, subject: set.id }] : [];
-    }),
-  );
-
-/** A rule about each drive of each planned set. */
-const eachDrive = <Code extends Codes>(
-  code: Code,
-  run: (ground: StorageGround, set: PlannedSet, drive: Drive) => Found<Code> | null,
-): StorageRule =>
-  rule(code, "D", (ground) =>
-    ground.sheet.storage.sets.flatMap((set) =>
-      seatsOf(ground, set).flatMap(({ drive }) => {
-        const found = run(ground, set, drive);
-        return found ? [{ ...found, subject: `${set.id} ${drive.id}` }] : [];
-      }),
-    ),
-  );
+import { eachSet, SETS } from "./set-rule";
+import { rule, type StorageRule } from "./rule";
 
 /** What a drive of a set is besides; null where it is nothing else. */
 function alsoOf({ sheet, machine }: StorageGround, set: PlannedSet, id: string) {
   const { storage } = sheet;
   if (targetSeats(storage).some((s) => s.drive === id)) return "target";
   if (storage.leaveAlone.includes(id)) return "kept";
-  const claims = (s: PlannedSet): number => [...s.members, ...s.spares].filter((d) => d === id).length;
+  const claims = (s: PlannedSet): number => idsOf(s).filter((d) => d === id).length;
   if (storage.sets.reduce((n, s) => n + claims(s), 0) > 1) return "other";
   const drive = machine?.document.facts.drives.find((d) => d.id === id);
   return machine && (!drive || drive.missingSince !== null) ? "gone" : null;
 }
 
-/** The controller that a drive hangs on, as far as it was read. */
-const controllerOf = (ground: StorageGround, drive: Drive) =>
-  factsOf(ground)?.storageControllers.find((c) => c.id === drive.controller) ?? null;
-
-/** What keeps a controller from making a set of this drive. */
-function lacksController(ground: StorageGround, set: PlannedSet, drive: Drive) {
-  const controller = controllerOf(ground, drive);
-  if (!controller) return "none";
-  if (["host adapter", "pass-through", "plain"].includes(controller.mode)) return "passes through";
-  const [first] = seatsOf(ground, set);
-  return first && first.drive.controller !== drive.controller ? "two" : null;
-}
-
 const sectorsOf = (drive: Drive): number | null => drive.logicalSectorBytes;
-
-/** What a consent protects is not set aside. */
-const erasing = (ground: StorageGround, set: PlannedSet, drive: Drive) => ({
-  severity: consentFor(ground, drive)?.holds ? ("caution" as const) : ("stop" as const),
-  told: { drive: driveLook(drive), set: setName(set), ...consentFacts(ground, drive) },
-  protectsData: !consentFor(ground, drive)?.holds,
-});
 
 /** A pool above this looks long for free space. */
 const FULL = 0.8;
@@ -147,7 +93,7 @@ export const SET_CHECKS: readonly StorageRule[] = [
 
   rule("storage.set-drive", "D", (ground) =>
     ground.sheet.storage.sets.flatMap((set) =>
-      [...new Set([...set.members, ...set.spares])].flatMap((id) => {
+      [...new Set(idsOf(set))].flatMap((id) => {
         const also = alsoOf(ground, set, id);
         if (!also) return [];
         const drive = factsOf(ground)?.drives.find((d) => d.id === id);
@@ -164,63 +110,6 @@ export const SET_CHECKS: readonly StorageRule[] = [
       }),
     ),
   ),
-
-  eachDrive("storage.set-erases", (ground, set, drive) => {
-    if (!holdsData(drive) || set.later !== null) return null;
-    const { severity, told, protectsData } = erasing(ground, set, drive);
-    const holds = contentWords(drive);
-    return {
-      ...hit(
-        severity,
-        SETS,
-        { ...told, holds },
-        evidence("on the drive", holds, sourceWords(ground, `drives.${drive.id}.contents`)),
-        evidence("planned", setName(set), "this sheet"),
-      ),
-      protectsData,
-    };
-  }),
-
-  eachDrive("storage.set-unread", (ground, set, drive) => {
-    if (!isUnread(drive) || set.later !== null) return null;
-    const { severity, told, protectsData } = erasing(ground, set, drive);
-    return {
-      ...hit(
-        severity,
-        SETS,
-        told,
-        evidence("on the drive", "not read", "no lsblk or blkid answer was imported"),
-        evidence("planned", setName(set), "this sheet"),
-      ),
-      protectsData,
-    };
-  }),
-
-  eachDrive("storage.set-letter", (ground, set, drive) =>
-    identityOf(drive) === "letter"
-      ? {
-          ...hit(
-            "stop",
-            SETS,
-            { set: setName(set), drive: driveLook(drive), letter: drive.seenAs },
-            evidence("serial and WWN", "none reported", sourceWords(ground, `drives.${drive.id}.seenAs`)),
-          ),
-          protectsData: true,
-        }
-      : null,
-  ),
-
-  eachDrive("storage.set-failing", (ground, set, drive) => {
-    const { verdict, reasons } = judgeDrive(drive);
-    return verdict === "failing"
-      ? hit(
-          "stop",
-          SETS,
-          { set: setName(set), drive: driveName(drive), reasons: reasons.join("; ") },
-          ...reasons.map((r) => evidence("health", r, sourceWords(ground, `drives.${drive.id}.health`))),
-        )
-      : null;
-  }),
 
   eachSet("storage.set-unchecked", (ground, set) => {
     const used = seatsOf(ground, set)
@@ -303,61 +192,10 @@ export const SET_CHECKS: readonly StorageRule[] = [
     );
   }),
 
-  eachDrive("storage.set-hidden", (ground, set, drive) => {
-    if (set.keeper !== "ZFS") return null;
-    const controller = controllerOf(ground, drive);
-    const how = drive.presentedBy !== null ? "virtual" : controller?.mode === "RAID" ? "raid" : null;
-    return how
-      ? hit(
-          "stop",
-          SETS,
-          { set: setName(set), drive: driveName(drive), how },
-          evidence(
-            "shown by",
-            drive.presentedBy ?? `${controller?.name}, ${controller?.mode}`,
-            sourceWords(ground, `drives.${drive.id}.model`),
-          ),
-        )
-      : null;
-  }),
-
-  eachDrive("storage.set-plain", (ground, set, drive) => {
-    if (set.keeper !== "RAID controller") return null;
-    const how = lacksController(ground, set, drive);
-    return how
-      ? hit(
-          how === "none" ? "caution" : "stop",
-          SETS,
-          { set: setName(set), drive: driveName(drive), how },
-          evidence("hangs on", controllerOf(ground, drive)?.name ?? "not read", "last import"),
-        )
-      : null;
-  }),
-
-  eachDrive("storage.set-flash", (ground, set, drive) =>
-    drive.removable || drive.media === "usb" || drive.media === "card"
-      ? hit(
-          "caution",
-          SETS,
-          { set: setName(set), drive: driveLook(drive), media: drive.media === "card" ? "card" : "stick" },
-          evidence("media", drive.media, sourceWords(ground, `drives.${drive.id}.media`)),
-        )
-      : null,
-  ),
-
-  eachDrive("storage.set-san", (ground, set, drive) =>
-    drive.san
-      ? hit(
-          "caution",
-          SETS,
-          { set: setName(set), drive: driveLook(drive), san: drive.san },
-          evidence("reached over", drive.san, sourceWords(ground, `drives.${drive.id}.san`)),
-        )
-      : null,
-  ),
-
   eachSet("storage.set-sectors", (ground, set) => {
-    const drives = seatsOf(ground, set).map((s) => s.drive);
+    const drives = seatsOf(ground, set)
+      .filter(isOfData)
+      .map((s) => s.drive);
     const sizes = new Set(drives.map(sectorsOf).filter((b) => b !== null));
     return sizes.size > 1
       ? hit(

@@ -3,9 +3,20 @@ import { fail, ok, type Result } from "../../result";
 import { formatBytes } from "../../units";
 import { layoutName } from "../bench/words.en";
 import { consentFor, type StorageGround } from "../ground";
-import { figuresOf, nameFault, scriptFile, seatsOf, setName, type PlannedSet } from "../sets";
+import {
+  figuresOf,
+  nameFault,
+  scriptFile,
+  SEAT_ROLES,
+  seatsOf,
+  setName,
+  volumesOf,
+  type PlannedSet,
+  type SeatRole,
+} from "../sets";
 import { preamble, wiping, type NamedDrive } from "./preamble";
 import { comment, quoted } from "./quote";
+import { inPool, onArray, volumePrograms } from "./volumes";
 
 const variables = (drives: readonly NamedDrive[]): string => drives.map((d) => `"$${d.variable}"`).join(" ");
 
@@ -15,23 +26,40 @@ const vdevWord = (set: PlannedSet, width: number): string =>
     ? `${set.type}:${Math.max(1, set.data)}d:${width}c:${set.distributed}s`
     : set.type;
 
+/** The named drives of a set by what they are there for. */
+type Cast = Record<SeatRole, readonly NamedDrive[]>;
+
+/** Devices that stand beside the data: mirrored where there are several, but for a cache. */
+const beside = (role: "special" | "log" | "cache", drives: readonly NamedDrive[]): string[] =>
+  drives.length === 0
+    ? []
+    : [`  ${role} ${role !== "cache" && drives.length > 1 ? "mirror " : ""}${variables(drives)}`];
+
 /** Drives to a line, so that a long command can be read. */
-function zpool(set: PlannedSet, members: readonly NamedDrive[], spares: readonly NamedDrive[]): string[] {
+function zpool(set: PlannedSet, cast: Cast): string[] {
+  const { member: members, spare: spares } = cast;
   const width = members.length / set.groups;
   const name = quoted(set.name);
   const groups = Array.from({ length: set.groups }, (_, i) => {
     const own = variables(members.slice(i * width, (i + 1) * width));
     return set.type === "stripe" ? `  ${own}` : `  ${vdevWord(set, width)} ${own}`;
   });
-  const all = [...groups, ...(spares.length > 0 ? [`  spare ${variables(spares)}`] : [])];
+  const all = [
+    ...groups,
+    ...beside("special", cast.special),
+    ...beside("log", cast.log),
+    ...beside("cache", cast.cache),
+    ...(spares.length > 0 ? [`  spare ${variables(spares)}`] : []),
+  ];
   return [
     ...[`zpool create -o ashift=12 ${name}`, ...all].map((line, i) => (i < all.length ? `${line} \\` : line)),
+    ...inPool(set),
     `zpool status ${name}`,
-    `zfs list ${name}`,
+    `zfs list -r ${name}`,
   ];
 }
 
-function mdadm(set: PlannedSet, members: readonly NamedDrive[], spares: readonly NamedDrive[]): string[] {
+function mdadm(set: PlannedSet, { member: members, spare: spares }: Cast): string[] {
   const device = quoted(`/dev/md/${set.name}`);
   return [
     `mdadm --create ${device} --run --name=${quoted(set.name)} --metadata=1.2 \\`,
@@ -42,14 +70,19 @@ function mdadm(set: PlannedSet, members: readonly NamedDrive[], spares: readonly
     "[ ! -d /etc/mdadm ] || conf=/etc/mdadm/mdadm.conf",
     `mdadm --detail --brief ${device} >>"$conf"`,
     `mdadm --detail ${device}`,
+    ...onArray(set, device),
   ];
 }
 
 /** Stops a second run: what is to be made is there already. */
-const isThere = ({ keeper, name }: PlannedSet): string =>
+const isThere = ({ keeper, name, volumes }: PlannedSet): string =>
   keeper === "ZFS"
     ? `if zpool list -H -o name ${quoted(name)} >/dev/null 2>&1; then stop "a pool of this name is here already"; fi`
-    : `if [ -e ${quoted(`/dev/md/${name}`)} ]; then stop "an array of this name is here already"; fi`;
+    : `if [ -e ${quoted(`/dev/md/${name}`)} ]; then stop "an array of this name is here already"; fi${
+        volumes.length > 0
+          ? `\nif vgs ${quoted(name)} >/dev/null 2>&1; then stop "a volume group of this name is here already"; fi`
+          : ""
+      }`;
 
 /**
  * The script that makes a planned set on a system with the tools of Linux: a head that reads every serial and size and
@@ -75,11 +108,15 @@ export function setScript(ground: StorageGround, set: PlannedSet, sheet: string)
   );
   if (open.length > 0)
     return wrong(`erases ${open.length} of its drives, and nobody has agreed to that on the sheet`);
+  const volumes = volumesOf(set, figures.value);
+  if (volumes?.fault) return wrong(`cannot be made: ${volumes.fault}`);
   const named = seats.map(({ drive }, i): NamedDrive => {
     return { variable: `d${i + 1}`, drive, mayErase: holdsData(drive) || isUnread(drive) };
   });
+  const cast = Object.fromEntries(
+    SEAT_ROLES.map((role) => [role, named.filter((_, i) => seats[i]!.role === role)]),
+  ) as unknown as Cast;
   const kept = drivesOf(ground).filter((d) => !seats.some((s) => s.drive.id === d.id));
-  const [members, spares] = [named.slice(0, set.members.length), named.slice(set.members.length)];
   const isPool = set.keeper === "ZFS";
   const lines = [
     "#!/bin/sh",
@@ -88,9 +125,9 @@ export function setScript(ground: StorageGround, set: PlannedSet, sheet: string)
     comment(
       "It stops before the first write where a drive is not the planned one, and does nothing when run again.",
     ),
-    ...preamble(named, kept, isPool ? ["zpool", "zfs"] : ["mdadm"]),
+    ...preamble(named, kept, isPool ? ["zpool", "zfs"] : ["mdadm", ...volumePrograms(set)]),
     ...wiping(named),
-    ...(isPool ? zpool(set, members, spares) : mdadm(set, members, spares)),
+    ...(isPool ? zpool(set, cast) : mdadm(set, cast)),
   ];
   const at = lines.indexOf(comment("Every drive is the planned one. From here on they are written."));
   return ok([...lines.slice(0, at), isThere(set), ...lines.slice(at), ""].join("\n"));

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, shippedProfile } from "../../../../tests/support/builds";
 import { partitionPlan, type PartitionPlan } from "./partitions";
 import { SWAP_SCHOOLS, swapWanted } from "./swap";
+import { cacheView } from "./cache";
 import { partitionView } from "./view";
 
 const MIB = 2 ** 20;
@@ -98,4 +99,34 @@ it("is shown of the smallest drive of a target, and not on a road that keeps wha
   expect(partitionView({ ...plan, keepsSystem: true })).toBeNull();
   expect(partitionView(aBuild({ profile: { partitioning: null } }))).toBeNull();
   expect(partitionView(aBuild({ sheet: { "storage.target": null } }))).toBeNull();
+});
+
+describe("what the cache of ZFS takes of the memory", () => {
+  const view = (zfsCache: object | null, installedBytes: number | null = 64 * GIB) =>
+    cacheView(
+      aBuild({
+        profile: { zfsCache, partitioning: shippedProfile("tussock-host-5").partitioning },
+        facts: { memory: installedBytes === null ? {} : { installedBytes } },
+      }),
+    );
+
+  it("is the least of what its family bounds it by, with the working", () => {
+    expect(view({ share: 0.5 })).toMatchObject({ mostBytes: 32 * GIB, leftBytes: 32 * GIB });
+    expect(view({ share: 0.5, mostGib: 16 })?.mostBytes).toBe(16 * GIB);
+    expect(view({ leaveGib: 1 })?.leftBytes).toBe(GIB);
+    const { figure } = view({ share: 0.1, mostGib: 16 })!;
+    expect(figure.formula).toBe("the least of: 10 % of memory, 16 GiB");
+    expect(figure.inputs.map((i) => [i.value, i.source])).toEqual([
+      ["64.0 GiB", "imported"],
+      ["6.40 GiB", "default"],
+      ["16.0 GiB", "default"],
+    ]);
+    expect(view({ leaveGib: 1 }, GIB / 2)?.mostBytes).toBe(0);
+  });
+
+  it("is not told without the memory, the rule, or anything of ZFS", () => {
+    expect(view({ share: 0.5 }, null)).toBeNull();
+    expect(view(null)).toBeNull();
+    expect(cacheView(aBuild({ profile: { zfsCache: { share: 0.5 } } }))).toBeNull();
+  });
 });

@@ -1,5 +1,6 @@
 import type { Kind } from "../bench/layout";
 import type { PlannedSet, SetType } from "./planned";
+import { SEAT_LISTS, SEAT_ROLES, type SeatRole } from "./seats";
 
 /** A layout of the bench as far as a set takes it over. */
 export interface Chosen {
@@ -30,27 +31,23 @@ export function newSet(sets: Sets, members: readonly string[], taken: readonly s
   const type: SetType = n >= 5 ? "raidz2" : n >= 3 ? "raidz1" : n === 2 ? "mirror" : "stripe";
   return {
     ...{ id, keeper: "ZFS", type, members: [...members], groups: 1, spares: [], data: 0, distributed: 0 },
+    ...{ special: [], logs: [], caches: [], provision: "thick", volumes: [] },
     name: NAMES.find((name) => !used.has(name)) ?? `set${id}`,
     ...{ use: "bulk files", dataBytes: null, stripeKib: null, cache: "not said", later: null },
   };
 }
 
 /** The sets once a drive belongs to one of them, or to none: a drive is in one place only. */
-export const seatIn = (
-  sets: Sets,
-  drive: string,
-  id: string | null,
-  role: "member" | "spare",
-): PlannedSet[] =>
+export const seatIn = (sets: Sets, drive: string, id: string | null, role: SeatRole): PlannedSet[] =>
   sets.map((set) => {
-    const without = (list: readonly string[]): string[] => list.filter((d) => d !== drive);
-    const [members, spares] = [without(set.members), without(set.spares)];
-    if (set.id !== id) return { ...set, members, spares };
-    // A drive that stays keeps its place: of several groups the order tells which is in which.
-    if (role === "member" && set.members.includes(drive)) return { ...set, spares };
-    return role === "member"
-      ? { ...set, members: [...members, drive], spares }
-      : { ...set, members, spares: [...spares, drive] };
+    const next = { ...set };
+    for (const other of SEAT_ROLES) {
+      const list = set[SEAT_LISTS[other]];
+      // A drive that stays keeps its place: of several groups the order tells which is in which.
+      if (set.id === id && other === role) next[SEAT_LISTS[other]] = [...new Set([...list, drive])];
+      else next[SEAT_LISTS[other]] = list.filter((d) => d !== drive);
+    }
+    return next;
   });
 
 /** The set in a layout that the bench found for its drives, which stand in `drives` by the places of the layout. */

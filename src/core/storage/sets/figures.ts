@@ -1,10 +1,10 @@
 import { fail, ok, type Result } from "../../result";
 import type { Drive } from "../../machine";
 import { candidateOf, type Candidate } from "../bench/candidate";
-import { poolShapes } from "../bench/capacity";
+import { poolPartition, poolShapes } from "../bench/capacity";
 import { CLASS_NAMES, CLASSES, type ClassName } from "../bench/classes";
 import type { Question } from "../bench/question";
-import { poolFigures } from "../zfs";
+import { poolFigures, vdevFigures, vdevShape, type VdevShape } from "../zfs";
 import { layoutOf } from "./layout";
 import type { PlannedSet } from "./planned";
 
@@ -57,11 +57,36 @@ export function setFigures(set: PlannedSet, byId: (id: string) => Drive | undefi
   const { usableBytes } = figured(first);
   const question = questionOf(set, own, usableBytes);
   const candidate = figured(question);
-  return ok({ candidate, question, sizes, toldBytes: toldBytes(candidate, sizes, question) });
+  const special = set.special.flatMap((id) => byId(id)?.sizeBytes ?? []);
+  const told = toldBytes(candidate, sizes, question) + specialBytes(special, question);
+  return ok({ candidate, question, sizes, toldBytes: told });
 }
 
-function toldBytes({ layout, usableBytes }: Candidate, sizes: readonly number[], question: Question): number {
-  if (layout.kind.school !== "ZFS") return usableBytes;
+/** What a mirror of special devices adds to the size that the pool tells; it adds nothing to what can be used. */
+function specialBytes(sizes: readonly number[], { sector }: Question): number {
+  if (sizes.length === 0) return 0;
+  const kind = sizes.length > 1 ? "mirror" : "stripe";
+  const { normal, log } = vdevFigures(
+    vdevShape(
+      kind,
+      sizes.map((b) => poolPartition(b, sector)),
+      12,
+    ),
+  );
+  return normal + log;
+}
+
+/** The vdevs of a planned pool. */
+export function shapesOf({
+  candidate: { layout },
+  sizes,
+  question,
+}: Omit<SetFigures, "toldBytes">): VdevShape[] {
   const least = layout.groups.map((g) => Math.min(...g.map((i) => sizes[i]!)));
-  return poolFigures(poolShapes(layout, least, question)).size;
+  return poolShapes(layout, least, question);
+}
+
+function toldBytes(candidate: Candidate, sizes: readonly number[], question: Question): number {
+  if (candidate.layout.kind.school !== "ZFS") return candidate.usableBytes;
+  return poolFigures(shapesOf({ candidate, sizes: [...sizes], question })).size;
 }

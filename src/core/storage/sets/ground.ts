@@ -3,6 +3,7 @@ import type { StorageSlice } from "../slice";
 import { setFigures, type SetFigures } from "./figures";
 import { oddDrives, type OddDrives } from "./odd";
 import type { PlannedSet } from "./planned";
+import { SEAT_LISTS, SEAT_ROLES, type SeatRole } from "./seats";
 import type { Result } from "../../result";
 
 type OnSets = OnMachine & { sheet: { storage: Pick<StorageSlice, "sets"> } };
@@ -12,15 +13,25 @@ const finder =
   (id: string): Drive | undefined =>
     machine?.document.facts.drives.find((d) => d.id === id);
 
-/** The drives of a planned set that are among the machine's facts, each with its role. */
-export function seatsOf(ground: OnMachine, set: PlannedSet): { drive: Drive; role: "member" | "spare" }[] {
-  const byId = finder(ground);
-  const seat = (role: "member" | "spare") => (id: string) => {
-    const drive = byId(id);
-    return drive ? [{ drive, role }] : [];
-  };
-  return [...set.members.flatMap(seat("member")), ...set.spares.flatMap(seat("spare"))];
+/** A drive of a planned set with what it is there for. */
+export interface Seat {
+  drive: Drive;
+  role: SeatRole;
 }
+
+/** The drives of a planned set that are among the machine's facts, each with its role; members first. */
+export function seatsOf(ground: OnMachine, set: PlannedSet): Seat[] {
+  const byId = finder(ground);
+  return SEAT_ROLES.flatMap((role) =>
+    set[SEAT_LISTS[role]].flatMap((id) => {
+      const drive = byId(id);
+      return drive ? [{ drive, role }] : [];
+    }),
+  );
+}
+
+/** Drives that keep the data of a set, or will when one of them fails. */
+export const isOfData = ({ role }: Pick<Seat, "role">): boolean => role === "member" || role === "spare";
 
 /** The sets that this build makes itself. */
 export const setsNow = <Set extends Pick<PlannedSet, "later">>(sets: readonly Set[]): Set[] =>

@@ -2,6 +2,7 @@ import { fail, ok, type Result } from "../../result";
 import type { Kind, Layout } from "../bench/layout";
 import { vdevShape, shapeFault } from "../zfs";
 import type { PlannedSet } from "./planned";
+import type { Seated } from "./seats";
 
 const POOL_NAME = /^[A-Za-z][A-Za-z0-9_.:-]{0,59}$/;
 /** A name that begins like a kind of vdev is refused by the pool's tool. */
@@ -47,6 +48,9 @@ function leastWidth({ type, keeper, data, distributed }: PlannedSet): number {
   return parity > 0 ? parity + 1 : (LEAST[type] ?? 2);
 }
 
+const hasHelpers = ({ special, logs, caches }: Seated): boolean =>
+  special.length + logs.length + caches.length > 0;
+
 /**
  * A planned set as a layout of the bench: places 0 to n - 1 are its members in their order, the spares come behind. Fails
  * with what does not fit, in words that go on after "the set".
@@ -57,6 +61,8 @@ export function layoutOf(set: PlannedSet): Result<Layout> {
   const wrong = (message: string): Result<Layout> => fail({ message });
   if (!kind) return wrong(`${keeper} knows no ${Number.isNaN(Number(type)) ? type : `RAID${type}`}`);
   if (members.length === 0) return wrong("it has no drives");
+  if (keeper !== "ZFS" && hasHelpers(set))
+    return wrong(`${keeper} has no place for special devices, logs and caches`);
   if (members.length % groups !== 0)
     return wrong(`${members.length} drives do not make ${groups} groups of equal width`);
   const width = members.length / groups;

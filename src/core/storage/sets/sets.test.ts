@@ -42,6 +42,7 @@ describe("the layout of a planned set", () => {
     ["a level that md lacks", { keeper: "md", type: "60", members: ids(8), groups: 2 }, /knows no RAID60/],
     ["a level by ZFS", { type: "5", members: ids(5) }, /ZFS knows no RAID5/],
     ["an odd RAID10", { keeper: "RAID controller", type: "10", members: ids(5) }, /even number/],
+    ["a log beside an array", { keeper: "md", type: "6", members: ids(6), logs: ["L"] }, /no place for/],
     ["wide single drives", { type: "stripe", members: ids(4), groups: 2 }, /one each/],
     [
       "more spares inside than drives",
@@ -219,4 +220,63 @@ it("may have the name of a pool whose drives are all erased for it, and of no ot
   expect(codes(["CB-01", "CB-02"])).toEqual([]);
   expect(codes(["CB-01", "NV-0009"])).toEqual(["storage.set-name"]);
   expect(codes([])).toEqual(["storage.set-name"]);
+});
+
+describe("what stands beside the data of a pool", () => {
+  it("is in one place only, and free again when the set goes", () => {
+    const withLog = withSeat(PLAN, "CB-02", "1", "log");
+    expect(withLog.sets[0]).toMatchObject({
+      members: ["CB-03", "CB-04"],
+      spares: ["CB-05"],
+      logs: ["CB-02"],
+    });
+    expect(withLog.free).toEqual([]);
+    const asSpecial = withSeat(withLog, "CB-02", "1", "special");
+    expect(asSpecial.sets[0]).toMatchObject({ logs: [], special: ["CB-02"] });
+    expect(dispositionOf({ id: "CB-02" }, asSpecial)).toBe("set");
+    expect(withoutSet(asSpecial, "1").leaveAlone).toEqual(expect.arrayContaining(["CB-02", "CB-05"]));
+  });
+
+  it("adds nothing to what can be used, and a special mirror its own size to what the pool tells", () => {
+    const drives = bulks(8);
+    const of = (more: object) => {
+      const read = setFigures(set({ members: ids(6), ...more }), (id) => drives.find((d) => d.id === id));
+      return read.ok ? read.value : null;
+    };
+    const [plain, special] = [of({})!, of({ special: ["CB-07", "CB-08"] })!];
+    expect(special.candidate.usableBytes).toBe(plain.candidate.usableBytes);
+    const added = special.toldBytes - plain.toldBytes;
+    expect(added / drives[6]!.sizeBytes).toBeGreaterThan(0.99);
+    expect(added).toBeLessThan(drives[6]!.sizeBytes);
+    expect(of({ logs: ["CB-07"], caches: ["CB-08"] })!.toldBytes).toBe(plain.toldBytes);
+  });
+
+  it("is erased, guarded and told in the steps like the data", () => {
+    const drives = bulks(8, (i) =>
+      i > 5 ? { contents: [{ part: "p", sizeBytes: 9, kind: "ext4", label: null, mountedAt: [] }] } : {},
+    );
+    const plan = aBuild(
+      withSet(
+        {
+          members: ids(6),
+          special: ["CB-07", "CB-08"],
+          volumes: [{ name: "vol", bytes: 1e12 }, { name: "files" }],
+        },
+        drives,
+      ),
+    );
+    expect(erasedDrives(plan).map((d) => d.id)).toEqual(expect.arrayContaining(["CB-07", "CB-08"]));
+    expect(consentViews(plan).map((c) => c.drive)).toEqual(["CB-07", "CB-08"]);
+    const [guard, make] = setSteps(plan);
+    expect(guard!.guard?.drives.map((d) => d.id)).toEqual(ids(8));
+    const told = make!.do.join(" ");
+    expect(told).toMatch(/Special devices, mirrored: bay 7, bay 8\./);
+    expect(told).toMatch(/vol: thick volume in it, 1\.00 TB .*files: a file system in it/);
+    const [view] = setViews(plan);
+    expect(view!.seats.map((s) => s.id)).toEqual(ids(6));
+    expect(view!.helpers.map((h) => [h.id, h.role])).toEqual([
+      ["CB-07", "special"],
+      ["CB-08", "special"],
+    ]);
+  });
 });

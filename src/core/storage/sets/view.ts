@@ -3,7 +3,11 @@ import type { Rung } from "../bench/capacity";
 import { consequence, layoutName } from "../bench/words.en";
 import type { StorageGround } from "../ground";
 import { benchQuery } from "../bench/of-machine";
-import { figuresOf, seatsOf } from "./ground";
+import type { Layout } from "../bench/layout";
+import type { Question } from "../bench/question";
+import { figuresOf, isOfData, seatsOf } from "./ground";
+import type { SeatRole } from "./seats";
+import { volumesOf, type VolumesView } from "./volumes";
 import { setName } from "./words.en";
 
 /** A planned set with what follows from it, as the sheet shows it. */
@@ -12,6 +16,17 @@ export interface SetView {
   title: string;
   /** Drives in the order of the set, members first; `group` is null for those that stand by. */
   seats: { id: string; place: string; look: string; sizeBytes: number; group: number | null }[];
+  /** Special devices, logs and caches, which stand beside the data. */
+  helpers: { id: string; place: string; look: string; role: SeatRole }[];
+  /** What is made on it; null where nothing is planned. */
+  volumes: VolumesView | null;
+  /** What the chance of loss was worked out with. */
+  working: {
+    question: Question;
+    layout: Layout;
+    rebuild: { likely: number; late: number };
+    unreadable: number;
+  } | null;
   /** Why its drives make no set of this layout; null where they do. */
   fault: string | null;
   /** "2 × raidz2 of 6", and the sentence that says what follows. */
@@ -38,14 +53,28 @@ export function setViews(ground: StorageGround): SetView[] {
     const drives = seatsOf(ground, set);
     const width = Math.max(1, Math.ceil(set.members.length / set.groups));
     const figures = figuresOf(ground, set);
-    const seats = drives.map(({ drive, role }) => ({
+    const ofData = drives.filter(isOfData);
+    const seats = ofData.map(({ drive, role }) => ({
       ...{ id: drive.id, place: placeOf(drive), look: driveName(drive), sizeBytes: drive.sizeBytes },
       group: role === "spare" ? null : Math.floor(set.members.indexOf(drive.id) / width),
     }));
-    const shared = { id: set.id, title: setName(set), seats, bench: benchQuery(drives.map((d) => d.drive)) };
+    const helpers = drives
+      .filter((d) => !isOfData(d))
+      .map(({ drive, role }) => ({ id: drive.id, place: placeOf(drive), look: driveName(drive), role }));
+    const bench = benchQuery(ofData.map((d) => d.drive));
+    const shared = { id: set.id, title: setName(set), seats, helpers, bench };
     if (!figures.ok)
-      return { ...shared, ...NOTHING, fault: figures.problems[0]!.message, rebuildSeconds: null, ladder: [] };
-    const { candidate, sizes } = figures.value;
+      return {
+        ...shared,
+        ...NOTHING,
+        fault: figures.problems[0]!.message,
+        rebuildSeconds: null,
+        ladder: [],
+        volumes: null,
+        working: null,
+      };
+    const { candidate, sizes, question } = figures.value;
+    const { layout, rebuild, unreadable } = candidate;
     return {
       ...{
         ...shared,
@@ -58,7 +87,9 @@ export function setViews(ground: StorageGround): SetView[] {
         usableBytes: candidate.usableBytes,
         worst: candidate.survival.worst,
       },
-      ...{ loss: candidate.loss, rebuildSeconds: candidate.rebuild, ladder: candidate.ladder },
+      ...{ loss: candidate.loss, rebuildSeconds: rebuild, ladder: candidate.ladder },
+      volumes: volumesOf(set, figures.value),
+      working: { question, layout, rebuild, unreadable },
     };
   });
 }

@@ -12,26 +12,52 @@ import {
   seatsOf,
   setName,
   setsNow,
+  volumesOf,
   type PlannedSet,
+  type SeatRole,
+  type SetFigures,
 } from "../sets";
 import { guardSteps } from "./guards";
 
 const byController = ({ keeper }: PlannedSet): boolean => keeper === "RAID controller";
 const placeOf = (drive: Drive): string => (drive.bay ? bayWords(drive.bay) : driveName(drive));
 
+const HELPERS = {
+  special: "Special devices, mirrored",
+  log: "Log devices",
+  cache: "Cache devices",
+} as const;
+
+/** What is made on a set, each with its size. */
+function volumeLines(set: PlannedSet, figures: SetFigures): string[] {
+  const { volumes = [] } = volumesOf(set, figures) ?? {};
+  const on = set.keeper === "ZFS" ? "in it" : `in the volume group ${set.name}`;
+  return volumes.map(({ name, promisedBytes, dfBytes }) =>
+    promisedBytes === null
+      ? `${name}: a file system ${on}.`
+      : `${name}: ${set.provision} volume ${on}, ${formatBytes(promisedBytes)}${dfBytes === null ? "" : `; df shows ${formatBytes(dfBytes)}`}.`,
+  );
+}
+
 /** "raidz2 of 10, 1 spare, of bay 0, bay 1 …; 86.9 TB can be used then"; without figures while its drives make none. */
 function inWords(plan: StorageGround, set: PlannedSet): string[] {
   const seats = seatsOf(plan, set);
-  const places = (role: "member" | "spare"): string =>
+  const places = (role: SeatRole): string =>
     seats
       .filter((s) => s.role === role)
       .map((s) => placeOf(s.drive))
       .join(", ");
   const figures = figuresOf(plan, set);
   const spares = places("spare");
+  const helpers = (["special", "log", "cache"] as const).flatMap((role) => {
+    const own = places(role);
+    return own ? [`${HELPERS[role]}: ${own}.`] : [];
+  });
   return [
     `${setName(set)}: ${figures.ok ? layoutName(figures.value.candidate.layout) : set.type}. Members: ${places("member")}.${spares ? ` To stand by: ${spares}.` : ""}`,
+    ...helpers,
     ...(figures.ok ? [`Can be used then: ${formatBytes(figures.value.candidate.usableBytes)}.`] : []),
+    ...(figures.ok ? volumeLines(set, figures.value) : []),
   ];
 }
 

@@ -71,8 +71,14 @@ function words(names: Names, path: string, value: unknown): string {
       .join("; ");
   if (path === "storage.sets" && Array.isArray(value))
     return (value as PlannedSet[])
-      .map(
-        (s) => `${setName(s)}, ${s.type} of ${s.members.length}${s.spares.length > 0 ? ", with spares" : ""}`,
+      .map((s) =>
+        [
+          `${setName(s)}, ${s.type} of ${s.members.length}`,
+          ...(["spares", "special", "logs", "caches"] as const)
+            .filter((list) => (s[list] ?? []).length > 0)
+            .map((list) => `${s[list].length} ${list}`),
+          ...(s.volumes ?? []).map((v) => v.name),
+        ].join(", "),
       )
       .join("; ");
   if (path === "waivers")

@@ -1,0 +1,77 @@
+import { driveName, type Drive } from "@/core/machine";
+import {
+  roleIn,
+  withFate,
+  withSeat,
+  type PlannedSet,
+  type PlanOfDrives,
+  type SeatRole,
+} from "@/core/storage";
+import { Field } from "../fields/fields";
+
+const ROLES = [
+  { value: "special", text: "special: describes the data, and small blocks" },
+  { value: "log", text: "log: writes that somebody waits for" },
+  { value: "cache", text: "cache: what is read often, once more" },
+  { value: "free", text: "nothing: free again" },
+] as const;
+
+interface Props {
+  set: PlannedSet;
+  plan: PlanOfDrives;
+  drives: readonly Drive[];
+  /** Those of which something could be made. */
+  beside: readonly Drive[];
+  change: (next: PlanOfDrives) => void;
+}
+
+const asRole = (value: string): SeatRole | null =>
+  value === "special" || value === "log" || value === "cache" ? value : null;
+
+/** What stands beside the data of a pool: each drive with what it is there for, and one more. */
+export function SetBeside({ set, plan, drives, beside, change }: Props) {
+  const own = [...set.special, ...set.logs, ...set.caches].flatMap(
+    (id) => drives.find((d) => d.id === id) ?? [],
+  );
+  const give = (drive: string, value: string): void => {
+    const role = asRole(value);
+    change(role ? withSeat(plan, drive, set.id, role) : withFate(plan, drive, "free"));
+  };
+  if (own.length === 0 && beside.length === 0) return null;
+  return (
+    <Field path={`storage.sets.${set.id}.special`} label="Beside its data">
+      {own.map((drive) => (
+        <p key={drive.id} className="flex flex-wrap items-baseline gap-x-3">
+          <span>{driveName(drive)}</span>
+          <select
+            className="select w-auto"
+            aria-label={`${driveName(drive)} is there as`}
+            value={roleIn(set, drive.id) ?? "free"}
+            onChange={(e) => give(drive.id, e.target.value)}
+          >
+            {ROLES.map((r) => (
+              <option key={r.value} value={r.value}>
+                {r.text}
+              </option>
+            ))}
+          </select>
+        </p>
+      ))}
+      {beside.length > 0 && (
+        <select
+          className="select w-auto"
+          aria-label="A drive to stand beside the data"
+          value=""
+          onChange={(e) => give(e.target.value, "special")}
+        >
+          <option value="">{own.length > 0 ? "one more drive …" : "no drive; choose one …"}</option>
+          {beside.map((d) => (
+            <option key={d.id} value={d.id}>
+              {driveName(d)}
+            </option>
+          ))}
+        </select>
+      )}
+    </Field>
+  );
+}
