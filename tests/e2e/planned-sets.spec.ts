@@ -123,6 +123,31 @@ test("the storage server is planned by keys: four copies are called out, drives 
     await expect(page.locator("[data-standing]")).toHaveText("Data are lost.");
   });
 
+  await test.step("a special device that is alone takes the pool with it, and stops", async () => {
+    await page.getByLabel("A drive to stand beside the data").focus();
+    await page.getByLabel("A drive to stand beside the data").selectOption({ index: 1 });
+    await expect(page.locator("[data-consequence]")).toContainText("Its special device is alone");
+    await expect(finding(page, "Special devices that bear less than the data")).toContainText("stop");
+    const is = page.getByRole("combobox", { name: /is there as$/ });
+    await is.focus();
+    await page.keyboard.press("n");
+    await expect(is).toHaveCount(0);
+    await expect(fate(page, 12).getByRole("radio", { name: "free" })).toBeChecked();
+  });
+
+  await test.step("a volume takes what the pool reserves for it, and too many are told", async () => {
+    await page.getByRole("button", { name: "a volume or a file system in it" }).focus();
+    await page.keyboard.press("Enter");
+    await page.getByLabel("Name of volume 1").fill("guests");
+    await page.getByLabel("Size of volume 1").fill("200 TB");
+    await page.keyboard.press("Tab");
+    await expect(finding(page, "Volumes that cannot be made")).toContainText("take more than there is");
+    await page.getByLabel("Size of volume 1").fill("20 TB");
+    await page.keyboard.press("Tab");
+    await expect(finding(page, "Volumes that cannot be made")).toHaveCount(0);
+    await expect(page.getByText(/^Taken 2\d\.\d TB .* of 10\d TB/)).toBeVisible();
+  });
+
   await test.step("its script makes the pool of exactly these drives, and refuses another machine", async () => {
     await saved(page);
     await page.getByRole("link", { name: "Commands that make it" }).focus();
@@ -137,6 +162,9 @@ test("the storage server is planned by keys: four copies are called out, drives 
         ...["create", "-o", "ashift=12", "tank", "raidz2"],
         ...DRIVES.slice(1, 12).map((d) => `ata-Caldbeck_${d.serial}`),
       ]);
+      expect(own.made("volumes")?.[0]).toBe(
+        `zfs create -b 16384 -V ${Math.ceil(20e12 / 16384) * 16384} tank/guests`,
+      );
       expect(other.run(`${script}\n`)).toMatchObject({ code: 1, said: expect.stringMatching(/^STOP/) });
       expect(other.made("pool")).toBeNull();
     } finally {

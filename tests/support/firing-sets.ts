@@ -278,6 +278,8 @@ export const SET_FIRING: [code: string, severity: string, says: RegExp, changes:
     /take all their space at once/,
     withSet({ keeper: "md", type: "6", use: "guests", volumes: [{ name: "v" }] }),
   ],
+  ["storage.set-shingled", "stop", /from the front only/, withSet({}, first({ shingled: "host-managed" }))],
+  ["storage.set-shingled", "caution", /slows down/, withSet({}, first({ shingled: "host-aware" }))],
   ["storage.set-san", "caution", /is reached over iSCSI/, withSet({}, first({ san: "iSCSI", sanPaths: 2 }))],
   ["storage.set-flash", "caution", /is a flash card/, withSet({}, first({ media: "card" }))],
   ["storage.set-flash", "caution", /is removable/, withSet({}, first({ removable: true }))],

@@ -81,6 +81,8 @@ export const driveSchema = z.object({
   controller: optionalText,
   /** Not a drive but a set that a controller shows as one: the name of the set. */
   presentedBy: optionalText,
+  /** Tracks laid over each other, as far as a drive tells: those that hide it look like any other. */
+  shingled: z.enum(["host-aware", "host-managed"]).nullable().default(null),
   /** Not in the machine: a volume of an array on a storage network, by how it is reached. */
   san: z.enum(["iSCSI", "Fibre Channel"]).nullable().default(null),
   /** By how many paths it is reached; null for a drive of the machine itself. */

@@ -49,19 +49,6 @@ export function SetVolumes({ set, shown, put }: Props) {
     put({ ...set, volumes: volumes.map((v, k) => (k === i ? { ...v, ...part } : v)) });
   return (
     <Field path={`storage.sets.${set.id}.volumes`} label="Made on it">
-      {volumes.length > 0 && (
-        <div className="mb-1 w-40">
-          <SelectField
-            {...{
-              path: `storage.sets.${set.id}.provision`,
-              label: "Space",
-              value: set.provision,
-              options: WAYS,
-            }}
-            onChange={(provision) => put({ ...set, provision })}
-          />
-        </div>
-      )}
       {volumes.map((volume, i) => (
         <OneVolume
           key={i}
@@ -71,7 +58,16 @@ export function SetVolumes({ set, shown, put }: Props) {
           remove={() => put({ ...set, volumes: volumes.filter((_, k) => k !== i) })}
         />
       ))}
-      {shown && <Room shown={shown} isThin={set.provision === "thin"} />}
+      {volumes.length > 0 && (
+        <div className="mb-1 grid items-end gap-x-4 sm:grid-cols-[10rem_minmax(0,1fr)]">
+          <SelectField
+            {...{ path: `storage.sets.${set.id}.provision`, label: "Space", value: set.provision }}
+            options={WAYS}
+            onChange={(provision) => put({ ...set, provision })}
+          />
+          {shown && <Room shown={shown} isThin={set.provision === "thin"} />}
+        </div>
+      )}
       <button
         type="button"
         className="link"
@@ -97,7 +93,7 @@ function OneVolume({ set, volume, at, figures, write, remove }: VolumeProps) {
   const isPool = set.keeper === "ZFS";
   const nth = `of volume ${at + 1}`;
   return (
-    <div className="mb-2 grid items-end gap-x-4 gap-y-1 sm:grid-cols-[10rem_9rem_8rem_minmax(0,1fr)]">
+    <div className="mb-2 grid items-end gap-x-4 gap-y-1 sm:grid-cols-[10rem_9rem_10rem_minmax(0,1fr)]">
       <TextField
         {...{ path: path("name"), label: `Name ${nth}`, value: volume.name, maxLength: 60 }}
         onChange={(name) => write({ name })}

@@ -172,6 +172,20 @@ it("a volume of a storage network is one drive over several paths; two disks wit
   ]);
 });
 
+it("a drive that tells of its shingled tracks has them, and one that says none has none", () => {
+  const read = (zoned: string | null) => {
+    const node = { name: "sda", type: "disk", size: 1e12, serial: "AA1", zoned };
+    const result = lsblk.parse(JSON.stringify({ blockdevices: [node] }));
+    return result.ok ? result.value.facts.drives?.[0]?.shingled : undefined;
+  };
+  expect(["host-managed", "host-aware", "none", null].map(read)).toEqual([
+    "host-managed",
+    "host-aware",
+    null,
+    null,
+  ]);
+});
+
 it("what a drive starts is said as far as somebody has looked", () => {
   const drive = (more: Partial<Drive>) =>
     startWords({ firstSector: null, efiVolumes: null, ...more } as Drive);

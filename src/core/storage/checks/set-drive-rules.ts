@@ -138,6 +138,17 @@ export const SET_DRIVE_CHECKS: readonly StorageRule[] = [
       : null,
   ),
 
+  eachDrive("storage.set-shingled", (ground, set, drive) => {
+    if (!drive.shingled) return null;
+    const isManaged = drive.shingled === "host-managed";
+    return hit(
+      isManaged ? "stop" : "caution",
+      SETS,
+      { set: setName(set), drive: driveLook(drive), how: isManaged ? "managed" : "aware" },
+      evidence("zones", drive.shingled, sourceWords(ground, `drives.${drive.id}.shingled`)),
+    );
+  }),
+
   eachDrive("storage.set-san", (ground, set, drive) =>
     drive.san
       ? hit(

@@ -133,6 +133,18 @@ export const SET_MESSAGES = {
     "Flash cards and sticks wear out under guests and get pulled by mistake.",
     { media: { card: "a flash card", stick: "removable" } },
   ),
+  "storage.set-shingled": message(
+    "A drive with shingled tracks in a set",
+    "{drive}, of the {set}, {how}.",
+    "Take drives with plain tracks for sets, and these for copies that are written once from end to end.",
+    "A rebuild writes such a drive without a pause: it falls to a few MB/s, times out, and is thrown out as failed. Drives that hide their shingles are told by no tool; the data sheet says it.",
+    {
+      how: {
+        managed: "is written from the front only, zone by zone, which no set does",
+        aware: "slows down when it is written here and there",
+      },
+    },
+  ),
   "storage.set-san": message(
     "A volume of an array in a set of this machine",
     "{drive}, of the {set}, is reached over {san}.",

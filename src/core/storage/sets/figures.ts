@@ -2,6 +2,7 @@ import { fail, ok, type Result } from "../../result";
 import type { Drive } from "../../machine";
 import { candidateOf, type Candidate } from "../bench/candidate";
 import { poolPartition, poolShapes } from "../bench/capacity";
+import type { Layout } from "../bench/layout";
 import { CLASS_NAMES, CLASSES, type ClassName } from "../bench/classes";
 import type { Question } from "../bench/question";
 import { poolFigures, vdevFigures, vdevShape, type VdevShape } from "../zfs";
@@ -14,6 +15,8 @@ export interface SetFigures {
   question: Question;
   /** Members, then spares. */
   sizes: number[];
+  /** Chance that data are lost within five years, its special devices counted in: with them the pool is lost. */
+  loss: number;
   /** What its own tool will call its size: of a pool with parity, else what can be used. */
   toldBytes: number;
 }
@@ -57,9 +60,33 @@ export function setFigures(set: PlannedSet, byId: (id: string) => Drive | undefi
   const { usableBytes } = figured(first);
   const question = questionOf(set, own, usableBytes);
   const candidate = figured(question);
-  const special = set.special.flatMap((id) => byId(id)?.sizeBytes ?? []);
-  const told = toldBytes(candidate, sizes, question) + specialBytes(special, question);
-  return ok({ candidate, question, sizes, toldBytes: told });
+  const special = set.special.flatMap((id) => byId(id) ?? []);
+  const specials = special.map((d) => d.sizeBytes);
+  const told = toldBytes(candidate, sizes, question) + specialBytes(specials, question);
+  const loss = 1 - (1 - candidate.loss) * (1 - specialLoss(special, question));
+  return ok({
+    candidate,
+    question,
+    sizes,
+    loss: special.length > 0 ? loss : candidate.loss,
+    toldBytes: told,
+  });
+}
+
+/** Chance that all special devices are lost, as one mirror of their own kind. */
+function specialLoss(drives: readonly Drive[], question: Question): number {
+  if (drives.length === 0) return 0;
+  const layout: Layout = {
+    kind: { school: "ZFS", type: drives.length > 1 ? "mirror" : "stripe" },
+    groups: [[...drives.keys()]],
+    ...{ spares: [], distributed: 0, data: 0, left: [] },
+  };
+  return candidateOf(
+    layout,
+    drives.map((d) => d.sizeBytes),
+    CLASSES[classOfDrives(drives)],
+    question,
+  ).loss;
 }
 
 /** What a mirror of special devices adds to the size that the pool tells; it adds nothing to what can be used. */
@@ -81,7 +108,7 @@ export function shapesOf({
   candidate: { layout },
   sizes,
   question,
-}: Omit<SetFigures, "toldBytes">): VdevShape[] {
+}: Omit<SetFigures, "toldBytes" | "loss">): VdevShape[] {
   const least = layout.groups.map((g) => Math.min(...g.map((i) => sizes[i]!)));
   return poolShapes(layout, least, question);
 }

@@ -30,6 +30,7 @@ export function withMadeDrives<Machine extends NonNullable<OnMachine["machine"]>
             ...{
               health: null,
               table: null,
+              shingled: null,
               san: null,
               sanPaths: null,
               firstSector: null,

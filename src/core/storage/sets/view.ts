@@ -6,6 +6,7 @@ import { benchQuery } from "../bench/of-machine";
 import type { Layout } from "../bench/layout";
 import type { Question } from "../bench/question";
 import { figuresOf, isOfData, seatsOf } from "./ground";
+import type { PlannedSet } from "./planned";
 import type { SeatRole } from "./seats";
 import { volumesOf, type VolumesView } from "./volumes";
 import { setName } from "./words.en";
@@ -47,6 +48,14 @@ const placeOf = (drive: Drive): string => (drive.bay ? bayWords(drive.bay) : dri
 
 const NOTHING = { layout: "", sentence: "", rawBytes: 0, usableBytes: 0, worst: 0, loss: 0 } as const;
 
+/** What special devices bear by themselves: with them the pool is lost, whatever its data bear. */
+function specialWords({ special }: Pick<PlannedSet, "special">): string {
+  if (special.length === 0) return "";
+  return special.length === 1
+    ? " Its special device is alone: when that fails, the pool is lost."
+    : ` Of its ${special.length} special devices ${special.length - 1} may fail; with the last one the pool is lost.`;
+}
+
 /** The planned sets of a sheet with their figures. */
 export function setViews(ground: StorageGround): SetView[] {
   return ground.sheet.storage.sets.map((set): SetView => {
@@ -80,14 +89,14 @@ export function setViews(ground: StorageGround): SetView[] {
         ...shared,
         fault: null,
         layout: layoutName(candidate.layout),
-        sentence: consequence(candidate, sizes),
+        sentence: `${consequence(candidate, sizes)}${specialWords(set)}`,
       },
       ...{
         rawBytes: candidate.rawBytes,
         usableBytes: candidate.usableBytes,
         worst: candidate.survival.worst,
       },
-      ...{ loss: candidate.loss, rebuildSeconds: rebuild, ladder: candidate.ladder },
+      ...{ loss: figures.value.loss, rebuildSeconds: rebuild, ladder: candidate.ladder },
       volumes: volumesOf(set, figures.value),
       working: { question, layout, rebuild, unreadable },
     };
