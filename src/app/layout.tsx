@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
 import { Frame } from "@/ui/frame/frame";
+import { begin } from "./builds/actions";
 import { currentHand, setHand } from "./hand";
 import "./globals.css";
 
@@ -16,7 +17,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" data-theme={known} suppressHydrationWarning>
       <body>
-        <Frame hand={await currentHand()} setHand={setHand}>
+        <Frame hand={await currentHand()} setHand={setHand} begin={begin.bind(null, null)}>
           {children}
         </Frame>
       </body>

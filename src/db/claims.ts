@@ -171,6 +171,32 @@ export async function dates(
   return { rows: [...before, ...after] as DateRow[], more: (all?.count ?? 0) - after.length };
 }
 
+/** All the texts by which machines and sheets are found. */
+export const wordTexts = async (db: Db | Tx): Promise<string[]> =>
+  (await db.select({ key: claims.key }).from(claims).where(eq(claims.kind, "words"))).map((r) => r.key);
+
+/** Days in whose words all of some words stand, the next ones first. */
+export const findDates = (db: Db | Tx, words: readonly string[], most: number) =>
+  db
+    .select({
+      ...{ key: claims.key, owner: claims.owner, ownerId: claims.ownerId },
+      ...{ machine: machines.name, number: builds.number },
+    })
+    .from(claims)
+    .leftJoin(builds, and(eq(claims.owner, "build"), eq(builds.id, claims.ownerId)))
+    .leftJoin(machines, eq(machines.id, sql`coalesce(${builds.machineId}, ${claims.ownerId})`))
+    .where(
+      and(
+        eq(claims.kind, "date"),
+        ...words.map(
+          (word) =>
+            sql`instr(lower(${claims.key} || ' ' || coalesce(${machines.name}, '') || ' ' || coalesce(${builds.number}, '')), ${word}) > 0`,
+        ),
+      ),
+    )
+    .orderBy(asc(claims.key))
+    .limit(most);
+
 /** The ids of machines, or of sheets, in whose words one word stands; a sheet is found by its machine's name too. */
 const withWord = (owner: "machine" | "build", word: string): SQL => {
   const own = sql`SELECT owner_id FROM claims WHERE kind = 'words' AND owner = ${owner} AND instr(key, ${word}) > 0`;

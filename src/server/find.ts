@@ -1,103 +1,144 @@
-import { wayTo } from "@/core/sheet";
+import { STAGES, wayTo } from "@/core/sheet";
+import { nearQuery, wordsIn } from "@/core/text";
 import { buildRows, claimRows, imageRows, profileRows, runRows, siteRows } from "@/db";
 import { sourcesOf } from "./sources";
 import { keptJudgement } from "./marks";
 import type { Desk } from "./desk";
 
 export interface Found {
-  kind: "machine" | "image" | "build" | "site" | "profile" | "finding" | "step";
+  kind: "machine" | "image" | "build" | "site" | "segment" | "date" | "profile" | "zone" | "finding" | "step";
   title: string;
   detail: string;
   href: string;
 }
 
-const MOST = 24;
+/** What carries the words; where nothing does, what carries the words that were most likely meant. */
+export interface FindAnswer {
+  found: Found[];
+  /** The words that were looked for instead; null where those that were typed stand somewhere. */
+  meant: string | null;
+}
 
-/**
- * Finds machines (by name, serial, MAC or address), images, sheets, sites and profiles by any part of their words. With
- * the sheet that is open, also its findings by label ("d2") or words, and its steps.
- */
-export async function find(desk: Desk, query: string, openBuild: string | null): Promise<Found[]> {
-  const { db } = desk;
-  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
-  if (words.length === 0) return [];
-  const hits = (...texts: (string | null)[]): boolean => {
-    const all = texts.join(" ").toLowerCase();
-    return words.every((w) => all.includes(w));
-  };
-  const [found, images, sites, profiles] = await Promise.all([
-    claimRows.findWords(db, words, MOST),
+const MOST = 24;
+const MOST_DATES = 6;
+
+/** Something that is found by its texts. */
+type Entry = Found & { texts: readonly (string | null)[] };
+
+/** What stands in few documents, and is looked through as a whole. */
+async function shelfEntries({ db }: Desk): Promise<Entry[]> {
+  const [images, sites, profiles] = await Promise.all([
     imageRows.all(db),
     siteRows.all(db),
     profileRows.newest(db),
   ]);
-  const runs = await runRows.ofBuilds(
-    db,
-    found.builds.map((b) => b.id),
-  );
   return [
-    ...(openBuild ? await insideBuild(desk, openBuild, query.trim().toLowerCase(), hits) : []),
-    ...found.machines.map((m): Found => ({
-      kind: "machine",
-      title: m.name,
-      detail: [m.serial, m.address].filter(Boolean).join(" · "),
-      href: `/machines/${m.id}`,
+    ...images.map(({ id, image: { name, version, fileName } }): Entry => ({
+      ...{ kind: "image", title: name, detail: fileName, href: `/images/${id}` },
+      texts: [name, version, fileName],
     })),
-    ...found.builds.map((b): Found => ({
-      kind: "build",
-      title: `${b.number} ${b.subject}`,
-      detail: b.machine ?? "",
-      href: wayTo(b.id, runs.get(b.id) ?? null),
+    ...sites.flatMap(({ id, site }): Entry[] => [
+      {
+        ...{ kind: "site", title: site.name, detail: site.room, href: `/sites/${id}` },
+        texts: [site.name, site.room, site.domain],
+      },
+      ...site.segments.map((s): Entry => ({
+        ...{ kind: "segment", title: s.name, detail: `${s.prefix}, ${site.name}`, href: `/sites/${id}` },
+        texts: [s.name, s.prefix, s.purpose, s.vlan === null ? "" : `vlan ${s.vlan}`],
+      })),
+    ]),
+    ...profiles.map(({ key, name, version }): Entry => ({
+      ...{ kind: "profile", title: `${name} ${version}`, detail: "OS profile" },
+      ...{ href: `/images/profiles/${key}/${version}`, texts: [name, version] },
     })),
-    ...images
-      .filter((i) => hits(i.image.name, i.image.version, i.image.fileName))
-      .map((i): Found => ({
-        kind: "image",
-        title: i.image.name,
-        detail: i.image.fileName,
-        href: `/images/${i.id}`,
-      })),
-    ...sites
-      .filter((s) => hits(s.site.name, s.site.room, s.site.domain))
-      .map((s): Found => ({ kind: "site", title: s.site.name, detail: s.site.room, href: `/sites/${s.id}` })),
-    ...profiles
-      .filter((p) => hits(p.name, p.version))
-      .map((p): Found => ({
-        kind: "profile",
-        title: `${p.name} ${p.version}`,
-        detail: "OS profile",
-        href: `/images/profiles/${p.key}/${p.version}`,
-      })),
-  ].slice(0, MOST);
+  ];
 }
 
-async function insideBuild(
-  desk: Desk,
-  id: string,
-  query: string,
-  hits: (...texts: string[]) => boolean,
-): Promise<Found[]> {
-  const { db } = desk;
-  const build = await buildRows.one(db, id);
+/** Zones, findings and steps of the sheet that is open. */
+async function sheetEntries(desk: Desk, id: string): Promise<Entry[]> {
+  const build = await buildRows.one(desk.db, id);
   if (!build) return [];
   const { findings, steps } = keptJudgement(id, await sourcesOf(desk, id, build.sheet)).evaluation;
   return [
-    ...findings
-      .filter((f) => f.label.toLowerCase() === query || hits(f.title, f.says))
-      .map((f): Found => ({
-        kind: "finding",
-        title: `${f.label} ${f.title}`,
-        detail: f.says,
-        href: `/builds/${id}#${f.label}`,
-      })),
-    ...steps
-      .filter((s) => hits(s.title))
-      .slice(0, 6)
-      .map((s): Found => ({
-        kind: "step",
-        title: s.title,
-        detail: `step of ${build.number}`,
-        href: `/builds/${id}#zone-${s.zone}`,
-      })),
+    ...STAGES.map(({ zone, title }): Entry => ({
+      ...{ kind: "zone", title: `${zone} ${title}`, detail: `zone of ${build.number}` },
+      ...{ href: `/builds/${id}#zone-${zone}`, texts: [`zone ${zone}`, title] },
+    })),
+    ...findings.map((f): Entry => ({
+      ...{ kind: "finding", title: `${f.label} ${f.title}`, detail: f.says },
+      ...{ href: `/builds/${id}#${f.label}`, texts: [f.title, f.says] },
+    })),
+    ...steps.map((s): Entry => ({
+      ...{ kind: "step", title: s.title, detail: `step of ${build.number}` },
+      ...{ href: `/builds/${id}#zone-${s.zone}`, texts: [s.title] },
+    })),
   ];
+}
+
+const MOST_OF: Readonly<Partial<Record<Found["kind"], number>>> = { step: 6 };
+
+/** The entries in whose texts all words stand; one that is called by its label alone ("d2") goes first. */
+function among(entries: readonly Entry[], words: readonly string[]): Found[] {
+  const query = words.join(" ");
+  const isCalled = ({ title, texts }: Entry): boolean =>
+    title.toLowerCase().startsWith(`${query} `) || texts[0]?.toLowerCase() === query;
+  const carries = ({ texts }: Entry): boolean => {
+    const all = texts.join(" ").toLowerCase();
+    return words.every((w) => all.includes(w));
+  };
+  const counts = new Map<string, number>();
+  const called = entries.filter(isCalled);
+  const others = entries.filter((e) => !called.includes(e) && carries(e));
+  return [...called, ...others].flatMap(({ texts: _, ...found }) => {
+    const n = (counts.get(found.kind) ?? 0) + 1;
+    counts.set(found.kind, n);
+    return n <= (MOST_OF[found.kind] ?? MOST) ? [found] : [];
+  });
+}
+
+/** Machines, sheets and days, which the database looks for. */
+async function kept({ db }: Desk, words: readonly string[]): Promise<Found[]> {
+  const [{ machines, builds }, dates] = await Promise.all([
+    claimRows.findWords(db, words, MOST),
+    claimRows.findDates(db, words, MOST_DATES),
+  ]);
+  const runs = await runRows.ofBuilds(
+    db,
+    builds.map((b) => b.id),
+  );
+  return [
+    ...machines.map((m): Found => ({
+      ...{ kind: "machine", title: m.name, href: `/machines/${m.id}` },
+      detail: [m.serial, m.address].filter(Boolean).join(" · "),
+    })),
+    ...builds.map((b): Found => ({
+      ...{ kind: "build", title: `${b.number} ${b.subject}`, detail: b.machine ?? "" },
+      href: wayTo(b.id, runs.get(b.id) ?? null),
+    })),
+    ...dates.map((d): Found => ({
+      ...{ kind: "date", title: d.key, detail: [d.machine, d.number].filter(Boolean).join(", ") },
+      href: d.owner === "build" ? `/builds/${d.ownerId}` : `/machines/${d.ownerId}`,
+    })),
+  ];
+}
+
+/**
+ * Finds machines (by name, serial, MAC or address), images, sheets, sites, segments, dates and profiles by any part of their
+ * words. With the sheet that is open, also its zones, its findings by label ("d2") or words, and its steps. Where nothing
+ * carries the words, the words that stand nowhere are taken for slips of the nearest ones.
+ */
+export async function find(desk: Desk, query: string, openBuild: string | null): Promise<FindAnswer> {
+  const words = query.toLowerCase().split(/\s+/).filter(Boolean);
+  if (words.length === 0) return { found: [], meant: null };
+  const [sheet, shelf] = await Promise.all([
+    openBuild ? sheetEntries(desk, openBuild) : [],
+    shelfEntries(desk),
+  ]);
+  const search = async (of: readonly string[]): Promise<Found[]> =>
+    [...among(sheet, of), ...(await kept(desk, of)), ...among(shelf, of)].slice(0, MOST);
+  const found = await search(words);
+  if (found.length > 0) return { found, meant: null };
+  const texts = [...sheet, ...shelf].flatMap((e) => e.texts).filter((t) => t !== null);
+  const near = nearQuery(words, wordsIn([...texts, ...(await claimRows.wordTexts(desk.db))]));
+  return near ? { found: await search(near), meant: near.join(" ") } : { found: [], meant: null };
 }

@@ -32,7 +32,7 @@ async function closed(page: Page, name: string): Promise<void> {
 const PRESSED: Record<string, readonly string[]> = {
   Everywhere: ["/", "1 to 6", "?", "Esc"],
   "Where you write": ["U", "Shift U"],
-  "Build sheet": ["A to K", "] [", "M", "P", "X"],
+  "Build sheet": ["A to K", "] [", "R", "T", "M", "P", "X"],
   "Picture of the start": ["arrows", "Shift ← →", "O", "L", "S", "W"],
   Machine: ["F R", "arrows", "Enter", "Esc"],
   Run: ["Enter", "D", "N", "R", "S", "T", "C", "L"],
@@ -93,6 +93,11 @@ test("the keys of the build sheet work, and Escape leaves a field", async ({ pag
   await page.keyboard.press("]");
   await page.keyboard.press("[");
   await expect(page.locator("article:focus")).toHaveAttribute("data-label", "A1");
+  await page.keyboard.press("r");
+  await expect(page.locator("article:focus")).toContainText("Do ");
+  // What has no cure is left as it is; the cure itself is pressed in sheet.spec.
+  await page.keyboard.press("t");
+  await expect(page.locator("article:focus")).toContainText("Do ");
   await page.keyboard.press("x");
   await expect(page.locator("[data-main-action]")).toBeFocused();
   const subject = page.getByLabel("What is this build for?");

@@ -1,5 +1,6 @@
 import { expect, test, type Page } from "@playwright/test";
 import { scriptedMachine } from "../support/scripted-drives";
+import { openQuiet } from "./margin";
 import { DEMO, listening, loadDemo, saved } from "./servers";
 
 test.beforeAll(() => loadDemo());
@@ -96,6 +97,7 @@ test("the storage server is planned by keys: four copies are called out, drives 
     await page.getByRole("button", { name: "of all 12 drives beside the target" }).focus();
     await page.keyboard.press("Enter");
     await expect(finding(page, "A set begins with a failing drive")).toContainText("8 sectors wait");
+    await openQuiet(page, "D");
     await page.getByRole("button", { name: "A drive of another size" }).focus();
     await page.keyboard.press("Enter");
     await expect(finding(page, "A drive of another size")).toContainText("2.00 TB (1.82 TiB) stay idle");

@@ -34,14 +34,66 @@ test("each note stands level with its field or below the one above, and none ove
     .evaluateAll((notes) => notes.map((n) => n.getBoundingClientRect()).map((r) => [r.top, r.bottom]));
   boxes.sort((a, b) => a[0]! - b[0]!);
   boxes.slice(1).forEach(([top], i) => expect(top).toBeGreaterThanOrEqual(boxes[i]![1]!));
-  const head = await page.locator('[data-zone-head="A"]').boundingBox();
-  expect(Math.abs(boxes[0]![0]! - head!.y)).toBeLessThan(12);
-  // Notes are placed in the frame after what they stand beside.
+  // Notes are placed in the frame after what they stand beside; stops stand level whatever is above them.
   await expect(async () => {
-    const address = await page.locator('[data-field="network.address"]').boundingBox();
-    const note = await page.locator("#E1").boundingBox();
-    expect(note!.y).toBeGreaterThanOrEqual(address!.y - 12);
+    for (const [field, label] of [
+      ["storage.target", "D1"],
+      ["network.address", "E1"],
+    ]) {
+      const beside = await page.locator(`[data-field="${field}"]`).boundingBox();
+      const note = await page.locator(`#${label}`).boundingBox();
+      expect(Math.abs(note!.y - beside!.y), label).toBeLessThan(12);
+    }
   }).toPass();
+});
+
+test("the margin shows stops first, folds what asks nobody, and draws a leader only to what is pointed at", async ({
+  page,
+}) => {
+  await page.goto(HV2);
+  await listening(page);
+  const quiet = page.locator('article[data-kind="quiet"][data-zone="D"]');
+  await expect(quiet).toContainText("3 notes");
+  await expect(page.locator("article[data-severity=note]:not([data-kind=quiet])")).toHaveCount(0);
+  // Of folded zones a caution keeps its title; of open ones its sentence.
+  await expect(page.locator("#A1")).not.toContainText("what to do");
+  await expect(page.locator("#D2")).toContainText("what to do");
+  const leader = (key: string) => page.locator(`[data-leader="${key}"]`);
+  await expect(leader("network.in-pool")).toBeVisible();
+  const caution = await page.locator("#D2").getAttribute("data-entry");
+  await expect(leader(caution!)).toBeHidden();
+  await page.locator("#D2").hover();
+  await expect(leader(caution!)).toBeVisible();
+  await page.locator("h1, label").first().hover();
+  await expect(leader(caution!)).toBeHidden();
+  // A label in the address opens the line that holds it.
+  await page.getByRole("link", { name: /D7/ }).first().click();
+  await expect(page.locator("#D7")).toBeVisible();
+  await expect(page.locator("#D7")).toBeFocused();
+});
+
+test("a finding is opened and cured by keys, and the cure is one change that U takes back", async ({
+  page,
+}) => {
+  await page.goto(HV2);
+  await listening(page);
+  const clash = page.locator("article", { hasText: "Fixed address inside a DHCP range" });
+  await expect(clash).toBeVisible();
+  for (let n = 0; n < 30 && !(await clash.evaluate((e) => e === document.activeElement)); n += 1)
+    await page.keyboard.press("]");
+  await expect(clash).toBeFocused();
+  await page.keyboard.press("r");
+  await expect(clash).toContainText("Take one outside the range");
+  await expect(clash).toContainText(/E address: 10\.61\.10\.122 → 10\.61\.10\.\d+/);
+  await expect(clash).toBeFocused();
+  await page.keyboard.press("t");
+  await expect(clash).toHaveCount(0);
+  await saved(page);
+  // The keys are not lost with it.
+  await expect(page.locator("article:focus")).toHaveCount(1);
+  await page.keyboard.press("u");
+  await expect(clash).toBeVisible();
+  await saved(page);
 });
 
 test("a change saves by itself, can be undone, and its finding comes and goes", async ({ page }) => {
@@ -163,4 +215,42 @@ test("the collector posts back once, and its bundle waits on the machine's sheet
   await page.reload();
   await page.getByRole("button", { name: "Look at it" }).click();
   await expect(page.getByRole("table", { name: "Understood" })).toContainText("lscpu");
+});
+
+test("find reaches commands, keys, segments, zones and dates, and bears a slip of the keys", async ({
+  page,
+}) => {
+  await page.goto(HV2);
+  await listening(page);
+  const box = page.getByRole("dialog", { name: "Find" });
+  const option = (name: string | RegExp) => box.getByRole("option", { name });
+  const look = async (query: string) => {
+    if (!(await box.isVisible())) await page.keyboard.press("/");
+    await box.getByRole("combobox").fill(query);
+  };
+  await page.keyboard.press("/");
+  await expect(option(/New build sheet/)).toBeVisible();
+  await look("its cure");
+  await expect(option(/T: take its cure/)).toBeVisible();
+  await look("works managment");
+  await expect(box.getByRole("status")).toContainText("this carries works management");
+  await expect(option(/segment Works management/)).toBeVisible();
+  await look("drill");
+  await expect(option(/^date 20/).first()).toBeVisible();
+  await look("night");
+  await page.keyboard.press("Enter");
+  await expect(page.locator("html")).toHaveAttribute("data-theme", "night-shift");
+  await look("zone k");
+  await expect(option(/^zone K/)).toHaveAttribute("data-selected", "true");
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/#zone-K$/);
+  await expect(page.locator("#zone-K").getByRole("button").first()).toHaveAttribute("aria-expanded", "true");
+  await look("history of this");
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/\/history$/);
+  await look("new build");
+  await expect(option(/New build sheet/)).toHaveAttribute("data-selected", "true");
+  await page.keyboard.press("Enter");
+  await page.waitForURL(/builds\/b-(?!wrk)/);
+  await expect(page.getByLabel("What is this build for?")).toHaveValue("");
 });

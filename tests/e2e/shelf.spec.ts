@@ -2,6 +2,7 @@ import { createHash } from "node:crypto";
 import { copyFileSync, mkdirSync, readFileSync, truncateSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
 import { corpusFile } from "../support/corpus";
+import { openQuiet } from "./margin";
 import { DEMO, loadDemo, listening } from "./servers";
 
 const folder = ".derrick/e2e-files";
@@ -124,6 +125,7 @@ test("the roads stand side by side, and the steps follow the one that is chosen"
   await expect(roads.getByRole("row", { name: /^how/ })).toContainText(
     "install Cairn Hypervisor 6.7then upgrade Cairn Hypervisor 9",
   );
+  await openQuiet(page, "B");
   await expect(page.locator("article", { hasText: "By way of a stepping stone" })).toHaveCount(1);
   await roads.getByRole("radio", { name: "upgrade" }).check({ force: true });
   await expect(page.getByText("upgrade to Cairn Hypervisor 9.0, Ostler build, by virtual CD")).toBeVisible();
@@ -173,6 +175,7 @@ test("a profile is changed in the form: a wrong field is shown, the next edition
   expect(yaml.split("\n")[0]).toMatch(/^# Lowland Server 7: a general Linux/);
 
   await openImageZone(page, "b-tho-b");
+  await openQuiet(page, "B");
   await expect(page.locator("article", { hasText: "A newer edition of the profile" })).toHaveCount(1);
   await page.getByRole("button", { name: "take edition 2" }).click();
   await expect(page.locator("article", { hasText: "A newer edition of the profile" })).toHaveCount(0);

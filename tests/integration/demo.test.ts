@@ -162,13 +162,37 @@ describe("the demo, moved so that now is now", () => {
     ["no such thing", []],
     ["  ", []],
   ])("finds by part of its words: %s", async (query, expected) => {
-    expect((await find(await desk(), query, null)).map((f) => `${f.kind} ${f.title}`)).toEqual(expected);
+    const { found, meant } = await find(await desk(), query, null);
+    expect(found.map((f) => `${f.kind} ${f.title}`)).toEqual(expected);
+    expect(meant).toBeNull();
+  });
+
+  it.each([
+    ["wkr-hv2", "wrk-hv2", "machine wrk-hv2"],
+    ["managment works", "management works", "segment Works management"],
+    ["tusock", "tussock", "profile Tussock Host 5"],
+  ])("takes %s for a slip of what is there", async (query, meant, first) => {
+    const answer = await find(await desk(), query, null);
+    expect(answer.meant).toBe(meant);
+    expect(answer.found.map((f) => `${f.kind} ${f.title}`)).toContain(first);
+  });
+
+  it("finds segments, dates and the zones of the open sheet", async () => {
+    const kinds = async (query: string) =>
+      (await find(await desk(), query, "b-tho-a")).found.map((f) => `${f.kind} ${f.title}`);
+    expect(await kinds("10.61.10.0")).toContain("segment Works management");
+    expect(
+      (await kinds("drill")).filter((t) => /^date \d{4}-\d\d-\d\d .*drill/i.test(t)).length,
+    ).toBeGreaterThan(0);
+    expect((await kinds("zone d"))[0]).toBe("zone D Storage");
+    expect((await kinds("zone k"))[0]).toBe("zone K Hand over");
+    expect(await kinds("storage")).toContain("zone D Storage");
   });
 
   it("finds findings and steps of the open sheet first", async () => {
-    const found = await find(await desk(), "d1", "b-tho-a");
+    const { found } = await find(await desk(), "d1", "b-tho-a");
     expect(found[0]).toMatchObject({ kind: "finding", title: "D1 The target holds data" });
-    const steps = await find(await desk(), "disk", "b-tho-a");
+    const { found: steps } = await find(await desk(), "disk", "b-tho-a");
     expect(steps.some((f) => f.kind === "step" && f.title === "Choose the disk to install on")).toBe(true);
   });
 });

@@ -78,6 +78,6 @@ describe.each(files)("%s", (file) => {
     const line = (c: { kind: string; key: string }, id: string) => `${id} ${c.kind} ${c.key}`;
     const held = await claimRows.holders(db, own);
     expect(held.map((c) => line(c, c.ownerId)).sort()).toEqual(own.map((c) => line(c, c.id)).sort());
-    expect((await find(await desk(), "wrk-hv1", null)).map((f) => f.kind)).toContain("machine");
+    expect((await find(await desk(), "wrk-hv1", null)).found.map((f) => f.kind)).toContain("machine");
   });
 });

@@ -238,8 +238,8 @@ describe("one machine, from its facts to its record", () => {
 
   it("shows on the home page and is found", async () => {
     expect((await todayView(await desk())).running).toEqual([]);
-    expect((await find(await desk(), "sample0001", null)).map((f) => f.kind)).toEqual(["machine"]);
-    expect((await find(await desk(), "d1", buildId))[0]?.kind).toBe("finding");
+    expect((await find(await desk(), "sample0001", null)).found.map((f) => f.kind)).toEqual(["machine"]);
+    expect((await find(await desk(), "d1", buildId)).found[0]?.kind).toBe("finding");
   });
 });
 

@@ -15,3 +15,4 @@ export {
 } from "./finding";
 export { numberFindings, openStops, runChecks, type PlacedFinding } from "./place-findings";
 export { evidence, hit, rulesOver, type FactsOf } from "./check";
+export { foldFindings, quietWords, type FindingGroup } from "./fold";

@@ -22,3 +22,4 @@ export { valuesOf } from "./values";
 export { evaluateSheet, markOf, type Evaluation, type SheetMark, type StageState } from "./evaluate";
 export { judgedIn, judgedOf, judgeOn, verdictText, type Ground, type Judged } from "./judged";
 export type { BuildView, Confirmed, MachineChoice, SaveAnswer, SheetJudge } from "./view";
+export { cureOf, type Cure, type CureGround } from "./cures";

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { BuildView, MachineChoice } from "@/core/sheet";
 import type { PlacedFinding, Zone } from "@/core/finding";
 import { SaveState } from "../draft/save-state";
@@ -10,13 +10,14 @@ import { StaleSlip } from "../draft/stale-slip";
 import { Problems } from "../frame/problems";
 import { TitleBlock } from "../frame/title-block";
 import { Band } from "./band";
-import { Margin } from "./margin";
+import { Margin } from "../findings/margin";
+import { useCures } from "./use-cures";
 import { STAGE_VIEWS } from "./stages";
 
 import { useSheet, type BuildActions, type SheetState } from "./use-sheet";
 import { WaiveSlip } from "./waive-slip";
 import { marksOf, type ZoneProps } from "./zone-props";
-import { useCharacter, useKeys } from "../frame/use-keys";
+import { useKeys } from "../frame/use-keys";
 
 /** The build sheet: one page in working order, its line at the left, its margin at the right, its title block at the foot. */
 export function BuildSheet({
@@ -48,15 +49,15 @@ export function BuildSheet({
     toggle(zone);
     document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
   });
+  useNamedZone(keepOpen);
   useKeys("m", () => setDrawer(!drawer));
   useKeys("p", () => {
     // A folded zone is opened first; its picture is there once that is drawn.
     if (!bootStation()) toggle("C");
     requestAnimationFrame(() => requestAnimationFrame(() => bootStation()?.focus()));
   });
-  useCharacter("]", () => stepThrough(evaluation.findings, 1));
-  useCharacter("[", () => stepThrough(evaluation.findings, -1));
 
+  const cures = useCures(view, names, state.edit);
   const zone: ZoneProps = {
     ...{ view, sheet, machines, edit: state.edit, marks: marksOf(view) },
     agree: async (drive, typed) => state.adopt(await actions.agree(build.id, build.version, drive, typed)),
@@ -92,7 +93,8 @@ export function BuildSheet({
           sheet={sheetRef}
           layoutKey={JSON.stringify(toggled)}
           drawer={drawer}
-          onWaive={setWaiving}
+          isOpen={isOpen}
+          acts={{ ...cures, onWaive: setWaiving }}
         />
       </div>
       <Foot view={view} saved={state.status === "saved"} actions={actions} />
@@ -113,6 +115,20 @@ export function BuildSheet({
       />
     </>
   );
+}
+
+/** A zone that the address comes to name, as the find box makes it, stands open. */
+function useNamedZone(open: (zone: Zone) => void): void {
+  useEffect(() => {
+    const show = (): void => {
+      const zone = /^#zone-([A-Z])$/.exec(location.hash)?.[1];
+      if (!zone) return;
+      open(zone as Zone);
+      document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
+    };
+    addEventListener("hashchange", show);
+    return () => removeEventListener("hashchange", show);
+  });
 }
 
 /** Which stages stand open. */
@@ -167,16 +183,6 @@ function SheetHead({ state, onMargin }: { state: SheetState; onMargin: () => voi
 function StageView({ zone, props }: { zone: Zone; props: ZoneProps }) {
   const View = STAGE_VIEWS[zone];
   return View ? <View {...props} /> : null;
-}
-
-function stepThrough(findings: PlacedFinding[], by: 1 | -1): void {
-  if (findings.length === 0) return;
-  const here = findings.findIndex((f) => f.label === document.activeElement?.id);
-  const next =
-    findings[(here < 0 ? (by > 0 ? 0 : findings.length - 1) : here + by + findings.length) % findings.length];
-  const note = next && document.getElementById(next.label);
-  note?.focus();
-  note?.scrollIntoView({ block: "center" });
 }
 
 /** The title block is the only place of primary actions, and says why one is not possible yet. */

@@ -1,10 +1,12 @@
 "use client";
 
-import { Command } from "cmdk";
+import { Command as Box } from "cmdk";
 import { Search } from "lucide-react";
 import { usePathname, useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
+import { startTransition, useEffect, useState } from "react";
+import { commandsFor, type Command } from "./commands";
 import { Slip } from "./dialog";
+import { flipTheme } from "./theme-switch";
 import { useCharacter } from "./use-keys";
 
 interface Found {
@@ -13,9 +15,14 @@ interface Found {
   detail: string;
   href: string;
 }
+interface Answer {
+  found: Found[];
+  /** The words that were looked for instead of those that were typed. */
+  meant: string | null;
+}
 
-/** One box that reaches everything. On a build sheet it also reaches that sheet's findings ("d2") and steps. */
-export function FindBox() {
+/** One box that reaches everything: what is kept, what can be done, and on a build sheet its zones, findings and steps. */
+export function FindBox({ begin }: { begin: () => Promise<void> }) {
   const [open, setOpen] = useState(false);
   useCharacter("/", () => setOpen(true));
   return (
@@ -31,60 +38,117 @@ export function FindBox() {
         <span className="kbd hidden lg:inline-block">/</span>
       </button>
       <Slip open={open} onClose={() => setOpen(false)} title="Find">
-        <Finder close={() => setOpen(false)} />
+        <Finder close={() => setOpen(false)} begin={begin} />
       </Slip>
     </>
   );
 }
 
-function Finder({ close }: { close: () => void }) {
-  const [query, setQuery] = useState("");
-  const [found, setFound] = useState<Found[] | null>(null);
-  const router = useRouter();
-  const build = /^\/builds\/(b-[^/]+)/.exec(usePathname())?.[1] ?? "";
+/** What the server finds of a query, a moment after it was typed; null while nothing is asked. */
+function useFound(query: string, build: string): Answer | null {
+  const [answer, setAnswer] = useState<{ query: string; found: Answer } | null>(null);
   useEffect(() => {
     const stop = new AbortController();
     const wait = setTimeout(async () => {
-      if (query.trim() === "") return setFound(null);
-      const answer = await fetch(`/api/v1/find?q=${encodeURIComponent(query)}&build=${build}`, {
+      if (query.trim() === "") return setAnswer(null);
+      const got = await fetch(`/api/v1/find?q=${encodeURIComponent(query)}&build=${build}`, {
         signal: stop.signal,
       }).catch(() => null);
-      if (answer?.ok) setFound((await answer.json()) as Found[]);
+      if (got?.ok) setAnswer({ query, found: (await got.json()) as Answer });
     }, 120);
     return () => {
       clearTimeout(wait);
       stop.abort();
     };
   }, [query, build]);
+  // What was found of other words is not shown any more: Enter would lead to it.
+  return answer?.query === query ? answer.found : null;
+}
+
+function Finder({ close, begin }: { close: () => void; begin: () => Promise<void> }) {
+  const [query, setQuery] = useState("");
+  const router = useRouter();
+  const build = /^\/builds\/(b-[^/]+)/.exec(usePathname())?.[1] ?? "";
+  const answer = useFound(query, build);
+  const go = (href: string): void => {
+    const [path, place] = href.split("#");
+    if (!place || path !== location.pathname) return router.push(href);
+    // A place of the page that is open: the page hears of it as of any other change of the address.
+    history.pushState(null, "", href);
+    dispatchEvent(new HashChangeEvent("hashchange"));
+  };
+  const run = ({ does }: Command): void => {
+    if (does === "flip theme") flipTheme();
+    else if (does === "show keys") requestAnimationFrame(showKeys);
+    else if (does === "new sheet") startTransition(begin);
+    else go(does.href);
+  };
+  const commands = commandsFor(answer?.meant ?? query, build);
+  // A command that begins with what was typed is what was meant; else what is kept goes first.
+  const isMeant = ({ title }: Command): boolean => title.toLowerCase().startsWith(query.trim().toLowerCase());
+  const lines: LineProps[] = [
+    ...commands.filter(isMeant).map((c) => ({ ...c, act: () => run(c) })),
+    ...(answer?.found ?? []).map((f) => ({ ...f, act: () => go(f.href) })),
+    ...commands.filter((c) => !isMeant(c)).map((c) => ({ ...c, act: () => run(c) })),
+  ];
+  const [chosen, setChosen] = useState("");
+  const stands = lines.some((l) => valueOf(l) === chosen);
   return (
-    <Command shouldFilter={false} label="Find">
-      <Command.Input
+    <Box
+      shouldFilter={false}
+      label="Find"
+      // What is found later stands first all the same, and Enter leads to it.
+      value={stands ? chosen : lines[0] ? valueOf(lines[0]) : ""}
+      onValueChange={setChosen}
+    >
+      <Box.Input
         autoFocus
         value={query}
-        onValueChange={setQuery}
+        onValueChange={(typed) => {
+          setQuery(typed);
+          setChosen("");
+        }}
         className="input text-base"
-        placeholder="name, serial, MAC, address, sheet number, d2"
+        placeholder="name, serial, MAC, address, sheet number, d2, or what to do"
       />
-      <Command.List className="mt-3 max-h-[50dvh] overflow-auto">
-        {found?.length === 0 && (
-          <Command.Empty className="quiet py-2">Nothing carries these words.</Command.Empty>
+      {answer?.meant && (
+        <p className="mt-2" role="status">
+          Nothing carries these words; this carries <b>{answer.meant}</b>.
+        </p>
+      )}
+      <Box.List className="mt-3 max-h-[50dvh] overflow-auto">
+        {answer && lines.length === 0 && (
+          <Box.Empty className="quiet py-2">Nothing carries these words.</Box.Empty>
         )}
-        {found?.map((f) => (
-          <Command.Item
-            key={f.kind + f.href + f.title}
-            value={f.kind + f.href + f.title}
-            onSelect={() => {
-              close();
-              router.push(f.href);
-            }}
-            className="flex cursor-pointer items-baseline gap-3 border-b px-1 py-1 data-[selected=true]:bg-base-200 border-base-300"
-          >
-            <span className="label w-16 shrink-0">{f.kind}</span>
-            <span className="font-medium">{f.title}</span>
-            <span className="quiet value ml-auto truncate text-[0.86rem]">{f.detail}</span>
-          </Command.Item>
+        {lines.map((line) => (
+          <Line key={valueOf(line)} {...line} act={() => (close(), line.act())} />
         ))}
-      </Command.List>
-    </Command>
+      </Box.List>
+    </Box>
   );
 }
+
+interface LineProps {
+  kind: string;
+  title: string;
+  detail: string;
+  act: () => void;
+}
+
+const valueOf = ({ kind, title, detail }: Omit<LineProps, "act">): string =>
+  `${kind} ${title} ${detail}`.trim();
+
+/** The sheet of keys lies in the frame, behind its own button. */
+const showKeys = (): void => document.querySelector<HTMLElement>("button[aria-label=Keys]")?.click();
+
+const Line = ({ kind, title, detail, act }: LineProps) => (
+  <Box.Item
+    value={valueOf({ kind, title, detail })}
+    onSelect={act}
+    className="flex cursor-pointer items-baseline gap-3 border-b px-1 py-1 data-[selected=true]:bg-base-200 border-base-300"
+  >
+    <span className="label w-16 shrink-0">{kind}</span>
+    <span className="font-medium">{title}</span>
+    <span className="quiet value ml-auto truncate text-[0.86rem]">{detail}</span>
+  </Box.Item>
+);

@@ -12,10 +12,13 @@ export function Frame({
   children,
   hand,
   setHand,
+  begin,
 }: {
   children: ReactNode;
   hand: string;
   setHand: (name: string) => Promise<void>;
+  /** Begins a build sheet and leads to it. */
+  begin: () => Promise<void>;
 }) {
   return (
     <div className="flex min-h-dvh flex-col">
@@ -28,7 +31,7 @@ export function Frame({
         <div className="ml-auto flex items-center gap-2 pb-1">
           <Alarm />
           <HandName hand={hand} setHand={setHand} />
-          <FindBox />
+          <FindBox begin={begin} />
           <ThemeSwitch />
           <KeySheet />
         </div>

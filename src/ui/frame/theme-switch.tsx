@@ -4,20 +4,22 @@ import { MoonStar, Sun } from "lucide-react";
 
 const YEAR = 31_536_000;
 
+/** From the one to the other. */
+export function flipTheme(): void {
+  const root = document.documentElement;
+  const dark = root.dataset.theme
+    ? root.dataset.theme === "night-shift"
+    : matchMedia("(prefers-color-scheme: dark)").matches;
+  root.dataset.theme = dark ? "day-sheet" : "night-shift";
+  document.cookie = `derrick_theme=${root.dataset.theme}; path=/; max-age=${YEAR}; samesite=lax`;
+}
+
 /** Day sheet or night shift; kept in a cookie, so that the server draws the right one at once. */
 export function ThemeSwitch() {
-  const flip = () => {
-    const root = document.documentElement;
-    const dark = root.dataset.theme
-      ? root.dataset.theme === "night-shift"
-      : matchMedia("(prefers-color-scheme: dark)").matches;
-    root.dataset.theme = dark ? "day-sheet" : "night-shift";
-    document.cookie = `derrick_theme=${root.dataset.theme}; path=/; max-age=${YEAR}; samesite=lax`;
-  };
   return (
     <button
       type="button"
-      onClick={flip}
+      onClick={flipTheme}
       className="cursor-pointer p-1"
       aria-label="Day sheet or night shift"
       title="Day sheet or night shift"

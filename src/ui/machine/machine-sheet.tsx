@@ -2,11 +2,11 @@
 
 import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
-import type { PlacedFinding } from "@/core/finding";
+import { foldFindings, type PlacedFinding } from "@/core/finding";
 import type { MachineDocument, MachineDrawing as Drawing } from "@/core/machine";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
-import { SEVERITY_RULE, SEVERITY_TEXT, Signal } from "../frame/signal";
+import { Note } from "../findings/note";
 import { ControllerCard, DriveCard, EmptyBayCard, PortCard, SupplyCard, type DriveFile } from "./cards";
 import { MachineDrawing } from "./machine-drawing";
 import type { Selection } from "./selection";
@@ -121,45 +121,18 @@ function Findings({
 }) {
   if (findings.length === 0)
     return <p className="quiet">The rules have nothing to say about this machine.</p>;
+  // The zones of sheets say nothing of a machine by itself: its notes are one line.
+  const groups = foldFindings(findings.map((f) => ({ ...f, label: "", zone: "A" })));
+  const more = ({ subject }: PlacedFinding): ReactNode =>
+    subject && drives.includes(subject) ? (
+      <button type="button" className="link quiet text-[0.86rem]" onClick={() => onDrive(subject)}>
+        show the drive
+      </button>
+    ) : null;
   return (
-    <section aria-label="Findings" className="space-y-2.5">
-      {findings.map((f) => (
-        <article key={f.key} className={`border-l-2 pl-2.5 ${SEVERITY_RULE[f.severity]}`}>
-          <h3 className={`flex items-center gap-1.5 leading-5 ${SEVERITY_TEXT[f.severity]}`}>
-            <Signal severity={f.severity} />
-            <span className="font-semibold">{f.severity}</span>
-            <span className="text-base-content">{f.title}</span>
-          </h3>
-          <p className="leading-snug [overflow-wrap:anywhere]">{f.says}</p>
-          <details>
-            <summary className="link quiet cursor-pointer list-none text-[0.86rem]">
-              what to do, and why
-            </summary>
-            <div className="mt-1 space-y-1 leading-snug">
-              <p>{f.remedy}</p>
-              <dl className="grid grid-cols-[auto_1fr] gap-x-2 text-[0.9rem]">
-                {f.evidence.map((e) => (
-                  <div key={e.what + e.value} className="contents">
-                    <dt className="quiet">{e.what}</dt>
-                    <dd>
-                      <span className="value [overflow-wrap:anywhere]">{e.value}</span>{" "}
-                      <span className="quiet">({e.source})</span>
-                    </dd>
-                  </div>
-                ))}
-              </dl>
-            </div>
-          </details>
-          {f.subject && drives.includes(f.subject) && (
-            <button
-              type="button"
-              className="link quiet ml-3 text-[0.86rem]"
-              onClick={() => onDrive(f.subject ?? "")}
-            >
-              show the drive
-            </button>
-          )}
-        </article>
+    <section aria-label="Findings" className="sheet:space-y-2.5">
+      {groups.map((g) => (
+        <Note key={g.key} group={g} acts={{ more }} isBrief={false} />
       ))}
     </section>
   );

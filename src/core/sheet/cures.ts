@@ -1,0 +1,180 @@
+import type { PlacedFinding } from "../finding";
+import { bayWords, type Drive } from "../machine";
+import { withFate } from "../storage";
+import type { BuildView } from "./view";
+import type { SheetChanges } from "./sheet";
+
+/** An edit that does away with a finding, in the words of its button: "take 10.61.10.6". */
+export interface Cure {
+  words: string;
+  changes: SheetChanges;
+}
+
+/** What a cure is worked out from: the sheet with what stands around it. */
+export type CureGround = Pick<BuildView, "nextFree"> & {
+  build: { sheet: BuildView["build"]["sheet"] };
+  context: BuildView["context"];
+};
+
+type Cures = (ground: CureGround, finding: PlacedFinding) => Cure | null;
+
+const facts = ({ context }: CureGround) => context.machine?.document.facts ?? null;
+const segment = ({ build, context }: CureGround) =>
+  context.site?.segments.find((s) => s.id === build.sheet.network.segment) ?? null;
+
+const address: Cures = ({ nextFree, build }) =>
+  nextFree && nextFree !== build.sheet.network.address
+    ? { words: `take ${nextFree}`, changes: { "network.address": nextFree } }
+    : null;
+
+const gateway: Cures = (ground) => {
+  const own = segment(ground)?.gateway;
+  return own && own !== ground.build.sheet.network.gateway
+    ? { words: `take ${own}`, changes: { "network.gateway": own } }
+    : null;
+};
+
+const nameServers: Cures = (ground) => {
+  const own = segment(ground)?.nameServers ?? [];
+  return own.length > 0 && own.join() !== ground.build.sheet.network.nameServers.join()
+    ? { words: `take ${own.join(", ")}`, changes: { "network.nameServers": own } }
+    : null;
+};
+
+/** The only wired port with a link; of none with a link, the only wired one. */
+const port: Cures = (ground) => {
+  const wired = (facts(ground)?.ports ?? []).filter((p) => p.kind === "ethernet");
+  const linked = wired.filter((p) => p.link === "up");
+  const [only, ...more] = linked.length > 0 ? linked : wired;
+  return only && more.length === 0 && only.mac !== ground.build.sheet.network.port
+    ? { words: `take ${only.seenAs}`, changes: { "network.port": only.mac } }
+    : null;
+};
+
+const onlySegment: Cures = ({ context }) => {
+  const [only, ...more] = context.site?.segments ?? [];
+  return only && more.length === 0
+    ? { words: `take ${only.name}`, changes: { "network.segment": only.id } }
+    : null;
+};
+
+/** What the site usually answers, where the sheet answers otherwise. */
+const usual =
+  (field: "domain" | "timeZone" | "keyboard"): Cures =>
+  ({ build, context }) => {
+    const own = context.site?.[field] ?? "";
+    return own !== "" && own !== build.sheet.answers[field]
+      ? { words: `take ${own}`, changes: { [`answers.${field}`]: own } }
+      : null;
+  };
+
+/** The other mode of the firmware, where profile and image both know it. */
+const otherMode: Cures = ({ build, context }) => {
+  const other = build.sheet.boot.mode === "uefi" ? "legacy" : "uefi";
+  const isKnown = context.profile?.firmware.modes.includes(other) && context.image?.bootModes.includes(other);
+  return isKnown
+    ? { words: `start in ${other === "uefi" ? "UEFI" : "legacy"} mode`, changes: { "boot.mode": other } }
+    : null;
+};
+
+const once: Cures = ({ build }) =>
+  build.sheet.boot.start === "one-time boot"
+    ? null
+    : { words: "start the medium once", changes: { "boot.start": "one-time boot" } };
+
+const secureLater: Cures = () => ({
+  words: "switch secure boot off to install",
+  changes: { "boot.secureBoot": "off to install" },
+});
+
+const nameOf = (drive: Drive): string => (drive.bay ? bayWords(drive.bay) : (drive.model ?? "the drive"));
+
+/** A drive that is not to be touched; it is the subject of its finding, behind that of its set. */
+const spared: Cures = (ground, { subject }) => {
+  const drive = facts(ground)?.drives.find((d) => subject === d.id || subject?.endsWith(` ${d.id}`));
+  if (!drive) return null;
+  const { target, partners, layout, leaveAlone, free, sets } = withFate(
+    ground.build.sheet.storage,
+    drive.id,
+    "leave alone",
+  );
+  return {
+    words: `leave ${nameOf(drive)} alone`,
+    changes: {
+      ...{ "storage.target": target, "storage.partners": partners, "storage.layout": layout },
+      ...{ "storage.leaveAlone": leaveAlone, "storage.free": free, "storage.sets": sets },
+      "storage.erase": ground.build.sheet.storage.erase.filter((c) => c.drive !== drive.id),
+    },
+  };
+};
+
+/** A set is made by this build after all. */
+const now: Cures = ({ build }, { subject }) => ({
+  words: "make it with this build",
+  changes: {
+    "storage.sets": build.sheet.storage.sets.map((s) => (s.id === subject ? { ...s, later: null } : s)),
+  },
+});
+
+const thin: Cures = ({ build }, { subject }) => ({
+  words: "make them thin",
+  changes: {
+    "storage.sets": build.sheet.storage.sets.map((s) =>
+      s.id === subject ? { ...s, provision: "thin" as const } : s,
+    ),
+  },
+});
+
+const plainSwap: Cures = () => ({
+  words: "leave the swap to the installer",
+  changes: { "storage.swap": "as the installer does" },
+});
+
+const edition: Cures = ({ context }) =>
+  context.edition
+    ? {
+        words: `take edition ${context.edition.newest}`,
+        changes: { "image.edition": context.edition.newest },
+      }
+    : null;
+
+/** By the code of a finding. Only what is a decision of nobody but the clock, the list or the site stands here. */
+const CURES: Readonly<Record<string, Cures>> = {
+  "network.no-address": address,
+  "network.not-an-address": address,
+  "network.outside": address,
+  "network.edge": address,
+  "network.taken": address,
+  "network.in-pool": address,
+  "network.gateway": gateway,
+  "network.no-gateway": gateway,
+  "network.name-servers": nameServers,
+  "network.no-port": port,
+  "network.wireless-port": port,
+  "network.no-link": port,
+  "network.no-segment": onlySegment,
+  "answers.domain": usual("domain"),
+  "answers.time-zone": usual("timeZone"),
+  "answers.keyboard": usual("keyboard"),
+  "boot.image-mode": otherMode,
+  "boot.profile-mode": otherMode,
+  "boot.media-first": once,
+  "boot.secure-unsigned": secureLater,
+  "storage.undecided": spared,
+  "storage.set-failing": spared,
+  "storage.set-flash": spared,
+  "storage.set-san": spared,
+  "storage.set-shingled": spared,
+  "storage.set-letter": spared,
+  "storage.set-later": now,
+  "storage.set-thick": thin,
+  "storage.swap-by-hand": plainSwap,
+  "storage.swap-pool": plainSwap,
+  "image.profile-newer": edition,
+};
+
+/** The edit by which Derrick would do away with a finding; null where it takes a person to decide. */
+export const cureOf = (ground: CureGround, finding: PlacedFinding): Cure | null =>
+  finding.waiver ? null : (CURES[finding.code]?.(ground, finding) ?? null);
+
+export const CURED: readonly string[] = Object.keys(CURES);

@@ -1,0 +1,26 @@
+import { describe, expect, it } from "vitest";
+import { commandsFor } from "./commands";
+
+const titles = (query: string, build = "") => commandsFor(query, build).map((c) => c.title);
+
+describe("commands of the find box", () => {
+  it("are all offered before anything is typed, those of an open sheet first", () => {
+    expect(titles("")).toContain("New build sheet");
+    expect(titles("")).not.toContain("History of this sheet");
+    expect(titles("", "b-1")[0]).toBe("History of this sheet");
+    expect(commandsFor("history", "b-1")[0]?.does).toEqual({ href: "/builds/b-1/history" });
+  });
+
+  it("are found by their words and by others that people use", () => {
+    expect(titles("new build")[0]).toBe("New build sheet");
+    expect(titles("dark")).toEqual(["Night shift"]);
+    expect(titles("night")).toContain("Night shift");
+    expect(titles("spreadsheet")).toEqual(["List of machines in and out"]);
+    expect(titles("nothing like it")).toEqual([]);
+  });
+
+  it("tell of keys by what these do", () => {
+    expect(titles("its cure")).toEqual(["T: take its cure, where it offers one"]);
+    expect(commandsFor("secure boot", "")[0]).toMatchObject({ kind: "key", does: "show keys" });
+  });
+});
