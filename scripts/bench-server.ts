@@ -64,6 +64,7 @@ async function on(machines: number, builds: number): Promise<void> {
   );
   await time("Today", "20 ms", async () => todayView(await desk()));
   await time("find with a sheet open", "10 ms", async () => find(await desk(), "bench-77", SHEET));
+  await time("find with a slip of the keys", "50 ms", async () => find(await desk(), "bnech-77", SHEET));
   await time("list of machines", "30 ms", async () => listMachines(await desk()));
   await time("list of builds", "30 ms", async () => listBuilds(await desk()));
   await time("one machine", "30 ms", async () => machineView(await desk(), "m-wrk-hv2"));

@@ -24,7 +24,7 @@ mkdirSync(out, { recursive: true });
 
 const VIEWS = [
   { name: "today", path: "/" },
-  { name: "build-sheet", path: "/builds/b-wrk-hv2" },
+  { name: "build-sheet", path: "/builds/b-wrk-hv2", wait: '[data-field="storage.sets"] button' },
   { name: "build-sheet-storage", path: "/builds/b-tho-a", open: ["h"], at: "#zone-D" },
   { name: "build-sheet-boot", path: "/builds/b-tho-a", at: "#zone-C", night: true },
   { name: "build-sheet-image", path: "/builds/b-wrk-hv2", open: ["b"], at: "#zone-B" },

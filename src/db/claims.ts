@@ -171,9 +171,14 @@ export async function dates(
   return { rows: [...before, ...after] as DateRow[], more: (all?.count ?? 0) - after.length };
 }
 
-/** All the texts by which machines and sheets are found. */
-export const wordTexts = async (db: Db | Tx): Promise<string[]> =>
-  (await db.select({ key: claims.key }).from(claims).where(eq(claims.kind, "words"))).map((r) => r.key);
+/** The names of machines and sheets: what a person may have meant by a word with a slip in it. */
+export async function nameTexts(db: Db | Tx): Promise<string[]> {
+  const [named, sheets] = await Promise.all([
+    db.select({ name: machines.name }).from(machines),
+    db.select({ subject: builds.subject, hostName: builds.hostName }).from(builds),
+  ]);
+  return [...named.map((m) => m.name), ...sheets.map((b) => `${b.subject} ${b.hostName}`)];
+}
 
 /** Days in whose words all of some words stand, the next ones first. */
 export const findDates = (db: Db | Tx, words: readonly string[], most: number) =>
@@ -186,13 +191,7 @@ export const findDates = (db: Db | Tx, words: readonly string[], most: number) =
     .leftJoin(builds, and(eq(claims.owner, "build"), eq(builds.id, claims.ownerId)))
     .leftJoin(machines, eq(machines.id, sql`coalesce(${builds.machineId}, ${claims.ownerId})`))
     .where(
-      and(
-        eq(claims.kind, "date"),
-        ...words.map(
-          (word) =>
-            sql`instr(lower(${claims.key} || ' ' || coalesce(${machines.name}, '') || ' ' || coalesce(${builds.number}, '')), ${word}) > 0`,
-        ),
-      ),
+      and(eq(claims.kind, "date"), ...words.map((word) => sql`instr(lower(${claims.key}), ${word}) > 0`)),
     )
     .orderBy(asc(claims.key))
     .limit(most);

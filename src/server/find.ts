@@ -139,6 +139,6 @@ export async function find(desk: Desk, query: string, openBuild: string | null):
   const found = await search(words);
   if (found.length > 0) return { found, meant: null };
   const texts = [...sheet, ...shelf].flatMap((e) => e.texts).filter((t) => t !== null);
-  const near = nearQuery(words, wordsIn([...texts, ...(await claimRows.wordTexts(desk.db))]));
+  const near = nearQuery(words, wordsIn([...texts, ...(await claimRows.nameTexts(desk.db))]));
   return near ? { found: await search(near), meant: near.join(" ") } : { found: [], meant: null };
 }

@@ -53,8 +53,10 @@ export function Note({ group, acts, isBrief }: { group: FindingGroup; acts: Note
 }
 
 const Head = ({ finding, children }: { finding: PlacedFinding; children: ReactNode }) => (
-  <h3 className={`flex items-center gap-1.5 leading-5 ${SEVERITY_TEXT[finding.severity]}`}>
-    <Signal severity={finding.severity} />
+  <h3 className={`flex items-start gap-1.5 leading-5 ${SEVERITY_TEXT[finding.severity]}`}>
+    <span className="flex h-5 items-center">
+      <Signal severity={finding.severity} />
+    </span>
     {finding.label && <span className="value font-semibold">{finding.label}</span>}
     <span className="font-semibold">{finding.severity}</span>
     {children}
@@ -97,7 +99,7 @@ function One({ finding, acts, isBrief }: { finding: PlacedFinding; acts: NoteAct
         {brief ? (
           <Title text={title} hint={finding.says} open={false} onOpen={() => setOpen(true)} />
         ) : (
-          <span className={`truncate text-base-content ${severity === "stop" ? "font-semibold" : ""}`}>
+          <span className={`text-base-content ${severity === "stop" ? "font-semibold" : "truncate"}`}>
             {title}
           </span>
         )}

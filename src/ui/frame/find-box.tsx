@@ -148,7 +148,7 @@ const Line = ({ kind, title, detail, act }: LineProps) => (
     className="flex cursor-pointer items-baseline gap-3 border-b px-1 py-1 data-[selected=true]:bg-base-200 border-base-300"
   >
     <span className="label w-16 shrink-0">{kind}</span>
-    <span className="font-medium">{title}</span>
+    <span className="min-w-[55%] font-medium">{title}</span>
     <span className="quiet value ml-auto truncate text-[0.86rem]">{detail}</span>
   </Box.Item>
 );

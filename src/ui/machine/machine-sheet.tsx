@@ -130,7 +130,7 @@ function Findings({
       </button>
     ) : null;
   return (
-    <section aria-label="Findings" className="sheet:space-y-2.5">
+    <section aria-label="Findings" className="flex flex-col gap-2.5 [&>article]:mb-0">
       {groups.map((g) => (
         <Note key={g.key} group={g} acts={{ more }} isBrief={false} />
       ))}
