@@ -82,11 +82,6 @@ const once: Cures = ({ build }) =>
     ? null
     : { words: "start the medium once", changes: { "boot.start": "one-time boot" } };
 
-const secureLater: Cures = () => ({
-  words: "switch secure boot off to install",
-  changes: { "boot.secureBoot": "off to install" },
-});
-
 const nameOf = (drive: Drive): string => (drive.bay ? bayWords(drive.bay) : (drive.model ?? "the drive"));
 
 /** A drive that is not to be touched; it is the subject of its finding, behind that of its set. */
@@ -116,15 +111,6 @@ const now: Cures = ({ build }, { subject }) => ({
   },
 });
 
-const thin: Cures = ({ build }, { subject }) => ({
-  words: "make them thin",
-  changes: {
-    "storage.sets": build.sheet.storage.sets.map((s) =>
-      s.id === subject ? { ...s, provision: "thin" as const } : s,
-    ),
-  },
-});
-
 const plainSwap: Cures = () => ({
   words: "leave the swap to the installer",
   changes: { "storage.swap": "as the installer does" },
@@ -138,7 +124,10 @@ const edition: Cures = ({ context }) =>
       }
     : null;
 
-/** By the code of a finding. Only what is a decision of nobody but the clock, the list or the site stands here. */
+/**
+ * By the code of a finding: what the site, the machine's own reading or a list answers already. What a person has to weigh –
+ * what is erased, secure boot, a layout – has no cure.
+ */
 const CURES: Readonly<Record<string, Cures>> = {
   "network.no-address": address,
   "network.not-an-address": address,
@@ -159,7 +148,6 @@ const CURES: Readonly<Record<string, Cures>> = {
   "boot.image-mode": otherMode,
   "boot.profile-mode": otherMode,
   "boot.media-first": once,
-  "boot.secure-unsigned": secureLater,
   "storage.undecided": spared,
   "storage.set-failing": spared,
   "storage.set-flash": spared,
@@ -167,7 +155,6 @@ const CURES: Readonly<Record<string, Cures>> = {
   "storage.set-shingled": spared,
   "storage.set-letter": spared,
   "storage.set-later": now,
-  "storage.set-thick": thin,
   "storage.swap-by-hand": plainSwap,
   "storage.swap-pool": plainSwap,
   "image.profile-newer": edition,

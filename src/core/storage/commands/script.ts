@@ -35,6 +35,11 @@ const beside = (role: "special" | "log" | "cache", drives: readonly NamedDrive[]
     ? []
     : [`  ${role} ${role !== "cache" && drives.length > 1 ? "mirror " : ""}${variables(drives)}`];
 
+/** The tool refuses special devices of another redundancy than the data (zpool_vdev.c of OpenZFS), unless it is told twice. */
+const isUneven = ({ special, type, members, groups }: PlannedSet): boolean =>
+  special.length > 0 &&
+  (special.length > 1 ? type !== "mirror" || members.length / groups !== special.length : type !== "stripe");
+
 /** Drives to a line, so that a long command can be read. */
 function zpool(set: PlannedSet, cast: Cast): string[] {
   const { member: members, spare: spares } = cast;
@@ -52,7 +57,16 @@ function zpool(set: PlannedSet, cast: Cast): string[] {
     ...(spares.length > 0 ? [`  spare ${variables(spares)}`] : []),
   ];
   return [
-    ...[`zpool create -o ashift=12 ${name}`, ...all].map((line, i) => (i < all.length ? `${line} \\` : line)),
+    ...(isUneven(set)
+      ? [
+          comment(
+            "-f: the tool asks for it where special devices are not laid out as the data are; the sheet says what follows.",
+          ),
+        ]
+      : []),
+    ...[`zpool create ${isUneven(set) ? "-f " : ""}-o ashift=12 ${name}`, ...all].map((line, i) =>
+      i < all.length ? `${line} \\` : line,
+    ),
     ...inPool(set),
     `zpool status ${name}`,
     `zfs list -r ${name}`,
