@@ -52,7 +52,8 @@ test("two windows offline: the note of each arrives once, with the time when it 
   await expect.poll(() => noteTimes("from the second window")).toBe(1);
   const notes = (await log()).slice(-2);
   for (const note of notes) {
-    expect(Date.parse(note.given!)).toBeLessThanOrEqual(givenBefore);
+    // The clocks of browser and test are read in two programs, and may be some milliseconds apart.
+    expect(Date.parse(note.given!)).toBeLessThanOrEqual(givenBefore + 100);
     expect(Date.parse(note.at)).toBeGreaterThan(givenBefore + 3000);
   }
   await expect(second.getByText("kept here")).toHaveCount(0);
