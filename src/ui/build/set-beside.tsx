@@ -1,4 +1,4 @@
-import { driveName, type Drive } from "@/core/machine";
+import { driveLook, type Drive } from "@/core/machine";
 import {
   roleIn,
   withFate,
@@ -28,6 +28,10 @@ interface Props {
 const asRole = (value: string): SeatRole | null =>
   value === "special" || value === "log" || value === "cache" ? value : null;
 
+/** Without a character of its serial, which the sheet may ask for; two of one look are told apart by where they were. */
+const calledHere = (drive: Drive): string =>
+  drive.bay ? driveLook(drive) : `${driveLook(drive)}, was ${drive.seenAs}`;
+
 /** What stands beside the data of a pool: each drive with what it is there for, and one more. */
 export function SetBeside({ set, plan, drives, beside, change }: Props) {
   const own = [...set.special, ...set.logs, ...set.caches].flatMap(
@@ -42,10 +46,10 @@ export function SetBeside({ set, plan, drives, beside, change }: Props) {
     <Field path={`storage.sets.${set.id}.special`} label="Beside its data">
       {own.map((drive) => (
         <p key={drive.id} className="flex flex-wrap items-baseline gap-x-3">
-          <span>{driveName(drive)}</span>
+          <span>{calledHere(drive)}</span>
           <select
             className="select w-auto"
-            aria-label={`${driveName(drive)} is there as`}
+            aria-label={`${calledHere(drive)} is there as`}
             value={roleIn(set, drive.id) ?? "free"}
             onChange={(e) => give(drive.id, e.target.value)}
           >
@@ -67,7 +71,7 @@ export function SetBeside({ set, plan, drives, beside, change }: Props) {
           <option value="">{own.length > 0 ? "one more drive …" : "no drive; choose one …"}</option>
           {beside.map((d) => (
             <option key={d.id} value={d.id}>
-              {driveName(d)}
+              {calledHere(d)}
             </option>
           ))}
         </select>

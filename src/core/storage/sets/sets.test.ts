@@ -286,4 +286,12 @@ describe("what stands beside the data of a pool", () => {
       ["CB-08", "special"],
     ]);
   });
+
+  it("is told in the steps without a character of a serial, which the guard before asks for", () => {
+    const drives = bulks(8, () => ({ bay: null }));
+    const plan = aBuild(withSet({ members: ids(6), special: ["CB-07"], logs: ["CB-08"] }, drives));
+    const told = JSON.stringify(setSteps(plan).map((s) => [s.title, s.do, s.see]));
+    expect(told).toContain("was sd-");
+    for (const { serial } of drives) expect(told.replaceAll(`was sd-${serial}`, "")).not.toContain(serial);
+  });
 });

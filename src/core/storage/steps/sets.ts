@@ -1,5 +1,5 @@
 import { takes } from "../../estimate";
-import { bayWords, driveName, type Drive } from "../../machine";
+import { bayWords, driveLook, type Drive } from "../../machine";
 import { HAZARD, step, type Step } from "../../stage";
 import { formatBytes, formatDuration } from "../../units";
 import { layoutName } from "../bench/words.en";
@@ -20,7 +20,9 @@ import {
 import { guardSteps } from "./guards";
 
 const byController = ({ keeper }: PlannedSet): boolean => keeper === "RAID controller";
-const placeOf = (drive: Drive): string => (drive.bay ? bayWords(drive.bay) : driveName(drive));
+/** The guard before asks for the serial, so nothing of it stands here. */
+const placeOf = (drive: Drive): string =>
+  drive.bay ? bayWords(drive.bay) : `${driveLook(drive)}, was ${drive.seenAs}`;
 
 const HELPERS = {
   special: "Special devices, mirrored",
