@@ -221,27 +221,40 @@ test("a wait that ends is told in the title of every page, by sound and notifica
 
 test("F9: what a site's lists cannot read stays in its field, and the rest is kept", async ({ page }) => {
   await visit(page, "/sites/s-works");
-  const circuits = page.getByLabel("Circuits: name and watts a line");
+  const circuits = page.getByRole("table", { name: "Circuits" });
+  const cell = (name: string) => circuits.getByRole("textbox", { name });
+  const last = (await circuits.getByRole("row").count()) - 1;
   const room = page.getByLabel("Room");
-  const before = [await circuits.inputValue(), await room.inputValue()] as const;
-  await circuits.fill("A1 1500\nA2");
-  // It is read when the field is left: until then the tab is not closed without a question.
+  const before = await room.inputValue();
+  await cell(`Circuit, row ${last}`).fill("A9");
+  // It is read when the row is left: until then the tab is not closed without a question.
   const asks = () => page.evaluate(() => !dispatchEvent(new Event("beforeunload", { cancelable: true })));
   expect(await asks()).toBe(true);
   await room.fill("another room");
   // The room is saved, and the page does not say that all is.
   await expect(page.getByRole("status")).toHaveText("one field cannot be read and is not saved");
-  await expect(page.getByText(/line 2, "A2"/)).toBeVisible();
-  await expect(circuits).toHaveValue("A1 1500\nA2");
-  await circuits.fill("A1 1500\nA2 900");
-  await circuits.press("Tab");
+  await expect(cell(`Watts allowed, row ${last}`)).toHaveAttribute("aria-invalid", "true");
+  await expect(page.getByText("a number of watts above 0, such as 2300")).toBeVisible();
+  await expect(cell(`Circuit, row ${last}`)).toHaveValue("A9");
+  // Two rows of a spreadsheet, pasted over the row that does not fit.
+  await cell(`Circuit, row ${last}`).evaluate((field) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData("text", "A9\t900\nA10\t1200\n");
+    field.dispatchEvent(new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }));
+  });
+  await expect(cell(`Circuit, row ${last + 1}`)).toHaveValue("A10");
+  await cell(`Circuit, row ${last + 1}`).press("ArrowUp");
+  await expect(cell(`Circuit, row ${last}`)).toBeFocused();
+  await page.keyboard.press("Enter");
   await saved(page);
   expect(await asks()).toBe(false);
   await page.reload();
-  await expect(circuits).toHaveValue("A1 1500\nA2 900");
+  await expect(cell(`Watts allowed, row ${last + 1}`)).toHaveValue("1200");
   await expect(room).toHaveValue("another room");
   await listening(page);
-  await circuits.fill(before[0]);
-  await room.fill(before[1]);
+  await page.getByRole("button", { name: `Remove row ${last + 1} of Circuits` }).click();
+  await page.getByRole("button", { name: `Remove row ${last} of Circuits` }).click();
+  await room.fill(before);
   await saved(page);
+  await expect(circuits.getByRole("row")).toHaveCount(last + 1);
 });

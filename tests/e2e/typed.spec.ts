@@ -138,17 +138,24 @@ test("a site is made, its networks typed; what cannot be is refused with its pla
   await expect(page.getByText("1 to 4094")).toBeVisible();
   await vlan.fill("40");
   await vlan.press("Tab");
-  const dhcp = page.getByLabel("DHCP ranges");
-  await dhcp.fill("from 5 on");
-  await dhcp.press("Tab");
-  await expect(page.getByText('"from 5 on": a range is two addresses')).toBeVisible();
-  await dhcp.fill("10.61.40.100 - 10.61.40.150");
-  await dhcp.press("Tab");
+  const dhcp = page.getByRole("table", { name: "DHCP ranges of Harbour office" });
+  const cell = (name: string) => dhcp.getByRole("textbox", { name });
+  await cell("From, row 1").fill("from 5 on");
+  await cell("From, row 1").press("Tab");
+  await cell("To, row 1").fill("10.61.40.150");
+  await expect(page.getByText('"from 5 on" is not an address')).toBeHidden();
+  await cell("To, row 1").press("Enter");
+  await expect(page.getByText('"from 5 on" is not an address')).toBeVisible();
+  await expect(page.getByRole("status")).toHaveText("one field cannot be read and is not saved");
+  await cell("From, row 1").fill("10.61.40.100");
+  await cell("From, row 1").press("Enter");
+  await expect(cell("From, row 2")).toBeFocused();
   await saved(page);
   await page.reload();
   await expect(page.getByLabel("Prefix", { exact: true })).toHaveValue("10.61.40.0/24");
   await expect(page.getByLabel("Segment", { exact: true })).toHaveValue("Harbour office");
-  await expect(page.getByLabel("DHCP ranges")).toHaveValue("10.61.40.100 - 10.61.40.150");
+  await expect(cell("From, row 1")).toHaveValue("10.61.40.100");
+  await expect(cell("To, row 1")).toHaveValue("10.61.40.150");
 });
 
 test("two people write one site: both versions are offered, the choice is kept, and U takes it back", async ({

@@ -1,61 +1,50 @@
 import { expect, it } from "vitest";
-import {
-  formatCircuits,
-  formatOccupied,
-  formatRanges,
-  formatReservations,
-  parseAddresses,
-  parseCircuits,
-  parseOccupied,
-  parseRanges,
-  parseReservations,
-  siteSchema,
-} from ".";
+import { CIRCUIT, OCCUPIED, parseAddresses, RANGE, RESERVATION, siteSchema, type CellRow } from ".";
 
-type Parse = (text: string) => { ok: true; value: unknown } | { ok: false; problems: { message: string }[] };
-
-it.each<[string, Parse, string, RegExp]>([
-  [
-    "a reservation without a MAC",
-    parseReservations,
-    "02:61:0a:00:00:09 10.61.10.9 strip\n10.61.10.8 x",
-    /^line 2, .*MAC/,
-  ],
-  [
-    "a reservation without an address",
-    parseReservations,
-    "02:61:0a:00:00:09 strip",
-    /^line 1, .*"strip" is not an address/,
-  ],
-  ["a thing without an address", parseOccupied, "10.61.10.4 switch\n\nprinter", /^line 3, "printer"/],
-  ["an address without a thing", parseOccupied, "10.61.10.4", /say what has this address/],
-  ["a circuit without watts", parseCircuits, "A1 2300\nA2", /^line 2, "A2": .*A1 2300/],
-  ["a circuit of no watts", parseCircuits, "A1 0", /its watts/],
-  ["half a range", parseRanges, "10.61.10.100 - 10.61.10.199, 10.61.10.5", /"10\.61\.10\.5": a range is two/],
-  ["a name for a name server", parseAddresses, "10.61.10.2, ns1", /"ns1": is not an address/],
-])("refuses %s with its line, and loses nothing in silence", (_, parse, text, message) => {
-  const read = parse(text);
-  if (read.ok) throw new Error("was read");
-  expect(read.problems.map((p) => p.message).join("; ")).toMatch(message);
-});
-
-it("reads what it writes", () => {
-  const reservations = "02:61:0a:00:00:09 10.61.10.9 rack A power strip";
-  const occupied = "10.61.10.4 switch wrk-sw1\nfd61:7a1e::4 printer";
-  const again = <T>(
-    read: { ok: true; value: T } | { ok: false; problems: unknown },
-    format: (v: T) => string,
-  ) => (read.ok ? format(read.value) : JSON.stringify(read.problems));
-  expect(again(parseReservations(reservations), formatReservations)).toBe(reservations);
-  expect(again(parseOccupied(occupied), formatOccupied)).toBe(occupied);
-  expect(again(parseCircuits("A1 2300\n\nrack A 1500.5 W"), formatCircuits)).toBe("A1 2300\nrack A 1500.5");
-  expect(again(parseRanges("10.61.10.100 to 10.61.10.199"), formatRanges)).toBe(
-    "10.61.10.100 - 10.61.10.199",
-  );
+it("refuses a name among name servers, and loses nothing in silence", () => {
+  expect(parseAddresses("10.61.10.2, ns1")).toMatchObject({
+    problems: [{ message: '"ns1": is not an address' }],
+  });
   expect(parseAddresses(" 10.61.10.2 10.61.10.3,")).toMatchObject({
     ok: true,
     value: ["10.61.10.2", "10.61.10.3"],
   });
+});
+
+/** What the cells of a row come to: the row, or what is wrong, cell by cell. */
+function row<Row>({ cells, check }: CellRow<Row>, ...texts: string[]) {
+  const read = cells.map((c, i) => c.read(texts[i] ?? ""));
+  const wrong = read.flatMap((r) => ("problem" in r ? [r.problem] : []));
+  if (wrong.length > 0) return wrong;
+  const whole = Object.assign({}, ...read.map((r) => ("value" in r ? r.value : {}))) as Row;
+  return check?.(whole) ?? whole;
+}
+
+it("reads the cells of a site's lists, each by its own rule", () => {
+  expect(row(RESERVATION, "02-61-0A-00-00-09", "10.61.10.9", "rack A power strip")).toEqual({
+    mac: "02:61:0a:00:00:09",
+    address: "10.61.10.9",
+    name: "rack A power strip",
+  });
+  expect(row(RESERVATION, "02:61", "strip")).toEqual([
+    "a MAC is six pairs, such as 02:61:0a:00:00:09",
+    '"strip" is not an address',
+  ]);
+  expect(row(OCCUPIED, "fd61:7a1e::4", "printer")).toEqual({ address: "fd61:7a1e::4", what: "printer" });
+  expect(row(OCCUPIED, "10.61.10.4", "")).toEqual(["say what has this address"]);
+  expect(row(CIRCUIT, "rack A", "1500,5 W")).toEqual({ name: "rack A", limitWatts: 1500.5 });
+  expect(row(CIRCUIT, "A1", "0")).toEqual(["a number of watts above 0, such as 2300"]);
+  expect(row(CIRCUIT, "A1", "2300 VA")).toEqual(["a number of watts above 0, such as 2300"]);
+  expect(row(RANGE, "10.61.10.9", "10.61.10.100")).toEqual({ from: "10.61.10.9", to: "10.61.10.100" });
+  expect(row(RANGE, "10.61.10.100", "10.61.10.9")).toBe("the last address lies before the first");
+  expect(row(RANGE, "10.61.10.100", "fd61:7a1e::9")).toMatch(/^one is an IPv4 address/);
+});
+
+it("reads what its cells show", () => {
+  const reservation = { mac: "02:61:0a:00:00:09", address: "10.61.10.9", name: "strip" };
+  expect(row(RESERVATION, ...RESERVATION.cells.map((c) => c.show(reservation)))).toEqual(reservation);
+  const circuit = { name: "A1", limitWatts: 2300.5 };
+  expect(row(CIRCUIT, ...CIRCUIT.cells.map((c) => c.show(circuit)))).toEqual(circuit);
 });
 
 it("keeps a link whose round trip nobody typed as not typed", () => {

@@ -2,11 +2,11 @@
 
 import { useState } from "react";
 import { isAddress, parsePrefix, type Segment } from "@/core/network";
-import type { Site } from "@/core/site";
+import { parseAddresses, RANGE, RESERVATION, type Site } from "@/core/site";
 import { bound, type Typing } from "../draft/bound";
+import { EntryTable } from "../fields/entry-table";
 import { ParsedField, SelectField, TextField } from "../fields/fields";
 import { checkedText, wholeField } from "../fields/numbers";
-import { addresses, ranges, reservations } from "./listed";
 
 const PURPOSES: Segment["purpose"][] = ["management", "uplink", "storage", "guests", "isolated lab"];
 const isPrefix = (text: string): boolean => parsePrefix(text) !== null;
@@ -17,6 +17,13 @@ const gateway = {
     const text = typed.trim();
     if (text === "") return { value: null };
     return isAddress(text) ? { value: text } : { problem: "an address, or nothing" };
+  },
+};
+const addresses = {
+  format: (list: string[]) => list.join(", "),
+  parse(text: string): { value: string[] } | { problem: string } {
+    const read = parseAddresses(text);
+    return read.ok ? { value: read.value } : { problem: read.problems.map((p) => p.message).join("; ") };
   },
 };
 const vlan = wholeField("1 to 4094", (n) => n > 0 && n < 4095);
@@ -42,9 +49,10 @@ export function Segments({ typing }: { typing: Typing<Site> }) {
 function SegmentFields({ typing, i, remove }: { typing: Typing<Site>; i: number; remove: () => void }) {
   const field = bound(typing);
   const purpose = field(`segments.${i}.purpose`, "Purpose");
+  const name = typing.document.segments[i]?.name ?? "";
   return (
     <fieldset className="mb-4 grid gap-x-8 gap-y-3 border-b pb-4 sm:grid-cols-4 border-base-300">
-      <legend className="sr-only">{typing.document.segments[i]?.name}</legend>
+      <legend className="sr-only">{name}</legend>
       <TextField {...field(`segments.${i}.name`, "Segment")} />
       <ParsedField {...field(`segments.${i}.prefix`, "Prefix")} {...prefix} placeholder="10.61.10.0/24" />
       <ParsedField {...field(`segments.${i}.gateway`, "Gateway")} {...gateway} />
@@ -54,17 +62,15 @@ function SegmentFields({ typing, i, remove }: { typing: Typing<Site>; i: number;
         onChange={(p) => purpose.onChange(p as Segment["purpose"])}
       />
       <ParsedField {...field(`segments.${i}.nameServers`, "Name servers")} {...addresses} />
-      <ParsedField
-        {...field(`segments.${i}.dhcp`, "DHCP ranges")}
-        {...ranges}
-        placeholder="10.61.10.100 - 10.61.10.199"
-      />
       <ParsedField {...field(`segments.${i}.vlan`, "VLAN")} {...vlan} />
-      <ParsedField
-        {...field(`segments.${i}.reservations`, "Reservations: MAC, address, name a line")}
-        {...reservations}
-        rows={2}
-      />
+      <div className="sm:col-span-2">
+        <span className="label">DHCP ranges</span>
+        <EntryTable {...field(`segments.${i}.dhcp`, `DHCP ranges of ${name}`)} of={RANGE} />
+      </div>
+      <div className="col-span-full">
+        <span className="label">Reservations</span>
+        <EntryTable {...field(`segments.${i}.reservations`, `Reservations of ${name}`)} of={RESERVATION} />
+      </div>
       <button type="button" className="link quiet justify-self-start" onClick={remove}>
         remove this segment
       </button>

@@ -3,15 +3,15 @@
 import type { ReactNode } from "react";
 import type { WrittenView } from "@/core/document";
 import { isTimeZone } from "@/core/identity";
-import { SITE_NAMES, type Site } from "@/core/site";
+import { CIRCUIT, OCCUPIED, SITE_NAMES, type Site } from "@/core/site";
 import { bound, type Typing } from "../draft/bound";
 import { useWritten, type WrittenActions } from "../draft/use-written";
 import { WrittenFoot } from "../draft/written-foot";
+import { EntryTable } from "../fields/entry-table";
 import { ChoiceField, ParsedField, TextField } from "../fields/fields";
 import { checkedText, numberField } from "../fields/numbers";
 import { Page, Ruled } from "../frame/page";
 import { TitleBlock, type TitleCell } from "../frame/title-block";
-import { circuits, occupied } from "./listed";
 import { FirmwareRules } from "./firmware-rules";
 import { Segments } from "./segments";
 
@@ -55,9 +55,11 @@ export function SiteSheet({
         </Ruled>
         <Ruled
           title="Addresses of other things"
-          note="switches, controllers, printers: one a line, address and what it is"
+          note="switches, controllers, printers; cells of a spreadsheet can be pasted here"
         >
-          <ParsedField {...bound(draft)("occupied", "Address, and what it is")} {...occupied} rows={3} />
+          <div className="max-w-2xl">
+            <EntryTable {...bound(draft)("occupied", "Other things")} of={OCCUPIED} />
+          </div>
         </Ruled>
         <Ruled
           title="Power"
@@ -131,8 +133,8 @@ function Power({ typing }: { typing: Typing<Site> }) {
   const { tariff } = typing.document;
   const currency = tariff?.currency ?? "£";
   return (
-    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-[1fr_10rem_10rem]">
-      <ParsedField {...bound(typing)("circuits", "Circuits: name and watts a line")} {...circuits} rows={3} />
+    <div className="grid items-start gap-x-8 gap-y-3 sm:grid-cols-[1fr_10rem_10rem]">
+      <EntryTable {...bound(typing)("circuits", "Circuits")} of={CIRCUIT} />
       <ParsedField
         path="tariff.perKilowattHour"
         label="Price of a kWh"

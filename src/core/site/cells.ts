@@ -1,0 +1,127 @@
+import { addressSortKey, isAddress } from "../network";
+import { fail, ok, type Result } from "../result";
+import type { Site } from "./site";
+
+type Segment = Site["segments"][number];
+
+/** What stands in a cell: the part of its row that it gives, or what is wrong with it. */
+export type CellRead<Row> = { value: Partial<Row> } | { problem: string };
+
+/** A column of a list that people type: how a row is shown in it, and how what is typed into it is read. */
+export interface Cell<Row> {
+  title: string;
+  example: string;
+  show: (row: Row) => string;
+  read: (text: string) => CellRead<Row>;
+}
+
+/** The columns of a list, and what may be wrong with a row whose cells all fit. */
+export interface CellRow<Row> {
+  cells: readonly Cell<Row>[];
+  check?: (row: Row) => string | null;
+}
+
+const MAC = /^([0-9a-f]{2}[:-]){5}[0-9a-f]{2}$/i;
+
+const address = <Row>(
+  title: string,
+  example: string,
+  show: (row: Row) => string,
+  give: (a: string) => Partial<Row>,
+) => ({
+  ...{ title, example, show },
+  read: (text: string): CellRead<Row> =>
+    isAddress(text) ? { value: give(text) } : { problem: `"${text.slice(0, 60)}" is not an address` },
+});
+
+/** What a DHCP server gives to one network card. */
+export const RESERVATION: CellRow<Segment["reservations"][number]> = {
+  cells: [
+    {
+      ...{ title: "MAC", example: "02:61:0a:00:00:09", show: (r) => r.mac },
+      read: (text) =>
+        MAC.test(text)
+          ? { value: { mac: text.toLowerCase().replaceAll("-", ":") } }
+          : { problem: "a MAC is six pairs, such as 02:61:0a:00:00:09" },
+    },
+    address(
+      "Address",
+      "10.61.10.9",
+      (r) => r.address,
+      (a) => ({ address: a }),
+    ),
+    {
+      ...{ title: "Name", example: "rack A power strip", show: (r) => r.name },
+      read: (text) => ({ value: { name: text || "not named" } }),
+    },
+  ],
+};
+
+/** The addresses that a DHCP server hands out, first and last. */
+export const RANGE: CellRow<Segment["dhcp"][number]> = {
+  cells: [
+    address(
+      "From",
+      "10.61.10.100",
+      (r) => r.from,
+      (from) => ({ from }),
+    ),
+    address(
+      "To",
+      "10.61.10.199",
+      (r) => r.to,
+      (to) => ({ to }),
+    ),
+  ],
+  check: ({ from, to }) => {
+    if (from.includes(":") !== to.includes(":"))
+      return "one is an IPv4 address and the other an IPv6 address";
+    return (addressSortKey(from) ?? "") > (addressSortKey(to) ?? "")
+      ? "the last address lies before the first"
+      : null;
+  },
+};
+
+/** An address of a thing that is no machine of Derrick. */
+export const OCCUPIED: CellRow<Site["occupied"][number]> = {
+  cells: [
+    address(
+      "Address",
+      "10.61.10.4",
+      (o) => o.address,
+      (a) => ({ address: a }),
+    ),
+    {
+      ...{ title: "What it is", example: "switch", show: (o) => o.what },
+      read: (text) => (text === "" ? { problem: "say what has this address" } : { value: { what: text } }),
+    },
+  ],
+};
+
+/** A circuit with the load that the site's own electrician allows on it. */
+export const CIRCUIT: CellRow<Site["circuits"][number]> = {
+  cells: [
+    {
+      ...{ title: "Circuit", example: "A1", show: (c) => c.name },
+      read: (text) => (text === "" ? { problem: "a circuit needs a name" } : { value: { name: text } }),
+    },
+    {
+      ...{ title: "Watts allowed", example: "2300", show: (c) => String(c.limitWatts) },
+      read: (text) => {
+        const limitWatts = /^\d+([.,]\d+)?\s*W?$/i.test(text) ? Number.parseFloat(text.replace(",", ".")) : 0;
+        return limitWatts > 0
+          ? { value: { limitWatts } }
+          : { problem: "a number of watts above 0, such as 2300" };
+      },
+    },
+  ],
+};
+
+/** Addresses parted by commas or blanks; every one that is none is a problem that quotes it. */
+export function parseAddresses(text: string): Result<string[]> {
+  const entries = text.split(/[\s,]+/).filter(Boolean);
+  const wrong = entries.filter((e) => !isAddress(e));
+  return wrong.length > 0
+    ? fail(...wrong.map((e) => ({ message: `"${e.slice(0, 60)}": is not an address` })))
+    : ok(entries);
+}
