@@ -1,9 +1,11 @@
 import type { Metadata } from "next";
 import { cookies } from "next/headers";
 import type { ReactNode } from "react";
+import { DemoLine } from "@/ui/frame/demo-line";
 import { Frame } from "@/ui/frame/frame";
 import { begin } from "./builds/actions";
 import { currentHand, setHand } from "./hand";
+import { isLooking, leaveDemo } from "./look";
 import "./globals.css";
 
 export const metadata: Metadata = {
@@ -18,6 +20,7 @@ export default async function Layout({ children }: { children: ReactNode }) {
     <html lang="en" data-theme={known} suppressHydrationWarning>
       <body>
         <Frame hand={await currentHand()} setHand={setHand} begin={begin.bind(null, null)}>
+          {(await isLooking()) && <DemoLine leave={leaveDemo} />}
           {children}
         </Frame>
       </body>

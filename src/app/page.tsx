@@ -1,4 +1,5 @@
 import Link from "next/link";
+import { isFirstDay } from "@/server/first-day";
 import { todayView } from "@/server/today";
 import type { DueDate } from "@/core/record";
 import { formatDate, formatDuration } from "@/core/units";
@@ -8,14 +9,19 @@ import { NewBuild } from "@/ui/build/new-build";
 import { Page, Ruled } from "@/ui/frame/page";
 import { Signal } from "@/ui/frame/signal";
 import { HandsLine } from "@/ui/today/hands-line";
+import { FirstDay } from "@/ui/today/first-day";
 import { begin } from "./builds/actions";
+import { lookAtDemo } from "./look";
+import { beginFirstSheet } from "./machines/actions";
 import { desk } from "./desk";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Today" };
 
 export default async function Today() {
-  const { now, running, preparing, dates, damaged } = await todayView(await desk());
+  const own = await desk();
+  const { now, running, preparing, dates, damaged } = await todayView(own);
+  if (damaged === 0 && (await isFirstDay(own))) return <FirstDay begin={beginFirstSheet} look={lookAtDemo} />;
   const next = running
     .flatMap((r) => (r.hands ? [{ ...r.hands, machine: r.machine }] : []))
     .sort((a, b) => a.at.localeCompare(b.at))[0];

@@ -27,6 +27,10 @@ export const { one } = rows;
 export const open = (db: Db | Tx): Promise<RunRow[]> =>
   rows.some(db, isNull(runs.endedAt), [asc(runs.startedAt)]);
 
+/** Whether there is or was a run. */
+export const any = async (db: Db | Tx): Promise<boolean> =>
+  (await db.select({ id: runs.id }).from(runs).limit(1)).length > 0;
+
 export const all = (db: Db | Tx): Promise<RunRow[]> => rows.some(db, undefined, [asc(runs.startedAt)]);
 
 /** The run of a build that is not handed over; null when there is none. */

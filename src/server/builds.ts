@@ -40,7 +40,7 @@ export async function buildView(desk: Desk, id: string): Promise<BuildView | nul
   const { plan, evaluation } = keptJudgement(id, sources);
   // As it was read: the plan's own machine has the virtual drives that are to be made.
   const { machine } = sources;
-  const { site, image, profile, edition, shelf, sticks } = plan;
+  const { site, image, profile, edition, shelf, sticks, profiles } = plan;
   const addresses = await addressPlan(db, plan);
   return {
     build,
@@ -50,6 +50,7 @@ export async function buildView(desk: Desk, id: string): Promise<BuildView | nul
     segmentPlan: addresses,
     run,
     choices: {
+      families: familiesOf(profiles),
       images: shelf
         .filter(({ image }) => image.purpose === "installer")
         .map((i) => ({ id: i.id, name: i.image.name })),
@@ -60,6 +61,13 @@ export async function buildView(desk: Desk, id: string): Promise<BuildView | nul
     },
   };
 }
+
+/** Each family once, under the name of its newest version. */
+const familiesOf = (profiles: Plan["profiles"]): BuildView["choices"]["families"] => [
+  ...new Map(
+    profiles.map(({ profile: key, name, family }) => [key, { key, name, family }] as const),
+  ).values(),
+];
 
 /** What a sheet is judged by, for a page that judges it while somebody types. */
 export async function groundOf(desk: Desk, id: string): Promise<Ground | null> {

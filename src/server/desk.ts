@@ -18,13 +18,19 @@ export interface Desk {
   actor: string;
 }
 
+/** A desk over a database. */
+export const deskOver = ({ db, write, snapshot }: Database, actor: string): Desk => ({
+  ...{ db, write, snapshot, now, newId, actor },
+  stamp: () => ({ at: now(), by: actor }),
+});
+
 /** The desk of this installation for one person or program. */
 export async function deskOf(actor: string): Promise<Desk> {
-  const { db, write: writing, snapshot } = await database();
+  const opened = await database();
   const write: Desk["write"] = async (work) => {
-    const done = await writing(work);
+    const done = await opened.write(work);
     nudge();
     return done;
   };
-  return { db, write, snapshot, now, newId, actor, stamp: () => ({ at: now(), by: actor }) };
+  return deskOver({ ...opened, write }, actor);
 }

@@ -27,6 +27,8 @@ const environmentSchema = z.object({
 export type Environment = z.infer<typeof environmentSchema> & {
   migrationsFolder: string;
   profilesFolder: string;
+  /** The made-up data that can be looked at. */
+  demoFile: string;
 };
 
 /** Reads the environment once; a wrong value is an error that names the variable and what it wants. */
@@ -40,5 +42,6 @@ export function readEnvironment(): Environment {
     ...read.data,
     migrationsFolder: resolve("src/db/migrations"),
     profilesFolder: resolve("profiles"),
+    demoFile: resolve("demo/marrowby-water.json"),
   };
 }

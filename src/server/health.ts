@@ -1,6 +1,7 @@
 import { DamagedError, troubleOf, UnsoundError } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { database } from "./database";
+import { LookOnlyError } from "./look-only";
 
 /** A failure that a person can do something about: the sentence, and whether asking again later may help. */
 export interface Known {
@@ -13,7 +14,8 @@ export function knownFailure(error: unknown): Known | null {
   const trouble = troubleOf(error);
   if (trouble) return { words: trouble.message, passes: true };
   for (let at = error; at instanceof Error; at = at.cause) {
-    if (at instanceof UnsoundError) return { words: at.message, passes: false };
+    if (at instanceof UnsoundError || at instanceof LookOnlyError)
+      return { words: at.message, passes: false };
     if (at instanceof DamagedError)
       return { words: `${at.message}. It can be repaired on the page of damaged documents.`, passes: false };
   }

@@ -5,6 +5,7 @@ import {
   matchChecksum,
   parseChecksumList,
   shelfMarks,
+  UNKNOWN,
   type Checksum,
   type Image,
 } from "@/core/image";
@@ -106,6 +107,17 @@ async function amend(desk: Desk, id: string, change: (image: Image) => Image): P
     await imageRows.update(tx, id, row.version, change(row.image), desk.stamp());
     return yes(row.version + 1);
   });
+}
+
+/** Takes an image that was not recognised to be of a family; a version that nothing told becomes the family's. */
+export async function takeFor(desk: Desk, id: string, family: string): Promise<Answer<number>> {
+  const profile = newestProfiles(await profileRows.all(desk.db)).find((p) => p.profile === family);
+  if (!profile) return no("This family is no longer there.");
+  return amend(desk, id, (image) => ({
+    ...image,
+    profile: family,
+    version: image.version === UNKNOWN ? profile.version : image.version,
+  }));
 }
 
 /** Keeps what a checksum tool printed over the file; the comparison is made by the core, each time it is shown. */

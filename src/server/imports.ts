@@ -11,6 +11,7 @@ import {
   type Rejected,
 } from "@/core/machine";
 import { readingsOf } from "@/core/readings";
+import { proposals, type Proposal } from "@/core/site";
 import { driveRows, machineRows, readingRows, siteRows, type Stamp, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
@@ -24,6 +25,8 @@ export interface ImportPreview {
   /** Other machines that carry the same chassis serial. */
   sameSerial: { id: string; name: string }[];
   suggestedName: string;
+  /** What the sheet of a machine that is the first of its place would begin with. */
+  proposed: Proposal[];
 }
 
 function previewOf(document: MachineDocument, texts: readonly NamedText[], at: string) {
@@ -65,6 +68,7 @@ export async function previewImport(
     changes,
     sameSerial,
     suggestedName: intake.hostName ?? document.facts.system?.hostName ?? "",
+    proposed: proposals(document.facts),
   });
 }
 

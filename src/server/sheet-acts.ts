@@ -13,6 +13,7 @@ import { buildRows, imageRows, machineRows, profileRows, siteRows } from "@/db";
 import { no, STALE } from "./answer";
 import { buildView, type BuildRow } from "./builds";
 import type { Desk } from "./desk";
+import { takeFor } from "./images";
 import { editionFor } from "./profiles";
 import { sourcesOf } from "./sources";
 
@@ -31,6 +32,7 @@ async function groundOf({ db, actor, now }: Desk, act: SheetAct): Promise<ActGro
     ...{ by: actor, at: now() },
     chosen: machine ? { machine, site } : null,
     newestEdition: edition?.newest ?? null,
+    profile: edition?.profile ?? null,
   };
 }
 
@@ -76,6 +78,18 @@ export async function reread(desk: Desk, id: string): Promise<SaveAnswer> {
 /** Saves edits that were made on `version`, with what follows from them. */
 export const saveEdits = (desk: Desk, id: string, version: number, edits: Edit[]): Promise<SaveAnswer> =>
   actOn(desk, id, version, { act: "edit", edits });
+
+/** Takes the image of a sheet to be of a family, with what follows on the sheet from an image that is known. */
+export async function likeFamily(desk: Desk, id: string, family: string): Promise<SaveAnswer> {
+  const image = (await buildRows.one(desk.db, id))?.sheet.image.id;
+  if (!image) return gone("This sheet has no image.");
+  const taken = await takeFor(desk, image, family);
+  if (!taken.ok) return { ...taken, stale: null };
+  return actOn(desk, id, null, {
+    act: "edit",
+    edits: [{ path: "image.id", before: image, after: image }],
+  });
+}
 
 /**
  * Saves edits for a page that has judged them itself: where the server comes to the same verdict (of the sheet and all

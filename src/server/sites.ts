@@ -1,6 +1,7 @@
 import { addressClaim } from "@/core/claims";
 import { boundKeysOf, segmentPlan, type SegmentStretch } from "@/core/network";
-import { emptySite, siteSchema, type Site } from "@/core/site";
+import { emptyMachine, mergeReadings, readTexts, type NamedText } from "@/core/machine";
+import { proposedSite, siteSchema, type Site } from "@/core/site";
 import { claimRows, machineRows, siteRows, type Db } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
@@ -51,8 +52,14 @@ export async function siteView(desk: Desk, id: string): Promise<SiteView | null>
   };
 }
 
-export async function createSite(desk: Desk, name: string): Promise<Answer<string>> {
-  const site = siteSchema.safeParse({ ...emptySite("x"), name });
+/** A new site, as the first machine of it was found there; without what its tools printed it is empty. */
+export async function createSite(
+  desk: Desk,
+  name: string,
+  texts: readonly NamedText[] = [],
+): Promise<Answer<string>> {
+  const { document } = mergeReadings(emptyMachine(), readTexts(texts).readings, desk.now());
+  const site = siteSchema.safeParse({ ...proposedSite("x", document.facts), name });
   if (!site.success) return no("A site needs a name, for example the building or the town.");
   const id = desk.newId("s");
   await desk.write((tx) => siteRows.insert(tx, id, site.data, desk.stamp()));

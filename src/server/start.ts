@@ -3,6 +3,7 @@ import { admit } from "./door/door";
 import { troubleOf } from "@/db";
 import { addShippedProfiles } from "./profiles";
 import { closeDatabase, database } from "./database";
+import { closeDemo } from "./demo";
 import { deskOf } from "./desk";
 import { hangUp } from "./feed";
 import { damagedDocuments } from "./damaged";
@@ -41,7 +42,10 @@ export async function start(): Promise<void> {
     shared.derrickServer.door = {
       admit: (request, response, dev) => admit(request, response, { ownOrigin, dev }),
       hangUp,
-      end: closeDatabase,
+      end: async () => {
+        await closeDemo();
+        await closeDatabase();
+      },
     };
   } catch (error) {
     console.error(`\nDerrick did not start.\n${inWords(error)}\n`);

@@ -20,6 +20,12 @@ export const PHRASE_FIRING: [code: string, severity: string, says: RegExp, chang
     /asks for cores \(a number\)/,
     { facts: { processors: { architecture: "x86_64", virtualisation: true } } },
   ],
+  [
+    "image.no-profile",
+    "stop",
+    /neither its name nor its inside tells it/,
+    { profile: null, image: { profile: "not known yet" } },
+  ],
   ["storage.hidden", "stop", /shows drives only as part of a set/, hiddenTarget],
   ["boot.cards-syncing", "caution", /expected for now; when it ends is not known/, syncing(38)],
   ["machine.not-read", "caution", /asks for IOMMU \(required\)/, asked("required")],

@@ -5,6 +5,7 @@ import { compatNoteSchema, trialSchema } from "@/core/compat";
 import { registerEntrySchema, wipeSchema } from "@/core/machine";
 import { readingSchema } from "@/core/readings";
 import { issueCode } from "@/server/collector";
+import { beginFirst } from "@/server/first-day";
 import { createMachine } from "@/server/imports";
 import { cloneMachine, placeInBay, removePicture } from "@/server/machines";
 import { importReadings, typeReading } from "@/server/readings";
@@ -22,13 +23,16 @@ const keySchema = z.string().min(1).max(400);
 const textSchema = z.string().max(8_000_000);
 const register = registerEntrySchema.shape;
 
+/** The first machine with its sheet, which it leads to. */
+export const beginFirstSheet = action([nameSchema, textsSchema], beginFirst);
+
 /** Makes a machine; with an empty site id the site is made first, by its name. */
 export const addMachine = action(
   [z.string().max(80), nameSchema, nameSchema, textsSchema],
   async (desk, siteId, siteName, name, texts) => {
     let site = siteId;
     if (site === "") {
-      const made = await createSite(desk, siteName);
+      const made = await createSite(desk, siteName, texts);
       if (!made.ok) return made;
       site = made.value;
     }

@@ -3,6 +3,9 @@ import { verificationOf, type Image } from "./image";
 import type { Inspection } from "./inspect";
 import type { Profile } from "./profile";
 
+/** What stands for a family or a version that neither the name nor the inside of a file tells. */
+export const UNKNOWN = "not known yet";
+
 const ARM = /(aarch64|arm64)/i;
 const VERSION = /\d+(?:\.\d+)*/g;
 /** Numbers in file names that are no versions: processors, bits, years of a date. */
@@ -46,8 +49,8 @@ export function draftImage(fileName: string, found: Inspection, profiles: readon
   const plain = fileName.replace(/\.[a-z0-9]{2,4}$/i, "");
   return {
     name: known ? `${known.profile.name} ${known.version}` : plain.slice(0, 120) || "image",
-    profile: known?.profile.profile ?? "not known yet",
-    version: known?.version ?? plain.replace(NO_VERSION, " ").match(VERSION)?.[0] ?? "not known yet",
+    profile: known?.profile.profile ?? UNKNOWN,
+    version: known?.version ?? plain.replace(NO_VERSION, " ").match(VERSION)?.[0] ?? UNKNOWN,
     variant: /netinst|net-?boot|network/i.test(plain)
       ? "network installer"
       : /boot-?only|mini/i.test(plain)

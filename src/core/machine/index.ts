@@ -5,6 +5,7 @@ export { type BayGroup } from "./layout-schema";
 export { machineEditable, WRITTEN_NAMES, writtenSchema, type Written } from "./editable";
 export { fillFromList, type Filled } from "./fill";
 export { plainWwn } from "./identity";
+export { likelyPort, onlyDrive, ownAddress, type OwnAddress } from "./proposed";
 export { renderBsdCollector, renderCollector } from "./collector";
 export { isBundle, parseBundle, type Bundle } from "./bundle";
 export {

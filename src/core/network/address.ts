@@ -86,6 +86,13 @@ export function inRange(address: string, range: { from: string; to: string }): b
   return number.value >= from.value && number.value <= to.value;
 }
 
+/** "10.61.10.40" with 24 bits stands in "10.61.10.0/24"; null where there is no such network. */
+export function networkOf(address: string, length: number): string | null {
+  if (!parsePrefix(`${address}/${length}`)) return null;
+  const kind = address.includes(":") ? ipaddr.IPv6 : ipaddr.IPv4;
+  return `${kind.networkAddressFromCIDR(`${address}/${length}`)}/${length}`;
+}
+
 export const prefixLengthOf = (prefix: string): number | null => parsePrefix(prefix)?.length ?? null;
 
 /** 24 becomes 255.255.255.0, for installers that ask for a mask. */

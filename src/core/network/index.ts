@@ -10,6 +10,7 @@ export {
   isPrivateAddress,
   isPrivateName,
   netmaskOf,
+  networkOf,
   parsePrefix,
   prefixLengthOf,
   type Prefix,

@@ -20,11 +20,34 @@ describe("choosing a machine", () => {
   it("leaves every drive alone and takes none as target, whatever was chosen before", () => {
     const before = emptySheet();
     const chosen = { ...before, storage: { ...before.storage, target: "S1", free: ["S2"], erase: [] } };
-    const { storage } = adoptMachine(chosen, machine(), aSite);
-    expect(storage).toEqual({
-      ...before.storage,
-      leaveAlone: built.document.facts.drives.map((d) => d.id),
-    });
+    const [drive] = built.document.facts.drives;
+    const drives = [drive!, { ...drive!, id: "S9", serial: "S9" }];
+    const { storage } = adoptMachine(chosen, machine({ drives }), aSite);
+    expect(storage).toEqual({ ...before.storage, leaveAlone: drives.map((d) => d.id) });
+  });
+
+  it("takes the only drive of a machine as target, without leave to erase it, and leaves a stick in it alone", () => {
+    const [drive] = built.document.facts.drives;
+    const stick = { ...drive!, id: "U1", serial: "U1", media: "usb" };
+    const { storage } = adopted({ drives: [drive, stick] });
+    expect(storage).toMatchObject({ target: drive!.id, leaveAlone: ["U1"], erase: [] });
+    expect(adopted({ drives: [stick] }).storage).toMatchObject({ target: null, leaveAlone: ["U1"] });
+  });
+
+  const at = (address: string, dynamic: boolean) => ({
+    ...port("02:61:0a:00:00:01", "up"),
+    addresses: [{ family: "ipv4", address, prefixLength: 24, scope: "global", dynamic }],
+  });
+  it("takes the address that the machine has in its segment; one that was lent only where it can be reserved", () => {
+    const taken = (address: string, dynamic: boolean, site = aSite) =>
+      adopted({ ports: [at(address, dynamic)] }, site).network;
+    const [first] = aSite.segments;
+    const own = first!.prefix.replace(/\.0\/.*$/, ".77");
+    expect(taken(own, false)).toMatchObject({ school: "fixed", address: own });
+    expect(taken(own, true)).toMatchObject({ school: "fixed", address: "" });
+    const reserving = { ...aSite, addressSchool: "reserved" as const };
+    expect(taken(own, true, reserving)).toMatchObject({ school: "reserved", address: own });
+    expect(taken("10.99.0.7", false)).toMatchObject({ address: "" });
   });
 
   it.each<[string, object, string | null]>([
@@ -38,6 +61,10 @@ describe("choosing a machine", () => {
     expect(adopted({ firmware: { mode: "legacy" } }).boot.mode).toBe("legacy");
     expect(adopted({ firmware: undefined }).boot.mode).toBe(emptySheet().boot.mode);
     expect(adopted({ controller: { present: false } }).image.way).toBe("stick");
+    const mini = { form: "Mini PC" };
+    expect(adopted({ controller: undefined, chassis: mini }).image.way).toBe("stick");
+    expect(adopted({ controller: undefined, chassis: {} }).image.way).toBe(emptySheet().image.way);
+    expect(adopted({ controller: { present: true }, chassis: mini }).image.way).toBe(emptySheet().image.way);
     expect(adopted({ controller: { present: true } }).image.way).toBe(emptySheet().image.way);
   });
 

@@ -14,7 +14,13 @@ import {
   type SheetAct,
 } from ".";
 
-const GROUND: ActGround = { by: "J. Pell", at: "2026-11-20T08:00:00.000Z", chosen: null, newestEdition: 3 };
+const GROUND: ActGround = {
+  by: "J. Pell",
+  at: "2026-11-20T08:00:00.000Z",
+  chosen: null,
+  newestEdition: 3,
+  profile: null,
+};
 const holding = aDrive("NV-0001", {
   contents: [{ part: "p1", sizeBytes: 9, kind: "ext4", label: "old", mountedAt: [] }],
 });
@@ -54,6 +60,15 @@ describe("an act on a sheet", () => {
   it("keeps the edition that is the newest when an image is chosen, and not before", () => {
     expect(sheetAfter({ act: "edit", edits: [edit("image.id", "i2")] }).image.edition).toBe(3);
     expect(sheetAfter({ act: "edit", edits: [edit("subject", "other")] }).image.edition).toBeNull();
+  });
+
+  it("gives a sheet without accounts those of the image's family, and touches none that were typed", () => {
+    const { profile } = aBuild(FULL);
+    const choice: SheetAct = { act: "edit", edits: [edit("image.id", "i2")] };
+    const bare: Edit[] = [...choice.edits, edit("answers.accounts", [])];
+    expect(sheetAfter({ act: "edit", edits: bare }, FULL, { profile }).answers.accounts).toHaveLength(1);
+    expect(sheetAfter({ act: "edit", edits: bare }).answers.accounts).toEqual([]);
+    expect(sheetAfter(choice, FULL, { profile }).answers).toEqual(aBuild(FULL).sheet.answers);
   });
 
   it("signs in the name of the desk, whatever an edit says", () => {

@@ -1,5 +1,7 @@
+import { usualAccounts } from "../answers";
 import { takenBack, type Edit } from "../document";
 import { waiverSchema } from "../finding";
+import type { Profile } from "../image";
 import { fail, ok, type Result } from "../result";
 import type { Site } from "../site";
 import { consentTo } from "../storage";
@@ -25,6 +27,8 @@ export interface ActGround {
   chosen: { machine: ChosenMachine; site: Site | null } | null;
   /** The newest edition of the profile of the image that an edit chooses; null when there is none. */
   newestEdition: number | null;
+  /** The profile of that image; null when there is none. */
+  profile: Profile | null;
 }
 
 const newValue = (edits: readonly Edit[], path: string): unknown => edits.find((e) => e.path === path)?.after;
@@ -49,10 +53,21 @@ function edited(sheet: Sheet, edits: readonly Edit[], ground: ActGround): Result
     if (!ground.chosen) return fail({ message: "This machine is no longer there." });
     next = adoptMachine(next, ground.chosen.machine, ground.chosen.site);
   }
-  // A later edition of the profile does not change the steps: the sheet keeps the one that is the newest now.
-  return edits.some((e) => e.path === "image.id")
-    ? ok({ ...next, image: { ...next.image, edition: ground.newestEdition } })
-    : ok(next);
+  return edits.some((e) => e.path === "image.id") ? ok(withImage(next, ground)) : ok(next);
+}
+
+/**
+ * What follows from choosing an image. A later edition of its profile does not change the steps: the sheet keeps the one
+ * that is the newest now. A sheet without accounts gets those that its family usually has.
+ */
+function withImage(sheet: Sheet, { newestEdition, profile, by }: ActGround): Sheet {
+  const { accounts } = sheet.answers;
+  const usual = accounts.length === 0 && profile ? usualAccounts(profile, by) : accounts;
+  return {
+    ...sheet,
+    image: { ...sheet.image, edition: newestEdition },
+    answers: { ...sheet.answers, accounts: usual },
+  };
 }
 
 function agreed(plan: Plan, drive: string, typed: string, { by, at }: ActGround): Result<Sheet> {

@@ -21,6 +21,8 @@ export interface BuildView extends Judged {
   run: { id: string; endedAt: string | null } | null;
   choices: {
     images: { id: string; name: string }[];
+    /** OS families that an image can be like. */
+    families: { key: string; name: string; family: string }[];
     sticks: { key: string; name: string }[];
   };
 }

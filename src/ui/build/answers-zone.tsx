@@ -1,6 +1,7 @@
 "use client";
 
 import type { Sheet } from "@/core/sheet";
+import { originOf } from "./origin";
 import { Field, SelectField, TextField } from "../fields/fields";
 import type { ZoneProps } from "./zone-props";
 
@@ -21,6 +22,7 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
           path="answers.hostName"
           label="Host name"
           marks={marks("answers.hostName")}
+          hint={originOf("answers.hostName", sheet, view.context)}
           value={answers.hostName}
           maxLength={64}
           onChange={(v) => edit({ "answers.hostName": v.trim() })}
@@ -31,12 +33,17 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
           marks={marks("answers.domain")}
           value={answers.domain}
           onChange={(v) => edit({ "answers.domain": v.trim() })}
-          hint={site?.domain && site.domain !== answers.domain && `the site's is ${site.domain}`}
+          hint={
+            site?.domain && site.domain !== answers.domain
+              ? `the site's is ${site.domain}`
+              : originOf("answers.domain", sheet, view.context)
+          }
         />
         <SelectField
           path="answers.keyboard"
           label="Keyboard of the console"
           marks={marks("answers.keyboard")}
+          hint={originOf("answers.keyboard", sheet, view.context)}
           value={answers.keyboard}
           empty="choose …"
           options={keyboards.map((k) => ({ value: k, text: k }))}
@@ -46,6 +53,7 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
           path="answers.locale"
           label="Locale"
           marks={marks("answers.locale")}
+          hint={originOf("answers.locale", sheet, view.context)}
           value={answers.locale}
           placeholder="en_GB.UTF-8"
           onChange={(v) => edit({ "answers.locale": v.trim() })}
@@ -54,6 +62,7 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
           path="answers.timeZone"
           label="Time zone"
           marks={marks("answers.timeZone")}
+          hint={originOf("answers.timeZone", sheet, view.context)}
           value={answers.timeZone}
           placeholder="Europe/London"
           onChange={(v) => edit({ "answers.timeZone": v.trim() })}

@@ -11,6 +11,8 @@ import { Problems } from "../frame/problems";
 import { TitleBlock } from "../frame/title-block";
 import { Band } from "./band";
 import { Margin } from "../findings/margin";
+import type { ImageActions } from "./bring-image";
+import { NextLine } from "./next-line";
 import { useCures } from "./use-cures";
 import { STAGE_VIEWS } from "./stages";
 
@@ -25,7 +27,9 @@ export function BuildSheet({
   machines,
   names,
   actions,
+  images,
   hand,
+  isFirst,
 }: {
   initial: BuildView;
   /** The machines that this sheet can be for. */
@@ -33,7 +37,10 @@ export function BuildSheet({
   /** What people call the fields of a sheet, by their paths. */
   names: Readonly<Record<string, string>>;
   actions: BuildActions;
+  images: ImageActions;
   hand: string;
+  /** Nothing was ever carried out here: the next thing to do is named. */
+  isFirst: boolean;
 }) {
   const state = useSheet(initial, actions);
   const { view, sheet } = state;
@@ -59,7 +66,8 @@ export function BuildSheet({
 
   const cures = useCures(view, names, state.edit);
   const zone: ZoneProps = {
-    ...{ view, sheet, machines, edit: state.edit, marks: marksOf(view) },
+    ...{ view, sheet, machines, images, edit: state.edit, marks: marksOf(view) },
+    like: async (family) => state.adopt(await actions.like(build.id, family)),
     agree: async (drive, typed) => state.adopt(await actions.agree(build.id, build.version, drive, typed)),
   };
 
@@ -67,6 +75,7 @@ export function BuildSheet({
     <>
       <div ref={sheetRef} className="relative mx-auto w-full max-w-[92rem] flex-1 sheet:pr-[21rem]">
         <SheetHead state={state} onMargin={() => setDrawer(!drawer)} />
+        {isFirst && <NextLine view={view} />}
         <div className="px-4">
           {view.run?.endedAt && (
             <p className="mt-2 border-l-4 py-1 pl-3 border-success">

@@ -1,9 +1,14 @@
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { formatBytes, formatExactBytes, parseByteSize } from "@/core/units";
 import { ChoiceField, ParsedField, SelectField, TextField } from "../fields/fields";
+import { LikeFamily } from "./like-family";
 import { RoadsTable } from "./roads-table";
 import { WaysTable } from "./ways-table";
 import type { ZoneProps } from "./zone-props";
+
+// It brings the inspector along, which a sheet that has its image does not need.
+const BringImage = dynamic(() => import("./bring-image"), { ssr: false });
 
 const WRITTEN = [
   { value: "as the image", text: "byte for byte" },
@@ -13,7 +18,7 @@ const WRITTEN = [
 ] as const;
 
 export function ImageZone(props: ZoneProps) {
-  const { view, sheet, edit, marks } = props;
+  const { view, sheet, edit, marks, images } = props;
   const { image, edition } = view.context;
   return (
     <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
@@ -38,6 +43,10 @@ export function ImageZone(props: ZoneProps) {
         }
       />
       {image ? <Facts {...props} /> : <span />}
+      {!image && <BringImage actions={images} onChosen={(id) => edit({ "image.id": id })} />}
+      {image && !view.context.profile && (
+        <LikeFamily families={view.choices.families} onChoose={(family) => void props.like(family)} />
+      )}
       {edition && edition.kept < edition.newest && (
         <div data-field="image.edition" className="col-span-full">
           Steps are made from edition {edition.kept} of the OS profile.{" "}

@@ -1,5 +1,6 @@
 import type { SegmentStretch } from "@/core/network";
 import { ChoiceField, ParsedField, SelectField, TextField } from "../fields/fields";
+import { originOf } from "./origin";
 import type { ZoneProps } from "./zone-props";
 
 const SCHOOLS = [
@@ -105,8 +106,8 @@ function AddressFields({ view, sheet, edit, marks }: Shown) {
           value={network.address}
           onChange={(v) => edit({ "network.address": v.trim() })}
           hint={
-            view.nextFree &&
-            view.nextFree !== network.address && (
+            originOf("network.address", sheet, view.context) ??
+            (view.nextFree && view.nextFree !== network.address && (
               <button
                 type="button"
                 className="link"
@@ -114,7 +115,7 @@ function AddressFields({ view, sheet, edit, marks }: Shown) {
               >
                 next free: <span className="value">{view.nextFree}</span>
               </button>
-            )
+            ))
           }
         />
       )}
@@ -124,6 +125,7 @@ function AddressFields({ view, sheet, edit, marks }: Shown) {
             path="network.gateway"
             label="Gateway"
             marks={marks("network.gateway")}
+            hint={originOf("network.gateway", sheet, view.context)}
             value={network.gateway}
             onChange={(v) => edit({ "network.gateway": v.trim() })}
           />
@@ -131,6 +133,7 @@ function AddressFields({ view, sheet, edit, marks }: Shown) {
             path="network.nameServers"
             label="Name servers"
             marks={marks("network.nameServers")}
+            hint={originOf("network.nameServers", sheet, view.context)}
             value={network.nameServers}
             {...listField}
             onChange={(v) => edit({ "network.nameServers": v })}

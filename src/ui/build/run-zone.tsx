@@ -1,3 +1,4 @@
+import Link from "next/link";
 import type { Step } from "@/core/stage";
 import { formatDuration } from "@/core/units";
 import { FigureValue } from "../fields/figure-value";
@@ -16,6 +17,14 @@ export function RunZone({ view }: Pick<ZoneProps, "view">) {
         <span className="quiet"> {ownRunWords(steps)}</span>
       </p>
       <TimeStrip steps={steps} />
+      <p>
+        <Link className="link" href={`/builds/${view.build.id}/card`}>
+          the answer card
+        </Link>
+        <span className="quiet">
+          : the installer&rsquo;s screens on one page, for paper or beside the console
+        </span>
+      </p>
       <details>
         <summary className="link cursor-pointer">all {steps.length} steps</summary>
         <ol className="mt-2">

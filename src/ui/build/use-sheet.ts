@@ -20,6 +20,8 @@ export interface BuildActions {
   ): Promise<SaveAnswer | { ok: true; confirmed: Confirmed }>;
   /** The sheet as it stands now. */
   look(id: string): Promise<SaveAnswer>;
+  /** Takes the image of the sheet to be of a family. */
+  like(id: string, family: string): Promise<SaveAnswer>;
   waive(id: string, version: number, key: string, reason: string): Promise<SaveAnswer>;
   agree(id: string, version: number, drive: string, typed: string): Promise<SaveAnswer>;
   /** Takes back the save that made this version, with everything that it brought along. */
@@ -59,6 +61,8 @@ export function useSheet(initial: BuildView, actions: BuildActions) {
   });
   const { version, isQuiet, hear } = own;
   const { view } = own.draft;
+  // Back in the history the page comes as it was left, and then again as it stands.
+  useEffect(() => hear(initial), [initial, hear]);
   const { judge, renew } = useJudge(id, view.build.sheet);
   useEffect(() => {
     now.current = { view, judge };

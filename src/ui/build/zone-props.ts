@@ -1,6 +1,7 @@
 import type { BuildView, MachineChoice, Sheet, SheetChanges, SheetPath } from "@/core/sheet";
 import type { Zone } from "@/core/finding";
 import type { FieldMark } from "../fields/fields";
+import type { ImageActions } from "./bring-image";
 
 /** What every zone of the sheet gets: the draft, what follows from it, and how to change it. */
 export interface ZoneProps {
@@ -10,6 +11,10 @@ export interface ZoneProps {
   marks: (path: SheetPath) => FieldMark[];
   /** The machines that this sheet can be for. */
   machines: readonly MachineChoice[];
+  /** How an image comes onto the sheet that is not on the shelf. */
+  images: ImageActions;
+  /** The family that an image is taken to be of. */
+  like(family: string): Promise<void>;
   /** A person agrees to erase a drive by typing what names it. */
   agree(drive: string, typed: string): Promise<void>;
 }

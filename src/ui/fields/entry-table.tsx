@@ -60,12 +60,12 @@ export function EntryTable<Row>({
   };
   return (
     <div data-field={path} className="min-w-0">
-      <table ref={table} className="table" aria-label={label}>
+      <table ref={table} className="table table-fixed" aria-label={label}>
         <thead>
           <tr>
             {of.cells.map((c) => (
-              <th key={c.title} className="label">
-                {c.title}
+              <th key={c.title}>
+                <span className="label">{c.title}</span>
               </th>
             ))}
             <th className="w-8">
@@ -82,7 +82,7 @@ export function EntryTable<Row>({
                   place={`${r}.${column}`}
                   name={`${label}, ${c.title}, row ${r + 1}`}
                   text={row[column] ?? ""}
-                  example={r === texts.length ? c.example : ""}
+                  example={texts.length === 0 ? `such as ${c.example}` : ""}
                   problem={problems.find((p) => p.row === r && (p.column ?? columns - 1) === column)}
                   onType={(text) => put(r, column, text)}
                   onKeyDown={(e) => keys(e, r, column)}

@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { Alarm } from "./alarm";
 import { Drawers } from "./drawers";
 import { FindBox } from "./find-box";
+import { FreshOnReturn } from "./fresh-on-return";
 import { HandName } from "./hand-name";
 import { KeySheet } from "./key-sheet";
 import { ServerState } from "./server-state";
@@ -37,6 +38,7 @@ export function Frame({
         </div>
       </header>
       <ServerState />
+      <FreshOnReturn />
       <main id="sheet" className="flex flex-1 flex-col bg-base-100">
         {children}
       </main>

@@ -23,6 +23,7 @@ export const KEY_GROUPS = [
       ["]  [", "next and previous finding"],
       ["R", "what to do about it, and why"],
       ["T", "take its cure, where it offers one"],
+      [".", "to the next thing to do, on a first sheet"],
       ["M", "margin, in a narrow window"],
       ["P", "into the picture of the start, in zone C"],
       ["X", "the main action of the title block"],

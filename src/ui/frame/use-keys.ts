@@ -16,6 +16,9 @@ export function useKeys(keys: string, act: Handler): void {
   useHotkeys(keys, act, { preventDefault, ignoreEventWhen: slipIsOpen });
 }
 
+/** Fields in which characters are written; a choice or a tick that has just been made takes none. */
+const WRITES = "input:not([type=radio], [type=checkbox]), textarea, select";
+
 /**
  * A character as a key, wherever the keyboard has it: "/" stands alone on one layout, over the 7 on another, and "[" wants
  * a third level on a third.
@@ -27,7 +30,7 @@ export function useCharacter(character: string, act: () => void): void {
   });
   useEffect(() => {
     const listen = (e: KeyboardEvent): void => {
-      const inField = e.target instanceof HTMLElement && e.target.matches("input, textarea, select");
+      const inField = e.target instanceof HTMLElement && e.target.matches(WRITES);
       if (e.key !== character || e.ctrlKey !== e.altKey || e.metaKey || inField || slipIsOpen()) return;
       e.preventDefault();
       latest.current();

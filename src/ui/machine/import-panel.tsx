@@ -5,6 +5,7 @@ import { useState } from "react";
 import type { FactChange, Rejected } from "@/core/machine";
 import { factWords } from "@/core/machine";
 import type { Problem } from "@/core/result";
+import type { Proposal } from "@/core/site";
 import { Problems } from "../frame/problems";
 import { ImportWell, type DroppedText } from "./import-well";
 
@@ -15,6 +16,7 @@ export interface ImportPreview {
   changes: FactChange[];
   sameSerial: { id: string; name: string }[];
   suggestedName: string;
+  proposed: Proposal[];
 }
 
 type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };

@@ -2,9 +2,11 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { fieldNames } from "@/core/sheet";
 import { buildView, machineChoices } from "@/server/builds";
+import { nothingWasBuilt } from "@/server/first-day";
 import { BuildSheet } from "@/ui/build/build-sheet";
 import { currentHand } from "../../hand";
-import { agree, issue, look, save, setAside, start, takeBack } from "../actions";
+import { keepDigest, keepFile } from "../../images/actions";
+import { agree, issue, like, look, save, setAside, start, takeBack } from "../actions";
 import { orDamaged } from "../../or-damaged";
 import { desk } from "../../desk";
 
@@ -13,9 +15,10 @@ export const metadata: Metadata = { title: "Build sheet" };
 
 export default async function BuildPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  const [view, machines] = await Promise.all([
+  const [view, machines, isFirst] = await Promise.all([
     orDamaged(buildView(await desk(), id)),
     machineChoices(await desk()),
+    nothingWasBuilt(await desk()),
   ]);
   if (!view) notFound();
   return (
@@ -24,7 +27,9 @@ export default async function BuildPage({ params }: { params: Promise<{ id: stri
       initial={view}
       machines={machines}
       names={fieldNames()}
-      actions={{ look, save, waive: setAside, agree, undo: takeBack, issue, start }}
+      actions={{ look, save, like, waive: setAside, agree, undo: takeBack, issue, start }}
+      images={{ keepFile, keepDigest }}
+      isFirst={isFirst}
       hand={await currentHand()}
     />
   );

@@ -1,3 +1,4 @@
+import { UNKNOWN } from "../shelf";
 import { formatExactBytes } from "../../units";
 import { evidence, hit } from "../../finding";
 import { isWeak } from "../checksum-list";
@@ -10,7 +11,12 @@ export const imageRules: readonly ImageRule[] = [
 
   rule("image.no-profile", "B", ({ image, profile }) =>
     image && !profile
-      ? hit("stop", "image.id", { profile: image.profile }, evidence("image", image.profile, image.name))
+      ? hit(
+          "stop",
+          "image.id",
+          { profile: image.profile, state: image.profile === UNKNOWN ? "unknown" : "absent" },
+          evidence("image", image.profile, image.name),
+        )
       : null,
   ),
 

@@ -10,9 +10,15 @@ export const IMAGE_MESSAGES = {
   ),
   "image.no-profile": message(
     "Profile absent",
-    "The OS profile {profile} of this image is not in this installation of Derrick.",
-    "Import the profile as YAML.",
+    "Of this image's family: {state}.",
+    "Say which family it is like, or import its profile as YAML.",
     "Without a profile no steps can be derived.",
+    {
+      state: {
+        unknown: "neither its name nor its inside tells it",
+        absent: "its OS profile {profile} is not in this installation of Derrick",
+      },
+    },
   ),
   "image.no-checksum": message(
     "No published checksum",

@@ -1,0 +1,24 @@
+import { expect, it } from "vitest";
+import { aBuild, aDrive } from "../../../tests/support/builds";
+import { deriveSteps } from "../sheet";
+import { answerCard } from ".";
+
+const plan = aBuild({ drives: [aDrive("NV-0001", {}), aDrive("NV-0002", {})] });
+const steps = deriveSteps(plan);
+const card = answerCard(steps);
+
+it("has the screens of the installer in their order, then those of the first start, and no work beside them", () => {
+  expect(card.map((s) => s.id)).toEqual(steps.filter((s) => /^(screen|first)-/.test(s.id)).map((s) => s.id));
+  expect(card.map((s) => s.after).lastIndexOf("installer")).toBeLessThan(
+    card.findIndex((s) => s.after === "first start"),
+  );
+  expect(card.find((s) => s.id === "screen-writing")?.waitSeconds).toBeGreaterThan(0);
+  expect(answerCard([])).toEqual([]);
+});
+
+it("says at each screen that touches a drive which may be named, and never the serial that is asked for", () => {
+  const guarded = steps.flatMap((s, i) => (s.kind === "guard" ? [steps[i + 1]!.id] : []));
+  expect(guarded.length).toBeGreaterThan(1);
+  expect(card.filter((s) => s.drives.length > 0).map((s) => s.id)).toEqual(guarded);
+  expect(JSON.stringify(card)).not.toMatch(/V-0001/);
+});

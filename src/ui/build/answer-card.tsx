@@ -1,0 +1,90 @@
+import type { CardScreen } from "@/core/answers";
+import { formatDuration } from "@/core/units";
+import { CopyValue } from "../frame/copy-value";
+
+const TITLES = { installer: "The installer", "first start": "At the first start" };
+
+/** The screens of an installer in their order, to be read while typing; on paper it takes two columns. */
+export function AnswerCard({ screens }: { screens: readonly CardScreen[] }) {
+  const parts = (["installer", "first start"] as const).map((after) => ({
+    after,
+    own: screens.filter((s) => s.after === after),
+  }));
+  return parts.map(
+    ({ after, own }) =>
+      own.length > 0 && (
+        <section key={after} aria-label={TITLES[after]} className="mb-5">
+          <h2 className="mb-2 border-b pb-0.5 text-[1.07rem] font-semibold border-base-content">
+            {TITLES[after]}
+          </h2>
+          <ol className="gap-x-6 lg:columns-2 print:columns-2 print:text-[8.5pt]">
+            {own.map((screen, i) => (
+              <CardBox key={screen.id} screen={screen} number={i + 1} />
+            ))}
+          </ol>
+        </section>
+      ),
+  );
+}
+
+function CardBox({ screen, number }: { screen: CardScreen; number: number }) {
+  return (
+    <li className="mb-2 break-inside-avoid border p-2 border-base-content/60">
+      <h3 className="flex items-baseline gap-2 font-semibold">
+        <span className="value quiet">{number}</span>
+        {screen.title}
+        {screen.waitSeconds > 0 && (
+          <span className="quiet ml-auto font-normal whitespace-nowrap">
+            {formatDuration(screen.waitSeconds)} without you
+          </span>
+        )}
+      </h3>
+      {screen.hazards.map((h) => (
+        <p key={h} className="font-semibold text-error">
+          {h}
+        </p>
+      ))}
+      <Lines head="On the screen" lines={screen.see} />
+      <Lines head="Never" lines={screen.never} />
+      <Drives head="This drive" drives={screen.drives} />
+      <Drives head="Not this one" drives={screen.leaveAlone} />
+      <Lines head="Do" lines={screen.do} />
+      {screen.type.length > 0 && (
+        <dl className="grid grid-cols-[8.5rem_1fr] gap-x-3">
+          {screen.type.map((t) => (
+            <div key={t.label} className="contents">
+              <dt className="label pt-0.5">{t.label}</dt>
+              <dd>
+                <CopyValue value={t.value} />
+              </dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      <Lines head="Secret" lines={screen.secret} />
+      {screen.keys && <Lines head="Then press" lines={[screen.keys]} />}
+      <Lines head="Looks wrong, and is not" lines={screen.expected.map((e) => `${e.looks}: ${e.means}`)} />
+    </li>
+  );
+}
+
+const Lines = ({ head, lines }: { head: string; lines: readonly string[] }) =>
+  lines.length > 0 && (
+    <div className="grid grid-cols-[8.5rem_1fr] gap-x-3">
+      <span className="label pt-0.5">{head}</span>
+      <ul>
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </div>
+  );
+
+const Drives = ({ head, drives }: { head: string; drives: CardScreen["drives"] }) => (
+  <Lines
+    head={head}
+    lines={drives.map(
+      (d) => `${d.name}${d.holds ? `; on it: ${d.holds}` : ""}. Read its serial on the screen.`,
+    )}
+  />
+);

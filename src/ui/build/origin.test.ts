@@ -1,0 +1,36 @@
+import { expect, it } from "vitest";
+import { aBuild } from "../../../tests/support/builds";
+import { originOf } from "./origin";
+
+const plan = aBuild();
+const { sheet, site } = plan;
+const machine = plan.machine!;
+
+it("says where a value stands already that nobody had to type, and nothing of one that stands on the sheet alone", () => {
+  const named = { ...sheet, answers: { ...sheet.answers, hostName: machine.name, domain: site!.domain } };
+  expect(originOf("answers.hostName", named, { machine, site })).toBe("as the machine is called");
+  expect(originOf("answers.domain", named, { machine, site })).toBe("the site's");
+  const other = { ...named, answers: { ...named.answers, hostName: "own", domain: "" } };
+  expect(originOf("answers.hostName", other, { machine, site })).toBeUndefined();
+  expect(originOf("answers.domain", other, { machine, site: { ...site!, domain: "" } })).toBeUndefined();
+});
+
+it("finds the machine's own address at the planned port only", () => {
+  const [port] = machine.document.facts.ports;
+  const address = {
+    family: "ipv4" as const,
+    address: "10.61.10.77",
+    prefixLength: 24,
+    scope: "global",
+    dynamic: false,
+  };
+  const ports = [{ ...port!, addresses: [address] }];
+  const read = { ...machine, document: { ...machine.document, facts: { ...machine.document.facts, ports } } };
+  const at = (mac: string) => ({
+    ...sheet,
+    network: { ...sheet.network, port: mac, address: "10.61.10.77" },
+  });
+  const words = (mac: string) => originOf("network.address", at(mac), { machine: read, site });
+  expect(words(port!.mac)).toBe("as the machine has it now, by its reading");
+  expect(words("02:00:00:00:00:99")).toBeUndefined();
+});
