@@ -2,7 +2,6 @@ import { mkdtemp, readFile, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { openDatabase, refreshProjections, type Database } from "@/db";
-import { now } from "./database";
 import { deskOver, type Desk } from "./desk";
 import { readEnvironment } from "./environment";
 import { importAll } from "./exports";
@@ -40,7 +39,7 @@ function demo(): Promise<Demo> {
 /** A desk at which the demo's data can be looked at, and nothing be written. */
 export async function demoDesk(actor: string): Promise<Desk> {
   const refuse = () => Promise.reject(new LookOnlyError());
-  return { ...deskOver(await demo(), actor), now, write: refuse };
+  return { ...deskOver(await demo(), actor), write: refuse };
 }
 
 /** Closes the demo's data and removes them; who still looks opens them anew. */

@@ -118,6 +118,47 @@ test("the guided line leads through the stops to a revision, and goes when it is
   await expect(page.getByText("no more of this")).toBeHidden();
 });
 
+test("an image of no known family gets a family of its own, edited beside the steps that it makes", async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/builds`);
+  await page.getByRole("link", { name: "(no subject)" }).click();
+  await listening(page);
+  await expect(async () => {
+    if (!(await page.getByLabel("Image", { exact: true }).isVisible())) await page.keyboard.press("b");
+    await page.getByRole("link", { name: "its family: Millrace 12" }).click({ timeout: 2000 });
+  }).toPass();
+  // What the image's own name tells is there already.
+  await expect(page.getByLabel("Name of your family")).toHaveValue("Brook");
+  await expect(page.getByLabel("Words in its files' names")).toHaveValue("brook");
+  await page.getByLabel("Its version").fill("5");
+  await page.getByRole("button", { name: "Make it mine" }).click();
+  await expect(page.getByRole("heading", { name: "Brook 5" })).toBeVisible();
+  const makes = page.getByRole("region", { name: "What it makes" });
+  const steps = makes.getByRole("list", { name: "Steps that it makes" });
+  await expect(steps).toContainText("Start the text installer");
+  await expect(makes).toContainText("every road but a fresh installation");
+  await page.getByText("Screens of the installer", { exact: true }).click();
+  await page.getByText("Start the text installer").first().click();
+  await page.locator('[name="screens.0.title"]').fill("Start the brook installer");
+  await expect(steps).toContainText("Start the brook installer");
+  // What is typed is there again after a reload, and a mistake says what a sheet would lack.
+  await page.reload();
+  await expect(steps).toContainText("Start the brook installer");
+  await page.getByText("Screens of the installer", { exact: true }).click();
+  await page.getByText("Start the brook installer").first().click();
+  await page.locator('[name="screens.0.title"]').fill("Start {the.wrong} installer");
+  await expect(makes.getByRole("alert")).toContainText(
+    "the steps of the installer, and with them the answer card",
+  );
+  await page.locator('[name="screens.0.title"]').fill("Start the brook installer");
+  await page.getByRole("button", { name: "Keep as the next edition" }).click();
+  await expect(page.getByRole("status").filter({ hasText: "kept as edition 2" })).toBeVisible();
+  await page.goto(`${server.base}/builds`);
+  await page.getByRole("link", { name: "(no subject)" }).click();
+  await expect(page.getByRole("main")).toContainText("brook-5-amd64");
+});
+
 const demoFolders = () => readdirSync(tmpdir()).filter((name) => name.startsWith("derrick-demo-"));
 
 test("the demo's data are looked at beside one's own: nothing can be changed, and nothing stays", async ({

@@ -20,7 +20,8 @@ const SCREENS = [
   "/images/new",
   "/images/i-cairn-9",
   "/images/profiles/new",
-  "/images/profiles/lowland-server/7",
+  "/images/profiles/lowland-server/7?mine=yes",
+  "/images/profiles/lowland-server/7?form=open",
   "/builds",
   "/bench?drives=12x8T+1x6T&spares=1",
   "/builds/b-wrk-hv2",
@@ -28,6 +29,7 @@ const SCREENS = [
   "/builds/b-wrk-hv1/history",
   "/builds/b-wrk-hv2/settings",
   "/builds/b-wrk-hv2/commands",
+  "/builds/b-wrk-hv2/card",
   "/runs/r-wrk-hv1",
   "/runs/r-tho-b/record",
   "/damaged",
@@ -41,8 +43,9 @@ for (const theme of ["day-sheet", "night-shift"]) {
     // Some thirty screens, each examined in full.
     test.setTimeout(300_000);
     await context.addCookies([{ name: "derrick_theme", value: theme, url: DEMO }]);
-    for (const path of SCREENS) {
-      await page.goto(DEMO + path);
+    await context.addCookies([{ name: "derrick_theme", value: theme, url: EMPTY }]);
+    for (const path of [...SCREENS.map((s) => DEMO + s), `${EMPTY}/`]) {
+      await page.goto(path);
       await page.evaluate(() => document.fonts.ready);
       const { violations } = await new AxeBuilder({ page }).analyze();
       const serious = violations.filter((v) => v.impact === "serious" || v.impact === "critical");

@@ -44,7 +44,7 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
   const before = info.outputPath("before.txt");
   const bundle = await collect(before);
   await page.goto(EMPTY);
-  await expect(page.getByRole("heading", { level: 1 })).toHaveText("No build is being carried out.");
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Which machine is to be built?");
 
   await test.step("its facts become a machine", async () => {
     await page.goto(`${EMPTY}/machines/new`);

@@ -5,6 +5,7 @@ import { z } from "zod";
 import { checksumProblem, checksumSchema, type Checksum } from "@/core/image";
 import { computeFromFolder, shelveFromFolder, stopFolderJob } from "@/server/image-folder";
 import { addFile, createImage, saveComputed, saveInside, takeFromList } from "@/server/images";
+import { makeMine, previewProfile } from "@/server/own-profile";
 import { importProfile, saveProfile } from "@/server/profiles";
 import { no } from "@/server/answer";
 import { IMAGE, saveWritten, takeBackWritten } from "@/server/written";
@@ -47,6 +48,21 @@ export const keepProfile = action([textSchema], async (desk, yaml) => {
   revalidatePath("/images");
   return answer;
 });
+
+const ownSchema = z.object({
+  name: nameSchema,
+  version: nameSchema,
+  recognise: z.array(nameSchema).max(20),
+});
+
+/** A family of one's own from one that is like it; with an image, that image is of it. */
+export const makeItMine = action(
+  [nameSchema, nameSchema, idSchema.nullable(), ownSchema],
+  (desk, key, version, image, own) => makeMine(desk, key, version, own, image),
+);
+
+/** What the fields of the profile form would make; nothing is kept. */
+export const previewOf = action([fieldsSchema], previewProfile);
 
 /** Keeps the fields of the profile form as the next edition. */
 export const keepProfileFields = action(

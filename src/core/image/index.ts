@@ -20,5 +20,5 @@ export { legViews, type LegView } from "./leg-view";
 export { profileName, type ImageGround } from "./ground";
 export { amountAsked } from "./requirement";
 export { IMAGE_CHECKS, IMAGE_MESSAGES } from "./checks";
-export { draftImage, shelfMarks, UNKNOWN, type ImageDraft, type ShelfMark } from "./shelf";
+export { draftFamily, draftImage, shelfMarks, UNKNOWN, type ImageDraft, type ShelfMark } from "./shelf";
 export { FILE_SYSTEMS, type Partitioning } from "./profile/partitioning";

@@ -1,7 +1,7 @@
 import { inLine } from "../text";
 import { verificationOf, type Image } from "./image";
 import type { Inspection } from "./inspect";
-import type { Profile } from "./profile";
+import type { OwnFamily, Profile } from "./profile";
 
 /** What stands for a family or a version that neither the name nor the inside of a file tells. */
 export const UNKNOWN = "not known yet";
@@ -61,6 +61,21 @@ export function draftImage(fileName: string, found: Inspection, profiles: readon
     sizeBytes: found.sizeBytes,
     bootModes: modes.length > 0 ? modes : ["uefi"],
   };
+}
+
+/** Words of a file name that say what kind of image it is, and nothing of its family. */
+const COMMON =
+  /^(iso|img|x86|amd|arm|aarch|i386|i686|dvd|disc|netinst|install|installer|live|server|full|boot|only|release)$/;
+
+/** What a family of one's own begins with for an image: its words, a name made of them, its version. */
+export function draftFamily(image: Pick<Image, "fileName" | "version"> | null): OwnFamily {
+  const words = (image?.fileName ?? "")
+    .toLowerCase()
+    .split(/[^a-z]+/)
+    .filter((w) => w.length > 2 && !COMMON.test(w));
+  const name = words.map((w) => w[0]?.toUpperCase() + w.slice(1)).join(" ");
+  const version = image && image.version !== UNKNOWN ? (image.version.split(".")[0] ?? "") : "";
+  return { name, version, recognise: words };
 }
 
 export interface ShelfMark {

@@ -9,6 +9,7 @@ export {
 export { STAGES } from "./stages";
 export { applyEdits, diffSheets, nextRevision, signedAnew } from "./edits";
 export { editSchema, invertEdits, type Edit } from "../document";
+export { exampleSteps } from "./example";
 export { adoptMachine, type ChosenMachine } from "./adopt";
 export { standOf, wayTo, type Stand } from "./stand";
 export { chosenIn, decideSheet, type ActGround, type SheetAct } from "./decide";

@@ -15,6 +15,7 @@ import {
   type ReadingKind,
 } from "@/core/readings";
 import type { Problem } from "@/core/result";
+import { useKept } from "../draft/use-kept";
 import { ParsedField, SelectField, TextField } from "../fields/fields";
 import { FigureValue } from "../fields/figure-value";
 import { Ruled } from "../frame/page";
@@ -331,8 +332,8 @@ function ReadingForms({ keep, take }: BenchProps) {
     state: "idle",
     how: "",
   });
-  const [value, setValue] = useState("");
-  const [limit, setLimit] = useState("");
+  const [value, setValue] = useKept("reading value", "");
+  const [limit, setLimit] = useKept("reading limit", "");
   const [state, setState] = useState<Reading["state"]>("idle");
   const [problems, setProblems] = useState<Problem[]>([]);
   const [said, setSaid] = useState("");

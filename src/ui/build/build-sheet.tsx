@@ -50,20 +50,7 @@ export function BuildSheet({
   const [waiving, setWaiving] = useState<PlacedFinding | null>(null);
   const sheetRef = useRef<HTMLDivElement>(null);
 
-  const letters = evaluation.stages.map((s) => s.zone.toLowerCase()).join(",");
-  useKeys(letters, (_, key) => {
-    const zone = (key.keys?.join("") ?? "").toUpperCase() as Zone;
-    toggle(zone);
-    document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
-  });
-  useNamedZone(keepOpen);
-  useKeys("m", () => setDrawer(!drawer));
-  useKeys("p", () => {
-    // A folded zone is opened first; its picture is there once that is drawn.
-    if (!bootStation()) toggle("C");
-    requestAnimationFrame(() => requestAnimationFrame(() => bootStation()?.focus()));
-  });
-
+  useSheetKeys(evaluation, { toggle, keepOpen, onMargin: () => setDrawer(!drawer) });
   const cures = useCures(view, names, state.edit);
   const zone: ZoneProps = {
     ...{ view, sheet, machines, images, edit: state.edit, marks: marksOf(view) },
@@ -124,6 +111,26 @@ export function BuildSheet({
       />
     </>
   );
+}
+
+/** The keys of the sheet: a letter opens its zone, M the margin, P leads into the picture of the start. */
+function useSheetKeys(
+  evaluation: BuildView["evaluation"],
+  { toggle, keepOpen, onMargin }: { toggle(zone: Zone): void; keepOpen(zone: Zone): void; onMargin(): void },
+): void {
+  const letters = evaluation.stages.map((s) => s.zone.toLowerCase()).join(",");
+  useKeys(letters, (_, key) => {
+    const zone = (key.keys?.join("") ?? "").toUpperCase() as Zone;
+    toggle(zone);
+    document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
+  });
+  useNamedZone(keepOpen);
+  useKeys("m", onMargin);
+  useKeys("p", () => {
+    // A folded zone is opened first; its picture is there once that is drawn.
+    if (!bootStation()) toggle("C");
+    requestAnimationFrame(() => requestAnimationFrame(() => bootStation()?.focus()));
+  });
 }
 
 /** A zone that the address comes to name, as the find box makes it, stands open. */

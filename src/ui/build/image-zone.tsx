@@ -19,7 +19,7 @@ const WRITTEN = [
 
 export function ImageZone(props: ZoneProps) {
   const { view, sheet, edit, marks, images } = props;
-  const { image, edition } = view.context;
+  const { image, edition, profile } = view.context;
   return (
     <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
       <SelectField
@@ -32,9 +32,22 @@ export function ImageZone(props: ZoneProps) {
         onChange={(id) => edit({ "image.id": id || null })}
         hint={
           sheet.image.id ? (
-            <Link className="link" href={`/images/${sheet.image.id}`}>
-              its sheet: checksum, modes
-            </Link>
+            <>
+              <Link className="link" href={`/images/${sheet.image.id}`}>
+                its sheet: checksum, modes
+              </Link>
+              {profile && (
+                <>
+                  {" · "}
+                  <Link
+                    className="link"
+                    href={`/images/profiles/${profile.profile}/${profile.version}?image=${sheet.image.id}`}
+                  >
+                    its family: {profile.name} {profile.version}
+                  </Link>
+                </>
+              )}
+            </>
           ) : (
             <Link className="link" href="/images/new">
               an image that is not here yet

@@ -23,6 +23,7 @@ export function LikeFamily({
         empty="choose …"
         options={families.map((f) => ({ value: f.key, text: `${f.name} – ${f.family}` }))}
         onChange={onChoose}
+        hint="Where it turns out to differ, make the family yours on its page: Images, OS profiles."
       />
     </div>
   );

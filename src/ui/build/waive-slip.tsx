@@ -1,7 +1,7 @@
 "use client";
 
-import { useState } from "react";
 import type { PlacedFinding } from "@/core/finding";
+import { useKept } from "../draft/use-kept";
 import { Slip } from "../frame/dialog";
 
 export function WaiveSlip({
@@ -15,7 +15,7 @@ export function WaiveSlip({
   onWaive: (key: string, reason: string) => Promise<void>;
   hand: string;
 }) {
-  const [reason, setReason] = useState("");
+  const [reason, setReason] = useKept(`aside ${finding?.key}`, "");
   return (
     <Slip open={finding !== null} onClose={onClose} title={`Set ${finding?.label ?? ""} aside`}>
       <form

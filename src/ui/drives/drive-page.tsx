@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { SPEED_CLASSES, WRITTEN, type RegisterEntry, type Wipe } from "@/core/machine";
 import type { Problem } from "@/core/result";
+import { useKept } from "../draft/use-kept";
 import { NoteField, SelectField, TextField } from "../fields/fields";
 import { Tick } from "../fields/ticks";
 import { Slip } from "../frame/dialog";
@@ -151,7 +152,7 @@ function ShelfSlip({ entry, shelve, open, onClose, doing }: SlipOf) {
 
 function ErasureSlip({ entry, tail, wipe, open, onClose, doing }: SlipOf) {
   const [method, setMethod] = useState<Wipe["method"]>("secure erase of the drive");
-  const [remark, setRemark] = useState("");
+  const [remark, setRemark] = useKept("remark", "");
   const [typedTail, setTypedTail] = useState("");
   return (
     <Slip open={open} onClose={onClose} title="An erasure, for the ledger">
@@ -188,7 +189,10 @@ function ErasureSlip({ entry, tail, wipe, open, onClose, doing }: SlipOf) {
         type="button"
         className="btn btn-primary mt-4"
         disabled={tail !== "" && typedTail.trim().toUpperCase() !== tail.toUpperCase()}
-        onClick={() => void doing(wipe(method, remark))}
+        onClick={() => {
+          void doing(wipe(method, remark));
+          setRemark("");
+        }}
       >
         Write it down
       </button>

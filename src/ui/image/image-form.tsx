@@ -5,6 +5,7 @@ import { useState } from "react";
 import { newImage, type Published } from "@/core/image";
 import type { Problem } from "@/core/result";
 import { formatBytes, parseByteSize } from "@/core/units";
+import { useKept } from "../draft/use-kept";
 import { bound, type Typing } from "../draft/bound";
 import { ParsedField, SelectField, TextField } from "../fields/fields";
 import { TicksField } from "../fields/ticks";
@@ -52,7 +53,7 @@ export function NewImage({
   create: (fields: Published) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
 }) {
   const router = useRouter();
-  const [image, setImage] = useState<Published>(() => newImage(families[0]?.key ?? ""));
+  const [image, setImage] = useKept<Published>("image", newImage(families[0]?.key ?? ""));
   const [problems, setProblems] = useState<Problem[]>([]);
   const family = families.find((f) => f.key === image.profile)?.name ?? "";
   return (
@@ -60,8 +61,9 @@ export function NewImage({
       onSubmit={async (e) => {
         e.preventDefault();
         const answer = await create({ ...image, name: image.name || `${family} ${image.version}`.trim() });
-        if (answer.ok) router.push(`/images/${answer.value}`);
-        else setProblems(answer.problems);
+        if (!answer.ok) return setProblems(answer.problems);
+        setImage(newImage(families[0]?.key ?? ""));
+        router.push(`/images/${answer.value}`);
       }}
     >
       <ImageFields typing={typingIn(image, setImage)} {...{ families, others }} />

@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Problem } from "@/core/result";
+import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
 
 type Taken = { by: "name" | "value" | "alone"; algorithm: string; signed: boolean };
@@ -22,8 +23,8 @@ export function ChecksumListForm({
   ) => Promise<{ ok: true; value: Taken } | { ok: false; problems: Problem[] }>;
 }) {
   const router = useRouter();
-  const [text, setText] = useState("");
-  const [from, setFrom] = useState("");
+  const [text, setText] = useKept("list", "");
+  const [from, setFrom] = useKept("list from", "");
   const [said, setSaid] = useState("");
   const [problems, setProblems] = useState<Problem[]>([]);
   return (

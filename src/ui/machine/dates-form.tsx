@@ -1,7 +1,7 @@
 "use client";
 
-import { useState } from "react";
 import type { Typed } from "@/core/machine";
+import { useKept } from "../draft/use-kept";
 import { TextField } from "../fields/fields";
 import { useMachine } from "./machine-draft";
 
@@ -9,8 +9,8 @@ import { useMachine } from "./machine-draft";
 export function DatesForm({ today, by }: { today: string; by: string }) {
   const machine = useMachine();
   const { dates } = machine.document.typed;
-  const [what, setWhat] = useState("");
-  const [due, setDue] = useState("");
+  const [what, setWhat] = useKept("date what", "");
+  const [due, setDue] = useKept("date due", "");
   const put = (id: string, change: Partial<Typed["dates"][number]>) =>
     machine.type({ "typed.dates": dates.map((d) => (d.id === id ? { ...d, ...change } : d)) });
   return (

@@ -125,6 +125,16 @@ export function ImportPanel({
   );
 }
 
+/** What was dropped before the page was left is here still, and was not read since. */
+export const ReadAgain = ({ count, onRead }: { count: number; onRead: () => void }) => (
+  <p className="my-2 flex flex-wrap items-center gap-3 border-l-4 bg-base-200 px-3 py-1.5 border-info">
+    {count === 1 ? "The text that you brought is" : `The ${count} texts that you brought are`} still here.
+    <button type="button" className="btn" onClick={onRead}>
+      Read {count === 1 ? "it" : "them"} again
+    </button>
+  </p>
+);
+
 const KINDS = { new: "new", changed: "changed", gone: "gone", back: "back again" } as const;
 
 /** What was understood and ignored by tool, what was refused and where, and every fact that would change. */

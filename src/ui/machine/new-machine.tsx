@@ -3,8 +3,9 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Problem } from "@/core/result";
+import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
-import { PreviewTables, readThem, type ImportPreview } from "./import-panel";
+import { PreviewTables, ReadAgain, readThem, type ImportPreview } from "./import-panel";
 import { ImportWell, type DroppedText } from "./import-well";
 
 interface Props {
@@ -27,12 +28,12 @@ const NOT_MADE = {
 /** A new machine from what its tools printed; without anything to drop it can be made by name and read later. */
 export function NewMachine({ sites, create }: Props) {
   const router = useRouter();
-  const [texts, setTexts] = useState<DroppedText[]>([]);
+  const [texts, setTexts] = useKept<DroppedText[]>("texts", []);
   const [preview, setPreview] = useState<ImportPreview | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
-  const [name, setName] = useState("");
+  const [name, setName] = useKept("name", "");
   const [site, setSite] = useState(sites[0]?.id ?? "");
-  const [siteName, setSiteName] = useState("");
+  const [siteName, setSiteName] = useKept("site", "");
   const [busy, setBusy] = useState(false);
 
   const look = async (dropped: DroppedText[]) => {
@@ -48,11 +49,15 @@ export function NewMachine({ sites, create }: Props) {
     const given = preview && preview.understood.length > 0 ? texts : [];
     const answer = await create(site, siteName, name, given).catch((): typeof NOT_MADE => NOT_MADE);
     setBusy(false);
-    if (answer.ok) router.push(`/machines/${answer.value}`);
-    else setProblems(answer.problems);
+    if (!answer.ok) return setProblems(answer.problems);
+    setTexts([]);
+    setName("");
+    setSiteName("");
+    router.push(`/machines/${answer.value}`);
   };
   return (
     <div className="space-y-4">
+      {texts.length > 0 && !preview && <ReadAgain count={texts.length} onRead={() => look(texts)} />}
       <ImportWell onTexts={look} label="Drop what the machine's tools printed, or a collector bundle" />
       {preview && <PreviewTables preview={preview} />}
       <Problems problems={problems} />

@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Problem } from "@/core/result";
+import { useKept } from "../draft/use-kept";
 import { Slip } from "../frame/dialog";
 import { Problems } from "../frame/problems";
 
@@ -14,7 +15,7 @@ export function TwinSlip({
 }) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
-  const [name, setName] = useState("");
+  const [name, setName] = useKept("twin", "");
   const [problems, setProblems] = useState<Problem[]>([]);
   return (
     <>
@@ -26,8 +27,9 @@ export function TwinSlip({
           onSubmit={async (e) => {
             e.preventDefault();
             const answer = await make(name);
-            if (answer.ok) router.push(`/machines/${answer.value}`);
-            else setProblems(answer.problems);
+            if (!answer.ok) return setProblems(answer.problems);
+            setName("");
+            router.push(`/machines/${answer.value}`);
           }}
         >
           <p className="mb-3">

@@ -1,14 +1,16 @@
 "use client";
 
-import { useRouter } from "next/navigation";
-import { useState, type ReactNode } from "react";
-import { FormProvider, useForm } from "react-hook-form";
+import { usePathname, useRouter } from "next/navigation";
+import { useEffect, useState, type ReactNode } from "react";
+import { FormProvider, useForm, type UseFormReturn } from "react-hook-form";
 import { TARGET_KINDS, type Profile } from "@/core/image";
 import { diffDocuments, type Edit } from "@/core/document";
 import type { Problem } from "@/core/result";
+import { keptText, valueOf } from "../draft/use-kept";
 import { StaleSlip } from "../draft/stale-slip";
 import { Problems } from "../frame/problems";
 import { Choice, Input, Lines, Rows, Tick, Ticks, type Path } from "./inputs";
+import { ProfilePreview, type PreviewOf } from "./preview";
 import { ScreensEditor } from "./screens-editor";
 import { tidy } from "./tidy";
 import { FateEditor, FaultsEditor, UpgradesEditor } from "./upgrades-editor";
@@ -48,6 +50,18 @@ const LISTS: Readonly<Record<string, string>> = {
   "requirements.firmware": "Least firmware of models",
 };
 
+/** What is typed lives through a reload, over the edition that it was typed on; `drop` gives it up. */
+function useKeptForm({ watch, reset }: UseFormReturn<Profile>, edition: number) {
+  const key = `${usePathname()} form ${edition}`;
+  useEffect(() => {
+    const kept = valueOf<Profile | null>(keptText.read(key), null);
+    if (kept) reset(kept, { keepDefaultValues: true });
+    const typing = watch((values) => keptText.write(key, JSON.stringify(values)));
+    return () => typing.unsubscribe();
+  }, [key, watch, reset]);
+  return () => keptText.write(key, null);
+}
+
 /** The form over the edition that it was begun on; keeping it, and what is chosen where another edition came between. */
 function useEdition(
   given: Profile,
@@ -57,11 +71,13 @@ function useEdition(
   const router = useRouter();
   const [base, setBase] = useState({ edition, profile: given });
   const form = useForm<Profile>({ defaultValues: given });
+  const drop = useKeptForm(form, edition);
   const [answer, setAnswer] = useState<Answer | null>(null);
   const keep = form.handleSubmit(async (values) => {
     const next = await save(base.edition, tidy(values) as object);
     setAnswer(next);
     if (next.ok) {
+      drop();
       setBase({ edition: next.value.edition, profile: values });
       return router.refresh();
     }
@@ -91,51 +107,62 @@ export function ProfileForm({
   profile,
   edition,
   save,
+  previewOf,
 }: {
   profile: Profile;
   edition: number;
   save: (edition: number, fields: object) => Promise<Answer>;
+  previewOf: PreviewOf;
 }) {
   const { form, keep, answer, clash, settle } = useEdition(profile, edition, save);
   const problems = answer?.ok === false && !clash ? answer.problems : [];
   const said = answer?.ok ? `kept as edition ${answer.value.edition}` : "";
   return (
     <FormProvider {...form}>
-      <form onSubmit={(e) => void keep(e)} aria-label="Profile in a form">
-        <WhatItIs />
-        <Requirements />
-        <Firmware />
-        <Accounts />
-        <Part title="Known faults" plain>
-          <FaultsEditor />
-        </Part>
-        <Part title="Fresh installation">
-          <FateEditor path="fresh" />
-        </Part>
-        <Part title="Jumps onto this version" plain>
-          <UpgradesEditor />
-        </Part>
-        <Part title="Screens of the installer" plain>
-          <ScreensEditor path="screens" what="screen" />
-        </Part>
-        <Part title="First-boot work" plain>
-          <ScreensEditor path="firstBoot" what="piece of work" />
-        </Part>
-        <div className="mt-3">
-          <Problems
-            problems={problems}
-            title={`Not kept: ${problems.length} ${problems.length === 1 ? "problem" : "problems"}`}
-          />
-          <button type="submit" className="btn btn-primary" disabled={form.formState.isSubmitting}>
-            Keep as the next edition
-          </button>
-          {said && (
-            <span role="status" className="quiet ml-3">
-              {said}
-            </span>
-          )}
-        </div>
-      </form>
+      <div className="grid items-start gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
+        <form onSubmit={(e) => void keep(e)} aria-label="Profile in a form">
+          <WhatItIs />
+          <Requirements />
+          <Firmware />
+          <Accounts />
+          <Part title="Known faults" plain>
+            <FaultsEditor />
+          </Part>
+          <Part title="Fresh installation">
+            <FateEditor path="fresh" />
+          </Part>
+          <Part title="Jumps onto this version" plain>
+            <UpgradesEditor />
+          </Part>
+          <Part title="Screens of the installer" plain>
+            <ScreensEditor path="screens" what="screen" />
+          </Part>
+          <Part title="First-boot work" plain>
+            <ScreensEditor path="firstBoot" what="piece of work" />
+          </Part>
+          <div className="mt-3">
+            <Problems
+              problems={problems}
+              title={`Not kept: ${problems.length} ${problems.length === 1 ? "problem" : "problems"}`}
+            />
+            <button type="submit" className="btn btn-primary" disabled={form.formState.isSubmitting}>
+              Keep as the next edition
+            </button>
+            {said && (
+              <span role="status" className="quiet ml-3">
+                {said}
+              </span>
+            )}
+          </div>
+        </form>
+        <section
+          aria-label="What it makes"
+          tabIndex={0}
+          className="lg:sticky lg:top-12 lg:max-h-[80vh] lg:overflow-auto"
+        >
+          <ProfilePreview previewOf={previewOf} />
+        </section>
+      </div>
       {clash && (
         <StaleSlip {...{ what: "profile", clash, settle, names: LISTS }} standing={tidy(clash.profile)} />
       )}

@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Problem } from "@/core/result";
+import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
 
 /** A profile as YAML: typed, pasted or read from a file. What is wrong is told with its line; the text stays. */
@@ -16,15 +17,16 @@ export function ProfileImport({
   ) => Promise<{ ok: true; value: { key: string; version: string } } | { ok: false; problems: Problem[] }>;
 }) {
   const router = useRouter();
-  const [yaml, setYaml] = useState(initial);
+  const [yaml, setYaml] = useKept("yaml", initial);
   const [problems, setProblems] = useState<Problem[]>([]);
   return (
     <form
       onSubmit={async (e) => {
         e.preventDefault();
         const answer = await save(yaml);
-        if (answer.ok) router.push(`/images/profiles/${answer.value.key}/${answer.value.version}`);
-        else setProblems(answer.problems);
+        if (!answer.ok) return setProblems(answer.problems);
+        setYaml(initial);
+        router.push(`/images/profiles/${answer.value.key}/${answer.value.version}`);
       }}
     >
       <label className="mb-2 inline-block">

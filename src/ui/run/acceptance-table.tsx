@@ -1,4 +1,5 @@
 "use client";
+import { useKept } from "../draft/use-kept";
 
 import { useState } from "react";
 import { isOpen, type RunCommand, type SettledLine } from "@/core/run";
@@ -102,7 +103,7 @@ function Line({ line, onSettle }: { line: SettledLine; onSettle?: (command: RunC
 
 /** What was not seen is answered by what a person saw; what differs stays only with a reason. */
 function Decide({ line, onSettle }: { line: SettledLine; onSettle: (command: RunCommand) => void }) {
-  const [words, setWords] = useState("");
+  const [words, setWords] = useKept(`settle ${line.id}`, "");
   const say = (how: "seen" | "taken as it is"): void => {
     onSettle({ kind: "settled", line: line.id, how, words });
     setWords("");

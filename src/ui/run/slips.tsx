@@ -1,6 +1,7 @@
 "use client";
 
-import { useState, type RefObject } from "react";
+import { type RefObject } from "react";
+import { useKept } from "../draft/use-kept";
 import { Slip } from "../frame/dialog";
 import { KEY_READINGS } from "@/core/machine";
 import type { RunCommand } from "@/core/run";
@@ -34,8 +35,8 @@ export function WordsSlip({
   after: RefObject<HTMLElement | null>;
 }) {
   const open = asked !== null && asked.kind !== "differs";
-  const [text, setText] = useState("");
-  const [what, setWhat] = useState("");
+  const [text, setText] = useKept("words", "");
+  const [what, setWhat] = useKept("what was read", "");
   const say = () => {
     if (!asked) return;
     if (asked.kind === "note") onSay({ kind: "note", step, text });
@@ -131,7 +132,7 @@ export function DiffersSlip({
   onClose: () => void;
   onDecide: (seen: string, decision: "go on" | "go back" | "stop") => void;
 }) {
-  const [seen, setSeen] = useState("");
+  const [seen, setSeen] = useKept("seen", "");
   const decide = (decision: "go on" | "go back" | "stop") => {
     onDecide(seen, decision);
     setSeen("");

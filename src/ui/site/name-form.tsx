@@ -3,6 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Problem } from "@/core/result";
+import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
 
 export function NameForm({
@@ -17,7 +18,7 @@ export function NameForm({
   create: (name: string) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
 }) {
   const router = useRouter();
-  const [name, setName] = useState("");
+  const [name, setName] = useKept("site name", "");
   const [problems, setProblems] = useState<Problem[]>([]);
   return (
     <form
@@ -25,8 +26,9 @@ export function NameForm({
       onSubmit={async (e) => {
         e.preventDefault();
         const answer = await create(name);
-        if (answer.ok) router.push(target + answer.value);
-        else setProblems(answer.problems);
+        if (!answer.ok) return setProblems(answer.problems);
+        setName("");
+        router.push(target + answer.value);
       }}
     >
       <label className="flex-1">

@@ -1,8 +1,8 @@
 "use client";
 
-import { useState } from "react";
 import { isAddress, parsePrefix, type Segment } from "@/core/network";
 import { parseAddresses, RANGE, RESERVATION, type Site } from "@/core/site";
+import { useKept } from "../draft/use-kept";
 import { bound, type Typing } from "../draft/bound";
 import { EntryTable } from "../fields/entry-table";
 import { ParsedField, SelectField, TextField } from "../fields/fields";
@@ -79,8 +79,8 @@ function SegmentFields({ typing, i, remove }: { typing: Typing<Site>; i: number;
 }
 
 function NewSegment({ add }: { add: (segment: Segment) => void }) {
-  const [name, setName] = useState("");
-  const [text, setText] = useState("");
+  const [name, setName] = useKept("segment name", "");
+  const [text, setText] = useKept("segment prefix", "");
   const fits = isPrefix(text.trim());
   return (
     <form

@@ -5,11 +5,12 @@ import { useRouter } from "next/navigation";
 import { useId, useState } from "react";
 import type { Problem } from "@/core/result";
 import type { Proposal } from "@/core/site";
+import { useKept } from "../draft/use-kept";
 import { CopyValue } from "../frame/copy-value";
 import { Page, Ruled } from "../frame/page";
 import { Problems } from "../frame/problems";
 import { Table, type Column } from "../frame/table";
-import { PreviewTables, readThem, type ImportPreview } from "../machine/import-panel";
+import { PreviewTables, ReadAgain, readThem, type ImportPreview } from "../machine/import-panel";
 import { ImportWell, type DroppedText } from "../machine/import-well";
 
 type Begun = { ok: true; value: string } | { ok: false; problems: Problem[] };
@@ -59,16 +60,19 @@ export function FirstDay({
 
 function FirstMachine({ begin }: { begin: (name: string, texts: DroppedText[]) => Promise<Begun> }) {
   const router = useRouter();
-  const [texts, setTexts] = useState<DroppedText[]>([]);
+  const [texts, setTexts] = useKept<DroppedText[]>("texts", []);
   const [preview, setPreview] = useState<ImportPreview | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
-  const [name, setName] = useState("");
+  const [name, setName] = useKept("name", "");
   const [busy, setBusy] = useState(false);
   const nameId = useId();
   const isRead = preview !== null && preview.understood.length > 0;
 
   const read = async (dropped: DroppedText[]) => {
     const all = [...texts, ...dropped];
+    await look(all);
+  };
+  const look = async (all: DroppedText[]) => {
     const answer = await readThem(null, all);
     setProblems(answer.ok ? [] : answer.problems);
     if (!answer.ok) return;
@@ -79,27 +83,18 @@ function FirstMachine({ begin }: { begin: (name: string, texts: DroppedText[]) =
   const go = async () => {
     setBusy(true);
     const answer = await begin(name, isRead ? texts : []).catch(() => NO_ANSWER);
-    if (answer.ok) return router.push(`/builds/${answer.value}`);
+    if (answer.ok) {
+      setTexts([]);
+      setName("");
+      return router.push(`/builds/${answer.value}`);
+    }
     setBusy(false);
     setProblems(answer.problems);
   };
   return (
     <>
-      <ol className="list-decimal space-y-1 pl-5">
-        <li>
-          On any system that runs on the machine, a live one from a stick too, as root:{" "}
-          <CopyValue value="sh collect.sh > bundle.txt" />, with{" "}
-          <a className="link" href="/collect.sh" download="collect.sh">
-            collect.sh
-          </a>{" "}
-          (on a BSD system{" "}
-          <a className="link" href="/collect-bsd.sh" download="collect-bsd.sh">
-            collect-bsd.sh
-          </a>
-          ). It only reads.
-        </li>
-        <li>Bring the file here. What a single tool prints is read as well.</li>
-      </ol>
+      <HowToRead />
+      {texts.length > 0 && !preview && !busy && <ReadAgain count={texts.length} onRead={() => look(texts)} />}
       <ImportWell onTexts={read} label="Drop bundle.txt here" />
       <Problems problems={problems} title="Not begun" />
       {preview && <Proposals proposed={preview.proposed} isRead={isRead} />}
@@ -154,6 +149,24 @@ function FirstMachine({ begin }: { begin: (name: string, texts: DroppedText[]) =
     </>
   );
 }
+
+const HowToRead = () => (
+  <ol className="list-decimal space-y-1 pl-5">
+    <li>
+      On any system that runs on the machine, a live one from a stick too, as root:{" "}
+      <CopyValue value="sh collect.sh > bundle.txt" />, with{" "}
+      <a className="link" href="/collect.sh" download="collect.sh">
+        collect.sh
+      </a>{" "}
+      (on a BSD system{" "}
+      <a className="link" href="/collect-bsd.sh" download="collect-bsd.sh">
+        collect-bsd.sh
+      </a>
+      ). It only reads.
+    </li>
+    <li>Bring the file here. What a single tool prints is read as well.</li>
+  </ol>
+);
 
 const COLUMNS: readonly Column<Proposal>[] = [
   { title: "The sheet begins with", heads: true, width: "w-48", cell: (p) => p.what },

@@ -1,4 +1,6 @@
 export { profileSchema, type Profile } from "./profile";
+export { lackedBy, lacksOf } from "./lacks";
+export { ownProfile, slugOf, type OwnFamily } from "./mine";
 export { editProfileYaml } from "./edit-yaml";
 export { parseProfileYaml, profileJsonSchema, renderProfileYaml } from "./profile-yaml";
 export { DRIVE_WORK, PLACEHOLDERS, screenSchema, type DriveWork, type Screen, type Values } from "./screen";

@@ -1,25 +1,35 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import { draftFamily, type OwnFamily } from "@/core/image";
+import { imageView } from "@/server/images";
 import { profileView } from "@/server/profiles";
 import { Page, Ruled } from "@/ui/frame/page";
 import { TitleBlock } from "@/ui/frame/title-block";
 import { ProfileFacts } from "@/ui/profile/profile-facts";
 import { ProfileForm } from "@/ui/profile/profile-form";
 import { ProfileImport } from "@/ui/profile/profile-import";
-import { keepProfile, keepProfileFields } from "../../../actions";
+import { MakeItMine } from "@/ui/profile/make-mine";
+import { keepProfile, keepProfileFields, makeItMine, previewOf } from "../../../actions";
 import { desk } from "../../../../desk";
 
 export const dynamic = "force-dynamic";
+
+/** What a family of one's own begins with: what the image says that is to be of it. */
+async function ownBegun(imageId: string | null): Promise<OwnFamily> {
+  const view = imageId === null ? null : await imageView(await desk(), imageId);
+  return draftFamily(view?.image ?? null);
+}
 
 export default async function ProfilePage({
   params,
   searchParams,
 }: {
   params: Promise<{ key: string; version: string }>;
-  searchParams: Promise<{ edition?: string }>;
+  searchParams: Promise<{ edition?: string; form?: string; image?: string; mine?: string }>;
 }) {
   const { key, version } = await params;
-  const asked = Number((await searchParams).edition);
+  const { edition: wanted, form, image, mine } = await searchParams;
+  const asked = Number(wanted);
   const view = await profileView(
     await desk(),
     decodeURIComponent(key),
@@ -40,6 +50,9 @@ export default async function ProfilePage({
             <a className="btn" href={`/api/v1/profiles/${key}/${version}?edition=${edition}`} download>
               Save as YAML
             </a>
+            <Link className="btn" href={`${here}?mine=yes`}>
+              Make it mine
+            </Link>
             <Link className="btn" href={`/images/profiles/new?from=${key}&version=${version}`}>
               Copy for another version
             </Link>
@@ -55,15 +68,25 @@ export default async function ProfilePage({
             .
           </p>
         )}
-        <ProfileFacts profile={profile} />
+        {(mine || image) && (
+          <Ruled title="Make it mine" note="a family of your own that is installed like this one">
+            <MakeItMine
+              begun={await ownBegun(image ?? null)}
+              make={makeItMine.bind(null, view.key, view.version, image ?? null)}
+            />
+          </Ruled>
+        )}
+        {form !== "open" && <ProfileFacts profile={profile} />}
         {edition === newest && (
           <Ruled
             title="Change it"
             note="keeping it makes the next edition; sheets stay with theirs until you take the new one"
           >
-            <details>
-              <summary className="link cursor-pointer">In a form</summary>
+            <details open={form === "open"}>
+              <summary className="link cursor-pointer">In a form, beside the steps that it makes</summary>
               <ProfileForm
+                key={`${key} ${version}`}
+                previewOf={previewOf}
                 profile={profile}
                 edition={edition}
                 save={keepProfileFields.bind(null, view.key, view.version)}
@@ -75,23 +98,7 @@ export default async function ProfilePage({
             </details>
           </Ruled>
         )}
-        <Ruled title="Editions">
-          <ul>
-            {editions.map((e) => (
-              <li key={e.edition}>
-                <Link
-                  className={e.edition === edition ? "font-semibold" : "link"}
-                  href={`${here}?edition=${e.edition}`}
-                >
-                  Edition {e.edition}
-                </Link>
-                <span className="quiet">
-                  , {e.updatedAt.slice(0, 10)}, {e.by || "shipped with Derrick"}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </Ruled>
+        <Editions {...{ editions, edition, here }} />
       </Page>
       <TitleBlock
         cells={[
@@ -102,5 +109,35 @@ export default async function ProfilePage({
         ]}
       />
     </>
+  );
+}
+
+function Editions({
+  editions,
+  edition,
+  here,
+}: {
+  editions: NonNullable<Awaited<ReturnType<typeof profileView>>>["editions"];
+  edition: number;
+  here: string;
+}) {
+  return (
+    <Ruled title="Editions">
+      <ul>
+        {editions.map((e) => (
+          <li key={e.edition}>
+            <Link
+              className={e.edition === edition ? "font-semibold" : "link"}
+              href={`${here}?edition=${e.edition}`}
+            >
+              Edition {e.edition}
+            </Link>
+            <span className="quiet">
+              , {e.updatedAt.slice(0, 10)}, {e.by || "shipped with Derrick"}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Ruled>
   );
 }

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { aBuild, aDrive } from "../../../tests/support/builds";
-import { deriveSteps } from "../sheet";
-import { answerCard } from ".";
+import { answerCard } from "../answers";
+import { deriveSteps } from ".";
 
 const plan = aBuild({ drives: [aDrive("NV-0001", {}), aDrive("NV-0002", {})] });
 const steps = deriveSteps(plan);
