@@ -27,6 +27,7 @@ export default defineConfig({
     browserName: "chromium",
     viewport: { width: 1280, height: 800 },
     reducedMotion: "reduce",
+    locale: "en-GB",
     launchOptions: {
       executablePath: "/usr/bin/chromium",
       chromiumSandbox: false,

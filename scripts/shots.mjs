@@ -23,20 +23,27 @@ mkdirSync(folder, { recursive: true });
 mkdirSync(out, { recursive: true });
 
 const VIEWS = [
+  // Before there is anything.
+  {
+    name: "first-day",
+    path: "/",
+    drop: "demo/tho-b-bundle.txt",
+    table: "What the sheet begins with",
+    empty: true,
+  },
   { name: "today", path: "/" },
   { name: "build-sheet", path: "/builds/b-wrk-hv2", wait: '[data-field="storage.sets"] button' },
   { name: "build-sheet-storage", path: "/builds/b-tho-a", open: ["h"], at: "#zone-D" },
   { name: "build-sheet-boot", path: "/builds/b-tho-a", at: "#zone-C", night: true },
   { name: "build-sheet-image", path: "/builds/b-wrk-hv2", open: ["b"], at: "#zone-B" },
   { name: "run", path: "/runs/r-wrk-hv1", width: 640 },
-  { name: "run-night", path: "/runs/r-wrk-hv1", width: 640, night: true },
+  { name: "answer-card", path: "/builds/b-tho-a/card" },
   { name: "record", path: "/runs/r-tho-b/record" },
   { name: "machine", path: "/machines/m-wrk-st1?drive=CDB12T4466" },
-  { name: "drives", path: "/machines/drives" },
+  { name: "builds", path: "/builds", wait: "[data-row] [title]" },
   { name: "compatibility", path: "/machines/compatibility" },
   { name: "bench", path: "/machines/m-cl-ws1/bench?other=m-tho-b&price=420&pass=1", wait: "canvas" },
   { name: "storage-bench", path: "/bench?drives=12x8T+1x6T&spares=1", wait: "canvas" },
-  { name: "import", path: "/machines/m-tho-b", drop: "demo/tho-b-bundle.txt" },
   { name: "machines", path: "/machines" },
   { name: "site", path: "/sites/s-works" },
   { name: "images", path: "/images" },
@@ -51,17 +58,19 @@ const server = startServer(port, { DERRICK_DB_URL: `file:${folder}/shots.db` }, 
 ]);
 try {
   await untilReady(port, server);
-  await loadDemo(port);
   const browser = await chromium.launch({
     executablePath: CHROMIUM,
     chromiumSandbox: false,
     args: ["--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
   });
+  let isLoaded = false;
   for (const view of VIEWS.filter((v) => !only || only.split(",").includes(v.name))) {
+    if (!view.empty && !isLoaded) isLoaded = Boolean(await loadDemo(port));
     const page = await browser.newPage({
       viewport: { width: view.width ?? 1280, height: 800 },
       reducedMotion: "reduce",
       timezoneId: "Europe/London",
+      locale: "en-GB",
     });
     await page.context().addCookies([
       {
@@ -76,11 +85,7 @@ try {
     for (const key of view.open ?? []) await page.keyboard.press(key);
     if (view.drop) {
       await page.setInputFiles("input[type=file]", view.drop);
-      const table = page.getByRole("table", { name: "Understood" });
-      await table.waitFor();
-      await page
-        .getByRole("region", { name: "Import", exact: true })
-        .evaluate((e) => e.scrollIntoView({ block: "start" }));
+      await page.getByRole("table", { name: view.table }).waitFor();
     }
     if (view.wait) await page.locator(view.wait).first().waitFor();
     if (view.scroll) await page.mouse.wheel(0, view.scroll);

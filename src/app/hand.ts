@@ -2,6 +2,8 @@
 
 import { revalidatePath } from "next/cache";
 import { cookies } from "next/headers";
+import { UNITS } from "@/ui/frame/units";
+import { UNITS_COOKIE } from "./person";
 
 const COOKIE = "derrick_hand";
 const YEAR = 31_536_000;
@@ -18,7 +20,9 @@ export async function currentHand(): Promise<string> {
   return clean((await cookies()).get(COOKIE)?.value);
 }
 
-export async function setHand(name: string): Promise<void> {
-  (await cookies()).set(COOKIE, clean(String(name)), { path: "/", maxAge: YEAR, sameSite: "lax" });
+export async function setHand(name: string, units: string): Promise<void> {
+  const kept = { path: "/", maxAge: YEAR, sameSite: "lax" } as const;
+  (await cookies()).set(COOKIE, clean(String(name)), kept);
+  (await cookies()).set(UNITS_COOKIE, UNITS.find((u) => u === units) ?? "both", kept);
   revalidatePath("/", "layout");
 }

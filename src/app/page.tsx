@@ -2,7 +2,7 @@ import Link from "next/link";
 import { isFirstDay } from "@/server/first-day";
 import { todayView } from "@/server/today";
 import type { DueDate } from "@/core/record";
-import { formatDate, formatDuration } from "@/core/units";
+import { formatDuration } from "@/core/units";
 import { AlarmSettings } from "@/ui/frame/alarm-settings";
 import { KeepFresh } from "@/ui/frame/keep-fresh";
 import { NewBuild } from "@/ui/build/new-build";
@@ -14,6 +14,7 @@ import { begin } from "./builds/actions";
 import { lookAtDemo } from "./look";
 import { beginFirstSheet } from "./machines/actions";
 import { desk } from "./desk";
+import { Day } from "@/ui/frame/person";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Today" };
@@ -125,7 +126,7 @@ function Dates({ dates, past = false }: { dates: DueDate[]; past?: boolean }) {
           className="grid grid-cols-[8rem_minmax(0,1fr)] gap-3 border-b py-1.5 border-base-300"
         >
           <span className="value" style={past ? { color: "var(--color-error)" } : undefined}>
-            {formatDate(`${d.date}T12:00:00Z`, "UTC")}
+            <Day at={d.date} />
           </span>
           <Link className="link" href={d.href}>
             {d.what}

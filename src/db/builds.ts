@@ -1,4 +1,4 @@
-import { and, count, desc, eq, max, sql } from "drizzle-orm";
+import { and, count, desc, eq, inArray, max, sql } from "drizzle-orm";
 import { z } from "zod";
 import { editSchema, type Edit } from "@/core/document";
 import { sheetClaims, sheetDocument, type Sheet } from "@/core/sheet";
@@ -63,6 +63,9 @@ export const { one } = rows;
 
 /** All sheets, read as one is: a sheet that an older Derrick wrote lacks what came since. */
 export const all = (db: Db | Tx): Promise<BuildRow[]> => rows.some(db, undefined, [desc(builds.updatedAt)]);
+
+export const some = async (db: Db | Tx, ids: readonly string[]): Promise<BuildRow[]> =>
+  ids.length === 0 ? [] : rows.some(db, inArray(builds.id, [...ids]));
 
 const MARK = {
   id: builds.id,

@@ -3,12 +3,14 @@ import { calledFor, dueDates, MOST_COMING } from "@/core/record";
 import { foldRun, nextHands, runningRow, type RunningRow } from "@/core/run";
 import { dayAt, dayEverywhere } from "@/core/site";
 import { buildRows, claimRows, imageRows, runRows, siteRows } from "@/db";
+import type { BuildRow } from "./builds";
 import { sourcesOfAll } from "./sources";
 import { damagedCount } from "./damaged";
 import { keptMark } from "./marks";
 import type { Desk } from "./desk";
 
-async function running(desk: Desk): Promise<RunningRow[]> {
+/** The builds that are being carried out, each with what it waits for. */
+export async function running(desk: Desk): Promise<RunningRow[]> {
   const { db } = desk;
   const at = desk.now();
   const open = await runRows.open(db);
@@ -22,19 +24,33 @@ const DAMAGED: SheetMark = {
   firstStop: { label: "–", says: "What this sheet is about is damaged; see the damaged documents." },
 };
 
+/** Some sheets with what stands in their way. */
+async function marked(desk: Desk, waiting: readonly BuildRow[]) {
+  const contexts = await sourcesOfAll(desk, waiting);
+  return waiting.map((build, i) => {
+    const context = contexts[i]!;
+    const { sheet } = build;
+    const lacks = (sheet.machine.id && !context.machine) || (sheet.image.id && !context.image);
+    return { build, machine: context.machine, mark: lacks ? DAMAGED : keptMark(build.id, context) };
+  });
+}
+
 /** Sheets that are neither running nor handed over, with their first stop in words. */
 async function preparing(desk: Desk) {
-  const { db } = desk;
-  const waiting = await buildRows.preparing(db, MOST_PREPARING);
-  const contexts = await sourcesOfAll(desk, waiting);
-  return waiting.map(({ id, number, sheet, revision }, i) => {
-    const context = contexts[i]!;
-    const lacks = (sheet.machine.id && !context.machine) || (sheet.image.id && !context.image);
-    return {
-      ...{ id, number, subject: sheet.subject, machine: context.machine?.name ?? null, revision },
-      ...(lacks ? DAMAGED : keptMark(id, context)),
-    };
-  });
+  const waiting = await buildRows.preparing(desk.db, MOST_PREPARING);
+  return (await marked(desk, waiting)).map(({ build: { id, number, sheet, revision }, machine, mark }) => ({
+    ...{ id, number, subject: sheet.subject, machine: machine?.name ?? null, revision },
+    ...mark,
+  }));
+}
+
+/** As many as stand in sight of a list at once. */
+const MOST_MARKS = 60;
+
+/** What stands in the way of some sheets, by their ids; one that is not there is left out. */
+export async function sheetMarks(desk: Desk, ids: readonly string[]): Promise<Record<string, SheetMark>> {
+  const rows = await buildRows.some(desk.db, ids.slice(0, MOST_MARKS));
+  return Object.fromEntries((await marked(desk, rows)).map(({ build, mark }) => [build.id, mark]));
 }
 
 /** Dates that are over and not done, and dates that come. */

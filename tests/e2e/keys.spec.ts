@@ -32,6 +32,8 @@ async function closed(page: Page, name: string): Promise<void> {
 const PRESSED: Record<string, readonly string[]> = {
   Everywhere: ["/", "1 to 6", "?", "Esc"],
   "Where you write": ["U", "Shift U"],
+  // lists.spec presses these.
+  Lists: ["↓ ↑", "Enter"],
   // "." stands on a first sheet only: first-day.spec presses it.
   "Build sheet": ["A to K", "] [", "R", "T", ".", "M", "P", "X"],
   "Picture of the start": ["arrows", "Shift ← →", "O", "L", "S", "W"],

@@ -30,6 +30,7 @@ const SCREENS = [
   "/builds/b-wrk-hv2/settings",
   "/builds/b-wrk-hv2/commands",
   "/builds/b-wrk-hv2/card",
+  "/machines/m-wrk-hv2/labels",
   "/runs/r-wrk-hv1",
   "/runs/r-tho-b/record",
   "/damaged",

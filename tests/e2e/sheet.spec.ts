@@ -224,10 +224,12 @@ test("find reaches commands, keys, segments, zones and dates, and bears a slip o
   await listening(page);
   const box = page.getByRole("dialog", { name: "Find" });
   const option = (name: string | RegExp) => box.getByRole("option", { name });
-  const look = async (query: string) => {
-    if (!(await box.isVisible())) await page.keyboard.press("/");
-    await box.getByRole("combobox").fill(query);
-  };
+  // A slip that is closing may still be seen: it is opened until it takes the words.
+  const look = (query: string) =>
+    expect(async () => {
+      if (!(await box.isVisible())) await page.keyboard.press("/");
+      await box.getByRole("combobox").fill(query, { timeout: 1500 });
+    }).toPass();
   await page.keyboard.press("/");
   await expect(option(/New build sheet/)).toBeVisible();
   await look("its cure");

@@ -54,6 +54,11 @@ test("a real image is put on the shelf by dropping it, compared with its list, a
 
   await openImageZone(page, "b-tho-a");
   await page.getByLabel("Image", { exact: true }).selectOption({ label: "Lowland Server 7.9" });
+  // The chosen way stands in one line; the others unfold beside it.
+  await expect(page.locator('[data-field="image.way"]')).toContainText(
+    /stick possible, read in .* hands for/,
+  );
+  await page.getByText("the ways side by side").click();
   const ways = page.getByRole("table", { name: "Ways to the machine" });
   await expect(ways.getByRole("row", { name: /^stick/ })).toContainText("possible UEFI: a FAT partition");
   await expect(ways.getByRole("row", { name: /^virtual media/ })).toContainText(
@@ -121,6 +126,9 @@ test("a checksum goes on while other pages are open, can be stopped, and is kept
 
 test("the roads stand side by side, and the steps follow the one that is chosen", async ({ page }) => {
   await openImageZone(page, "b-wrk-hv2");
+  const road = page.locator('[data-field="image.road"]');
+  await expect(road).toContainText("install Cairn Hypervisor 6.7, then upgrade Cairn Hypervisor 9");
+  await page.getByText("the roads side by side").click();
   const roads = page.getByRole("table", { name: "Roads side by side" });
   await expect(roads.getByRole("row", { name: /^how/ })).toContainText(
     "install Cairn Hypervisor 6.7then upgrade Cairn Hypervisor 9",

@@ -85,6 +85,7 @@ const GIVES: [method: "GET" | "POST", folder: string, ask: Ask, type: RegExp, bo
   ["GET", "api/v1/schemas/profile.json", {}, /json/, /\$schema/],
   ["GET", "api/v1/schemas/record.json", {}, /json/, /\$schema/],
   ["GET", "api/v1/find", { query: "?q=wrk-hv1" }, /json/, /wrk-hv1/],
+  ["GET", "api/v1/marks", { query: "?ids=b-wrk-hv2,b-none" }, /json/, /^\{"b-wrk-hv2":\{"hook":"[A-K]"/],
   ["GET", "api/v1/hands", {}, /json/, /"runs":\[/],
   ["GET", "api/v1/image-folder", {}, /json/, /"ok":true/],
   ["GET", "api/v1/runs/[id]/events", { params: RUN }, /json/, /"log":\[/],

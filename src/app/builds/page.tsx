@@ -1,6 +1,9 @@
-import Link from "next/link";
-import { standOf } from "@/core/sheet";
+import { standOf, wayTo } from "@/core/sheet";
+import type { RunningRow } from "@/core/run";
+import { formatDateTime } from "@/core/units";
 import { listBuilds } from "@/server/builds";
+import { running } from "@/server/today";
+import { BuildList, type BuildLine } from "@/ui/build/build-list";
 import { NewBuild } from "@/ui/build/new-build";
 import { Page } from "@/ui/frame/page";
 import { begin } from "./actions";
@@ -9,55 +12,33 @@ import { desk } from "../desk";
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Builds" };
 
+const handsWords = (run: RunningRow | undefined): string =>
+  !run
+    ? ""
+    : run.hands
+      ? `${formatDateTime(run.hands.at, run.timeZone)}: ${run.hands.what}`
+      : `${run.status}, ${run.step}`;
+
 export default async function Builds() {
-  const builds = await listBuilds(await desk());
+  const own = await desk();
+  const [builds, runs] = await Promise.all([listBuilds(own), running(own)]);
+  const open = new Map(runs.map((r) => [r.id, r]));
+  const lines = builds.map(
+    ({ id, number, subject, machine, address, revision, run, updatedAt }): BuildLine => ({
+      ...{ id, number, subject, address, machine: machine ?? "", revision: revision ?? "" },
+      stand: standOf({ revision }, run),
+      href: run?.endedAt ? `/runs/${run.id}/record` : wayTo(id, run),
+      hands: run ? handsWords(open.get(run.id)) : "",
+      at: run?.endedAt ?? updatedAt,
+    }),
+  );
   return (
     <Page
       title="Build sheets"
-      lead={builds.length === 0 ? "No sheet yet. A sheet plans one image on one machine." : undefined}
+      lead={lines.length === 0 ? "No sheet yet. A sheet plans one image on one machine." : undefined}
       aside={<NewBuild begin={begin.bind(null, null)} />}
     >
-      {builds.length > 0 && (
-        <table className="table">
-          <thead>
-            <tr>
-              <th>Sheet</th>
-              <th>Subject</th>
-              <th>Machine</th>
-              <th>Address</th>
-              <th>Revision</th>
-              <th>State</th>
-            </tr>
-          </thead>
-          <tbody>
-            {builds.map((b) => (
-              <tr key={b.id}>
-                <td className="value">{b.number}</td>
-                <td className="font-medium">
-                  <Link className="link" href={`/builds/${b.id}`}>
-                    {b.subject || "(no subject)"}
-                  </Link>
-                </td>
-                <td>{b.machine ?? "–"}</td>
-                <td className="value">{b.address || "–"}</td>
-                <td>{b.revision ?? "–"}</td>
-                <td>
-                  {b.run ? (
-                    <Link
-                      className="link"
-                      href={b.run.endedAt ? `/runs/${b.run.id}/record` : `/runs/${b.run.id}`}
-                    >
-                      {standOf(b, b.run)}
-                    </Link>
-                  ) : (
-                    standOf(b, null)
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      )}
+      {lines.length > 0 && <BuildList builds={lines} />}
     </Page>
   );
 }

@@ -1,12 +1,12 @@
 import Link from "next/link";
 import { verificationOf, type Profile } from "@/core/image";
-import { formatBytes } from "@/core/units";
 import { imageFolder } from "@/server/image-folder";
 import { listImages } from "@/server/images";
 import { listProfiles, type ProfileView } from "@/server/profiles";
 import { Page, Ruled } from "@/ui/frame/page";
 import { Table, type Column } from "@/ui/frame/table";
 import { AddFile } from "@/ui/image/add-file";
+import { ImageList, type ImageLine } from "@/ui/image/image-list";
 import { ImageFolder } from "@/ui/image/folder";
 import { computeOnServer, keepDigest, keepFile, shelve, stopOnServer } from "./actions";
 import { desk } from "../desk";
@@ -15,57 +15,18 @@ export const dynamic = "force-dynamic";
 export const metadata = { title: "Images" };
 
 type Shelved = Awaited<ReturnType<typeof listImages>>[number];
-const COLOUR: Record<string, string> = { matches: "text-success", differs: "text-error" };
 
-const SHELF: Column<Shelved>[] = [
-  { title: "Image", className: "font-medium", cell: (row) => <ImageCell {...row} /> },
-  { title: "Size", className: "value whitespace-nowrap", cell: ({ image }) => formatBytes(image.sizeBytes) },
-  {
-    title: "Starts in",
-    cell: ({ image }) =>
-      image.purpose === "installer"
-        ? image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(", ")
-        : "–",
-  },
-  {
-    title: "Checksum",
-    cell: ({ image }) => <span className={COLOUR[verificationOf(image)]}>{verificationOf(image)}</span>,
-  },
-  {
-    title: "Support ends",
-    className: "value whitespace-nowrap",
-    cell: ({ image }) => image.supportEnds ?? "–",
-  },
-  {
-    title: "Used by",
-    className: "value",
-    cell: ({ builds }) =>
-      builds.length === 0
-        ? "–"
-        : builds.map((b) => (
-            <span key={b.id} className="mr-2 inline-block whitespace-nowrap">
-              {b.number}
-            </span>
-          )),
-  },
-];
-
-const ImageCell = ({ id, image, marks }: Shelved) => (
-  <>
-    <Link className="link" href={`/images/${id}`}>
-      {image.name}
-    </Link>
-    {image.purpose !== "installer" && <span className="quiet font-normal"> {image.purpose}</span>}
-    {image.fileName && (
-      <div className="value quiet text-[0.86rem] font-normal [overflow-wrap:anywhere]">{image.fileName}</div>
-    )}
-    {marks.map((m) => (
-      <div key={m.words} className="text-[0.86rem] font-normal text-warning">
-        {m.words}
-      </div>
-    ))}
-  </>
-);
+const lineOf = ({ id, image, builds, marks }: Shelved): ImageLine => ({
+  ...{ id, name: image.name, purpose: image.purpose, fileName: image.fileName, sizeBytes: image.sizeBytes },
+  startsIn:
+    image.purpose === "installer"
+      ? image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(", ")
+      : "",
+  checksum: verificationOf(image),
+  supportEnds: image.supportEnds ?? "",
+  builds: builds.map((b) => b.number).join(" "),
+  marks: marks.map((m) => m.words).join("; "),
+});
 
 /** Where an upgrade of a profile starts; within its own family the version says it. */
 const jumpWords = (key: string, { from }: Profile["upgrades"][number]): string =>
@@ -135,7 +96,7 @@ export default async function Images() {
         {images.length === 0 ? (
           <p className="quiet">No image yet.</p>
         ) : (
-          <Table columns={SHELF} rows={images} keyOf={(i) => i.id} />
+          <ImageList images={images.map(lineOf)} />
         )}
       </Ruled>
       <Ruled title="Image folder of the server">

@@ -43,10 +43,13 @@ const cardScreen = (step: Step, guards: readonly Step[]): CardScreen => ({
 export function answerCard(steps: readonly Step[]): CardScreen[] {
   let guards: Step[] = [];
   return steps.flatMap((step) => {
-    if (step.kind === "guard") guards.push(step);
-    if (step.kind === "guard" || !/(screen|first)-/.test(step.id)) return [];
-    const made = cardScreen(step, guards);
+    if (step.kind === "guard") {
+      guards.push(step);
+      return [];
+    }
+    // What a guard before other work asks for, such as the writing of a stick, is none of a screen's.
+    const own = guards;
     guards = [];
-    return [made];
+    return /(^|-)(screen|first)-/.test(step.id) ? [cardScreen(step, own)] : [];
   });
 }

@@ -4,6 +4,7 @@ export { driveSchema, MEDIA, type Drive, type DriveContent, type DriveHealth } f
 export { type BayGroup } from "./layout-schema";
 export { machineEditable, WRITTEN_NAMES, writtenSchema, type Written } from "./editable";
 export { fillFromList, type Filled } from "./fill";
+export { labelsOf, type Label } from "./labels";
 export { plainWwn } from "./identity";
 export { likelyPort, onlyDrive, ownAddress, type OwnAddress } from "./proposed";
 export { renderBsdCollector, renderCollector } from "./collector";

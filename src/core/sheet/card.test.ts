@@ -1,5 +1,6 @@
 import { expect, it } from "vitest";
 import { aBuild, aDrive } from "../../../tests/support/builds";
+import { aStick } from "../../../tests/support/firing-roads";
 import { answerCard } from "../answers";
 import { deriveSteps } from ".";
 
@@ -21,4 +22,13 @@ it("says at each screen that touches a drive which may be named, and never the s
   expect(guarded.length).toBeGreaterThan(1);
   expect(card.filter((s) => s.drives.length > 0).map((s) => s.id)).toEqual(guarded);
   expect(JSON.stringify(card)).not.toMatch(/V-0001/);
+});
+
+it("says nothing at a screen of the stick that was named before it was written", () => {
+  const sheet = { "image.way": "stick", "image.stick.key": "ST-0007" };
+  const written = deriveSteps(aBuild({ sheet, sticks: [aStick()] }));
+  const before = written.findIndex((s) => s.id.includes("screen-"));
+  expect(written.slice(0, before).some((s) => s.kind === "guard")).toBe(true);
+  expect(answerCard(written)[0]?.drives).toEqual([]);
+  expect(JSON.stringify(answerCard(written))).not.toContain("blue stick");
 });

@@ -20,6 +20,8 @@ import { useSheet, type BuildActions, type SheetState } from "./use-sheet";
 import { WaiveSlip } from "./waive-slip";
 import { marksOf, type ZoneProps } from "./zone-props";
 import { useKeys } from "../frame/use-keys";
+import { usePrinting } from "../frame/use-printing";
+import { Day } from "../frame/person";
 
 /** The build sheet: one page in working order, its line at the left, its margin at the right, its title block at the foot. */
 export function BuildSheet({
@@ -66,8 +68,9 @@ export function BuildSheet({
         <div className="px-4">
           {view.run?.endedAt && (
             <p className="mt-2 border-l-4 py-1 pl-3 border-success">
-              Carried out and handed over on {view.run.endedAt.slice(0, 10)}; the record tells what was found
-              then. The margin says what doing it again would meet, on the machine as it is now.
+              Carried out and handed over on{" "}
+              <Day at={view.run.endedAt} timeZone={view.context.site?.timeZone} />; the record tells what was
+              found then. The margin says what doing it again would meet, on the machine as it is now.
             </p>
           )}
           <Problems problems={state.problems} title="Not saved" />
@@ -151,11 +154,13 @@ function useNamedZone(open: (zone: Zone) => void): void {
 function useOpenStages(evaluation: BuildView["evaluation"]) {
   const [toggled, setToggled] = useState<Partial<Record<Zone, boolean>>>({});
   // What is settled folds to its one line; where the build hangs, and what a stop bends, stands open.
+  const isPrinting = usePrinting();
   const isOpen = (zone: Zone): boolean =>
-    toggled[zone] ??
-    evaluation.stages.some(
-      (s) => s.zone === zone && (s.state === "stopped" || (s.zone === evaluation.hook && s.zone !== "H")),
-    );
+    isPrinting ||
+    (toggled[zone] ??
+      evaluation.stages.some(
+        (s) => s.zone === zone && (s.state === "stopped" || (s.zone === evaluation.hook && s.zone !== "H")),
+      ));
   const toggle = (zone: Zone): void => setToggled({ ...toggled, [zone]: !isOpen(zone) });
 
   // A stage that somebody works in does not fold under the hands because it has just been settled.

@@ -3,9 +3,10 @@ import Link from "next/link";
 import { formatBytes, formatExactBytes, parseByteSize } from "@/core/units";
 import { ChoiceField, ParsedField, SelectField, TextField } from "../fields/fields";
 import { LikeFamily } from "./like-family";
-import { RoadsTable } from "./roads-table";
-import { WaysTable } from "./ways-table";
+import { RoadChoice } from "./roads-table";
+import { WayChoice } from "./ways-table";
 import type { ZoneProps } from "./zone-props";
+import { Size } from "../frame/person";
 
 // It brings the inspector along, which a sheet that has its image does not need.
 const BringImage = dynamic(() => import("./bring-image"), { ssr: false });
@@ -69,7 +70,7 @@ export function ImageZone(props: ZoneProps) {
         </div>
       )}
       {view.roads.length > 0 && (
-        <RoadsTable
+        <RoadChoice
           roads={view.roads}
           chosen={sheet.image.road}
           marks={marks("image.road")}
@@ -77,7 +78,7 @@ export function ImageZone(props: ZoneProps) {
         />
       )}
       {view.ways ? (
-        <WaysTable
+        <WayChoice
           ways={view.ways}
           chosen={sheet.image.way}
           marks={marks("image.way")}
@@ -98,7 +99,7 @@ function Facts({ view }: ZoneProps) {
     <dl className="grid grid-cols-[auto_1fr] content-start gap-x-3 gap-y-0.5">
       <dt className="label pt-0.5">Size</dt>
       <dd className="value">
-        {formatBytes(image.sizeBytes)} <span className="quiet">{formatExactBytes(image.sizeBytes)}</span>
+        <Size bytes={image.sizeBytes} /> <span className="quiet">{formatExactBytes(image.sizeBytes)}</span>
       </dd>
       <dt className="label pt-0.5">Starts in</dt>
       <dd>

@@ -18,7 +18,7 @@ import {
   type PlanOfDrives,
   type SetView,
 } from "@/core/storage";
-import { formatBytes, formatDuration } from "@/core/units";
+import { formatDuration } from "@/core/units";
 import { Field, ParsedField, SelectField, TextField } from "../fields/fields";
 import { numberField } from "../fields/numbers";
 import { Bays } from "../storage-bench/bays";
@@ -26,6 +26,7 @@ import { Ladder, Working } from "../storage-bench/figures";
 import { SetBeside } from "./set-beside";
 import { SetVolumes } from "./set-volumes";
 import type { ZoneProps } from "./zone-props";
+import { Size } from "../frame/person";
 
 const SetBench = dynamic(() => import("./set-bench"), { loading: () => <p className="quiet">…</p> });
 
@@ -156,7 +157,7 @@ const Sentence = ({ shown }: { shown: SetView }) => (
       {`${shown.title[0]?.toUpperCase()}${shown.title.slice(1)}`}, {shown.layout}. {shown.sentence}
     </p>
     <p className="quiet">
-      Raw {formatBytes(shown.rawBytes)}; data lost within five years: {chance(shown.loss)}
+      Raw <Size bytes={shown.rawBytes} />; data lost within five years: {chance(shown.loss)}
       {shown.rebuildSeconds &&
         shown.worst > 0 &&
         `; a drive is rebuilt in ${formatDuration(shown.rebuildSeconds.likely)}, late ${formatDuration(shown.rebuildSeconds.late)}`}

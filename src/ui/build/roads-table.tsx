@@ -3,34 +3,73 @@ import type { RoadLine } from "@/core/sheet";
 import type { Road } from "@/core/image";
 import { formatDuration } from "@/core/units";
 import { Field, type FieldMark } from "../fields/fields";
+import { Unfold } from "../fields/unfold";
 import { RadioWord } from "../fields/radio-word";
 
 const TITLES: Record<Road, string> = { fresh: "install fresh", upgrade: "upgrade", convert: "convert" };
 
-/** The roads to the wanted system side by side: how each goes, how long, what it keeps and what it loses. */
-export function RoadsTable({
-  roads,
-  chosen,
-  marks,
-  onChoose,
-}: {
+interface Props {
   roads: readonly RoadLine[];
   chosen: Road;
   marks: FieldMark[];
   onChoose: (road: Road) => void;
-}) {
-  const name = useId();
+}
+
+/** The road to the wanted system in one line, with its time and what it loses; the others beside it on demand. */
+export function RoadChoice({ roads, chosen, marks, onChoose }: Props) {
+  const own = roads.find((r) => r.road === chosen);
   const open = roads.filter((r) => r.open);
   const plain = open.length === 1 && open[0]?.legs.length === 1 && chosen === "fresh";
   // With nothing known on the machine there is nothing to compare.
-  if (plain && roads.every((r) => r.open || r.why.startsWith("Nothing")))
-    return (
-      <Field path="image.road" label="Road" marks={marks} span>
-        <p>
-          Install fresh. <span className="quiet">{roads.find((r) => !r.open)?.why}</span>
-        </p>
-      </Field>
-    );
+  const alone = plain && roads.every((r) => r.open || r.why.startsWith("Nothing"));
+  return (
+    <Field path="image.road" label="Road" marks={marks} span>
+      {own && <OwnRoad road={own} />}
+      {alone ? (
+        <p className="quiet">{roads.find((r) => !r.open)?.why}</p>
+      ) : (
+        <Unfold
+          title={`the roads side by side: ${open.length} of ${roads.length} are open`}
+          open={own?.open === false}
+        >
+          <RoadsTable {...{ roads, chosen, onChoose }} />
+          {open
+            .filter((r) => r.road === chosen)
+            .flatMap((r) => [...(r.why ? [r.why] : []), ...r.words])
+            .map((w) => (
+              <p key={w} className="mt-1 max-w-[44rem] text-[0.93rem]">
+                {w}
+              </p>
+            ))}
+        </Unfold>
+      )}
+    </Field>
+  );
+}
+
+const OwnRoad = ({ road }: { road: RoadLine }) =>
+  road.open ? (
+    <p>
+      {road.legs.map((leg, i) => (
+        <span key={leg.words}>
+          {i > 0 && ", then "}
+          <b>{leg.words}</b>
+        </span>
+      ))}
+      <span className="value">
+        {" "}
+        {formatDuration(road.likelySeconds)} … {formatDuration(road.lateSeconds)}
+      </span>
+      {road.loses.length > 0 && <span className="text-error">; loses {road.loses.join(", ")}</span>}
+    </p>
+  ) : (
+    <p>
+      <b>{TITLES[road.road]}</b> <span className="text-error">is closed: {road.why}</span>
+    </p>
+  );
+
+function RoadsTable({ roads, chosen, onChoose }: Omit<Props, "marks">) {
+  const name = useId();
   const rows: { title: string; of: (road: RoadLine) => ReactNode }[] = [
     { title: "keeps", of: (r) => r.keeps.join(", ") || "nothing" },
     {
@@ -39,61 +78,51 @@ export function RoadsTable({
     },
   ];
   return (
-    <Field path="image.road" label="Road" marks={marks} span>
-      <div className="overflow-x-auto">
-        <table className="table min-w-[34rem]" aria-label="Roads side by side">
-          <thead>
-            <tr>
-              <th className="w-20"></th>
-              {roads.map((r) => (
-                <th key={r.road} className="w-[30%]">
-                  <RadioWord
-                    name={name}
-                    text={TITLES[r.road]}
-                    checked={chosen === r.road}
-                    onChoose={() => onChoose(r.road)}
-                  />
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            <tr>
-              <th scope="row">how</th>
-              {roads.map((r) => (
-                <td key={r.road} className="align-top">
-                  <How road={r} />
-                </td>
-              ))}
-            </tr>
-            <tr>
-              <th scope="row">time</th>
-              {roads.map((r) => (
-                <td key={r.road} className="value">
-                  {r.open && `${formatDuration(r.likelySeconds)} … ${formatDuration(r.lateSeconds)}`}
-                </td>
-              ))}
-            </tr>
-            {rows.map(({ title, of }) => (
-              <tr key={title}>
-                <th scope="row">{title}</th>
-                {roads.map((r) => (
-                  <td key={r.road}>{r.open && of(r)}</td>
-                ))}
-              </tr>
+    <div className="overflow-x-auto">
+      <table className="table min-w-[34rem]" aria-label="Roads side by side">
+        <thead>
+          <tr>
+            <th className="w-20"></th>
+            {roads.map((r) => (
+              <th key={r.road} className="w-[30%]">
+                <RadioWord
+                  name={name}
+                  text={TITLES[r.road]}
+                  checked={chosen === r.road}
+                  onChoose={() => onChoose(r.road)}
+                />
+              </th>
             ))}
-          </tbody>
-        </table>
-      </div>
-      {open
-        .filter((r) => r.road === chosen)
-        .flatMap((r) => [...(r.why ? [r.why] : []), ...r.words])
-        .map((w) => (
-          <p key={w} className="mt-1 max-w-[44rem] text-[0.93rem]">
-            {w}
-          </p>
-        ))}
-    </Field>
+          </tr>
+        </thead>
+        <tbody>
+          <tr>
+            <th scope="row">how</th>
+            {roads.map((r) => (
+              <td key={r.road} className="align-top">
+                <How road={r} />
+              </td>
+            ))}
+          </tr>
+          <tr>
+            <th scope="row">time</th>
+            {roads.map((r) => (
+              <td key={r.road} className="value">
+                {r.open && `${formatDuration(r.likelySeconds)} … ${formatDuration(r.lateSeconds)}`}
+              </td>
+            ))}
+          </tr>
+          {rows.map(({ title, of }) => (
+            <tr key={title}>
+              <th scope="row">{title}</th>
+              {roads.map((r) => (
+                <td key={r.road}>{r.open && of(r)}</td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

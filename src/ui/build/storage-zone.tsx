@@ -27,6 +27,7 @@ import { TypedProof } from "../fields/typed-proof";
 import { DriveRack, type FateChoice } from "./drive-rack";
 import { TargetParts } from "./target-parts";
 import type { ZoneProps } from "./zone-props";
+import { Day } from "../frame/person";
 
 /** Loaded once zone D stands open: its figures are more than a sheet needs at first. */
 const PlannedSets = dynamic(() => import("./planned-sets").then((m) => m.PlannedSets), {
@@ -255,7 +256,7 @@ function EraseConsent({
   if (given?.holds)
     return (
       <p className="border-l-2 pl-2 border-warning">
-        Agreed to erase {look} ({holds}) – {given.by}, {given.at.slice(0, 10)}.{" "}
+        Agreed to erase {look} ({holds}) – {given.by}, <Day at={given.at} />.{" "}
         <button type="button" className="link" onClick={onTakeBack}>
           take back
         </button>
@@ -274,7 +275,7 @@ function EraseConsent({
         <strong>{look}</strong>: {holds}
         {given && (
           <p className="text-error">
-            {given.by} agreed on {given.at.slice(0, 10)}; that has ended, since what stands on the drive has
+            {given.by} agreed on <Day at={given.at} />; that has ended, since what stands on the drive has
             changed{given.was ? ` (it was: ${given.was})` : ""}.
           </p>
         )}

@@ -4,6 +4,7 @@ import { formatBinaryBytes, formatBytes } from "@/core/units";
 import { SelectField, type FieldMark } from "../fields/fields";
 import { CopyValue } from "../frame/copy-value";
 import { Table, type Column } from "../frame/table";
+import { Size } from "../frame/person";
 
 interface Props {
   plan: PartitionView;
@@ -19,7 +20,7 @@ const COLUMNS: readonly Column<PlannedPart>[] = [
     cell: (p) => (p.within ? <span className="pl-4">{p.name}</span> : p.name),
   },
   { title: "Holds", cell: (p) => (p.fs === "none" ? "–" : p.fs) },
-  { title: "Size", right: true, className: "value whitespace-nowrap", cell: (p) => formatBytes(p.bytes) },
+  { title: "Size", right: true, className: "value whitespace-nowrap", cell: (p) => <Size bytes={p.bytes} /> },
   {
     title: "As df shows it",
     right: true,

@@ -13,6 +13,7 @@ import type { WaysView } from "@/core/sheet";
 import { formatDuration } from "@/core/units";
 import { Field, type FieldMark } from "../fields/fields";
 import { FigureValue } from "../fields/figure-value";
+import { Unfold } from "../fields/unfold";
 import { RadioWord } from "../fields/radio-word";
 
 const COLOUR: Record<WayPlan["verdict"], string> = {
@@ -21,24 +22,53 @@ const COLOUR: Record<WayPlan["verdict"], string> = {
   "not possible": "var(--color-error)",
 };
 
-/** The ways to the machine side by side: possible or not and why, how long, and what a number of machines would cost. */
-export function WaysTable({
-  ways,
-  chosen,
-  marks,
-  onChoose,
-}: {
+interface Props {
   ways: WaysView;
   chosen: Way;
   marks: FieldMark[];
   onChoose: (way: Way) => void;
-}) {
+}
+
+/** The way to the machine in one line; what comes before it, what goes wrong, and the other ways, on demand. */
+export function WayChoice({ ways, chosen, marks, onChoose }: Props) {
+  const own = ways.plans.find((p) => p.way === chosen);
+  return (
+    <Field path="image.way" label="Way to the machine" marks={marks} span>
+      {own && (
+        <>
+          <p>
+            <b>{own.way}</b>{" "}
+            <span className="font-semibold" style={{ color: COLOUR[own.verdict] }}>
+              {own.verdict}
+            </span>
+            , read in{" "}
+            <span className="value">
+              {formatDuration(elapsedSeconds(own, 1))} …{" "}
+              {formatDuration(own.once.lateSeconds + own.each.lateSeconds)}
+            </span>
+            , hands for <span className="value">{formatDuration(handsSeconds(own, 1))}</span>
+          </p>
+          <p className="quiet text-[0.93rem]">{own.reasons[0]}</p>
+          <Unfold title="before it, and what goes wrong">
+            <Particulars plan={own} />
+          </Unfold>
+        </>
+      )}
+      <Unfold title="the ways side by side, and for how many machines" open={own?.verdict === "not possible"}>
+        <WaysTable {...{ ways, chosen, onChoose }} />
+      </Unfold>
+    </Field>
+  );
+}
+
+/** The ways side by side: possible or not and why, how long, and what a number of machines would cost. */
+function WaysTable({ ways, chosen, onChoose }: Omit<Props, "marks">) {
   const name = useId();
   const [machines, setMachines] = useState(1);
   const { plans } = ways;
   const longest = Math.max(1, ...plans.map((p) => p.once.lateSeconds + p.each.lateSeconds));
   return (
-    <Field path="image.way" label="Way to the machine" marks={marks} span>
+    <>
       <div className="overflow-x-auto">
         <table className="table min-w-[38rem]" aria-label="Ways to the machine">
           <thead>
@@ -65,7 +95,6 @@ export function WaysTable({
                     {p.verdict}
                   </span>{" "}
                   <span className="quiet text-[0.86rem]">{p.reasons[0]}</span>
-                  {chosen === p.way && <Particulars plan={p} />}
                 </td>
                 <td className="align-top">
                   <FigureValue
@@ -100,13 +129,13 @@ export function WaysTable({
         {ways.attendedSeconds !== null && <AnswerFile attendedSeconds={ways.attendedSeconds} />}
         {machines > 1 && <SharedLink ways={ways} machines={machines} />}
       </div>
-    </Field>
+    </>
   );
 }
 
 function Particulars({ plan }: { plan: WayPlan }) {
   return (
-    <div className="mt-1 text-[0.86rem]">
+    <div className="text-[0.93rem]">
       {plan.reasons.slice(1).map((r) => (
         <p key={r} className="quiet">
           {r}

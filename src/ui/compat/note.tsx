@@ -2,6 +2,7 @@ import { useState } from "react";
 import type { CompatNote, Trial } from "@/core/compat";
 import type { Problem } from "@/core/result";
 import { TrialSlip, VerdictSlip, type Judgement } from "./slips";
+import { Day } from "../frame/person";
 
 export type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 export interface NoteRow {
@@ -64,7 +65,7 @@ export function Note({ row, profile, judge, addTrial }: { row: NoteRow; profile:
           under {profile} {note.version || "(every version)"}
         </span>
         <span className="quiet ml-auto">
-          {note.by}, {note.at.slice(0, 10)}
+          {note.by}, <Day at={note.at} />
         </span>
       </div>
       {note.condition && <p>Condition: {note.condition}</p>}
@@ -83,7 +84,7 @@ export function Note({ row, profile, judge, addTrial }: { row: NoteRow; profile:
               <span className={t.outcome === "did not work" ? "font-semibold" : ""}>({t.outcome})</span>{" "}
               <span className="quiet">
                 {t.expected && `expected: ${t.expected}; `}
-                {t.by}, {t.at.slice(0, 10)}
+                {t.by}, <Day at={t.at} />
               </span>
             </li>
           ))}

@@ -3,6 +3,7 @@
 import { useState } from "react";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
+import { Day } from "../frame/person";
 
 type Kind = "site" | "machine" | "image" | "build" | "run" | "drive" | "note";
 type Answer = { ok: true } | { ok: false; problems: Problem[] };
@@ -61,7 +62,7 @@ export function DamagedDocument({
       </ul>
       {damaged.setAside && (
         <p className="quiet">
-          Set aside by {damaged.setAside.by}, {damaged.setAside.at.slice(0, 10)}. It is kept as it is.
+          Set aside by {damaged.setAside.by}, <Day at={damaged.setAside.at} />. It is kept as it is.
         </p>
       )}
       <label className="mt-2 block">

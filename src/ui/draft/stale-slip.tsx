@@ -3,8 +3,8 @@
 import { useState } from "react";
 import { valueAt, type Edit } from "@/core/document";
 import { shown } from "@/core/text";
-import { formatDateTime } from "@/core/units";
 import { Slip } from "../frame/dialog";
+import { Moment } from "../frame/person";
 
 interface Clash {
   by: string;
@@ -35,8 +35,8 @@ export function StaleSlip({
   return (
     <Slip open wide onClose={() => undefined} title={`This ${what} was changed by another hand`}>
       <p className="mb-3">
-        {clash.by} saved it on {formatDateTime(clash.at, "UTC")} UTC while you were writing. Your change was
-        not saved and nothing of it is lost. Choose for each field.
+        {clash.by} saved it on <Moment at={clash.at} /> while you were writing. Your change was not saved and
+        nothing of it is lost. Choose for each field.
       </p>
       <table className="table">
         <thead>

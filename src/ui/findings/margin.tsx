@@ -54,6 +54,7 @@ export function Margin({ findings, sheet, layoutKey, drawer, isOpen, acts }: Pro
   return (
     <aside
       ref={ref}
+      data-margin
       aria-label="Margin: findings"
       className={`sheet:absolute sheet:inset-y-0 sheet:right-0 sheet:block sheet:w-[21rem] sheet:bg-transparent sheet:shadow-none ${drawer ? "fixed inset-y-0 right-0 z-40 block w-[min(22rem,92vw)] overflow-y-auto border-l bg-base-100 p-3 pt-14 shadow-xl sheet:overflow-visible sheet:border-l sheet:p-0" : "hidden border-l"} border-base-300`}
     >
@@ -136,8 +137,13 @@ function useSteps(margin: RefObject<HTMLElement | null>): void {
     const here = entries.findIndex((e) => e.contains(document.activeElement));
     const from = here < 0 ? (by > 0 ? -1 : 0) : here;
     const next = entries[(from + by + entries.length) % entries.length];
-    next?.focus();
-    next?.scrollIntoView({ block: "center" });
+    const go = (): void => {
+      next?.focus();
+      next?.scrollIntoView({ block: "center" });
+    };
+    go();
+    // An entry that has no place yet is not shown, and takes no focus before it has one.
+    if (document.activeElement !== next) requestAnimationFrame(go);
   };
   const press = (what: string): void => {
     const entry = document.activeElement?.closest<HTMLElement>("[data-entry]");

@@ -3,6 +3,7 @@
 import { useState, type ReactNode } from "react";
 import { quietWords, type FindingGroup, type PlacedFinding } from "@/core/finding";
 import { SEVERITY_RULE, SEVERITY_TEXT, Signal } from "../frame/signal";
+import { Day } from "../frame/person";
 
 /** What a margin offers to do about a finding. */
 export interface NoteActs {
@@ -99,9 +100,7 @@ function One({ finding, acts, isBrief }: { finding: PlacedFinding; acts: NoteAct
         {brief ? (
           <Title text={title} hint={finding.says} open={false} onOpen={() => setOpen(true)} />
         ) : (
-          <span className={`text-base-content ${severity === "stop" ? "font-semibold" : "truncate"}`}>
-            {title}
-          </span>
+          <span className={`text-base-content ${severity === "stop" ? "font-semibold" : ""}`}>{title}</span>
         )}
       </Head>
       {!brief && <p className={`leading-snug [overflow-wrap:anywhere] ${struck}`}>{finding.says}</p>}
@@ -118,7 +117,7 @@ const Waived = ({ finding: { waiver, ended } }: { finding: PlacedFinding }) => (
       <p className="leading-snug">
         Waived: {waiver.reason}{" "}
         <span className="quiet">
-          – {waiver.by}, {waiver.at.slice(0, 10)}
+          – {waiver.by}, <Day at={waiver.at} />
         </span>
       </p>
     )}
@@ -126,7 +125,7 @@ const Waived = ({ finding: { waiver, ended } }: { finding: PlacedFinding }) => (
       <p className="leading-snug">
         <strong>A waiver has ended</strong>, since what it was given for has changed: {ended.reason}{" "}
         <span className="quiet">
-          – {ended.by}, {ended.at.slice(0, 10)}
+          – {ended.by}, <Day at={ended.at} />
         </span>
       </p>
     )}

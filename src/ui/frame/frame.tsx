@@ -4,6 +4,7 @@ import { Drawers } from "./drawers";
 import { FindBox } from "./find-box";
 import { FreshOnReturn } from "./fresh-on-return";
 import { HandName } from "./hand-name";
+import type { Units } from "./units";
 import { KeySheet } from "./key-sheet";
 import { ServerState } from "./server-state";
 import { ThemeSwitch } from "./theme-switch";
@@ -12,12 +13,14 @@ import { ThemeSwitch } from "./theme-switch";
 export function Frame({
   children,
   hand,
+  units,
   setHand,
   begin,
 }: {
   children: ReactNode;
   hand: string;
-  setHand: (name: string) => Promise<void>;
+  units: Units;
+  setHand: (name: string, units: Units) => Promise<void>;
   /** Begins a build sheet and leads to it. */
   begin: () => Promise<void>;
 }) {
@@ -31,7 +34,7 @@ export function Frame({
         <Drawers />
         <div className="ml-auto flex items-center gap-2 pb-1">
           <Alarm />
-          <HandName hand={hand} setHand={setHand} />
+          <HandName {...{ hand, units, setHand }} />
           <FindBox begin={begin} />
           <ThemeSwitch />
           <KeySheet />

@@ -1,12 +1,29 @@
 "use client";
 
 import { useState } from "react";
+import { ChoiceField } from "../fields/fields";
+import type { Units } from "./units";
 import { Slip } from "./dialog";
 
+const UNIT_WORDS = [
+  { value: "both", text: "480 GB (447 GiB)" },
+  { value: "decimal", text: "480 GB" },
+  { value: "binary", text: "447 GiB" },
+] as const;
+
 /** Whose hand draws: the name that stands under every change, waiver and step. */
-export function HandName({ hand, setHand }: { hand: string; setHand: (name: string) => Promise<void> }) {
+export function HandName({
+  hand,
+  units: present,
+  setHand,
+}: {
+  hand: string;
+  units: Units;
+  setHand: (name: string, units: Units) => Promise<void>;
+}) {
   const [open, setOpen] = useState(false);
   const [name, setName] = useState(hand);
+  const [units, setUnits] = useState(present);
   return (
     <>
       <button
@@ -21,7 +38,7 @@ export function HandName({ hand, setHand }: { hand: string; setHand: (name: stri
         <form
           onSubmit={async (e) => {
             e.preventDefault();
-            await setHand(name);
+            await setHand(name, units);
             setOpen(false);
           }}
         >
@@ -36,8 +53,18 @@ export function HandName({ hand, setHand }: { hand: string; setHand: (name: stri
               onChange={(e) => setName(e.target.value)}
             />
           </label>
+          <div className="mt-3">
+            <ChoiceField
+              path="units"
+              label="Sizes, in this browser"
+              value={units}
+              options={UNIT_WORDS}
+              onChange={setUnits}
+              hint="Both stand on hover and on paper, and in what a finding or a step says."
+            />
+          </div>
           <button type="submit" className="btn btn-primary mt-4">
-            Use this name
+            Use this
           </button>
         </form>
       </Slip>

@@ -17,6 +17,13 @@ export const KEY_GROUPS = [
     ],
   },
   {
+    title: "Lists",
+    keys: [
+      ["↓  ↑", "from row to row, from the field that narrows too"],
+      ["Enter", "open it"],
+    ],
+  },
+  {
     title: "Build sheet",
     keys: [
       ["A to K", "open or fold a zone"],

@@ -59,6 +59,7 @@ export function ListTable<Row>({
                   role="row"
                   className="grid w-full items-center border-b border-base-300 hover:bg-base-200"
                   aria-rowindex={place["aria-rowindex"]}
+                  data-row={index}
                   style={{ ...grid, ...place.style }}
                   onDoubleClick={onOpen && (() => onOpen(row))}
                 >

@@ -3,6 +3,7 @@
 import { useState } from "react";
 import type { Region } from "@/core/image";
 import { formatBytes, formatExactBytes } from "@/core/units";
+import { Size } from "../frame/person";
 
 const FILL: Record<Region["kind"], string> = {
   boot: "solid",
@@ -102,7 +103,9 @@ export function ByteMap({ regions, size }: { regions: Region[]; size: number }) 
                   </button>
                 </td>
                 <td className="value text-right">{digits(r.offset)}</td>
-                <td className="value text-right">{formatBytes(r.length)}</td>
+                <td className="value text-right">
+                  <Size bytes={r.length} />
+                </td>
               </tr>
             ))}
           </tbody>

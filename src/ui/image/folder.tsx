@@ -4,9 +4,9 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import type { Problem } from "@/core/result";
-import { formatBytes } from "@/core/units";
 import { Problems } from "../frame/problems";
 import { Progress } from "./progress";
+import { Size } from "../frame/person";
 
 export interface FolderLine {
   name: string;
@@ -81,7 +81,9 @@ export function ImageFolder({
           {files.map((f) => (
             <tr key={f.name}>
               <td className="value [overflow-wrap:anywhere]">{f.name}</td>
-              <td className="value whitespace-nowrap">{formatBytes(f.sizeBytes)}</td>
+              <td className="value whitespace-nowrap">
+                <Size bytes={f.sizeBytes} />
+              </td>
               <td>
                 {f.image ? (
                   <Link className="link" href={`/images/${f.image.id}`}>

@@ -1,7 +1,7 @@
 import type { Image } from "@/core/image";
-import { formatBytes } from "@/core/units";
 import { ByteMap } from "./byte-map";
 import { Loaders, VerdictTable } from "./verdict-table";
+import { Size } from "../frame/person";
 
 /** What was found inside the file of an image: where it starts, by what, and how its bytes lie. */
 export function Inside({ image }: { image: Image }) {
@@ -30,7 +30,7 @@ export function Inside({ image }: { image: Image }) {
       <p className="quiet">
         {found.loaders.length > 0 &&
           `Loaders: ${found.loaders.map((l) => `${l.path} (${l.arch ?? "not an EFI program"}, ${l.where})`).join("; ")}. `}
-        {formatBytes(found.bytesRead)} were read. Whether a loader works is not seen from outside.
+        <Size bytes={found.bytesRead} /> were read. Whether a loader works is not seen from outside.
       </p>
     </div>
   );

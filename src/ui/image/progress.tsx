@@ -1,4 +1,5 @@
-import { formatBytes, formatDecimalBytes, formatDuration } from "@/core/units";
+import { formatDecimalBytes, formatDuration } from "@/core/units";
+import { Size } from "../frame/person";
 
 /** How far a computation over a file is: part, rate, time that is left, and how to stop it. */
 export function Progress({
@@ -25,7 +26,7 @@ export function Progress({
       </div>
       <p className="flex flex-wrap items-baseline gap-3">
         <span>
-          {algorithm} of {fileName}: <span className="value">{percent} %</span> of {formatBytes(size)}
+          {algorithm} of {fileName}: <span className="value">{percent} %</span> of <Size bytes={size} />
         </span>
         {rate > 0 && <span className="quiet">{formatDecimalBytes(rate)}/s</span>}
         {rate > 0 && <span className="quiet">{formatDuration((size - done) / rate)} left</span>}

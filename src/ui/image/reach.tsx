@@ -3,8 +3,9 @@ import { fetchEstimate } from "@/core/estimate";
 import type { Image } from "@/core/image";
 import type { RegisterEntry } from "@/core/machine";
 import type { Site } from "@/core/site";
-import { formatBytes, formatDuration } from "@/core/units";
+import { formatDuration } from "@/core/units";
 import { FigureValue } from "../fields/figure-value";
+import { Size } from "../frame/person";
 
 /** How long it takes until the image is at each site, and which sticks are large enough or carry it already. */
 export function Reach({
@@ -80,7 +81,7 @@ export function Reach({
                   <span className="quiet block text-[0.86rem]">{where}</span>
                 </th>
                 <td className="value" style={fits ? undefined : { color: "var(--color-error)" }}>
-                  {formatBytes(entry.sizeBytes)}
+                  <Size bytes={entry.sizeBytes} />
                   {!fits && " – too small"}
                 </td>
                 <td>

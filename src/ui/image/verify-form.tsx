@@ -6,6 +6,7 @@ import type { Image } from "@/core/image";
 import type { Problem } from "@/core/result";
 import { CopyValue } from "../frame/copy-value";
 import { Problems } from "../frame/problems";
+import { Day } from "../frame/person";
 
 const VERDICTS = {
   matches: ["The file is the one that was published.", "var(--color-success)"],
@@ -36,7 +37,7 @@ export function VerifyForm({
       </p>
       {image.computed && (
         <p className="quiet">
-          computed {image.computed.at.slice(0, 10)} by {image.computed.by}:{" "}
+          computed <Day at={image.computed.at} /> by {image.computed.by}:{" "}
           <span className="value [overflow-wrap:anywhere]">{image.computed.checksum.value}</span>
         </p>
       )}

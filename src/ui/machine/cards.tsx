@@ -8,6 +8,7 @@ import { formatBinaryBytes, formatDecimalBytes, formatExactBytes } from "@/core/
 import { CopyValue } from "../frame/copy-value";
 import { HealthMark } from "./health-mark";
 import { speedWords } from "./machine-drawing";
+import { Day, Size } from "../frame/person";
 
 /** A drive as the register knows it, for its card. */
 export interface DriveFile {
@@ -147,7 +148,7 @@ const DrivePast = ({ file }: { file: DriveFile }) => (
               <li key={s.from}>
                 {s.machine}
                 {s.bay ? `, ${bayWords(s.bay)}` : ""}{" "}
-                <span className="quiet">until {s.until?.slice(0, 10)}</span>
+                <span className="quiet">until {s.until && <Day at={s.until} />}</span>
               </li>
             ))}
         </ul>
@@ -235,7 +236,9 @@ export function EmptyBayCard({
                 <button type="button" className="link value text-left" onClick={() => onPut(d.id)}>
                   {d.serial ?? d.id}
                 </button>{" "}
-                <span className="quiet">{formatDecimalBytes(d.sizeBytes)}</span>
+                <span className="quiet">
+                  <Size bytes={d.sizeBytes} />
+                </span>
               </li>
             ))}
           </ul>

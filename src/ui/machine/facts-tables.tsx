@@ -1,8 +1,9 @@
 import type { Facts, FactSource, MachineDocument } from "@/core/machine";
 import { factName, factWords, isSoundMember, serialTail } from "@/core/machine";
 import { setStanding } from "@/core/storage";
-import { formatBytes, formatDate, formatDuration } from "@/core/units";
+import { formatDuration } from "@/core/units";
 import { Ruled } from "../frame/page";
+import { Day, Size } from "../frame/person";
 
 const GROUPS = [
   ["chassis", "Chassis"],
@@ -145,7 +146,7 @@ export function SetsTable({ document }: { document: MachineDocument }) {
               )}
               {s.remark && <span className="quiet block text-[0.86rem]">{s.remark}</span>}
             </td>
-            <td className="value whitespace-nowrap">{s.sizeBytes ? formatBytes(s.sizeBytes) : "–"}</td>
+            <td className="value whitespace-nowrap">{s.sizeBytes ? <Size bytes={s.sizeBytes} /> : "–"}</td>
             <td>
               <StillFail set={s} />
             </td>
@@ -213,7 +214,7 @@ export function SourceMark({ source, timeZone }: { source: FactSource | undefine
   if (!source) return null;
   return (
     <span className="quiet text-[0.79rem]" title={`${source.from}, ${source.at}`}>
-      {source.tool} · {formatDate(source.at, timeZone)}
+      {source.tool} · <Day at={source.at} timeZone={timeZone} />
     </span>
   );
 }

@@ -6,6 +6,7 @@ import { useRef, useState } from "react";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
 import { shrinkPicture } from "./shrink-picture";
+import { Day } from "../frame/person";
 
 export interface Picture {
   id: string;
@@ -115,7 +116,7 @@ const Shown = ({ picture: p, remove }: { picture: Picture; remove: () => void })
     </a>
     <p className="leading-snug [overflow-wrap:anywhere]">{p.caption}</p>
     <p className="quiet text-[0.86rem]">
-      {p.at.slice(0, 10)}, {p.by}{" "}
+      <Day at={p.at} />, {p.by}{" "}
       <button type="button" className="link" onClick={remove}>
         remove
       </button>

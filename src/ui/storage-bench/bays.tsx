@@ -2,7 +2,7 @@
 
 import { useState } from "react";
 import { standing, type BenchCandidate } from "@/core/storage";
-import { formatDecimalBytes } from "@/core/units";
+import { Size } from "../frame/person";
 
 type Layout = BenchCandidate["layout"];
 
@@ -96,7 +96,9 @@ const Quiet = ({ name, bytes }: { name: string; bytes: number }) => (
   <div className={`${BOX} dotted-fill border-base-300`}>
     <span className="bg-base-100">
       <b>{name}</b>
-      <span className="value block">{formatDecimalBytes(bytes)}</span>
+      <span className="value block">
+        <Size bytes={bytes} />
+      </span>
     </span>
   </div>
 );
@@ -123,7 +125,9 @@ function DriveTile({ name, bytes, isFailed, wasLost, mustStay, press }: TileProp
       onClick={press}
     >
       <b>{name}</b>
-      <span className="value whitespace-nowrap">{formatDecimalBytes(bytes)}</span>
+      <span className="value whitespace-nowrap">
+        <Size bytes={bytes} />
+      </span>
       <span className={`mt-auto font-semibold whitespace-nowrap ${isFailed ? "bg-base-100 text-error" : ""}`}>
         {word}
       </span>

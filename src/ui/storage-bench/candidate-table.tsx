@@ -1,6 +1,7 @@
 import { chance, type BenchCandidate } from "@/core/storage";
-import { formatBytes, formatDuration } from "@/core/units";
+import { formatDuration } from "@/core/units";
 import { Table, type Column } from "../frame/table";
+import { Size } from "../frame/person";
 
 interface Props {
   candidates: readonly BenchCandidate[];
@@ -34,7 +35,9 @@ export function CandidateTable({ candidates, chosen, choose }: Props) {
       width: "w-[25%]",
       cell: (c) => (
         <>
-          <span className="value">{formatBytes(c.usableBytes)}</span>
+          <span className="value">
+            <Size bytes={c.usableBytes} />
+          </span>
           <span aria-hidden className="mt-0.5 block h-1.5 border border-base-content">
             <span
               className="block h-full bg-base-content"

@@ -7,15 +7,16 @@ import {
   type BenchCandidate,
   type BenchQuestion,
 } from "@/core/storage";
-import { formatBytes, formatDuration } from "@/core/units";
+import { formatDuration } from "@/core/units";
 import { Table, type Column } from "../frame/table";
+import { Size } from "../frame/person";
 
 type Rung = BenchCandidate["ladder"][number];
 
 const RUNGS: readonly Column<Rung>[] = [
   { title: "Lost to", width: "w-[40%]", cell: (r) => RUNG_WORDS[r.what] },
   { title: "Bytes", right: true, className: "value", cell: (r) => r.lost.toLocaleString("en-GB") },
-  { title: "Left", right: true, className: "value whitespace-nowrap", cell: (r) => formatBytes(r.left) },
+  { title: "Left", right: true, className: "value whitespace-nowrap", cell: (r) => <Size bytes={r.left} /> },
 ];
 
 /** Rung by rung from what the drives hold to what can be used. */
@@ -37,7 +38,7 @@ export function Ladder({
       />
       <p className="mt-1">
         Usable: <b className="value">{candidate.usableBytes.toLocaleString("en-GB")}</b> bytes,{" "}
-        {formatBytes(candidate.usableBytes)}
+        <Size bytes={candidate.usableBytes} />
       </p>
     </>
   );

@@ -1,7 +1,6 @@
 import Link from "next/link";
 import type { Facts } from "@/core/machine";
 import { standOf } from "@/core/sheet";
-import { formatDateTime } from "@/core/units";
 import type { MachineView } from "@/server/machines";
 import { BaysForm } from "@/ui/machine/bays-form";
 import { DatesForm } from "@/ui/machine/dates-form";
@@ -14,6 +13,7 @@ import { ControllerForm, NotesForm } from "@/ui/machine/machine-forms";
 import { Pictures } from "@/ui/machine/pictures";
 import { PlaceForm } from "@/ui/machine/place-form";
 import { dropPicture } from "../actions";
+import { Moment } from "@/ui/frame/person";
 
 interface Given {
   view: MachineView;
@@ -166,8 +166,11 @@ export function HistoryFolds({
           <ul>
             {imports.map((i) => (
               <li key={i.id}>
-                <span className="value">{formatDateTime(i.at, timeZone)}</span> {i.names.join(", ")}:{" "}
-                {counted(i.changes.length, "change")} <span className="quiet">– {i.by}</span>
+                <span className="value">
+                  <Moment at={i.at} timeZone={timeZone} />
+                </span>{" "}
+                {i.names.join(", ")}: {counted(i.changes.length, "change")}{" "}
+                <span className="quiet">– {i.by}</span>
               </li>
             ))}
           </ul>

@@ -111,6 +111,9 @@ const Ways = ({ id, drives }: { id: string; drives: string | null }) => (
         Drives on the bench
       </Link>
     )}
+    <Link className="btn" href={`/machines/${id}/labels`}>
+      Labels
+    </Link>
     <TwinSlip make={makeTwin.bind(null, id)} />
     <NewBuild begin={begin.bind(null, id)} text="New build sheet for it" />
   </div>

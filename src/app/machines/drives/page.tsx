@@ -1,4 +1,3 @@
-import { formatDecimalBytes } from "@/core/units";
 import { driveRegister } from "@/server/drives";
 import { AddDrive } from "@/ui/drives/add-drive";
 import { DriveRegister, type DriveLine } from "@/ui/drives/register";
@@ -15,12 +14,12 @@ export default async function Drives() {
     ({ key, entry, where, verdict, reasons, wear }): DriveLine => {
       const wipe = entry.wipes.at(-1);
       return {
-        key,
+        id: key,
         label: entry.label,
         serial: entry.serial ?? "",
         model: entry.model ?? "",
         media: entry.media,
-        size: formatDecimalBytes(entry.sizeBytes),
+        sizeBytes: entry.sizeBytes,
         verdict,
         reasons: reasons.join("; "),
         wear,

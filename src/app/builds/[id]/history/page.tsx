@@ -3,13 +3,13 @@ import { notFound } from "next/navigation";
 import { fieldWords, type Edit } from "@/core/sheet";
 import { setName, type PlannedSet } from "@/core/storage";
 import { shown } from "@/core/text";
-import { formatDateTime } from "@/core/units";
 import { buildHistory, buildView, machineChoices } from "@/server/builds";
 import { TakeBack } from "@/ui/build/take-back";
 import { Page } from "@/ui/frame/page";
 import { takeBack } from "../../actions";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { Moment } from "@/ui/frame/person";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "History" };
@@ -42,7 +42,9 @@ export default async function History({ params }: { params: Promise<{ id: string
             className={`grid gap-x-4 border-b py-2 sm:grid-cols-[13rem_minmax(0,1fr)_auto] ${h.letter ? "border-t-2 border-current" : "border-base-300"}`}
           >
             <div>
-              <span className="value">{formatDateTime(h.at, timeZone)}</span>
+              <span className="value">
+                <Moment at={h.at} timeZone={timeZone} />
+              </span>
               <div className="quiet">{h.by}</div>
             </div>
             <div>

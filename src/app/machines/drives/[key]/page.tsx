@@ -2,7 +2,7 @@ import Link from "next/link";
 import type { ReactNode } from "react";
 import { notFound } from "next/navigation";
 import { bayWords } from "@/core/machine";
-import { formatBytes, formatDateTime, formatExactBytes } from "@/core/units";
+import { formatBytes, formatExactBytes } from "@/core/units";
 import { registerLine, type RegisterLine } from "@/server/drives";
 import { listImages } from "@/server/images";
 import { DriveActions } from "@/ui/drives/drive-page";
@@ -14,6 +14,7 @@ import { HealthMark } from "@/ui/machine/health-mark";
 import { keepDrive, putOnShelf, recordErasure, writeDownWriting } from "../../actions";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { Day, Moment } from "@/ui/frame/person";
 
 export const dynamic = "force-dynamic";
 
@@ -120,7 +121,7 @@ const Carried = ({ carries }: { carries: NonNullable<RegisterLine["entry"]["carr
       {carries.name}
     </Link>
     <span className="quiet">
-      , {carries.at.slice(0, 10)}, {carries.compared ? "read back and compared" : "not compared"}
+      , <Day at={carries.at} />, {carries.compared ? "read back and compared" : "not compared"}
     </span>
   </>
 );
@@ -136,7 +137,7 @@ const Stays = ({ line }: { line: RegisterLine }) => (
           </Link>
           <span>{s.bay ? bayWords(s.bay) : "bay not known"}</span>
           <span className="quiet ml-auto">
-            {s.from.slice(0, 10)} to {s.until?.slice(0, 10) ?? "now"}
+            <Day at={s.from} /> to {s.until ? <Day at={s.until} /> : "now"}
           </span>
         </li>
       ))}
@@ -151,7 +152,10 @@ const Ledger = ({ line: { entry } }: { line: RegisterLine }) => (
       <ul>
         {entry.wipes.toReversed().map((w) => (
           <li key={w.at} className="border-b py-1 border-base-300">
-            <span className="value">{formatDateTime(w.at, "UTC")}</span> {w.method}, {w.by}
+            <span className="value">
+              <Moment at={w.at} />
+            </span>{" "}
+            {w.method}, {w.by}
             {w.remark && <span className="quiet"> – {w.remark}</span>}
             <div className="quiet">was: {w.was}</div>
           </li>
@@ -163,7 +167,9 @@ const Ledger = ({ line: { entry } }: { line: RegisterLine }) => (
       <ul>
         {entry.held.toReversed().map((h) => (
           <li key={h.at + h.what} className="flex gap-3 border-b py-1 border-base-300">
-            <span className="value quiet whitespace-nowrap">{h.at.slice(0, 10)}</span>
+            <span className="value quiet whitespace-nowrap">
+              <Day at={h.at} />
+            </span>
             <span className="[overflow-wrap:anywhere]">
               {h.what} <span className="quiet">{h.machine && `in ${h.machine}`}</span>
             </span>

@@ -11,6 +11,7 @@ import { ProfileImport } from "@/ui/profile/profile-import";
 import { MakeItMine } from "@/ui/profile/make-mine";
 import { keepProfile, keepProfileFields, makeItMine, previewOf } from "../../../actions";
 import { desk } from "../../../../desk";
+import { Day } from "@/ui/frame/person";
 
 export const dynamic = "force-dynamic";
 
@@ -133,7 +134,7 @@ function Editions({
               Edition {e.edition}
             </Link>
             <span className="quiet">
-              , {e.updatedAt.slice(0, 10)}, {e.by || "shipped with Derrick"}
+              , <Day at={e.updatedAt} />, {e.by || "shipped with Derrick"}
             </span>
           </li>
         ))}

@@ -1,0 +1,59 @@
+"use client";
+
+import { useEffect, useSyncExternalStore } from "react";
+import type { SheetMark } from "@/core/sheet";
+import { useFeed } from "../frame/feed";
+
+/** What rows in sight have asked for, by sheet; null while it is on its way. */
+const known = new Map<string, SheetMark | null>();
+const heard = new Set<() => void>();
+let wanted = new Set<string>();
+let timer: ReturnType<typeof setTimeout> | null = null;
+
+const tell = (): void => heard.forEach((one) => one());
+const subscribe = (one: () => void) => {
+  heard.add(one);
+  return () => void heard.delete(one);
+};
+
+/** Rows that come into sight together are asked for together. */
+const TOGETHER = 60;
+const MOST = 60;
+
+async function ask(): Promise<void> {
+  timer = null;
+  const ids = [...wanted].slice(0, MOST);
+  wanted = new Set([...wanted].slice(MOST));
+  const answer = await fetch(`/api/v1/marks?ids=${ids.join()}`).catch(() => null);
+  const marks = answer?.ok ? ((await answer.json()) as Record<string, SheetMark>) : {};
+  for (const id of ids)
+    if (marks[id]) known.set(id, marks[id]);
+    else known.delete(id);
+  tell();
+  if (wanted.size > 0) timer ??= setTimeout(() => void ask(), TOGETHER);
+}
+
+/** What stands in the way of a sheet, once it is known: it is asked for when its row comes into sight. */
+export function useMark(id: string): SheetMark | null {
+  useEffect(() => {
+    if (known.has(id)) return;
+    known.set(id, null);
+    wanted.add(id);
+    timer ??= setTimeout(() => void ask(), TOGETHER);
+  }, [id]);
+  return useSyncExternalStore(
+    subscribe,
+    () => known.get(id) ?? null,
+    () => null,
+  );
+}
+
+/** What others write may change any mark: those that are known are asked for again. */
+export function useFreshMarks(): void {
+  useFeed({
+    changes: () => {
+      for (const id of known.keys()) wanted.add(id);
+      timer ??= setTimeout(() => void ask(), TOGETHER * 8);
+    },
+  });
+}

@@ -1,0 +1,105 @@
+"use client";
+
+import Link from "next/link";
+import { DataList, type DataColumn } from "../frame/data-list";
+import { Size } from "../frame/person";
+
+/** One image of the shelf. */
+export interface ImageLine {
+  id: string;
+  name: string;
+  purpose: string;
+  fileName: string;
+  sizeBytes: number;
+  startsIn: string;
+  checksum: string;
+  supportEnds: string;
+  builds: string;
+  /** What is the matter with it. */
+  marks: string;
+}
+
+const COLOUR: Record<string, string> = { matches: "text-success", differs: "text-error" };
+const dash = <span className="quiet">–</span>;
+
+const COLUMNS: readonly DataColumn<ImageLine>[] = [
+  {
+    ...{ id: "name", title: "Image", width: "minmax(14rem,2fr)", by: (i) => i.name },
+    cell: (i) => (
+      <div className="min-w-0 leading-tight">
+        <Link className="link font-medium" href={`/images/${i.id}`}>
+          {i.name}
+        </Link>
+        {i.purpose !== "installer" && <span className="quiet"> {i.purpose}</span>}
+        <div className="value quiet truncate text-[0.86rem]" title={i.fileName}>
+          {i.fileName || " "}
+        </div>
+      </div>
+    ),
+  },
+  {
+    ...{ id: "size", title: "Size", width: "minmax(11rem,0.9fr)", by: (i) => i.sizeBytes, mono: true },
+    cell: (i) => <Size bytes={i.sizeBytes} />,
+  },
+  {
+    ...{ id: "starts", title: "Starts in", width: "7rem", by: (i) => i.startsIn },
+    cell: (i) => i.startsIn || dash,
+  },
+  {
+    ...{ id: "checksum", title: "Checksum", width: "8rem", by: (i) => i.checksum },
+    cell: (i) => <span className={COLOUR[i.checksum]}>{i.checksum}</span>,
+  },
+  {
+    ...{
+      id: "ends",
+      title: "Support ends",
+      width: "7rem",
+      by: (i) => i.supportEnds || undefined,
+      mono: true,
+    },
+    cell: (i) => i.supportEnds || dash,
+  },
+  {
+    ...{
+      id: "marks",
+      title: "The matter with it",
+      width: "minmax(9rem,1.2fr)",
+      by: (i) => i.marks || undefined,
+    },
+    cell: (i) =>
+      i.marks ? (
+        <span className="text-warning" title={i.marks}>
+          {i.marks}
+        </span>
+      ) : (
+        dash
+      ),
+  },
+  {
+    ...{
+      id: "builds",
+      title: "Used by",
+      width: "minmax(6rem,0.8fr)",
+      by: (i) => i.builds || undefined,
+      mono: true,
+    },
+    cell: (i) => i.builds || dash,
+  },
+];
+
+/** The shelf: every image with what is the matter with it. */
+export const ImageList = ({ images }: { images: ImageLine[] }) => (
+  <DataList
+    label="Images on the shelf"
+    what="images"
+    rows={images}
+    columns={COLUMNS}
+    remembered="derrick_image_columns"
+    sortedBy={{ id: "name", desc: false }}
+    wordsOf={(i) => Object.values(i).join(" ")}
+    hrefOf={(i) => `/images/${i.id}`}
+    rowHeight={44}
+    minWidth="62rem"
+    placeholder="name, file, sheet …"
+  />
+);

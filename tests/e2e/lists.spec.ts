@@ -1,0 +1,103 @@
+import { expect, test } from "@playwright/test";
+import { DEMO, listening, loadDemo } from "./servers";
+
+test.beforeAll(loadDemo);
+
+test("the list of sheets tells what is in their way and when hands are needed, and is walked by keys", async ({
+  page,
+}) => {
+  await page.goto(`${DEMO}/builds`);
+  await listening(page);
+  const list = page.getByRole("table", { name: "Build sheets" });
+  const row = (words: string | RegExp) => list.getByRole("row").filter({ hasText: words });
+  await expect(row("wrk-hv2")).toContainText(/[A-K]\d+ .* and \d+ more/);
+  await expect(row("wrk-hv1")).toContainText("running");
+  await expect(row("wrk-hv1")).toContainText(/\d{2}:\d{2}: /);
+  // From the field that narrows down into the rows, along them, and into the sheet.
+  const field = page.getByLabel("Narrow by any words");
+  await field.fill("hypervisor");
+  const rows = list.locator("[data-row]");
+  await expect.poll(() => rows.count()).toBeLessThan(5);
+  await field.press("ArrowDown");
+  await expect(rows.nth(0).getByRole("link").first()).toBeFocused();
+  await page.keyboard.press("ArrowDown");
+  await expect(rows.nth(1).getByRole("link").first()).toBeFocused();
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("ArrowUp");
+  await expect(field).toBeFocused();
+  await field.press("ArrowDown");
+  const number = await rows.nth(0).getByRole("link").first().textContent();
+  await page.keyboard.press("Enter");
+  await expect(page.locator("footer")).toContainText(number!);
+});
+
+test("lists are narrowed, sorted, and have the columns that are wanted; an empty one says so and leads back", async ({
+  page,
+}) => {
+  await page.goto(`${DEMO}/builds`);
+  await listening(page);
+  const list = page.getByRole("table", { name: "Build sheets" });
+  const machines = () => list.locator("[data-row] [role=cell]:nth-child(3)").allTextContents();
+  await list.getByRole("button", { name: /^Machine/ }).click();
+  const sorted = await machines();
+  expect(sorted.filter((m) => m !== "–")).toEqual(sorted.filter((m) => m !== "–").toSorted());
+  await expect(list.getByRole("columnheader", { name: /^Machine/ })).toHaveAttribute(
+    "aria-sort",
+    "ascending",
+  );
+  await list.getByRole("button", { name: /^Machine/ }).click();
+  await expect.poll(machines).toEqual(sorted.toReversed());
+  await page.getByText(/^columns/).click();
+  await page.getByRole("checkbox", { name: "Address" }).check();
+  await expect(list).toContainText("10.61.10.");
+  await page.reload();
+  await expect(list.getByRole("columnheader", { name: /^Address/ })).toBeVisible();
+  await page.getByRole("radio", { name: "handed over" }).check({ force: true });
+  await expect(page.getByRole("status").filter({ hasText: /of \d+ sheets|\d+ sheets/ })).toBeVisible();
+  await expect(list.locator("[data-row]").first()).toContainText("handed over");
+  await page.getByLabel("Narrow by any words").fill("no such words");
+  await page.getByRole("button", { name: /^Show all/ }).click();
+  await expect(list.locator("[data-row]").first()).toContainText("handed over");
+  for (const [path, name, by] of [
+    ["/images", "Images on the shelf", /^Size/],
+    ["/machines", "Machines", /^Health/],
+    ["/machines/drives", "Drives", /^Where/],
+  ] as const) {
+    await page.goto(DEMO + path);
+    const own = page.getByRole("table", { name });
+    await own.getByRole("button", { name: by }).click();
+    await expect(own.getByRole("columnheader", { name: by })).toHaveAttribute(
+      "aria-sort",
+      /ascending|descending/,
+    );
+  }
+});
+
+test("dates are written as the browser's language writes them, and sizes as the person wants them", async ({
+  browser,
+}) => {
+  const context = await browser.newContext({ locale: "de-DE" });
+  const page = await context.newPage();
+  await page.goto(`${DEMO}/images`);
+  await listening(page);
+  const cell = page
+    .getByRole("table", { name: "Images on the shelf" })
+    .getByRole("cell", { name: /GB/ })
+    .first();
+  await expect(cell).toHaveText(/^[\d.]+ GB \([\d.]+ GiB\)$/);
+  await page.getByRole("button", { name: "operator" }).click();
+  await page.getByRole("radio", { name: "447 GiB", exact: true }).check({ force: true });
+  await page.getByRole("button", { name: "Use this" }).click();
+  const binary = page.getByRole("table", { name: "Images on the shelf" }).getByTitle(/GB \(/).first();
+  await expect(binary).toHaveText(/^[\d.]+ GiB/);
+  // On paper both stand, since the console may show the other.
+  await expect(binary.getByText(/GB\)$/)).toBeHidden();
+  await page.emulateMedia({ media: "print" });
+  await expect(binary.getByText(/GB\)$/)).toBeVisible();
+  await page.emulateMedia({ media: "screen" });
+  await page.goto(`${DEMO}/builds`);
+  const changed = page.getByRole("table", { name: "Build sheets" }).locator("time").first();
+  await expect(changed).toHaveText(/^\d{1,2}\. \p{L}+\.? \d{4}$/u);
+  await expect(changed).toHaveAttribute("title", /^\d{4}-\d{2}-\d{2}T.* UTC$/);
+  await context.close();
+});
