@@ -64,9 +64,15 @@ export const { one } = rows;
 /** All sheets, read as one is: a sheet that an older Derrick wrote lacks what came since. */
 export const all = (db: Db | Tx): Promise<BuildRow[]> => rows.some(db, undefined, [desc(builds.updatedAt)]);
 
+/** Some sheets by their ids; one that is not there is left out. */
 export const some = async (db: Db | Tx, ids: readonly string[]): Promise<BuildRow[]> =>
   ids.length === 0 ? [] : rows.some(db, inArray(builds.id, [...ids]));
 
+/** Whether there is a sheet. */
+export const any = async (db: Db | Tx): Promise<boolean> =>
+  (await db.select({ id: builds.id }).from(builds).limit(1)).length > 0;
+
+/** What lists show of a sheet, from its columns. */
 const MARK = {
   id: builds.id,
   number: builds.number,

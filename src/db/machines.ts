@@ -39,6 +39,10 @@ export const KEPT: Kept<typeof machines, typeof machineDocument.schema, MachineR
 const rows = { ...reading(KEPT), ...writing(KEPT) };
 export const { one } = rows;
 
+/** Whether there is a machine. */
+export const any = async (db: Db | Tx): Promise<boolean> =>
+  (await db.select({ id: machines.id }).from(machines).limit(1)).length > 0;
+
 /** All machines with their documents; for exports and comparisons, not for lists. */
 export const all = (db: Db | Tx): Promise<MachineRow[]> => rows.some(db, undefined, [asc(machines.name)]);
 

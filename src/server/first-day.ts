@@ -8,7 +8,7 @@ import { createSite } from "./sites";
 
 /** Whether nothing is here yet: no machine and no sheet. */
 export const isFirstDay = async ({ db }: Desk): Promise<boolean> =>
-  (await machineRows.choices(db)).length === 0 && (await buildRows.marks(db)).length === 0;
+  !(await machineRows.any(db)) && !(await buildRows.any(db));
 
 /** Whether no build was ever carried out here. */
 export const nothingWasBuilt = async ({ db }: Desk): Promise<boolean> => !(await runRows.any(db));
