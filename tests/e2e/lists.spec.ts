@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { DEMO, listening, loadDemo } from "./servers";
+import { DEMO, listening, loadDemo, saved } from "./servers";
 
 test.beforeAll(loadDemo);
 
@@ -29,6 +29,35 @@ test("the list of sheets tells what is in their way and when hands are needed, a
   const number = await rows.nth(0).getByRole("link").first().textContent();
   await page.keyboard.press("Enter");
   await expect(page.locator("footer")).toContainText(number!);
+});
+
+test("what stands in the way of a sheet is told as it is now, also after the list was left", async ({
+  page,
+}) => {
+  await page.goto(`${DEMO}/builds`);
+  await listening(page);
+  const row = page
+    .getByRole("table", { name: "Build sheets" })
+    .getByRole("row")
+    .filter({ hasText: "wrk-st1" });
+  await expect(row).toContainText("no stop");
+  await row.getByRole("link", { name: /Convert wrk-st1/ }).click();
+  const name = page.getByLabel("Host name");
+  const open = () =>
+    expect(async () => {
+      if (!(await name.isVisible())) await page.keyboard.press("f");
+      await expect(name).toBeVisible({ timeout: 1500 });
+    }).toPass();
+  await open();
+  const before = await name.inputValue();
+  await name.fill("not a name");
+  await saved(page);
+  await page.getByRole("link", { name: "Builds" }).click();
+  await expect(row).toContainText(/F\d+ .*is no host name/);
+  await row.getByRole("link", { name: /Convert wrk-st1/ }).click();
+  await open();
+  await name.fill(before);
+  await saved(page);
 });
 
 test("lists are narrowed, sorted, and have the columns that are wanted; an empty one says so and leads back", async ({

@@ -33,13 +33,23 @@ async function ask(): Promise<void> {
   if (wanted.size > 0) timer ??= setTimeout(() => void ask(), TOGETHER);
 }
 
+const want = (id: string): void => {
+  wanted.add(id);
+  timer ??= setTimeout(() => void ask(), TOGETHER);
+};
+
+/** Rows that are drawn now. */
+const inSight = new Set<string>();
+
 /** What stands in the way of a sheet, once it is known: it is asked for when its row comes into sight. */
 export function useMark(id: string): SheetMark | null {
   useEffect(() => {
-    if (known.has(id)) return;
-    known.set(id, null);
-    wanted.add(id);
-    timer ??= setTimeout(() => void ask(), TOGETHER);
+    inSight.add(id);
+    if (!known.has(id)) {
+      known.set(id, null);
+      want(id);
+    }
+    return () => void inSight.delete(id);
   }, [id]);
   return useSyncExternalStore(
     subscribe,
@@ -48,12 +58,17 @@ export function useMark(id: string): SheetMark | null {
   );
 }
 
-/** What others write may change any mark: those that are known are asked for again. */
+/**
+ * What others write may change any mark: those in sight are asked for again, the others forgotten. A list that is left
+ * forgets all, since it does not hear what is written meanwhile.
+ */
 export function useFreshMarks(): void {
   useFeed({
     changes: () => {
-      for (const id of known.keys()) wanted.add(id);
-      timer ??= setTimeout(() => void ask(), TOGETHER * 8);
+      for (const id of known.keys())
+        if (inSight.has(id)) want(id);
+        else known.delete(id);
     },
   });
+  useEffect(() => () => known.clear(), []);
 }

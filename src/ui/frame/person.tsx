@@ -27,11 +27,14 @@ const momentOf = (iso: string, locale: string, timeZone: string): string =>
     new Date(iso),
   );
 
-/** A day as this person writes days, where the thing is; the ISO form on hover. */
+/**
+ * A day as this person writes days, where the thing is; the ISO form on hover. Server and browser may write a language a
+ * little differently: what the server wrote stays then.
+ */
 export function Day({ at, timeZone = "UTC" }: { at: string; timeZone?: string }) {
   const { locale } = useContext(Here);
   return (
-    <time dateTime={at} title={`${at} ${timeZone}`} className="whitespace-nowrap">
+    <time dateTime={at} title={`${at} ${timeZone}`} className="whitespace-nowrap" suppressHydrationWarning>
       {dayOf(at, locale, timeZone)}
     </time>
   );
@@ -41,7 +44,7 @@ export function Day({ at, timeZone = "UTC" }: { at: string; timeZone?: string })
 export function Moment({ at, timeZone = "UTC" }: { at: string; timeZone?: string }) {
   const { locale } = useContext(Here);
   return (
-    <time dateTime={at} title={`${at} ${timeZone}`} className="whitespace-nowrap">
+    <time dateTime={at} title={`${at} ${timeZone}`} className="whitespace-nowrap" suppressHydrationWarning>
       {momentOf(at, locale, timeZone)}
       {timeZone === "UTC" && " UTC"}
     </time>
