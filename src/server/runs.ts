@@ -119,6 +119,8 @@ async function append(
   follow?: (tx: Tx, run: runRows.RunRow, state: RunState, at: string) => Promise<void>,
 ): Promise<Answer<RunView>> {
   const { write } = desk;
+  // Before it waits its turn to be written, which is no part of its age.
+  const given = givenBefore(desk.now(), ageSeconds) ?? undefined;
   const refused = await write(async (tx): Promise<Answer<null>> => {
     const run = await runRows.one(tx, runId);
     if (!run) return no("This run is no longer there.");
@@ -128,7 +130,6 @@ async function append(
     const decided = event(run.plan, state);
     if (!decided.ok) return decided;
     const arrived = desk.now();
-    const given = givenBefore(arrived, ageSeconds) ?? undefined;
     const entry = { at: arrived, given, key, event: decided.value };
     const seq = await runRows.append(tx, runId, entry);
     const at = happened([...log, { ...entry, seq }]).at(-1)!;

@@ -44,17 +44,18 @@ test("two windows offline: the note of each arrives once, with the time when it 
   }
   await expect(second.getByText("2 answers are kept here")).toBeVisible();
   await expect(second.getByText(/The server does not answer\. Since \d\d:\d\d/)).toBeVisible();
-  const givenBefore = Date.now();
   await first.close();
   await second.waitForTimeout(4000);
+  const back = Date.now();
   await server.start();
   await expect.poll(() => noteTimes("from the first window")).toBe(1);
   await expect.poll(() => noteTimes("from the second window")).toBe(1);
   const notes = (await log()).slice(-2);
   for (const note of notes) {
-    // The clocks of browser and test are read in two programs, and may be some milliseconds apart.
-    expect(Date.parse(note.given!)).toBeLessThanOrEqual(givenBefore + 100);
-    expect(Date.parse(note.at)).toBeGreaterThan(givenBefore + 3000);
+    // An answer's age is told when it is sent: its way to a server that has just begun makes `given` later by as much, which
+    // a slow machine may stretch to some hundred milliseconds of the four seconds that the server was away.
+    expect(Date.parse(note.given!)).toBeLessThan(back - 3000);
+    expect(Date.parse(note.at)).toBeGreaterThanOrEqual(back);
   }
   await expect(second.getByText("kept here")).toHaveCount(0);
   await expect(second.getByText(/Since \d\d:\d\d/)).toHaveCount(0);
