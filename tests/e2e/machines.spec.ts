@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
 import { captures } from "../support/formats";
-import { DEMO, loadDemo } from "./servers";
+import { DEMO, loadDemo, listening } from "./servers";
 
 test.beforeAll(loadDemo);
 
@@ -203,4 +203,30 @@ test("what was typed about a machine is kept, and its findings follow", async ({
   await page.getByRole("dialog").getByRole("button", { name: "Make it" }).click();
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("wrk-tm2");
   await expect(page.getByText("Nothing has been read from it yet.")).toBeVisible();
+});
+
+test("what is typed in a slip, and in the forms beside a list, lives through a reload until it is kept", async ({
+  page,
+}) => {
+  const slips = [
+    ["/machines/drives", "Add a stick, card or spare", "Where it lies", "in the blue box"],
+    ["/machines/compatibility", "Write a verdict", "Condition", "only in the upper slot"],
+    ["/machines/compatibility", "change the verdict", "Condition", "with the older firmware"],
+    ["/machines/compatibility", "log a trial", "What happened", "it went dark after a minute"],
+  ] as const;
+  for (const [path, opens, label, words] of slips) {
+    for (const round of ["typed", "found again"]) {
+      await page.goto(`${DEMO}${path}`);
+      await listening(page);
+      await page.getByRole("button", { name: opens }).first().click();
+      const field = page.getByRole("dialog").getByLabel(label);
+      if (round === "typed") await field.fill(words);
+      else await expect(field, opens).toHaveValue(words);
+    }
+  }
+  await page.getByRole("dialog").getByLabel("What was changed or tried").fill("another riser");
+  await page.getByRole("dialog").getByRole("button", { name: "Put it on the log" }).click();
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await page.getByRole("button", { name: "log a trial" }).first().click();
+  await expect(page.getByRole("dialog").getByLabel("What happened")).toHaveValue("");
 });

@@ -224,6 +224,37 @@ test("an edition that came in between is set beside what was typed, field by fie
   await expect(mine.form.getByRole("status")).toHaveText("kept as edition 3");
 });
 
+test("U takes back what was typed in a profile's form, a line of a list as well, and Shift+U makes it again", async ({
+  page,
+}) => {
+  await page.goto(`${DEMO}/images/profiles/millrace/12?form=open`);
+  await listening(page);
+  const form = page.getByRole("form", { name: "Profile in a form" });
+  await form.getByText("Firmware, boot targets and consoles").click();
+  const likely = form.locator('[name="restart.likely"]');
+  const was = await likely.inputValue();
+  await likely.fill("47");
+  const lines = form.getByLabel(/^take out Other consoles/);
+  const before = await lines.count();
+  await form.getByRole("button", { name: "add a line" }).last().click();
+  await expect(lines).toHaveCount(before + 1);
+  await form.getByRole("button", { name: "Keep as the next edition" }).focus();
+  await page.keyboard.press("u");
+  await expect(lines).toHaveCount(before);
+  await expect(likely).toHaveValue("47");
+  await page.keyboard.press("u");
+  await expect(likely).toHaveValue(was);
+  await expect(form.getByRole("button", { name: "undo" })).toBeDisabled();
+  await page.keyboard.press("Shift+U");
+  await expect(likely).toHaveValue("47");
+  await page.reload();
+  await listening(page);
+  await form.getByText("Firmware, boot targets and consoles").click();
+  await expect(likely).toHaveValue("47");
+  await form.getByRole("button", { name: "undo" }).click();
+  await expect(likely).toHaveValue(was);
+});
+
 test("a profile is copied for another version, and a wrong text is told with its line", async ({ page }) => {
   await page.goto(`${DEMO}/images/profiles/millrace/12`);
   await page.getByRole("link", { name: "Copy for another version" }).click();

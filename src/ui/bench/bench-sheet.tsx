@@ -324,14 +324,16 @@ function CircuitBar({ circuit }: { circuit: CircuitState }) {
   );
 }
 
+const NEW_READING: Omit<Typed, "value" | "limit"> = {
+  kind: "power",
+  what: USUAL.power,
+  state: "idle",
+  how: "",
+};
+
 function ReadingForms({ keep, take }: BenchProps) {
   const router = useRouter();
-  const [values, setValues] = useState<Omit<Typed, "value" | "limit">>({
-    kind: "power",
-    what: USUAL.power,
-    state: "idle",
-    how: "",
-  });
+  const [values, setValues] = useKept("reading", NEW_READING);
   const [value, setValue] = useKept("reading value", "");
   const [limit, setLimit] = useKept("reading limit", "");
   const [state, setState] = useState<Reading["state"]>("idle");
@@ -355,7 +357,10 @@ function ReadingForms({ keep, take }: BenchProps) {
             value: value.trim() === "" ? NaN : number,
             limit: limit.trim() === "" ? null : Number(limit.replace(",", ".")),
           });
-          if (after(answer, "kept")) setValue("");
+          if (!after(answer, "kept")) return;
+          setValue("");
+          setLimit("");
+          setValues({ ...values, how: "" });
         }}
       >
         <SelectField

@@ -101,12 +101,14 @@ export function Note({ row, profile, judge, addTrial }: { row: NoteRow; profile:
       <TrialSlip
         open={slip === "trial"}
         onClose={close}
+        id={row.id}
         name={name}
         send={(trial) => addTrial(row.id, row.version, trial)}
       />
       <VerdictSlip
         open={slip === "verdict"}
         onClose={close}
+        id={row.id}
         name={name}
         note={note}
         send={(part) => judge(row.id, row.version, part)}

@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import type { CompatNote } from "@/core/compat";
+import { useKept } from "../draft/use-kept";
 import { SelectField, TextField } from "../fields/fields";
 import { hasWords, NarrowField } from "../frame/narrow";
 import { SlipForm } from "../frame/slip-form";
@@ -40,8 +41,9 @@ export function CompatNotes({
   add: (values: Values) => Promise<Answer<string>>;
   start: Partial<Values["subject"]> | null;
 } & NoteActions) {
+  const begun = { ...EMPTY, subject: { ...EMPTY.subject, ...start } };
   const [open, setOpen] = useState(start !== null);
-  const [values, setValues] = useState<Values>({ ...EMPTY, subject: { ...EMPTY.subject, ...start } });
+  const [values, setValues] = useKept<Values>(`verdict ${start?.value ?? ""}`, begun);
   const [words, setWords] = useState("");
   const nameOf = (key: string): string => profiles.find((p) => p.key === key)?.name ?? key;
   const textOf = (r: NoteRow): string =>
@@ -70,7 +72,7 @@ export function CompatNotes({
         button="Keep"
         send={async () => {
           const answer = await add(values);
-          if (answer.ok) setValues(EMPTY);
+          if (answer.ok) setValues(begun);
           return answer;
         }}
       >

@@ -1,6 +1,6 @@
-import { useState } from "react";
 import { VERDICTS, type CompatNote, type Trial } from "@/core/compat";
 import type { Problem } from "@/core/result";
+import { useKept } from "../draft/use-kept";
 import { ChoiceField, SelectField, TextField } from "../fields/fields";
 import { SlipForm } from "../frame/slip-form";
 
@@ -45,19 +45,22 @@ export function JudgementFields({
 interface SlipProps<T> {
   open: boolean;
   onClose: () => void;
-  /** What the note is about. */
+  /** The note, and what it is about. */
+  id: string;
   name: string;
   send: (value: T) => Promise<Sent>;
 }
 
+const EMPTY_TRIAL: Omit<Trial, "at" | "by"> = {
+  changed: "",
+  expected: "",
+  happened: "",
+  outcome: "unclear",
+};
+
 /** An attempt: what was changed, what happened. */
-export function TrialSlip({ open, onClose, name, send }: SlipProps<Omit<Trial, "at" | "by">>) {
-  const [trial, setTrial] = useState<Omit<Trial, "at" | "by">>({
-    changed: "",
-    expected: "",
-    happened: "",
-    outcome: "unclear",
-  });
+export function TrialSlip({ open, onClose, id, name, send }: SlipProps<Omit<Trial, "at" | "by">>) {
+  const [trial, setTrial] = useKept(`trial of ${id}`, EMPTY_TRIAL);
   const texts = [
     ["changed", "What was changed or tried"],
     ["expected", "What was expected"],
@@ -69,7 +72,11 @@ export function TrialSlip({ open, onClose, name, send }: SlipProps<Omit<Trial, "
       onClose={onClose}
       title={`A trial of ${name}`}
       button="Put it on the log"
-      send={() => send(trial)}
+      send={async () => {
+        const answer = await send(trial);
+        if (answer.ok) setTrial(EMPTY_TRIAL);
+        return answer;
+      }}
     >
       <div className="space-y-3">
         {texts.map(([key, label]) => (
@@ -97,19 +104,25 @@ export function TrialSlip({ open, onClose, name, send }: SlipProps<Omit<Trial, "
 export function VerdictSlip({
   open,
   onClose,
+  id,
   name,
   note,
   send,
 }: SlipProps<Judgement> & { note: CompatNote }) {
   const { verdict, condition, evidence } = note;
-  const [part, setPart] = useState<Judgement>({ verdict, condition, evidence });
+  const begun: Judgement = { verdict, condition, evidence };
+  const [part, setPart] = useKept(`verdict on ${id}`, begun);
   return (
     <SlipForm
       open={open}
       onClose={onClose}
       title={`The verdict on ${name}`}
       button="Keep"
-      send={() => send(part)}
+      send={async () => {
+        const answer = await send(part);
+        if (answer.ok) setPart(begun);
+        return answer;
+      }}
     >
       <div className="grid gap-y-3">
         <JudgementFields value={part} onChange={(change) => setPart({ ...part, ...change })} />

@@ -23,8 +23,6 @@ export function SaveState({
   savedAt: string;
   timeZone: string;
 }) {
-  useKeys("u", () => void draft.undo());
-  useKeys("shift+u", () => void draft.redo());
   const unread = useUnread();
   const words = {
     saved: `saved ${formatDateTime(savedAt, timeZone)}${timeZone === "UTC" ? " UTC" : ""}`,
@@ -40,8 +38,19 @@ export function SaveState({
           ? `${unread === 1 ? "one field" : `${unread} fields`} cannot be read and ${unread === 1 ? "is" : "are"} not saved`
           : words[draft.status]}
       </span>
-      <Again text="undo" possible={draft.canUndo} act={draft.undo} />
-      <Again text="redo" possible={draft.canRedo} act={draft.redo} />
+      <UndoRedo {...draft} />
+    </>
+  );
+}
+
+/** Undo and redo, as words and by their keys. */
+export function UndoRedo({ canUndo, canRedo, undo, redo }: Omit<Saving, "status">) {
+  useKeys("u", () => void undo());
+  useKeys("shift+u", () => void redo());
+  return (
+    <>
+      <Again text="undo" possible={canUndo} act={undo} />
+      <Again text="redo" possible={canRedo} act={redo} />
     </>
   );
 }

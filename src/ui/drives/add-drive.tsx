@@ -4,6 +4,7 @@ import { useState } from "react";
 import { MEDIA, type Drive } from "@/core/machine";
 import type { Problem } from "@/core/result";
 import { formatBytes, parseByteSize } from "@/core/units";
+import { useKept } from "../draft/use-kept";
 import { ParsedField, SelectField, TextField } from "../fields/fields";
 import { SlipForm } from "../frame/slip-form";
 
@@ -36,7 +37,7 @@ export function AddDrive({
   add: (values: Values) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
 }) {
   const [open, setOpen] = useState(false);
-  const [values, setValues] = useState(EMPTY);
+  const [values, setValues] = useKept("new drive", EMPTY);
   const set = (part: Partial<Values>) => setValues({ ...values, ...part });
   return (
     <>

@@ -85,8 +85,8 @@ const isCarried = ({ media }: RegisterEntry): boolean => media === "usb" || medi
 
 /** What people write about it, kept by a button since each save is a line of its history. */
 function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
-  const [label, setLabel] = useState(entry.label);
-  const [notes, setNotes] = useState(entry.notes);
+  const [label, setLabel] = useKept("label", entry.label);
+  const [notes, setNotes] = useKept("notes", entry.notes);
   return (
     <>
       <div className="grid max-w-3xl gap-x-8 gap-y-3 sm:grid-cols-2">
@@ -117,7 +117,11 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
         <button
           type="button"
           className="btn btn-primary mt-3"
-          onClick={() => void doing(keep({ label, notes }))}
+          onClick={() => {
+            void doing(keep({ label, notes }));
+            setLabel(entry.label);
+            setNotes(entry.notes);
+          }}
         >
           Keep
         </button>
@@ -129,8 +133,8 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
 type SlipOf = DriveActs & { open: boolean; onClose: () => void; doing: Doing };
 
 function ShelfSlip({ entry, shelve, open, onClose, doing }: SlipOf) {
-  const [place, setPlace] = useState(entry.place);
-  const [spare, setSpare] = useState(entry.spare);
+  const [place, setPlace] = useKept("place", entry.place);
+  const [spare, setSpare] = useKept("spare", entry.spare);
   return (
     <Slip open={open} onClose={onClose} title="On the shelf">
       <TextField

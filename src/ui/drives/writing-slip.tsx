@@ -1,5 +1,5 @@
-import { useState } from "react";
 import { WRITTEN, type RegisterEntry } from "@/core/machine";
+import { useKept } from "../draft/use-kept";
 import { ChoiceField, SelectField } from "../fields/fields";
 import { Slip } from "../frame/dialog";
 
@@ -9,6 +9,8 @@ export interface Writing {
   scheme: RegisterEntry["scheme"];
   compared: boolean;
 }
+
+const EMPTY: Writing = { imageId: "", written: "as the image", scheme: "GPT", compared: false };
 
 /** A stick was written outside of a run: with which image, for which firmware, and whether it was read back. */
 export function WritingSlip({
@@ -22,12 +24,7 @@ export function WritingSlip({
   images: readonly { id: string; name: string }[];
   keep: (writing: Writing) => void;
 }) {
-  const [values, setValues] = useState<Writing>({
-    imageId: "",
-    written: "as the image",
-    scheme: "GPT",
-    compared: false,
-  });
+  const [values, setValues] = useKept("writing", EMPTY);
   const set = (part: Partial<Writing>) => setValues({ ...values, ...part });
   const prepared = values.written === "uefi" || values.written === "legacy";
   return (
@@ -75,7 +72,10 @@ export function WritingSlip({
         type="button"
         className="btn btn-primary mt-4"
         disabled={values.imageId === ""}
-        onClick={() => keep({ ...values, scheme: prepared ? values.scheme : null })}
+        onClick={() => {
+          keep({ ...values, scheme: prepared ? values.scheme : null });
+          setValues(EMPTY);
+        }}
       >
         Write it down
       </button>

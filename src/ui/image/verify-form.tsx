@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import type { Image } from "@/core/image";
 import type { Problem } from "@/core/result";
+import { useKept } from "../draft/use-kept";
 import { CopyValue } from "../frame/copy-value";
 import { Problems } from "../frame/problems";
 import { Day } from "../frame/person";
@@ -27,7 +28,7 @@ export function VerifyForm({
   save: (line: string) => Promise<{ ok: true; value: number } | { ok: false; problems: Problem[] }>;
 }) {
   const router = useRouter();
-  const [line, setLine] = useState("");
+  const [line, setLine] = useKept("checksum line", "");
   const [problems, setProblems] = useState<Problem[]>([]);
   const [words, colour] = VERDICTS[verdict];
   return (

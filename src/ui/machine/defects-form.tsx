@@ -1,6 +1,5 @@
 "use client";
 
-import { useState } from "react";
 import type { Typed } from "@/core/machine";
 import { useKept } from "../draft/use-kept";
 import { SelectField, TextField } from "../fields/fields";
@@ -12,7 +11,7 @@ export function DefectsForm({ today, by }: { today: string; by: string }) {
   const { defects } = machine.document.typed;
   const set = (next: typeof defects): void => machine.type({ "typed.defects": next });
   const [what, setWhat] = useKept("defect", "");
-  const [affects, setAffects] = useState<Typed["defects"][number]["affects"]>("other");
+  const [affects, setAffects] = useKept<Typed["defects"][number]["affects"]>("defect affects", "other");
   const kinds = ["power", "temperature", "memory", "drives", "network", "console", "other"] as const;
   return (
     <div>

@@ -1,7 +1,7 @@
 "use client";
 
-import { useState } from "react";
 import type { Typed } from "@/core/machine";
+import { useKept } from "../draft/use-kept";
 import { TextField } from "../fields/fields";
 import { useMachine } from "./machine-draft";
 
@@ -100,8 +100,8 @@ function DecisionRow({
 
 /** Who looked at it, and when, is put in by the server. */
 function LookedAt({ installed, add }: { installed: Record<string, string>; add: (row: Decision) => void }) {
-  const [part, setPart] = useState("system firmware");
-  const [available, setAvailable] = useState("");
+  const [part, setPart] = useKept("firmware part", "system firmware");
+  const [available, setAvailable] = useKept("firmware available", "");
   return (
     <form
       className="mt-2 grid items-end gap-4 sm:grid-cols-[1fr_10rem_auto]"

@@ -1,6 +1,7 @@
 "use client";
 
 import { useRef, useState } from "react";
+import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
 
 export interface DroppedText {
@@ -14,7 +15,7 @@ const LIMIT = 8_000_000;
 export function ImportWell({ onTexts, label }: { onTexts: (texts: DroppedText[]) => void; label: string }) {
   const [over, setOver] = useState(false);
   const [problems, setProblems] = useState<{ message: string }[]>([]);
-  const [pasted, setPasted] = useState("");
+  const [pasted, setPasted] = useKept(`pasted ${label}`, "");
   const input = useRef<HTMLInputElement>(null);
 
   const read = async (files: File[]) => {

@@ -4,6 +4,7 @@ import Image from "next/image";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import type { Problem } from "@/core/result";
+import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
 import { shrinkPicture } from "./shrink-picture";
 import { Day } from "../frame/person";
@@ -41,7 +42,7 @@ export function Pictures({
 }) {
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
-  const [caption, setCaption] = useState("");
+  const [caption, setCaption] = useKept("caption", "");
   const [problems, setProblems] = useState<Problem[]>([]);
   const send = async (files: File[]) => {
     for (const file of files) {

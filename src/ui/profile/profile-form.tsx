@@ -6,7 +6,9 @@ import { FormProvider, useForm, type UseFormReturn } from "react-hook-form";
 import { TARGET_KINDS, type Profile } from "@/core/image";
 import { diffDocuments, type Edit } from "@/core/document";
 import type { Problem } from "@/core/result";
+import { useFormHistory } from "../draft/use-form-history";
 import { keptText, valueOf } from "../draft/use-kept";
+import { UndoRedo } from "../draft/save-state";
 import { StaleSlip } from "../draft/stale-slip";
 import { Problems } from "../frame/problems";
 import { Choice, Input, Lines, Rows, Tick, Ticks, type Path } from "./inputs";
@@ -71,6 +73,7 @@ function useEdition(
   const router = useRouter();
   const [base, setBase] = useState({ edition, profile: given });
   const form = useForm<Profile>({ defaultValues: given });
+  const history = useFormHistory(form);
   const drop = useKeptForm(form, edition);
   const [answer, setAnswer] = useState<Answer | null>(null);
   const keep = form.handleSubmit(async (values) => {
@@ -96,10 +99,11 @@ function useEdition(
     if (!stale) return;
     form.reset(stale.profile);
     for (const { path, after } of kept) form.setValue(path as Path, after as never);
+    history.begin();
     setBase({ edition: stale.edition, profile: stale.profile });
     setAnswer(null);
   };
-  return { form, keep, answer, clash, settle };
+  return { form, history, keep, answer, clash, settle };
 }
 
 /** A profile in a form. Keeping it makes the next edition; builds that were made with the one before keep theirs. */
@@ -114,7 +118,7 @@ export function ProfileForm({
   save: (edition: number, fields: object) => Promise<Answer>;
   previewOf: PreviewOf;
 }) {
-  const { form, keep, answer, clash, settle } = useEdition(profile, edition, save);
+  const { form, history, keep, answer, clash, settle } = useEdition(profile, edition, save);
   const problems = answer?.ok === false && !clash ? answer.problems : [];
   const said = answer?.ok ? `kept as edition ${answer.value.edition}` : "";
   return (
@@ -148,11 +152,14 @@ export function ProfileForm({
             <button type="submit" className="btn btn-primary" disabled={form.formState.isSubmitting}>
               Keep as the next edition
             </button>
-            {said && (
-              <span role="status" className="quiet ml-3">
-                {said}
-              </span>
-            )}
+            <span className="ml-3 inline-flex gap-3">
+              <UndoRedo {...history} />
+              {said && (
+                <span role="status" className="quiet">
+                  {said}
+                </span>
+              )}
+            </span>
           </div>
         </form>
         <section

@@ -4,6 +4,7 @@ import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import { isOpen } from "@/core/run";
 import { addSeconds, formatClock, formatDuration, secondsBetween } from "@/core/units";
+import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
 import { Acceptance } from "./acceptance";
 import { DiffersSlip, WordsSlip, type Asked } from "./slips";
@@ -281,7 +282,7 @@ function HandOver({
     ...rest.filter((l) => l.verdict === "differs"),
     ...rest.filter((l) => l.verdict !== "differs"),
   ];
-  const [to, setTo] = useState(plan.sheet.handOver.owner);
+  const [to, setTo] = useKept("handed to", plan.sheet.handOver.owner);
   if (state.status === "handed over")
     return (
       <p className="mt-4 text-[1.07rem]">

@@ -5,6 +5,7 @@ import { useState, type ReactNode } from "react";
 import type { Step } from "@/core/stage";
 import type { RunPlan, RunState } from "@/core/run";
 import { formatClock, formatDuration, secondsBetween } from "@/core/units";
+import { useKept } from "../draft/use-kept";
 import { CopyValue } from "../frame/copy-value";
 import { FigureValue } from "../fields/figure-value";
 import { TypedProof } from "../fields/typed-proof";
@@ -131,13 +132,14 @@ function Answers({
   onAsExpected,
   onDiffers,
 }: { asks: string } & Pick<Props, "busy" | "onAsExpected" | "onDiffers">) {
-  const [words, setWords] = useState("");
+  const [words, setWords] = useKept(`asked: ${asks}`, "");
   return (
     <form
       className="mt-5"
       onSubmit={(e) => {
         e.preventDefault();
         onAsExpected(words.trim() || undefined);
+        setWords("");
       }}
     >
       {asks && (
