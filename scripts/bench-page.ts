@@ -1,9 +1,9 @@
-// How long pages take over HTTP beside 1,000 machines, how their list scrolls, and how much script the sheet loads at first.
-import { gzipSync } from "node:zlib";
+// How long pages take over HTTP beside 1,000 machines and as many sheets and images, and how their lists scroll.
+import { chromium, type Page } from "@playwright/test";
 import { OwnServer } from "../tests/support/own-server";
 import { large } from "./large";
 
-const MACHINES = 1000;
+const ROWS = 1000;
 const CHROMIUM = "/usr/bin/chromium";
 const server = new OwnServer("bench-page", 4391);
 const { base: BASE } = server;
@@ -27,32 +27,16 @@ async function get(path: string, aim: string): Promise<void> {
   line(`GET ${path}`, figures(runs), aim);
 }
 
-async function script(path: string): Promise<void> {
-  const html = await (await fetch(BASE + path)).text();
-  const sources = new Set([...html.matchAll(/<script[^>]+src="([^"]+)"/g)].map((m) => m[1] ?? ""));
-  let bytes = 0;
-  for (const source of sources)
-    bytes += gzipSync(Buffer.from(await (await fetch(BASE + source)).arrayBuffer())).length;
-  const name = `first-load script of the build sheet, ${sources.size} files, compressed`;
-  line(name, `${Math.round(bytes / 1000)} kB`.padStart(17), "250 kB");
-}
-
-/** Scrolls the list from top to foot in a browser and tells how long its frames took. */
-async function scrolling(): Promise<void> {
-  const { chromium } = await import("@playwright/test");
-  const browser = await chromium.launch({
-    executablePath: CHROMIUM,
-    chromiumSandbox: false,
-    args: ["--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
-  });
-  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await page.goto(`${BASE}/machines`);
-  await page.getByText(`${MACHINES} machines`).waitFor();
+/** Scrolls a list from top to foot and tells how long its frames took, and how long one word takes to narrow it. */
+async function scrolling(page: Page, path: string, label: string, word: string): Promise<void> {
+  await page.goto(BASE + path);
+  const table = page.getByRole("table", { name: label });
+  await table.waitFor();
+  await page.waitForLoadState("networkidle");
   const frames = await page.evaluate(async () => {
     const taken: number[] = [];
-    const end = document.documentElement.scrollHeight;
     let last = performance.now();
-    for (let y = 0; y < end; y += 240) {
+    for (let y = 0; y < document.documentElement.scrollHeight; y += 240) {
       scrollTo(0, y);
       await new Promise(requestAnimationFrame);
       const now = performance.now();
@@ -61,8 +45,34 @@ async function scrolling(): Promise<void> {
     }
     return taken;
   });
-  const rows = await page.locator('[role="row"]').count();
-  line(`scroll the list, ${frames.length} frames, ${rows} rows drawn`, figures(frames), "33 ms");
+  const rows = await table.getByRole("row").count();
+  line(`scroll ${path}, ${frames.length} frames, ${rows} rows drawn`, figures(frames), "33 ms");
+  const runs: number[] = [];
+  for (const text of [...word].map((_, i) => word.slice(0, i + 1))) {
+    await page.getByLabel("Narrow by any words").fill(text);
+    runs.push(await page.evaluate(nextPaint));
+  }
+  line(`narrow ${path} to "${word}", letter by letter`, figures(runs), "50 ms");
+}
+
+/** From now to the frame after the next, in milliseconds. */
+const nextPaint = () =>
+  new Promise<number>((told) => {
+    const start = performance.now();
+    requestAnimationFrame(() => requestAnimationFrame(() => told(performance.now() - start)));
+  });
+
+async function lists(): Promise<void> {
+  const browser = await chromium.launch({
+    executablePath: CHROMIUM,
+    chromiumSandbox: false,
+    args: ["--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
+  });
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await scrolling(page, "/machines", "Machines", "bench-44");
+  await scrolling(page, "/machines/drives", "Drives", "bench-44");
+  await scrolling(page, "/builds", "Build sheets", "bench-44");
+  await scrolling(page, "/images", "Images on the shelf", "image 44");
   await browser.close();
 }
 
@@ -71,15 +81,16 @@ try {
   const loaded = await fetch(`${BASE}/api/v1/export`, {
     method: "POST",
     headers: { "Content-Type": "application/json" },
-    body: JSON.stringify(large(MACHINES, 200)),
+    body: JSON.stringify(large(ROWS + 20, ROWS, ROWS)),
   });
   if (!loaded.ok) throw new Error(await loaded.text());
-  console.log(`\nOver HTTP, beside ${MACHINES} machines and 200 builds`);
+  console.log(`\nOver HTTP, beside ${ROWS} machines, sheets and images`);
   await get("/builds/b-wrk-hv2", "100 ms");
   await get("/", "100 ms");
   await get("/machines", "150 ms");
-  await script("/builds/b-wrk-hv2");
-  await scrolling();
+  await get("/builds", "150 ms");
+  await get("/images", "150 ms");
+  await lists();
 } finally {
   await server.end();
 }

@@ -6,4 +6,5 @@ installPackages();
 installChromium();
 makeCorpus();
 build();
-for (const part of ["core", "image", "server", "page"]) run("npx", ["tsx", `scripts/bench-${part}.ts`]);
+for (const part of ["core", "image", "server", "page", "sheet"])
+  run("npx", ["tsx", `scripts/bench-${part}.ts`]);

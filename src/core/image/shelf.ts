@@ -90,13 +90,15 @@ const digests = (image: Image): string[] =>
     c ? [`${c.algorithm} ${c.value.trim().toLowerCase()}`] : [],
   );
 
-function sameAs(a: Image, b: Image): ShelfMark["kind"] | null {
-  if (digests(a).some((d) => digests(b).includes(d))) return "same file";
-  const volume = a.inside?.found.volumeId;
-  if (volume && a.sizeBytes === b.sizeBytes && volume === b.inside?.found.volumeId) return "same file";
-  const release = (i: Image): string =>
-    [i.profile, i.version, i.variant, i.architecture, i.purpose].join(" ").toLowerCase();
-  return release(a) === release(b) ? "same release" : null;
+/** What makes two entries one: the same file by its checksum or its volume, or the same release. */
+function likenesses(image: Image): { kind: "same file" | "same release"; key: string }[] {
+  const volume = image.inside?.found.volumeId;
+  const release = [image.profile, image.version, image.variant, image.architecture, image.purpose].join(" ");
+  return [
+    ...digests(image).map((d) => ({ kind: "same file" as const, key: `digest ${d}` })),
+    ...(volume ? [{ kind: "same file" as const, key: `volume ${image.sizeBytes} ${volume}` }] : []),
+    { kind: "same release", key: `release ${release.toLowerCase()}` },
+  ];
 }
 
 /**
@@ -108,13 +110,22 @@ export function shelfMarks(
   profileOf: (image: Image) => Profile | null,
   today: string,
 ): Map<string, ShelfMark[]> {
+  const alike = new Map<string, { id: string; image: Image }[]>();
+  for (const entry of shelf)
+    for (const { key } of likenesses(entry.image)) {
+      const list = alike.get(key);
+      if (list) list.push(entry);
+      else alike.set(key, [entry]);
+    }
   const marks = new Map<string, ShelfMark[]>();
   for (const { id, image } of shelf) {
-    const own: ShelfMark[] = [];
-    for (const other of shelf) {
-      const kind = other.id === id ? null : sameAs(image, other.image);
-      if (kind) own.push({ kind, words: `${kind} as ${other.image.name}`, other: other.id });
-    }
+    // What is one file is not told as one release as well: the first likeness of two entries is said.
+    const twins = new Map<string, ShelfMark>();
+    for (const { kind, key } of likenesses(image))
+      for (const other of alike.get(key) ?? [])
+        if (other.id !== id && !twins.has(other.id))
+          twins.set(other.id, { kind, words: `${kind} as ${other.image.name}`, other: other.id });
+    const own = [...twins.values()];
     const ends = image.supportEnds ?? profileOf(image)?.support.ends;
     if (ends && ends < today)
       own.push({

@@ -299,7 +299,7 @@ function CircuitBar({ circuit }: { circuit: CircuitState }) {
       <div
         className="relative h-5 border border-current"
         role="img"
-        aria-label={`${Math.round(circuit.watts)} of ${circuit.limitWatts} W`}
+        aria-label={`Circuit ${circuit.name}: ${Math.round(circuit.watts)} of ${circuit.limitWatts} W`}
         style={{ width: `${over ? 10_000 / share : 100}%` }}
       >
         <div

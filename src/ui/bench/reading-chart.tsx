@@ -81,6 +81,14 @@ function chartOptions({
   };
 }
 
+/** How one line of the chart runs, in words. */
+function courseWords(label: string, data: readonly { y: number }[], unit: string): string {
+  const values = data.map((d) => d.y);
+  const [first, last] = [values[0], values.at(-1)];
+  if (values.length < 2) return `${label}, ${last} ${unit}`;
+  return `${label}, ${values.length} readings from ${first} to ${last} ${unit}, at most ${Math.max(...values)}`;
+}
+
 /** One kind of reading over time: a line for each thing measured, told apart by dash and mark, with the lowest limit. */
 export function ReadingChart({
   kind,
@@ -142,7 +150,7 @@ export function ReadingChart({
   return (
     <figure className="h-60">
       <figcaption className="sr-only">
-        {words} over time: {things.map((t) => t.replace("\n", ", ")).join("; ")}
+        {words} over time: {datasets.map((d) => courseWords(d.label, d.data, unit)).join("; ")}
         {[...limits].map(([limit, of]) => `; limit ${limit} ${unit} of ${of.join(", ")}`).join("")}
       </figcaption>
       <Line data={{ datasets: [...datasets, ...limitLines] }} options={options} aria-hidden="true" />

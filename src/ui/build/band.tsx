@@ -1,7 +1,8 @@
 "use client";
 
-import type { ReactNode } from "react";
+import { useDeferredValue, type ReactNode } from "react";
 import type { StageState } from "@/core/sheet";
+import { usePrinting } from "../frame/use-printing";
 
 /** One stage of the sheet: its letter, its piece of the line, its decision in one line, and what makes it. */
 export function Band({
@@ -21,6 +22,9 @@ export function Band({
   children?: ReactNode;
 }) {
   const foldable = children !== undefined && children !== null;
+  // The head answers at once; what it opens is drawn as soon as there is time, and before paper is written on.
+  const isPrinting = usePrinting();
+  const isDrawn = useDeferredValue(open) || isPrinting;
   // A stage that does not apply is folded away like paper: its letter stays, so that the alphabet is whole.
   if (stage.state === "folded")
     return (
@@ -40,7 +44,7 @@ export function Band({
     <section
       id={`zone-${stage.zone}`}
       aria-label={`Zone ${stage.zone}, ${stage.title}`}
-      className="grid grid-cols-[3.6rem_minmax(0,1fr)] border-b border-base-300"
+      className="grid grid-cols-[3.6rem_minmax(0,1fr)] border-b border-base-300 [contain:layout_style]"
     >
       <div className="relative flex">
         <span className="value flex w-7 items-start justify-center border-r pt-2.5 text-[1.07rem] font-semibold border-base-content">
@@ -79,7 +83,7 @@ export function Band({
             )}
           </button>
         </h2>
-        {open && foldable && (
+        {open && isDrawn && foldable && (
           <div
             className="pt-2.5 pb-2 pl-0 sheet:pl-[6.35rem]"
             onFocusCapture={onWork}

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useRef, useState } from "react";
+import { memo, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { BuildView, MachineChoice } from "@/core/sheet";
 import type { PlacedFinding, Zone } from "@/core/finding";
 import { SaveState } from "../draft/save-state";
@@ -45,7 +45,7 @@ export function BuildSheet({
   isFirst: boolean;
 }) {
   const state = useSheet(initial, actions);
-  const { view, sheet } = state;
+  const { view } = state;
   const { evaluation, build } = view;
   const { toggled, isOpen, toggle, keepOpen } = useOpenStages(evaluation);
   const [drawer, setDrawer] = useState(false);
@@ -54,11 +54,11 @@ export function BuildSheet({
 
   useSheetKeys(evaluation, { toggle, keepOpen, onMargin: () => setDrawer(!drawer) });
   const cures = useCures(view, names, state.edit);
-  const zone: ZoneProps = {
-    ...{ view, sheet, machines, images, edit: state.edit, marks: marksOf(view) },
-    like: async (family) => state.adopt(await actions.like(build.id, family)),
-    agree: async (drive, typed) => state.adopt(await actions.agree(build.id, build.version, drive, typed)),
-  };
+  const acts = useMemo(() => ({ ...cures, onWaive: setWaiving }), [cures]);
+  const now = useZoneProps(state, { machines, images, actions });
+  // A key is answered in the zone that it is pressed in; the others follow as soon as there is time.
+  const [at, setAt] = useState<Zone | null>(null);
+  const soon = useDeferredValue(now);
 
   return (
     <>
@@ -82,9 +82,14 @@ export function BuildSheet({
             hook={stage.zone === evaluation.hook}
             open={isOpen(stage.zone)}
             onToggle={() => toggle(stage.zone)}
-            onWork={() => keepOpen(stage.zone)}
+            onWork={() => {
+              keepOpen(stage.zone);
+              setAt(stage.zone);
+            }}
           >
-            {stage.state === "folded" ? null : <StageView zone={stage.zone} props={zone} />}
+            {stage.state === "folded" ? null : (
+              <StageView zone={stage.zone} props={stage.zone === at ? now : soon} />
+            )}
           </Band>
         ))}
         <Margin
@@ -93,7 +98,7 @@ export function BuildSheet({
           layoutKey={JSON.stringify(toggled)}
           drawer={drawer}
           isOpen={isOpen}
-          acts={{ ...cures, onWaive: setWaiving }}
+          acts={acts}
         />
       </div>
       <Foot view={view} saved={state.status === "saved"} actions={actions} />
@@ -116,6 +121,21 @@ export function BuildSheet({
   );
 }
 
+/** What the zones get; the same until something of it changes, so that a zone that is not touched is not drawn again. */
+function useZoneProps(
+  { view, sheet, edit, adopt }: SheetState,
+  { machines, images, actions }: Pick<ZoneProps, "machines" | "images"> & { actions: BuildActions },
+): ZoneProps {
+  return useMemo(() => {
+    const { id, version } = view.build;
+    return {
+      ...{ view, sheet, machines, images, edit, marks: marksOf(view) },
+      like: async (family) => adopt(await actions.like(id, family)),
+      agree: async (drive, typed) => adopt(await actions.agree(id, version, drive, typed)),
+    };
+  }, [view, sheet, machines, images, edit, adopt, actions]);
+}
+
 /** The keys of the sheet: a letter opens its zone, M the margin, P leads into the picture of the start. */
 function useSheetKeys(
   evaluation: BuildView["evaluation"],
@@ -132,7 +152,7 @@ function useSheetKeys(
   useKeys("p", () => {
     // A folded zone is opened first; its picture is there once that is drawn.
     if (!bootStation()) toggle("C");
-    requestAnimationFrame(() => requestAnimationFrame(() => bootStation()?.focus()));
+    focusWhenDrawn(bootStation);
   });
 }
 
@@ -170,6 +190,15 @@ function useOpenStages(evaluation: BuildView["evaluation"]) {
   return { toggled, isOpen, toggle, keepOpen };
 }
 
+/** Frames after which what was to be drawn is not waited for any more. */
+const MOST_FRAMES = 120;
+
+function focusWhenDrawn(find: () => HTMLElement | null, frames = MOST_FRAMES): void {
+  const found = find();
+  if (found) found.focus();
+  else if (frames > 0) requestAnimationFrame(() => focusWhenDrawn(find, frames - 1));
+}
+
 const bootStation = (): HTMLElement | null => document.querySelector("#zone-C [data-station]");
 
 /** What the build is for, whether it is saved, and the ways to its history and margin. */
@@ -201,10 +230,10 @@ function SheetHead({ state, onMargin }: { state: SheetState; onMargin: () => voi
   );
 }
 
-function StageView({ zone, props }: { zone: Zone; props: ZoneProps }) {
+const StageView = memo(function StageView({ zone, props }: { zone: Zone; props: ZoneProps }) {
   const View = STAGE_VIEWS[zone];
   return View ? <View {...props} /> : null;
-}
+});
 
 /** The title block is the only place of primary actions, and says why one is not possible yet. */
 function Foot({ view, saved, actions }: { view: BuildView; saved: boolean; actions: BuildActions }) {

@@ -11,7 +11,7 @@ export function DriveBar({ drive, largest }: { drive: Drive; largest: number }) 
     <div
       className="h-5 w-full"
       role="img"
-      aria-label={`${formatDecimalBytes(drive.sizeBytes)}: ${contentWords(drive)}`}
+      aria-label={`A drive of ${formatDecimalBytes(drive.sizeBytes)}, on it: ${contentWords(drive)}`}
     >
       <div className="relative flex h-full border border-current" style={{ width: `${width}%` }}>
         {parts.map((c) => (

@@ -153,6 +153,14 @@ const FILL: Record<SegmentStretch["use"], string> = {
   free: "",
 };
 
+/** The strip as a person would read it out, from the first address to the last. */
+function stripWords(stretches: readonly SegmentStretch[], mark: string | null): string {
+  const used = stretches
+    .filter((s) => s.use !== "free")
+    .map((s) => `${s.what} ${s.from}${s.count > 1 ? ` to ${s.to}` : ""}`);
+  return `Addresses ${stretches[0]?.from} to ${stretches.at(-1)?.to}: ${used.join("; ")}; the rest is free${mark ? `; this build takes ${mark}` : ""}`;
+}
+
 /** A segment as one strip from its first to its last address; short stretches are widened so that they can be seen. */
 export function SegmentStrip({ stretches, mark }: { stretches: SegmentStretch[]; mark: string | null }) {
   const weight = (s: SegmentStretch): number =>
@@ -171,10 +179,7 @@ export function SegmentStrip({ stretches, mark }: { stretches: SegmentStretch[];
       <div
         className="flex h-6 w-full border border-current"
         role="img"
-        aria-label={stretches
-          .filter((s) => s.use !== "free")
-          .map((s) => `${s.from}${s.count > 1 ? ` to ${s.to}` : ""}: ${s.what}`)
-          .join("; ")}
+        aria-label={stripWords(stretches, stretches.find(inside) ? mark : null)}
       >
         {stretches.map((s) => (
           <div

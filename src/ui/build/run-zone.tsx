@@ -55,13 +55,16 @@ export function RunZone({ view }: Pick<ZoneProps, "view">) {
   );
 }
 
+const stepWords = ({ title, kind, duration }: Step): string =>
+  `${title}, ${kind === "wait" ? "a wait of " : kind === "guard" ? "a guard, " : ""}${formatDuration(duration.likelySeconds)}`;
+
 /** The run on one scale of likely time: hands-on solid, waiting hatched, a guard as a thick mark. */
 export function TimeStrip({ steps }: { steps: Step[] }) {
   return (
     <div
       className="flex h-6 w-full"
       role="img"
-      aria-label={steps.map((s) => `${s.title} ${formatDuration(s.duration.likelySeconds)}`).join("; ")}
+      aria-label={`The run on one scale of time, ${steps.length} steps: ${steps.map(stepWords).join("; ")}`}
     >
       {steps.map((s) => (
         <span

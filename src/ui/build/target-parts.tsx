@@ -85,7 +85,7 @@ function Strip({ parts, idleBytes, driveBytes }: Pick<PartitionView, "parts" | "
   return (
     <div
       role="img"
-      aria-label={shown.map((p) => `${p.name} ${formatBytes(p.bytes)}`).join(", ")}
+      aria-label={`The target from its first to its last part: ${shown.map((p) => `${p.name}, ${formatBytes(p.bytes)}`).join("; ")}`}
       className="mt-1 flex h-9 border border-base-content"
     >
       {shown.map((p) => (

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { BuildView, SheetChanges } from "@/core/sheet";
 import type { NoteActs } from "../findings/note";
 import type { curesOf } from "./cures";
@@ -20,5 +20,5 @@ export function useCures(
       isHere = false;
     };
   }, []);
-  return loaded ? loaded.curesOf(view, names, edit) : {};
+  return useMemo(() => loaded?.curesOf(view, names, edit) ?? {}, [loaded, view, names, edit]);
 }

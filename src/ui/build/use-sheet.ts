@@ -1,6 +1,6 @@
 "use client";
 
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { withValueAt } from "@/core/document";
 import type { BuildView, Confirmed, Edit, Judged, SaveAnswer, Sheet, SheetChanges } from "@/core/sheet";
 import type { Problem } from "@/core/result";
@@ -91,11 +91,11 @@ export function useSheet(initial: BuildView, actions: BuildActions) {
   const typed = useJudgedNow(sheet, view.build, judge);
   return {
     ...own,
-    view: typed ? { ...view, ...typed } : view,
+    view: useMemo(() => (typed ? { ...view, ...typed } : view), [view, typed]),
     sheet,
     problems: own.draft.problems,
     clash: own.draft.clash,
-    edit: (changes: SheetChanges) => own.type(changes),
+    edit: own.type as (changes: SheetChanges) => void,
   };
 }
 

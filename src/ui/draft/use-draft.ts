@@ -122,7 +122,7 @@ export function useDraft<V>(initial: V, lens: Lens<V>, actions: DraftActions<V>)
     settle: (keep: readonly Edit[]) => happen({ did: "settle", keep }),
     hear: useCallback((view: V) => happen({ did: "hear", view }), []),
     /** What another door of the page came to, such as a consent. */
-    adopt: (answer: DraftAnswer<V>) => happen(eventOf(answer, "save")),
+    adopt: useCallback((answer: DraftAnswer<V>) => happen(eventOf(answer, "save")), []),
     canUndo: draft.done.length > 0 || unsaved,
     canRedo: (draft.dropped !== null || draft.undone.length > 0) && !unsaved,
     undo,

@@ -1,7 +1,10 @@
-import type { ReactNode } from "react";
+"use client";
 
-/** What stands behind a decision, on demand: the line that names it opens it. */
-export const Unfold = ({
+import { useState, type ReactNode } from "react";
+import { usePrinting } from "../frame/use-printing";
+
+/** What stands behind a decision, on demand: the line that names it opens it, and only then is it drawn. On paper it is open. */
+export function Unfold({
   title,
   open = false,
   children,
@@ -10,9 +13,14 @@ export const Unfold = ({
   /** It stands open at first: there is something in it that must be seen. */
   open?: boolean;
   children: ReactNode;
-}) => (
-  <details className="mt-1" open={open || undefined}>
-    <summary className="link quiet w-fit cursor-pointer text-[0.93rem]">{title}</summary>
-    <div className="mt-1.5">{children}</div>
-  </details>
-);
+}) {
+  const isPrinting = usePrinting();
+  const [toggled, setToggled] = useState<boolean | null>(null);
+  const isOpen = isPrinting || (toggled ?? open);
+  return (
+    <details className="mt-1" open={isOpen} onToggle={(e) => !isPrinting && setToggled(e.currentTarget.open)}>
+      <summary className="link quiet w-fit cursor-pointer text-[0.93rem]">{title}</summary>
+      {isOpen && <div className="mt-1.5">{children}</div>}
+    </details>
+  );
+}

@@ -1,7 +1,7 @@
 "use client";
 
 import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
-import { foldFindings, type PlacedFinding, type Zone } from "@/core/finding";
+import { foldFindings, type FindingGroup, type PlacedFinding, type Zone } from "@/core/finding";
 import { SEVERITY_TEXT } from "../frame/signal";
 import { useCharacter, useKeys } from "../frame/use-keys";
 import { Note, type NoteActs } from "./note";
@@ -31,25 +31,28 @@ interface Props {
 export function Margin({ findings, sheet, layoutKey, drawer, isOpen, acts }: Props) {
   const ref = useRef<HTMLElement>(null);
   const groups = useMemo(() => foldFindings(findings), [findings]);
-  const pointed = usePointed(ref, sheet);
   useNamed(ref);
   useSteps(ref);
-  const hold = useHeld(ref, findings);
+  const held = useRef<number | null>(null);
+  useHeld(ref, held, findings);
   useEffect(() => {
     const aside = ref.current;
     const root = sheet.current;
     if (!aside || !root) return;
-    const place = () => placeNotes(aside, root);
-    place();
-    const observer = new ResizeObserver(place);
+    // What begins to be observed is told at once, when all is laid out and nothing painted: asked for here, it would be laid
+    // out once more.
+    const observer = new ResizeObserver(() => placeNotes(aside, root));
     observer.observe(root);
     aside.querySelectorAll("article").forEach((note) => observer.observe(note));
     return () => observer.disconnect();
   }, [groups, sheet, layoutKey, drawer]);
-  const cured = (finding: PlacedFinding): void => {
-    hold();
-    acts.onCure?.(finding);
-  };
+  const holding = useMemo(() => {
+    const onCure = (finding: PlacedFinding): void => {
+      held.current = entriesOf(ref.current).findIndex((e) => e.contains(document.activeElement));
+      acts.onCure?.(finding);
+    };
+    return { ...acts, onCure };
+  }, [acts]);
 
   return (
     <aside
@@ -58,24 +61,7 @@ export function Margin({ findings, sheet, layoutKey, drawer, isOpen, acts }: Pro
       aria-label="Margin: findings"
       className={`sheet:absolute sheet:inset-y-0 sheet:right-0 sheet:block sheet:w-[21rem] sheet:bg-transparent sheet:shadow-none ${drawer ? "fixed inset-y-0 right-0 z-40 block w-[min(22rem,92vw)] overflow-y-auto border-l bg-base-100 p-3 pt-14 shadow-xl sheet:overflow-visible sheet:border-l sheet:p-0" : "hidden border-l"} border-base-300`}
     >
-      <svg
-        aria-hidden="true"
-        className="pointer-events-none absolute top-0 -left-10 hidden h-full w-14 overflow-visible sheet:block"
-        fill="none"
-      >
-        {groups.map((g) => {
-          const isPointed = pointed === g.key || g.findings.some((f) => f.at === pointed);
-          return (
-            <path
-              key={g.key}
-              data-leader={g.key}
-              stroke="currentColor"
-              className={`${SEVERITY_TEXT[g.severity]} ${g.severity === "stop" || isPointed ? "" : "hidden"}`}
-              strokeWidth={isPointed ? 2 : 1}
-            />
-          );
-        })}
-      </svg>
+      <Leaders groups={groups} margin={ref} sheet={sheet} />
       {findings.length === 0 && <p className="quiet p-3">Nothing to say about this sheet.</p>}
       {groups.map((g) => (
         <div
@@ -83,10 +69,43 @@ export function Margin({ findings, sheet, layoutKey, drawer, isOpen, acts }: Pro
           className="sheet:invisible sheet:absolute sheet:right-3 sheet:left-4"
           data-place={g.key}
         >
-          <Note group={g} acts={{ ...acts, onCure: cured }} isBrief={!isOpen(g.zone)} />
+          <Note group={g} acts={holding} isBrief={!isOpen(g.zone)} />
         </div>
       ))}
     </aside>
+  );
+}
+
+/** The thin lines. They alone are drawn anew when something else is pointed at. */
+function Leaders({
+  groups,
+  margin,
+  sheet,
+}: {
+  groups: readonly FindingGroup[];
+  margin: RefObject<HTMLElement | null>;
+  sheet: RefObject<HTMLElement | null>;
+}) {
+  const pointed = usePointed(margin, sheet);
+  return (
+    <svg
+      aria-hidden="true"
+      className="pointer-events-none absolute top-0 -left-10 hidden h-full w-14 overflow-visible sheet:block"
+      fill="none"
+    >
+      {groups.map((g) => {
+        const isPointed = pointed === g.key || g.findings.some((f) => f.at === pointed);
+        return (
+          <path
+            key={g.key}
+            data-leader={g.key}
+            stroke="currentColor"
+            className={`${SEVERITY_TEXT[g.severity]} ${g.severity === "stop" || isPointed ? "" : "hidden"}`}
+            strokeWidth={isPointed ? 2 : 1}
+          />
+        );
+      })}
+    </svg>
   );
 }
 
@@ -116,18 +135,18 @@ function usePointed(margin: RefObject<HTMLElement | null>, sheet: RefObject<HTML
   return pointed;
 }
 
-/** Once a finding is done away with, the keys are not lost: the entry that stands in its place has them then. */
-function useHeld(margin: RefObject<HTMLElement | null>, findings: readonly PlacedFinding[]) {
-  const held = useRef<number | null>(null);
+/** Once a finding is done away with, the keys are not lost: the entry that stands in its place (`held`) has them then. */
+function useHeld(
+  margin: RefObject<HTMLElement | null>,
+  heldRef: RefObject<number | null>,
+  findings: readonly PlacedFinding[],
+): void {
   useEffect(() => {
-    if (held.current === null || document.activeElement !== document.body) return;
+    if (heldRef.current === null || document.activeElement !== document.body) return;
     const entries = entriesOf(margin.current);
-    entries[Math.min(held.current, entries.length - 1)]?.focus({ preventScroll: true });
-    held.current = null;
-  }, [margin, findings]);
-  return () => {
-    held.current = entriesOf(margin.current).findIndex((e) => e.contains(document.activeElement));
-  };
+    entries[Math.min(heldRef.current, entries.length - 1)]?.focus({ preventScroll: true });
+    heldRef.current = null;
+  }, [margin, heldRef, findings]);
 }
 
 /** The keys of the margin: from entry to entry, what to do about it, and its cure. */
@@ -172,11 +191,14 @@ function anchorOf(entry: HTMLElement, root: HTMLElement): DOMRect {
   return (shown ?? root).getBoundingClientRect();
 }
 
-/** Zone by zone; in a zone as their fields stand, and the quiet line last. */
+/** Zone by zone; in a zone as their fields stand, and the quiet line last. All that is measured is measured here, at once. */
 function inOrder(root: HTMLElement, entries: readonly HTMLElement[]) {
   const zones = [...new Set(entries.map((e) => e.dataset.zone))];
   return entries
-    .map((entry) => ({ entry, anchor: anchorOf(entry, root), isQuiet: entry.dataset.kind === "quiet" }))
+    .map((entry) => ({
+      ...{ entry, anchor: anchorOf(entry, root), height: entry.offsetHeight },
+      isQuiet: entry.dataset.kind === "quiet",
+    }))
     .toSorted(
       (a, b) =>
         zones.indexOf(a.entry.dataset.zone) - zones.indexOf(b.entry.dataset.zone) ||
@@ -196,19 +218,19 @@ function placeNotes(aside: HTMLElement, root: HTMLElement): void {
   const top = root.getBoundingClientRect().top;
   const ordered = inOrder(root, entries);
   const places = placesOf(
-    ordered.map(({ entry, anchor }) => ({
-      ...{ top: anchor.top - top - TOP, height: entry.offsetHeight },
+    ordered.map(({ entry, anchor, height }) => ({
+      ...{ top: anchor.top - top - TOP, height },
       weight: WEIGHT[entry.dataset.severity ?? ""] ?? 1,
     })),
     GAP,
   );
   let bottom = 0;
-  ordered.forEach(({ entry, anchor }, i) => {
+  ordered.forEach(({ entry, anchor, height }, i) => {
     const y = places[i]! + TOP;
     box(entry).style.top = `${y}px`;
     // Until it has its place an entry is not shown: before that they would lie on one another.
     box(entry).style.visibility = "visible";
-    bottom = Math.max(bottom, y + entry.offsetHeight + GAP);
+    bottom = Math.max(bottom, y + height + GAP);
     const middle = anchor.top - top + Math.min(anchor.height / 2, 14);
     aside
       .querySelector(`[data-leader="${CSS.escape(entry.dataset.entry ?? "")}"]`)

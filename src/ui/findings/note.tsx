@@ -1,6 +1,6 @@
 "use client";
 
-import { useState, type ReactNode } from "react";
+import { memo, useState, type ReactNode } from "react";
 import { quietWords, type FindingGroup, type PlacedFinding } from "@/core/finding";
 import { SEVERITY_RULE, SEVERITY_TEXT, Signal } from "../frame/signal";
 import { Day } from "../frame/person";
@@ -42,7 +42,15 @@ const Entry = ({ group, children }: EntryProps) => {
 };
 
 /** One finding, several that are alike, or a line of quiet ones. `isBrief` leaves a caution its title only. */
-export function Note({ group, acts, isBrief }: { group: FindingGroup; acts: NoteActs; isBrief: boolean }) {
+export const Note = memo(function Note({
+  group,
+  acts,
+  isBrief,
+}: {
+  group: FindingGroup;
+  acts: NoteActs;
+  isBrief: boolean;
+}) {
   if (group.kind === "quiet") return <Quiet group={group} acts={acts} />;
   return group.kind === "equal" ? (
     <Alike group={group} acts={acts} isBrief={isBrief} />
@@ -51,7 +59,7 @@ export function Note({ group, acts, isBrief }: { group: FindingGroup; acts: Note
       <One finding={group.findings[0]!} acts={acts} isBrief={isBrief} />
     </Entry>
   );
-}
+});
 
 const Head = ({ finding, children }: { finding: PlacedFinding; children: ReactNode }) => (
   <h3 className={`flex items-start gap-1.5 leading-5 ${SEVERITY_TEXT[finding.severity]}`}>

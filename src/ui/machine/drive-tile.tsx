@@ -37,7 +37,7 @@ const HATCH = (drive: Drive): string =>
 
 /** What a screen reader says of a bay, and what the tile shows in brief. */
 export const tileLabel = (bay: string | null, drive: Drive | null): string => {
-  const place = bay ? bayWords(bay) : "no bay";
+  const place = bay ? bayWords(bay) : "not in a bay";
   if (!drive) return `${place}, empty`;
   return `${place}: ${drive.model ?? drive.media}, ${formatDecimalBytes(drive.sizeBytes)}, ${judgeDrive(drive).verdict}, ${contentWords(drive)}`;
 };
