@@ -102,6 +102,37 @@ test("lists are narrowed, sorted, and have the columns that are wanted; an empty
   }
 });
 
+test("a narrow window keeps the columns that are needed first, without scrolling sideways, and brings others when asked", async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 640, height: 800 });
+  for (const [path, name, kept, left] of [
+    ["/builds", "Build sheets", /^In its way/, /^Rev/],
+    ["/machines", "Machines", /^Health/, /^Memory/],
+    ["/machines/drives", "Drives", /^Where/, /^Size/],
+    ["/images", "Images on the shelf", /^The matter/, /^Size/],
+  ] as const) {
+    await page.goto(DEMO + path);
+    await listening(page);
+    const list = page.getByRole("table", { name });
+    const head = (title: RegExp) => list.getByRole("columnheader", { name: title });
+    await expect(head(left), path).toHaveCount(0);
+    await expect(head(kept), path).toBeInViewport({ ratio: 1 });
+    const over = await list.evaluate((t) => t.parentElement!.scrollWidth - t.parentElement!.clientWidth);
+    expect(over, path).toBe(0);
+  }
+  await page.getByText(/^columns/).click();
+  await page.getByRole("checkbox", { name: "Size" }).check();
+  const images = page.getByRole("table", { name: "Images on the shelf" });
+  const size = images.getByRole("columnheader", { name: /^Size/ });
+  await expect(size).toHaveCount(1);
+  await page.reload();
+  await expect(size).toHaveCount(1);
+  // What is chosen in a narrow window is not what is wanted in a wide one.
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await expect(images.getByRole("columnheader", { name: /^Starts in/ })).toHaveCount(1);
+});
+
 test("dates are written as the browser's language writes them, and sizes as the person wants them", async ({
   browser,
 }) => {

@@ -3,7 +3,7 @@
 import Link from "next/link";
 import { useMemo, useState } from "react";
 import type { Stand } from "@/core/sheet";
-import { RadioWord } from "../fields/radio-word";
+import { RadioWords } from "../fields/radio-words";
 import { DataList, type DataColumn } from "../frame/data-list";
 import { Signal } from "../frame/signal";
 import { useFreshMarks, useMark } from "./use-mark";
@@ -26,7 +26,13 @@ export interface BuildLine {
   at: string;
 }
 
-const STANDS = ["all", "in preparation", "issued", "running", "handed over"] as const;
+const STANDS = {
+  all: "all",
+  "in preparation": "in preparation",
+  issued: "issued",
+  running: "running",
+  "handed over": "handed over",
+};
 const dash = <span className="quiet">–</span>;
 
 /** Stops of a sheet that is not carried out; of the others the run tells. */
@@ -75,7 +81,7 @@ const COLUMNS: readonly DataColumn<BuildLine>[] = [
     ),
   },
   {
-    ...{ id: "machine", title: "Machine", width: "minmax(5rem,0.6fr)", by: (b) => b.machine },
+    ...{ id: "machine", title: "Machine", width: "minmax(5rem,0.6fr)", by: (b) => b.machine, isWide: true },
     cell: (b) => b.machine || dash,
   },
   {
@@ -83,7 +89,7 @@ const COLUMNS: readonly DataColumn<BuildLine>[] = [
     cell: (b) => b.address || dash,
   },
   {
-    ...{ id: "revision", title: "Rev", width: "3rem", by: (b) => b.revision },
+    ...{ id: "revision", title: "Rev", width: "3rem", by: (b) => b.revision, isWide: true },
     cell: (b) => b.revision || dash,
   },
   {
@@ -99,7 +105,7 @@ const COLUMNS: readonly DataColumn<BuildLine>[] = [
     cell: (b) => (isOpen(b) ? <InTheWay id={b.id} /> : b.hands || dash),
   },
   {
-    ...{ id: "at", title: "Changed", width: "7rem", by: (b) => b.at },
+    ...{ id: "at", title: "Changed", width: "7rem", by: (b) => b.at, isWide: true },
     cell: (b) => <Day at={b.at} />,
   },
 ];
@@ -108,7 +114,7 @@ const wordsOf = (b: BuildLine): string => Object.values(b).join(" ");
 
 /** Every sheet: what stands in its way, or when its run needs hands. */
 export function BuildList({ builds }: { builds: BuildLine[] }) {
-  const [stand, setStand] = useState<(typeof STANDS)[number]>("all");
+  const [stand, setStand] = useState<keyof typeof STANDS>("all");
   useFreshMarks();
   const rows = useMemo(() => builds.filter((b) => stand === "all" || b.stand === stand), [builds, stand]);
   return (
@@ -122,13 +128,10 @@ export function BuildList({ builds }: { builds: BuildLine[] }) {
       wordsOf={wordsOf}
       hrefOf={(b) => `/builds/${b.id}`}
       minWidth="58rem"
+      narrowWidth="36rem"
       placeholder="subject, machine, address …"
       beside={
-        <div role="radiogroup" aria-label="Which sheets" className="flex flex-wrap gap-x-4">
-          {STANDS.map((s) => (
-            <RadioWord key={s} name="stand" text={s} checked={stand === s} onChoose={() => setStand(s)} />
-          ))}
-        </div>
+        <RadioWords label="Which sheets" name="stand" words={STANDS} chosen={stand} onChoose={setStand} />
       }
     />
   );

@@ -11,7 +11,7 @@ import { Problems } from "../frame/problems";
 import { TitleBlock } from "../frame/title-block";
 import { Band } from "./band";
 import { Margin } from "../findings/margin";
-import type { ImageActions } from "./bring-image";
+import type { ImageActions } from "../image/take-file";
 import { NextLine } from "./next-line";
 import { useCures } from "./use-cures";
 import { STAGE_VIEWS } from "./stages";

@@ -9,7 +9,7 @@ import type { ZoneProps } from "./zone-props";
 import { Size } from "../frame/person";
 
 // It brings the inspector along, which a sheet that has its image does not need.
-const BringImage = dynamic(() => import("./bring-image"), { ssr: false });
+const TakeFile = dynamic(() => import("../image/take-file"), { ssr: false });
 
 const WRITTEN = [
   { value: "as the image", text: "byte for byte" },
@@ -57,7 +57,13 @@ export function ImageZone(props: ZoneProps) {
         }
       />
       {image ? <Facts {...props} /> : <span />}
-      {!image && <BringImage actions={images} onChosen={(id) => edit({ "image.id": id })} />}
+      {!image && (
+        <TakeFile
+          title="Drop the image file that is to be installed"
+          actions={images}
+          onTaken={(id) => edit({ "image.id": id })}
+        />
+      )}
       {image && !view.context.profile && (
         <LikeFamily families={view.choices.families} onChoose={(family) => void props.like(family)} />
       )}

@@ -1,7 +1,7 @@
 import type { BuildView, MachineChoice, Sheet, SheetChanges, SheetPath } from "@/core/sheet";
 import type { Zone } from "@/core/finding";
 import type { FieldMark } from "../fields/fields";
-import type { ImageActions } from "./bring-image";
+import type { ImageActions } from "../image/take-file";
 
 /** What every zone of the sheet gets: the draft, what follows from it, and how to change it. */
 export interface ZoneProps {

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useMemo, useState } from "react";
-import { RadioWord } from "../fields/radio-word";
+import { RadioWords } from "../fields/radio-words";
 import { DataList, type DataColumn } from "../frame/data-list";
 import type { Drive, Verdict } from "@/core/machine";
 import { formatDecimalBytes } from "@/core/units";
@@ -26,14 +26,14 @@ export interface DriveLine {
   erased: string;
 }
 
-const SHOWN = [
-  { key: "all", title: "all" },
-  { key: "look", title: "needs a look" },
-  { key: "shelf", title: "on the shelf" },
-  { key: "spare", title: "spares" },
-  { key: "stick", title: "sticks and cards" },
-] as const;
-type Shown = (typeof SHOWN)[number]["key"];
+const SHOWN = {
+  all: "all",
+  look: "needs a look",
+  shelf: "on the shelf",
+  spare: "spares",
+  stick: "sticks and cards",
+};
+type Shown = keyof typeof SHOWN;
 
 const belongs: Record<Shown, (d: DriveLine) => boolean> = {
   all: () => true,
@@ -61,12 +61,13 @@ const COLUMNS: readonly DataColumn<DriveLine>[] = [
       title: "Serial",
       width: "minmax(9rem,1fr)",
       mono: true,
+      isWide: true,
       by: (d) => d.serial || undefined,
     },
     cell: (d) => d.serial || "none",
   },
   {
-    ...{ id: "size", title: "Size", width: "6.5rem", mono: true, by: (d) => d.sizeBytes },
+    ...{ id: "size", title: "Size", width: "6.5rem", mono: true, by: (d) => d.sizeBytes, isWide: true },
     cell: (d) => formatDecimalBytes(d.sizeBytes),
   },
   {
@@ -91,6 +92,7 @@ const COLUMNS: readonly DataColumn<DriveLine>[] = [
   },
   {
     ...{ id: "holds", title: "On it", width: "minmax(10rem,1.4fr)", by: (d) => d.holds || undefined },
+    isWide: true,
     cell: (d) => (
       <div className="leading-tight">
         <div className="truncate" title={d.holds}>
@@ -124,19 +126,10 @@ export function DriveRegister({ drives }: { drives: DriveLine[] }) {
       hrefOf={(d) => `/machines/drives/${encodeURIComponent(d.id)}`}
       rowHeight={48}
       minWidth="64rem"
+      narrowWidth="34rem"
       placeholder="serial, model, machine, what is on it …"
       beside={
-        <div role="radiogroup" aria-label="Which drives" className="flex flex-wrap gap-x-4">
-          {SHOWN.map((s) => (
-            <RadioWord
-              key={s.key}
-              name="shown"
-              text={s.title}
-              checked={shown === s.key}
-              onChoose={() => setShown(s.key)}
-            />
-          ))}
-        </div>
+        <RadioWords label="Which drives" name="shown" words={SHOWN} chosen={shown} onChoose={setShown} />
       }
     />
   );

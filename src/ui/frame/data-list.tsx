@@ -17,6 +17,7 @@ import {
   type SortingState,
 } from "@tanstack/react-table";
 import { ListTable, type ListColumn } from "./list-table";
+import { useNarrow } from "./use-narrow";
 import { hasWords, NarrowField, ShownCount } from "./narrow";
 
 /** A column of a list of many rows. */
@@ -30,8 +31,9 @@ export interface DataColumn<Row> {
   cell: (row: Row) => ReactNode;
   mono?: boolean;
   right?: boolean;
-  /** Not shown until somebody asks for it. */
+  /** Not shown until somebody asks for it: anywhere, or in a narrow window. */
   isHidden?: boolean;
+  isWide?: boolean;
 }
 
 const features = tableFeatures({
@@ -57,7 +59,9 @@ interface Props<Row> {
   wordsOf: (row: Row) => string;
   hrefOf: (row: Row) => string;
   rowHeight?: number;
+  /** Below this it scrolls sideways, in CSS words; in a narrow window as well, with the columns that are left. */
   minWidth: string;
+  narrowWidth: string;
   placeholder?: string;
   /** Other ways of narrowing, beside the words. */
   beside?: ReactNode;
@@ -67,9 +71,10 @@ interface Props<Row> {
 
 /** Hundreds of rows: narrowed by any words, sorted by each column, with the columns that are wanted, walked through by keys. */
 export function DataList<Row extends { id: string }>(props: Props<Row>) {
-  const { rows: all, label, what, minWidth, rowHeight = 33, hrefOf, beside, placeholder } = props;
+  const { rows: all, label, what, rowHeight = 33, hrefOf, beside, placeholder } = props;
   const router = useRouter();
-  const { table, words, setWords } = useDataTable(props);
+  const isNarrow = useNarrow();
+  const { table, words, setWords } = useDataTable(props, isNarrow);
   const own = useRef<HTMLDivElement>(null);
   const { rows } = table.getRowModel();
   const byId = new Map(props.columns.map((c) => [c.id, c]));
@@ -104,7 +109,7 @@ export function DataList<Row extends { id: string }>(props: Props<Row>) {
         })}
         rows={rows}
         height={rowHeight}
-        minWidth={minWidth}
+        minWidth={isNarrow ? props.narrowWidth : props.minWidth}
         keyOf={(row) => row.id}
         onOpen={(row) => router.push(hrefOf(row.original))}
         cells={({ original }) =>
@@ -147,17 +152,13 @@ function walk(e: KeyboardEvent, list: HTMLElement | null): void {
   to.focus();
 }
 
-function useDataTable<Row extends { id: string }>({
-  rows,
-  columns,
-  remembered,
-  sortedBy,
-  wordsOf,
-  onSeen,
-}: Props<Row>) {
+function useDataTable<Row extends { id: string }>(
+  { rows, columns, remembered, sortedBy, wordsOf, onSeen }: Props<Row>,
+  isNarrow: boolean,
+) {
   const [words, setWords] = useState("");
   const [sorting, setSorting] = useState<SortingState>([sortedBy]);
-  const [columnVisibility, setVisibility] = useChosenColumns(columns, remembered);
+  const [columnVisibility, setVisibility] = useChosenColumns(columns, remembered, isNarrow);
   const made = useMemo(() => {
     const helper = createColumnHelper<typeof features, Row>();
     return helper.columns(
@@ -187,13 +188,15 @@ function useDataTable<Row extends { id: string }>({
   return { table, words, setWords };
 }
 
-/** The columns that are shown: what was chosen last time, in this browser only. */
-function useChosenColumns<Row>(columns: readonly DataColumn<Row>[], remembered: string) {
-  const atFirst = Object.fromEntries(columns.flatMap((c) => (c.isHidden ? [[c.id, false] as const] : [])));
+/** The columns that are shown: what was chosen last time in a window like this, in this browser only. */
+function useChosenColumns<Row>(columns: readonly DataColumn<Row>[], list: string, isNarrow: boolean) {
+  const remembered = isNarrow ? `${list}_narrow` : list;
+  const isLeftOut = (c: DataColumn<Row>) => c.isHidden || (isNarrow && c.isWide);
+  const atFirst = Object.fromEntries(columns.flatMap((c) => (isLeftOut(c) ? [[c.id, false] as const] : [])));
   const [chosen, setChosen] = useState<Record<string, boolean> | null>(null);
   useEffect(() => {
     const kept = localStorage.getItem(remembered);
-    if (kept) queueMicrotask(() => setChosen(JSON.parse(kept) as Record<string, boolean>));
+    queueMicrotask(() => setChosen(kept ? (JSON.parse(kept) as Record<string, boolean>) : null));
   }, [remembered]);
   const choose = (next: Record<string, boolean>): void => {
     setChosen(next);

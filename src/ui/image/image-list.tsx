@@ -38,11 +38,18 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
     ),
   },
   {
-    ...{ id: "size", title: "Size", width: "minmax(11rem,0.9fr)", by: (i) => i.sizeBytes, mono: true },
+    ...{
+      id: "size",
+      title: "Size",
+      width: "minmax(11rem,0.9fr)",
+      by: (i) => i.sizeBytes,
+      mono: true,
+      isWide: true,
+    },
     cell: (i) => <Size bytes={i.sizeBytes} />,
   },
   {
-    ...{ id: "starts", title: "Starts in", width: "7rem", by: (i) => i.startsIn },
+    ...{ id: "starts", title: "Starts in", width: "7rem", by: (i) => i.startsIn, isWide: true },
     cell: (i) => i.startsIn || dash,
   },
   {
@@ -55,6 +62,7 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
       title: "Support ends",
       width: "7rem",
       by: (i) => i.supportEnds || undefined,
+      isWide: true,
       mono: true,
     },
     cell: (i) => i.supportEnds || dash,
@@ -81,6 +89,7 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
       title: "Used by",
       width: "minmax(6rem,0.8fr)",
       by: (i) => i.builds || undefined,
+      isWide: true,
       mono: true,
     },
     cell: (i) => i.builds || dash,
@@ -100,6 +109,7 @@ export const ImageList = ({ images }: { images: ImageLine[] }) => (
     hrefOf={(i) => `/images/${i.id}`}
     rowHeight={44}
     minWidth="62rem"
+    narrowWidth="33rem"
     placeholder="name, file, sheet …"
   />
 );

@@ -52,7 +52,7 @@ export const COLUMNS: readonly Column[] = [
       </Link>
     ),
   },
-  words("site", "Site", "minmax(5rem,0.8fr)"),
+  words("site", "Site", "minmax(5rem,0.8fr)", { isWide: true }),
   words("place", "Place", "minmax(6rem,0.9fr)", { isHidden: true }),
   words("role", "Role", "minmax(5rem,0.8fr)", { isHidden: true }),
   words("model", "Model", "minmax(7rem,1fr)", {
@@ -62,10 +62,12 @@ export const COLUMNS: readonly Column[] = [
   words("cores", "Cores", "4rem", { right: true, isHidden: true }),
   words("memory", "Memory", "5.5rem", {
     right: true,
+    isWide: true,
     cell: (m) => (m.memory ? formatBinaryBytes(m.memory) : dash),
   }),
   {
     ...{ id: "rawBytes", title: "Drives", width: "7rem", right: true, by: (m) => m.rawBytes },
+    isWide: true,
     cell: (m) =>
       m.drives > 0 ? (
         <>
@@ -104,6 +106,6 @@ export const COLUMNS: readonly Column[] = [
         dash
       ),
   }),
-  words("next", "Stands at", "minmax(6rem,0.8fr)"),
-  words("read", "Last read", "6.5rem", { cell: (m) => m.read ?? "never" }),
+  words("next", "Stands at", "minmax(6rem,0.8fr)", { isWide: true }),
+  words("read", "Last read", "6.5rem", { isWide: true, cell: (m) => m.read ?? "never" }),
 ];

@@ -22,6 +22,7 @@ export function MachineList({ machines }: { machines: MachineLine[] }) {
       wordsOf={wordsOf}
       hrefOf={(m) => `/machines/${m.id}`}
       minWidth="60rem"
+      narrowWidth="35rem"
       placeholder="name, serial, model, health, role …"
       beside={
         <label className="w-40">

@@ -4,24 +4,31 @@ import { useState } from "react";
 import type { Checksum, Inspection } from "@/core/image";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
-import { DropWell } from "../image/drop-well";
-import { lookInto, startJob } from "../image/image-job";
+import { DropWell } from "./drop-well";
+import { lookInto, startJob } from "./image-job";
 
 type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 
-/** How an image that is not on the shelf yet comes onto a sheet. */
+/** How an image that is not on the shelf yet is put there. */
 export interface ImageActions {
   keepFile(fileName: string, found: Inspection): Promise<Answer<{ id: string; known: boolean }>>;
   keepDigest(id: string, algorithm: Checksum["algorithm"], digest: string): Promise<Answer<number>>;
 }
 
-/** A well for the file that is to be installed: it is read in this browser, and chosen on the sheet at once. */
-export default function BringImage({
+/**
+ * A well for an image file: what it is, is read from it in this browser; it is on the shelf at once, and its checksum is
+ * computed on the side, whatever page is open.
+ */
+export default function TakeFile({
+  title,
   actions,
-  onChosen,
+  onTaken,
+  onDigest,
 }: {
+  title: string;
   actions: ImageActions;
-  onChosen: (id: string) => void;
+  onTaken: (id: string) => void;
+  onDigest?: () => void;
 }) {
   const [looking, setLooking] = useState("");
   const [problems, setProblems] = useState<Problem[]>([]);
@@ -35,15 +42,14 @@ export default function BringImage({
     setLooking("");
     if (!answer.ok) return setProblems(answer.problems);
     const { id } = answer.value;
-    const keep = (digest: string) => actions.keepDigest(id, "sha256", digest).then(() => undefined);
-    // The checksum is computed on the side, whatever page is open.
+    const keep = (digest: string) => actions.keepDigest(id, "sha256", digest).then(onDigest);
     void startJob(id, file, "sha256", () => Promise.resolve(), keep);
-    onChosen(id);
+    onTaken(id);
   };
   return (
     <div className="col-span-full">
       <DropWell
-        title="Drop the image file that is to be installed"
+        title={title}
         hint="It is read here, in this browser, and not sent anywhere."
         onFile={(file) => void take(file)}
       />
@@ -52,7 +58,7 @@ export default function BringImage({
           Looking inside {looking} …
         </p>
       )}
-      <Problems problems={problems} title="Not taken" />
+      <Problems problems={problems} title="Not put on the shelf" />
     </div>
   );
 }
