@@ -207,7 +207,7 @@ test("what the installer makes of the target is drawn to scale, and follows the 
   await expect(head).toHaveAttribute("aria-expanded", "true");
   const parts = page.getByRole("region", { name: "What the installer makes of the target" });
   const strip = parts.getByRole("img");
-  await expect(strip).toHaveAccessibleName(/root 75\.2 GB .*, swap 8\.59 GB .*, home 427 GB/);
+  await expect(strip).toHaveAccessibleName(/root, 75\.2 GB .*; swap, 8\.59 GB .*; home, 427 GB/);
   const swap = parts.getByRole("combobox", { name: "Swap" });
   await swap.focus();
   await page.keyboard.press("n");
@@ -215,7 +215,7 @@ test("what the installer makes of the target is drawn to scale, and follows the 
   await expect(strip).not.toHaveAccessibleName(/swap/);
   await saved(page);
   await swap.selectOption("as the installer does");
-  await expect(strip).toHaveAccessibleName(/swap 8\.59 GB/);
+  await expect(strip).toHaveAccessibleName(/swap, 8\.59 GB/);
   await saved(page);
   await parts.getByText("3 parts").focus();
   await page.keyboard.press("Enter");

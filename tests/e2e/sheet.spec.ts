@@ -256,3 +256,29 @@ test("find reaches commands, keys, segments, zones and dates, and bears a slip o
   await page.waitForURL(/builds\/b-(?!wrk)/);
   await expect(page.getByLabel("What is this build for?")).toHaveValue("");
 });
+
+test("drives of one pool that stay as they are stand in one line, and one of them is still decided on", async ({
+  page,
+}) => {
+  await page.goto(`${DEMO}/builds/b-wrk-st1`);
+  await listening(page);
+  const line = page.getByText("10 drives of pool reservoir stay as they are: bay 0 to 9");
+  await expect(async () => {
+    if (!(await line.isVisible())) await page.keyboard.press("d");
+    await expect(line).toBeVisible({ timeout: 1500 });
+  }).toPass();
+  const rows = page.locator("#zone-D tbody tr");
+  await expect(rows).toHaveCount(2);
+  await line.click();
+  await expect(rows).toHaveCount(12);
+  const free = page.getByRole("radiogroup", { name: /2T4431$/ }).getByRole("radio", { name: "free" });
+  await free.check({ force: true });
+  // What is no longer left alone stands in the list again.
+  await expect(
+    page.getByText("9 drives of pool reservoir stay as they are: bay 0 to 2, bay 4 to 9"),
+  ).toBeVisible();
+  await saved(page);
+  await page.locator("body").press("u");
+  await expect(line).toBeVisible();
+  await saved(page);
+});

@@ -43,6 +43,7 @@ export interface FateChoice {
 /** The drives of a machine, each by bay, model, serial tail and size, with what is on it and what becomes of it. */
 export function DriveRack({
   drives,
+  among = drives,
   fateOf,
   isErased,
   choices,
@@ -50,6 +51,8 @@ export function DriveRack({
   onFate,
 }: {
   drives: Drive[];
+  /** All drives that the bars are to scale with, where these are some of them. */
+  among?: readonly Drive[];
   fateOf: (drive: Drive) => string;
   /** What is on it is lost by the build. */
   isErased: (drive: Drive) => boolean;
@@ -58,7 +61,7 @@ export function DriveRack({
   hidesSerial: (drive: Drive) => boolean;
   onFate?: (drive: Drive, fate: string) => void;
 }) {
-  const largest = Math.max(...drives.map((d) => d.sizeBytes), 1);
+  const largest = Math.max(...among.map((d) => d.sizeBytes), 1);
   return (
     <div className="overflow-x-auto">
       <table className="table">

@@ -22,8 +22,10 @@ import {
 } from "@/core/storage";
 import { formatBinaryBytes } from "@/core/units";
 import { FigureValue } from "../fields/figure-value";
+import { Unfold } from "../fields/unfold";
 import { Field, SelectField } from "../fields/fields";
 import { TypedProof } from "../fields/typed-proof";
+import { foldAlike } from "./alike-drives";
 import { DriveRack, type FateChoice } from "./drive-rack";
 import { TargetParts } from "./target-parts";
 import type { ZoneProps } from "./zone-props";
@@ -111,6 +113,15 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
       "storage.erase": storage.erase.filter((c) => isErased({ id: c.drive }, next)),
     });
   const asked = new Set(view.consents.filter((c) => !c.given?.holds).map((c) => c.drive));
+  const { shown, alike } = foldAlike(drives, (d) => fateOf(d, storage) === "leave alone");
+  const rack = {
+    among: drives,
+    choices: (d: Drive) => choicesOf(d, storage),
+    fateOf: (d: Drive) => fateOf(d, storage),
+    isErased,
+    hidesSerial: (d: Drive) => asked.has(d.id),
+    onFate: (d: Drive, choice: string) => change(given(storage, d.id, choice)),
+  };
   if (drives.length === 0)
     return <p className="quiet">The drives appear here once the machine has been read.</p>;
   return (
@@ -122,14 +133,12 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
         marks={[...marks("storage.target"), ...marks("storage.leaveAlone")]}
       >
         <div data-field="storage.leaveAlone">
-          <DriveRack
-            drives={drives}
-            choices={(d) => choicesOf(d, storage)}
-            fateOf={(d) => fateOf(d, storage)}
-            isErased={isErased}
-            hidesSerial={(d) => asked.has(d.id)}
-            onFate={(d, choice) => change(given(storage, d.id, choice))}
-          />
+          {shown.length > 0 && <DriveRack drives={shown} {...rack} />}
+          {alike.map(({ key, words, drives: members }) => (
+            <Unfold key={key} title={words}>
+              <DriveRack drives={members} {...rack} />
+            </Unfold>
+          ))}
         </div>
       </Field>
       <HiddenDrives
