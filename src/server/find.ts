@@ -3,10 +3,22 @@ import { nearQuery, wordsIn } from "@/core/text";
 import { buildRows, claimRows, imageRows, profileRows, runRows, siteRows } from "@/db";
 import { sourcesOf } from "./sources";
 import { keptJudgement } from "./marks";
+import { explainAddress } from "./addresses";
 import type { Desk } from "./desk";
 
 export interface Found {
-  kind: "machine" | "image" | "build" | "site" | "segment" | "date" | "profile" | "zone" | "finding" | "step";
+  kind:
+    | "machine"
+    | "image"
+    | "build"
+    | "site"
+    | "address"
+    | "segment"
+    | "date"
+    | "profile"
+    | "zone"
+    | "finding"
+    | "step";
   title: string;
   detail: string;
   href: string;
@@ -17,6 +29,8 @@ export interface FindAnswer {
   found: Found[];
   /** The words that were looked for instead; null where those that were typed stand somewhere. */
   meant: string | null;
+  /** What an address is that was typed, a sentence each; empty where none was. */
+  explained: string[];
 }
 
 const MOST = 24;
@@ -128,6 +142,17 @@ async function kept({ db }: Desk, words: readonly string[]): Promise<Found[]> {
  * carries the words, the words that stand nowhere are taken for slips of the nearest ones.
  */
 export async function find(desk: Desk, query: string, openBuild: string | null): Promise<FindAnswer> {
+  const address = await explainAddress(desk, query);
+  const { found, meant } = await findWords(desk, address?.address ?? query, openBuild);
+  if (!address) return { found, meant, explained: [] };
+  const site: Found[] = address.siteId
+    ? [{ kind: "address", title: address.address, detail: "", href: `/sites/${address.siteId}` }]
+    : [];
+  // What an address is like in its letters is not what it is.
+  return { found: [...(meant === null ? found : []), ...site], meant: null, explained: address.says };
+}
+
+async function findWords(desk: Desk, query: string, openBuild: string | null) {
   const words = query.toLowerCase().split(/\s+/).filter(Boolean);
   if (words.length === 0) return { found: [], meant: null };
   const [sheet, shelf] = await Promise.all([

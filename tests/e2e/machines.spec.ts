@@ -26,7 +26,10 @@ test("drives and ports are chosen from the keyboard", async ({ page }) => {
   await expect(focused(page)).toHaveAccessibleName(/^port eno2/);
   await page.keyboard.press("Enter");
   await expect(margin(page)).toContainText("02:61:0a:00:16:02");
-  await expect(margin(page).getByRole("region", { name: "port eno2" })).toContainText("10 Gbit/s");
+  const port = margin(page).getByRole("region", { name: "port eno2" });
+  await expect(port).toContainText("10 Gbit/s");
+  await expect(port.locator("dl")).toContainText(/Linux name\s*eno2/);
+  await expect(port).toContainText("fe80::61:aff:fe00:1602");
   await page.keyboard.press("Escape");
   await expect(margin(page)).toContainText("Choose a bay");
 });

@@ -237,6 +237,11 @@ test("find reaches commands, keys, segments, zones and dates, and bears a slip o
   await look("works managment");
   await expect(box.getByRole("status")).toContainText("this carries works management");
   await expect(option(/segment Works management/)).toBeVisible();
+  await look("10.61.10.122");
+  await expect(box.getByRole("status")).toContainText(
+    "inside a range that the DHCP server hands out by itself",
+  );
+  await expect(option(/^address 10\.61\.10\.122/)).toBeVisible();
   await look("drill");
   await expect(option(/^date 20/).first()).toBeVisible();
   await look("night");

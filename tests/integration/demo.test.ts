@@ -177,6 +177,23 @@ describe("the demo, moved so that now is now", () => {
     expect(answer.found.map((f) => `${f.kind} ${f.title}`)).toContain(first);
   });
 
+  it("explains an address that is typed, and takes none for a slip of another", async () => {
+    const ask = async (query: string) => (await find(await desk(), query, null)).explained;
+    const [kind, place] = await ask("10.61.10.122/24");
+    expect(kind).toMatch(/^It is private/);
+    expect(place).toBe(
+      "Works, Works management (10.61.10.0/24): planned, wrk-hv2 (B-0042), but inside a range that the DHCP server hands out by itself.",
+    );
+    expect((await ask("10.61.10.200"))[1]).toContain("nobody has planned it");
+    expect((await ask("fe80::61:aff:fe00:1501%eno1"))[1]).toBe(
+      "It was made of the MAC 02:61:0a:00:15:01, of a port of wrk-hv2.",
+    );
+    expect((await ask("169.254.9.9"))[0]).toContain("no DHCP server answered");
+    expect(await ask("wrk-hv2")).toEqual([]);
+    const { found, meant } = await find(await desk(), "10.61.10.201", null);
+    expect([found.map((f) => f.href), meant]).toEqual([["/sites/s-works"], null]);
+  });
+
   it("finds segments, dates and the zones of the open sheet", async () => {
     const kinds = async (query: string) =>
       (await find(await desk(), query, "b-tho-a")).found.map((f) => `${f.kind} ${f.title}`);

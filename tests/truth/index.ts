@@ -3,6 +3,7 @@ import { bootOrderReader } from "./boot-order";
 import { filesystemReader, partitionReader } from "./disks";
 import { efiReader, machineReader } from "./formats";
 import { keyboardReader } from "./keyboard";
+import { ipReader, portNameReader } from "./network";
 import { raidReader } from "./raid";
 import type { TruthReader } from "./reader";
 import { lvmReader, mdReader } from "./volumes";
@@ -17,6 +18,8 @@ export const READERS: readonly TruthReader[] = [
   machineReader,
   efiReader,
   keyboardReader,
+  ipReader,
+  portNameReader,
   zfsReader,
   raidReader,
   mdReader,

@@ -83,6 +83,18 @@ describe("a case that differs is found", () => {
       (t) => t.replace('"p_loss_5y":6.702808', '"p_loss_5y":6.702809'),
       /loss within five years$/,
     ],
+    [
+      "a mask of another length",
+      "network/ip.json",
+      (t) => t.replace('"netmask": "255.255.252.0"', '"netmask": "255.255.254.0"'),
+      /^10\.20\.30\.40\/22, netmask$/,
+    ],
+    [
+      "a port that was named otherwise",
+      "network/nic-names.json",
+      (t) => t.replace('"path": "enp59s0f0"', '"path": "enp3bs0f0"'),
+      /^52:54:00:00:3b:00, path$/,
+    ],
     ["a file that is cut off", "keyboard/keyboard-passwords.json", (t) => t.slice(0, 900), /read to its end/],
   ];
   it.each(cases)("%s", (_, file, change, what) => {

@@ -17,6 +17,7 @@ interface Found {
 }
 interface Answer {
   found: Found[];
+  explained: string[];
   /** The words that were looked for instead of those that were typed. */
   meant: string | null;
 }
@@ -111,6 +112,13 @@ function Finder({ close, begin }: { close: () => void; begin: () => Promise<void
         className="input text-base"
         placeholder="name, serial, MAC, address, sheet number, d2, or what to do"
       />
+      {answer && answer.explained.length > 0 && (
+        <div className="mt-2 border-l-2 border-current pl-3" role="status">
+          {answer.explained.map((line) => (
+            <p key={line}>{line}</p>
+          ))}
+        </div>
+      )}
       {answer?.meant && (
         <p className="mt-2" role="status">
           Nothing carries these words; this carries <b>{answer.meant}</b>.

@@ -3,6 +3,7 @@
 import Link from "next/link";
 import { useState, type ReactNode } from "react";
 import type { Drive, FactSource, MachineDocument, Port, RegisterEntry, Verdict } from "@/core/machine";
+import type { PortOutlook } from "@/core/network";
 import { bayWords, contentWords, sanWords, startWords, wearWords } from "@/core/machine";
 import { formatBinaryBytes, formatDecimalBytes, formatExactBytes } from "@/core/units";
 import { CopyValue } from "../frame/copy-value";
@@ -248,7 +249,15 @@ export function EmptyBayCard({
   );
 }
 
-export function PortCard({ port, document }: { port: Port; document: MachineDocument }) {
+export function PortCard({
+  port,
+  document,
+  outlook,
+}: {
+  port: Port;
+  document: MachineDocument;
+  outlook: PortOutlook | undefined;
+}) {
   const source = (key: string): FactSource | undefined => document.sources[`ports.${port.mac}.${key}`];
   const device = document.facts.pci.find((p) => p.slot === port.pci);
   return (
@@ -263,6 +272,18 @@ export function PortCard({ port, document }: { port: Port; document: MachineDocu
           ],
           ["At most", port.maxMegabits ? speedWords(port.maxMegabits) : null, source("maxMegabits")],
           ["Also called", port.otherNames.join(", ")],
+          ["Linux name", outlook?.calledBy],
+          [
+            "Gives itself",
+            outlook?.ownAddress && (
+              <>
+                <CopyValue value={outlook.ownAddress} className="text-[0.93rem]" />
+                <span className="quiet block text-[0.86rem]">
+                  unasked, on its own cable only, unless the system hides its MAC
+                </span>
+              </>
+            ),
+          ],
           ["Device", device ? `${device.maker} ${device.device}` : null],
           [
             "Place",

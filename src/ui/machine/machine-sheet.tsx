@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
 import { foldFindings, type PlacedFinding } from "@/core/finding";
 import type { MachineDocument, MachineDrawing as Drawing } from "@/core/machine";
+import type { PortOutlook } from "@/core/network";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
 import { Note } from "../findings/note";
@@ -21,6 +22,7 @@ export function MachineSheet({
   files,
   findings,
   initial,
+  outlooks,
   place,
   children,
 }: {
@@ -29,6 +31,8 @@ export function MachineSheet({
   files: Record<string, DriveFile>;
   findings: PlacedFinding[];
   initial: Selection | null;
+  /** What is to be expected of each port, by its MAC. */
+  outlooks: Record<string, PortOutlook>;
   place: (driveId: string, bay: string | null) => Promise<Answer>;
   children: ReactNode;
 }) {
@@ -102,7 +106,7 @@ export function MachineSheet({
       );
     if (chosen?.kind === "port") {
       const port = document.facts.ports.find((p) => p.mac === chosen.mac);
-      return port ? <PortCard port={port} document={document} /> : null;
+      return port ? <PortCard port={port} document={document} outlook={outlooks[port.mac]} /> : null;
     }
     if (chosen?.kind === "controller") return <ControllerCard id={chosen.id} document={document} />;
     return chosen ? <SupplyCard id={chosen.id} document={document} /> : null;

@@ -2,6 +2,7 @@ import Link from "next/link";
 import { notFound } from "next/navigation";
 import { siteSettingsOf } from "@/core/boot";
 import { drawMachine, machineLine, type Typed } from "@/core/machine";
+import { portOutlooks } from "@/core/network";
 import { benchQuery } from "@/core/storage";
 import { dayAt } from "@/core/site";
 import { driveFiles } from "@/server/drives";
@@ -64,6 +65,7 @@ export default async function MachinePage({
         <KnownDefects defects={document.typed.defects} />
         <MachineSheet
           {...{ document, files, findings, drawing: drawMachine(document) }}
+          outlooks={portOutlooks(document.facts)}
           initial={drive ? { kind: "drive", id: drive } : null}
           place={putInBay.bind(null, id, machine.version)}
         >

@@ -1,5 +1,6 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import { prefixWords, type SegmentStretch } from "@/core/network";
 import { siteView } from "@/server/sites";
 import { SITE, writtenView } from "@/server/written";
 import { SegmentStrip } from "@/ui/build/network-zone";
@@ -30,13 +31,17 @@ export default async function SitePage({ params }: { params: Promise<{ id: strin
       {plans.map(({ segment, stretches }) => {
         const s = site.segments.find((x) => x.id === segment);
         return (
-          stretches.length > 0 && (
+          s && (
             <Ruled
               key={segment}
-              title={s?.name ?? ""}
-              note={`${s?.prefix}${s?.vlan ? `, VLAN ${s.vlan}` : ""}, ${s?.purpose}`}
+              title={s.name}
+              note={`${s.prefix}${s.vlan ? `, VLAN ${s.vlan}` : ""}, ${s.purpose}`}
             >
-              <SegmentStrip stretches={stretches} mark={null} />
+              <p className="quiet mb-2">
+                {prefixWords(s.prefix)}
+                {stretches.length > 0 ? `, ${freeIn(stretches)} free` : ": too many to be drawn one by one"}
+              </p>
+              {stretches.length > 0 && <SegmentStrip stretches={stretches} mark={null} />}
             </Ruled>
           )
         );
@@ -44,6 +49,9 @@ export default async function SitePage({ params }: { params: Promise<{ id: strin
     </SiteSheet>
   );
 }
+
+const freeIn = (stretches: readonly SegmentStretch[]): number =>
+  stretches.filter((s) => s.use === "free").reduce((sum, s) => sum + s.count, 0);
 
 const Machines = ({ machines }: { machines: { id: string; name: string }[] }) =>
   machines.length === 0
