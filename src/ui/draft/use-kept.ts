@@ -36,6 +36,12 @@ export function valueOf<T>(text: string | null, initial: T): T {
   }
 }
 
+/** What was typed over `begun` (a value as text); null where that has changed since: it would undo what another hand has written. */
+export function typedOver<T>(text: string | null, begun: string): { value: T } | null {
+  const kept = valueOf<{ over?: string; value: T } | null>(text, null);
+  return kept?.over === begun ? { value: kept.value } : null;
+}
+
 /**
  * A state of a page's form that lives through a reload and through other pages, in this tab, until it is set to what it began with.
  * Nothing that proves or is secret is kept by it: what a guard asks for is typed anew.
@@ -51,11 +57,12 @@ export function useKept<T>(name: string, initial: T): [T, (value: T) => void] {
   const set = useCallback(
     (value: T) => {
       const next = JSON.stringify(value);
-      write(key, next === begun ? null : next);
+      write(key, next === begun ? null : JSON.stringify({ over: begun, value }));
     },
     [key, begun],
   );
-  return [valueOf(text, initial), set];
+  const kept = typedOver<T>(text, begun);
+  return [kept ? kept.value : initial, set];
 }
 
 /** What is kept outside a component's state, such as the values of a form that keeps its own. */

@@ -32,18 +32,21 @@ interface DriveActs {
   images: readonly { id: string; name: string }[];
 }
 
-/** Carries out one of the acts; what was refused is shown, and the page is asked again. */
-type Doing = (answer: Promise<Answer>) => Promise<void>;
+/** Carries out one of the acts; what was refused is shown and stays typed, else `kept` gives it up and the page is asked again. */
+type Doing = (answer: Promise<Answer>, kept: () => void) => Promise<void>;
+
+const nothingTyped = (): void => undefined;
 
 /** What can be done to a drive in the register: named, laid on a shelf, erased and written down. */
 export function DriveActions(acts: DriveActs) {
   const router = useRouter();
   const [problems, setProblems] = useState<Problem[]>([]);
   const [slip, setSlip] = useState<"shelf" | "wipe" | "write" | null>(null);
-  const doing: Doing = async (answer) => {
+  const doing: Doing = async (answer, kept) => {
     const a = await answer;
     setProblems(a.ok ? [] : a.problems);
     if (!a.ok) return;
+    kept();
     setSlip(null);
     router.refresh();
   };
@@ -72,7 +75,7 @@ export function DriveActions(acts: DriveActs) {
         open={slip === "write"}
         onClose={close}
         images={images}
-        keep={(writing) => void doing(write(writing))}
+        keep={(writing, kept) => void doing(write(writing), kept)}
       />
       <ShelfSlip {...acts} open={slip === "shelf"} onClose={close} doing={doing} />
       <ErasureSlip {...acts} open={slip === "wipe"} onClose={close} doing={doing} />
@@ -99,7 +102,7 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
               value={entry.speedClass ?? ""}
               empty="not known"
               options={SPEED_CLASSES.map((c) => ({ value: c, text: c }))}
-              onChange={(v) => void doing(keep({ speedClass: v || null }))}
+              onChange={(v) => void doing(keep({ speedClass: v || null }), nothingTyped)}
             />
             <SelectField
               path="written"
@@ -107,7 +110,7 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
               value={entry.written ?? ""}
               empty="not said"
               options={WRITTEN.map((w) => ({ value: w, text: w }))}
-              onChange={(v) => void doing(keep({ written: v || null }))}
+              onChange={(v) => void doing(keep({ written: v || null }), nothingTyped)}
             />
           </>
         )}
@@ -117,11 +120,12 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
         <button
           type="button"
           className="btn btn-primary mt-3"
-          onClick={() => {
-            void doing(keep({ label, notes }));
-            setLabel(entry.label);
-            setNotes(entry.notes);
-          }}
+          onClick={() =>
+            void doing(keep({ label, notes }), () => {
+              setLabel(entry.label);
+              setNotes(entry.notes);
+            })
+          }
         >
           Keep
         </button>
@@ -147,7 +151,16 @@ function ShelfSlip({ entry, shelve, open, onClose, doing }: SlipOf) {
       <div className="mt-3">
         <Tick label="kept as a spare" value={spare} onChange={setSpare} />
       </div>
-      <button type="button" className="btn btn-primary mt-4" onClick={() => void doing(shelve(place, spare))}>
+      <button
+        type="button"
+        className="btn btn-primary mt-4"
+        onClick={() =>
+          void doing(shelve(place, spare), () => {
+            setPlace(entry.place);
+            setSpare(entry.spare);
+          })
+        }
+      >
         Lay it there
       </button>
     </Slip>
@@ -193,10 +206,7 @@ function ErasureSlip({ entry, tail, wipe, open, onClose, doing }: SlipOf) {
         type="button"
         className="btn btn-primary mt-4"
         disabled={tail !== "" && typedTail.trim().toUpperCase() !== tail.toUpperCase()}
-        onClick={() => {
-          void doing(wipe(method, remark));
-          setRemark("");
-        }}
+        onClick={() => void doing(wipe(method, remark), () => setRemark(""))}
       >
         Write it down
       </button>

@@ -22,7 +22,8 @@ export function WritingSlip({
   open: boolean;
   onClose: () => void;
   images: readonly { id: string; name: string }[];
-  keep: (writing: Writing) => void;
+  /** `kept` is called once it stands in the register; until then what was typed stays. */
+  keep: (writing: Writing, kept: () => void) => void;
 }) {
   const [values, setValues] = useKept("writing", EMPTY);
   const set = (part: Partial<Writing>) => setValues({ ...values, ...part });
@@ -72,10 +73,7 @@ export function WritingSlip({
         type="button"
         className="btn btn-primary mt-4"
         disabled={values.imageId === ""}
-        onClick={() => {
-          keep({ ...values, scheme: prepared ? values.scheme : null });
-          setValues(EMPTY);
-        }}
+        onClick={() => keep({ ...values, scheme: prepared ? values.scheme : null }, () => setValues(EMPTY))}
       >
         Write it down
       </button>
