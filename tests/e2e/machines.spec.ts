@@ -233,3 +233,47 @@ test("what is typed in a slip, and in the forms beside a list, lives through a r
   await page.getByRole("button", { name: "log a trial" }).first().click();
   await expect(page.getByRole("dialog").getByLabel("What happened")).toHaveValue("");
 });
+
+test("what another hand has changed meanwhile stands beside what was typed, and its writer chooses", async ({
+  page,
+  context,
+}) => {
+  const other = await context.newPage();
+  for (const tab of [page, other]) {
+    await tab.goto(`${DEMO}/machines/drives/PBL3-7742`);
+    await listening(tab);
+  }
+  const name = (tab: Page) => tab.getByLabel("Name written on it");
+  const keep = (tab: Page) => tab.getByRole("button", { name: "Keep", exact: true });
+  await name(page).fill("blue stick, mine");
+  await name(other).fill("blue stick, theirs");
+  await keep(other).click();
+  await expect(keep(other)).toHaveCount(0);
+  await keep(page).click();
+  const both = page.getByRole("alert").filter({ hasText: "changed by another hand" });
+  await expect(both).toContainText("blue stick, mine");
+  await expect(name(page)).toHaveValue("blue stick, theirs");
+  // Not put over the other's, and not lost, by a reload either.
+  await page.reload();
+  await expect(both).toContainText("blue stick, mine");
+  await both.getByRole("button", { name: "put mine in its place" }).focus();
+  await page.keyboard.press("Enter");
+  await expect(name(page)).toHaveValue("blue stick, mine");
+  await keep(page).click();
+  await expect(keep(page)).toHaveCount(0);
+
+  for (const tab of [page, other]) {
+    await tab.goto(`${DEMO}/machines/compatibility`);
+    await listening(tab);
+    await tab.getByRole("button", { name: "change the verdict" }).first().click();
+  }
+  const slip = page.getByRole("dialog");
+  await slip.getByLabel("Condition").fill("mine");
+  await other.getByRole("dialog").getByLabel("Condition").fill("theirs");
+  await other.getByRole("dialog").getByRole("button", { name: "Keep" }).click();
+  await expect(other.getByRole("dialog")).toHaveCount(0);
+  await slip.getByRole("button", { name: "Keep" }).click();
+  await expect(slip.getByRole("alert").filter({ hasText: "changed by another hand" })).toContainText("mine");
+  await slip.getByRole("button", { name: "leave it as it stands" }).click();
+  await expect(slip.getByLabel("Condition")).toHaveValue("theirs");
+});

@@ -1,5 +1,6 @@
 import { VERDICTS, type CompatNote, type Trial } from "@/core/compat";
 import type { Problem } from "@/core/result";
+import { OtherVersion } from "../draft/other-version";
 import { useKept } from "../draft/use-kept";
 import { ChoiceField, SelectField, TextField } from "../fields/fields";
 import { SlipForm } from "../frame/slip-form";
@@ -111,7 +112,7 @@ export function VerdictSlip({
 }: SlipProps<Judgement> & { note: CompatNote }) {
   const { verdict, condition, evidence } = note;
   const begun: Judgement = { verdict, condition, evidence };
-  const [part, setPart] = useKept(`verdict on ${id}`, begun);
+  const [part, setPart, other, drop] = useKept(`verdict on ${id}`, begun);
   return (
     <SlipForm
       open={open}
@@ -120,11 +121,17 @@ export function VerdictSlip({
       button="Keep"
       send={async () => {
         const answer = await send(part);
-        if (answer.ok) setPart(begun);
+        if (answer.ok) drop();
         return answer;
       }}
     >
       <div className="grid gap-y-3">
+        <OtherVersion
+          other={other}
+          words={(j) => [j.verdict, j.condition, j.evidence].filter(Boolean).join("; ")}
+          onTake={setPart}
+          onDrop={drop}
+        />
         <JudgementFields value={part} onChange={(change) => setPart({ ...part, ...change })} />
       </div>
     </SlipForm>

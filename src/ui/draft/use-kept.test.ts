@@ -1,7 +1,7 @@
 import { beforeEach, expect, it, vi } from "vitest";
 
 vi.mock("next/navigation", () => ({ usePathname: () => "/" }));
-const { keptText, typedOver, valueOf } = await import("./use-kept");
+const { keptOver, keptText, valueOf } = await import("./use-kept");
 
 /** A tab's storage with room for so many characters. */
 function storage(room: number) {
@@ -32,9 +32,9 @@ it("keeps a text until it is given up, and what has no room for as long as the p
 
 it("puts what was typed over nothing but what it was typed over", () => {
   const text = JSON.stringify({ over: '"shelf 2"', value: "shelf 3" });
-  expect(typedOver(text, '"shelf 2"')).toEqual({ value: "shelf 3" });
-  expect(typedOver(text, '"shelf 4"')).toBeNull();
-  expect([typedOver(null, '""'), typedOver('"a text of before"', '""')]).toEqual([null, null]);
+  expect(keptOver(text, '"shelf 2"')).toEqual({ own: "shelf 3" });
+  expect(keptOver(text, '"shelf 4"')).toEqual({ other: "shelf 3" });
+  expect([keptOver(null, '""'), keptOver('"a text of before"', '""')]).toEqual([null, null]);
 });
 
 it("takes what cannot be read for nothing", () => {

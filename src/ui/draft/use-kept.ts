@@ -36,17 +36,22 @@ export function valueOf<T>(text: string | null, initial: T): T {
   }
 }
 
-/** What was typed over `begun` (a value as text); null where that has changed since: it would undo what another hand has written. */
-export function typedOver<T>(text: string | null, begun: string): { value: T } | null {
+/** What is kept of a state: what was typed over `begun` (the value that it began with, as text), or over another. */
+export function keptOver<T>(text: string | null, begun: string): { own: T } | { other: T } | null {
   const kept = valueOf<{ over?: string; value: T } | null>(text, null);
-  return kept?.over === begun ? { value: kept.value } : null;
+  if (kept?.over === undefined) return null;
+  return kept.over === begun ? { own: kept.value } : { other: kept.value };
 }
 
 /**
  * A state of a page's form that lives through a reload and through other pages, in this tab, until it is set to what it began with.
+ * What was typed over another beginning is not put over this one: it is `other`, until it is set or dropped.
  * Nothing that proves or is secret is kept by it: what a guard asks for is typed anew.
  */
-export function useKept<T>(name: string, initial: T): [T, (value: T) => void] {
+export function useKept<T>(
+  name: string,
+  initial: T,
+): [value: T, set: (value: T) => void, other: { value: T } | null, drop: () => void] {
   const key = `${usePathname()} ${name}`;
   const text = useSyncExternalStore(
     subscribe,
@@ -61,8 +66,10 @@ export function useKept<T>(name: string, initial: T): [T, (value: T) => void] {
     },
     [key, begun],
   );
-  const kept = typedOver<T>(text, begun);
-  return [kept ? kept.value : initial, set];
+  const drop = useCallback(() => write(key, null), [key]);
+  const kept = keptOver<T>(text, begun);
+  const value = kept && "own" in kept ? kept.own : initial;
+  return [value, set, kept && "other" in kept ? { value: kept.other } : null, drop];
 }
 
 /** What is kept outside a component's state, such as the values of a form that keeps its own. */

@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { SPEED_CLASSES, WRITTEN, type RegisterEntry, type Wipe } from "@/core/machine";
 import type { Problem } from "@/core/result";
+import { OtherVersion } from "../draft/other-version";
 import { useKept } from "../draft/use-kept";
 import { NoteField, SelectField, TextField } from "../fields/fields";
 import { Tick } from "../fields/ticks";
@@ -35,6 +36,7 @@ interface DriveActs {
 /** Carries out one of the acts; what was refused is shown and stays typed, else `kept` gives it up and the page is asked again. */
 type Doing = (answer: Promise<Answer>, kept: () => void) => Promise<void>;
 
+const asTyped = (text: string): string => text;
 const nothingTyped = (): void => undefined;
 
 /** What can be done to a drive in the register: named, laid on a shelf, erased and written down. */
@@ -45,10 +47,11 @@ export function DriveActions(acts: DriveActs) {
   const doing: Doing = async (answer, kept) => {
     const a = await answer;
     setProblems(a.ok ? [] : a.problems);
+    // Where somebody saved in between, what stands now is shown beside what was typed.
+    router.refresh();
     if (!a.ok) return;
     kept();
     setSlip(null);
-    router.refresh();
   };
   const close = (): void => setSlip(null);
   const { entry, images, write } = acts;
@@ -88,10 +91,12 @@ const isCarried = ({ media }: RegisterEntry): boolean => media === "usb" || medi
 
 /** What people write about it, kept by a button since each save is a line of its history. */
 function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
-  const [label, setLabel] = useKept("label", entry.label);
-  const [notes, setNotes] = useKept("notes", entry.notes);
+  const [label, setLabel, otherLabel, dropLabel] = useKept("label", entry.label);
+  const [notes, setNotes, otherNotes, dropNotes] = useKept("notes", entry.notes);
   return (
     <>
+      <OtherVersion other={otherLabel} words={asTyped} onTake={setLabel} onDrop={dropLabel} />
+      <OtherVersion other={otherNotes} words={asTyped} onTake={setNotes} onDrop={dropNotes} />
       <div className="grid max-w-3xl gap-x-8 gap-y-3 sm:grid-cols-2">
         <TextField path="label" label="Name written on it" value={label} onChange={setLabel} />
         {isCarried(entry) && (
@@ -122,8 +127,8 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
           className="btn btn-primary mt-3"
           onClick={() =>
             void doing(keep({ label, notes }), () => {
-              setLabel(entry.label);
-              setNotes(entry.notes);
+              dropLabel();
+              dropNotes();
             })
           }
         >
@@ -137,10 +142,11 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
 type SlipOf = DriveActs & { open: boolean; onClose: () => void; doing: Doing };
 
 function ShelfSlip({ entry, shelve, open, onClose, doing }: SlipOf) {
-  const [place, setPlace] = useKept("place", entry.place);
-  const [spare, setSpare] = useKept("spare", entry.spare);
+  const [place, setPlace, otherPlace, dropPlace] = useKept("place", entry.place);
+  const [spare, setSpare, , dropSpare] = useKept("spare", entry.spare);
   return (
     <Slip open={open} onClose={onClose} title="On the shelf">
+      <OtherVersion other={otherPlace} words={asTyped} onTake={setPlace} onDrop={dropPlace} />
       <TextField
         path="place"
         label="Where it lies"
@@ -156,8 +162,8 @@ function ShelfSlip({ entry, shelve, open, onClose, doing }: SlipOf) {
         className="btn btn-primary mt-4"
         onClick={() =>
           void doing(shelve(place, spare), () => {
-            setPlace(entry.place);
-            setSpare(entry.spare);
+            dropPlace();
+            dropSpare();
           })
         }
       >

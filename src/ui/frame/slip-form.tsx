@@ -33,9 +33,9 @@ export function SlipForm({
           e.preventDefault();
           const answer = await send();
           setProblems(answer.ok ? [] : answer.problems);
-          if (!answer.ok) return;
-          onClose();
+          // Where somebody saved in between, what stands now is shown beside what was typed.
           router.refresh();
+          if (answer.ok) onClose();
         }}
       >
         {children}
