@@ -2,12 +2,13 @@
 import { siteSchema } from "@/core/site";
 import type { MachineDocument } from "@/core/machine";
 import { coldLaneBackup, coldLaneWorkstation, thornhopeA, thornhopeB } from "./stations";
+import { COLD_LANE, THORNHOPE, WORKS } from "./wiring";
 import { wrkHv1, wrkHv2, wrkSt1, wrkTm1 } from "./works";
 
 const site = (id: string, document: object) => ({
   id,
   document: siteSchema.parse({
-    schemaVersion: 1,
+    schemaVersion: 2,
     timeZone: "Europe/London",
     locale: "en_GB.UTF-8",
     keyboard: "gb",
@@ -42,6 +43,17 @@ export const sites = [
         vlan: 30,
         prefix: "10.61.11.0/24",
         gateway: null,
+        mtu: 9000,
+      },
+      {
+        id: "works-guests",
+        name: "Works guests",
+        purpose: "guests",
+        vlan: 20,
+        prefix: "10.61.12.0/24",
+        gateway: "10.61.12.1",
+        nameServers: ["10.61.10.2", "10.61.10.3"],
+        dhcp: [{ from: "10.61.12.128", to: "10.61.12.223" }],
       },
     ],
     firmware: [
@@ -54,14 +66,12 @@ export const sites = [
       },
       { role: null, setting: "fans", value: "quiet", why: "the rack stands beside the control desk" },
     ],
-    occupied: [
-      { address: "10.61.10.4", what: "switch wrk-sw1" },
-      { address: "10.61.10.5", what: "switch wrk-sw2" },
-    ],
+    ...WORKS,
   }),
   site("s-thornhope", {
     name: "Thornhope",
     room: "Pumping station, wall cabinet",
+    ...THORNHOPE,
     circuits: [{ name: "cabinet", limitWatts: 400 }],
     addressSchool: "reserved",
     segments: [
@@ -83,6 +93,7 @@ export const sites = [
   site("s-coldlane", {
     name: "Cold Lane",
     room: "Office, store room shelf",
+    ...COLD_LANE,
     circuits: [{ name: "office", limitWatts: 2000 }],
     segments: [
       {

@@ -1,6 +1,6 @@
 // Shared by the commands: installs what is missing on a new machine and runs programs.
 import { spawn, spawnSync } from "node:child_process";
-import { existsSync, readFileSync, statSync } from "node:fs";
+import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { createConnection } from "node:net";
 import { fileURLToPath } from "node:url";
 
@@ -37,8 +37,24 @@ export function installChromium() {
   });
 }
 
-/** Programs that the tests run written scripts with; each by the Debian package that brings it. */
-const TOOLS = { shellcheck: "shellcheck", wipefs: "util-linux", "mkfs.ext4": "e2fsprogs", losetup: "mount" };
+/** Programs that the tests judge written files and scripts with; each by the Debian package that brings it. */
+const TOOLS = {
+  shellcheck: "shellcheck",
+  wipefs: "util-linux",
+  "mkfs.ext4": "e2fsprogs",
+  losetup: "mount",
+  netplan: "netplan.io",
+  dnsmasq: "dnsmasq-base",
+  "kea-dhcp4": "kea-dhcp4-server",
+  "named-checkzone": "bind9-utils",
+  ifquery: "ifupdown",
+  nmcli: "network-manager",
+  dhcpd: "isc-dhcp-server",
+  ssh: "openssh-client",
+};
+
+/** Services of these packages are not to run: this file, which Debian's tools ask, says so while they are installed. */
+const NO_SERVICES = "/usr/sbin/policy-rc.d";
 
 export function installTools() {
   const there = (name) => ["/usr/bin", "/usr/sbin", "/bin", "/sbin"].some((d) => existsSync(`${d}/${name}`));
@@ -46,9 +62,12 @@ export function installTools() {
   if (missing.length === 0) return;
   console.log(`Installing what the tests run scripts with: ${missing.join(", ")} …`);
   run("apt-get", ["update", "-q"]);
+  const mine = !existsSync(NO_SERVICES);
+  if (mine) writeFileSync(NO_SERVICES, "#!/bin/sh\nexit 101\n", { mode: 0o755 });
   run("apt-get", ["install", "-y", "-q", "--no-install-recommends", ...missing.map((name) => TOOLS[name])], {
     DEBIAN_FRONTEND: "noninteractive",
   });
+  if (mine) rmSync(NO_SERVICES);
 }
 
 const newest = (files) => Math.max(...files.map((f) => (existsSync(f) ? statSync(f).mtimeMs : 0)));

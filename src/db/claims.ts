@@ -1,7 +1,8 @@
 import { and, asc, between, count, desc, eq, gte, inArray, lt, or, sql, type SQL } from "drizzle-orm";
 import { CLAIM_KINDS, type Claim, type ClaimKind, type Held } from "@/core/claims";
+import { LEDGER_KINDS, type SiteClaim } from "@/core/site";
 import type { Db, Tx } from "./client";
-import { builds, claims, machines } from "./schema";
+import { builds, claims, machines, sites } from "./schema";
 
 const sameClaim = ({ kind, key }: Claim): string => `${kind} ${key}`;
 
@@ -82,6 +83,69 @@ export async function addressesAt(
       number === null ? (machine ?? "") : `${hostName || number} (${number})`,
     ]),
   );
+}
+
+/** Who has which address at a site, in words, with the page that tells of it; a machine before the sheet that plans it. */
+export async function takersAt(
+  db: Db | Tx,
+  siteId: string,
+): Promise<{ key: string; what: string; href: string }[]> {
+  const rows = await withMachines(db)
+    .where(and(eq(claims.kind, "address"), eq(machines.siteId, siteId)))
+    .orderBy(sql`${builds.number} is null`, asc(claims.key));
+  const takers = rows.map(({ key, ownerId, machine, number, hostName }) => ({
+    key,
+    what: number === null ? (machine ?? "") : `${hostName || number} (${number})`,
+    href: number === null ? `/machines/${ownerId}` : `/builds/${ownerId}`,
+  }));
+  return [...new Map(takers.map((t) => [t.key, t])).values()];
+}
+
+const MACHINES_KINDS = ["address", "name", "mac"] satisfies ClaimKind[];
+
+/**
+ * What is claimed at a site, as its own check reads it, and the prefixes of other sites. With `of`, only what some owners
+ * claim: sites, machines, sheets, and the sheets for these machines.
+ */
+export async function claimsAtSite(
+  db: Db | Tx,
+  siteId: string,
+  of: readonly string[] | null = null,
+): Promise<SiteClaim[]> {
+  const among = of === null ? undefined : [...of];
+  const [own, held] = await Promise.all([
+    db
+      .select({ kind: claims.kind, key: claims.key, ownerId: claims.ownerId, name: sites.name })
+      .from(claims)
+      .innerJoin(sites, eq(sites.id, claims.ownerId))
+      .where(
+        and(
+          eq(claims.owner, "site"),
+          or(
+            and(eq(claims.ownerId, siteId), inArray(claims.kind, [...LEDGER_KINDS])),
+            eq(claims.kind, "prefix"),
+          ),
+          among && inArray(claims.ownerId, among),
+        ),
+      ),
+    withMachines(db).where(
+      and(
+        inArray(claims.kind, MACHINES_KINDS),
+        eq(machines.siteId, siteId),
+        among && or(inArray(claims.ownerId, among), inArray(machines.id, among)),
+      ),
+    ),
+  ]);
+  return [
+    ...own.map(({ kind, ...row }) => ({
+      ...{ ...row, kind: kind as ClaimKind, owner: "site" as const, machineId: null },
+      ...(row.ownerId === siteId ? {} : { elsewhere: true }),
+    })),
+    ...held.map(({ kind, key, owner, ownerId, machine, machineId, number, hostName }) => ({
+      ...{ kind: kind as ClaimKind, key, owner: owner as "machine" | "build", ownerId, machineId },
+      name: number === null ? (machine ?? "") : `${hostName || machine || "no machine"} (${number})`,
+    })),
+  ];
 }
 
 /** The machines that hang on circuits of some names, at any site. */

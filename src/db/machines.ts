@@ -88,6 +88,21 @@ export const named = (
     .where(siteId === undefined ? undefined : eq(machines.siteId, siteId))
     .orderBy(asc(machines.name));
 
+/** The machines of a site with their ports, read out of the documents by the database: nothing else of them is needed. */
+export async function portsAt(
+  db: Db | Tx,
+  siteId: string,
+): Promise<{ name: string; ports: { mac: string; seenAs: string }[] }[]> {
+  const ports = sql<string>`(SELECT json_group_array(json_object('mac', value ->> 'mac', 'seenAs', value ->> 'seenAs'))
+    FROM json_each(${machines.document}, '$.facts.ports'))`;
+  const rows = await db
+    .select({ name: machines.name, ports })
+    .from(machines)
+    .where(and(eq(machines.siteId, siteId), sql`json_valid(${machines.document})`))
+    .orderBy(asc(machines.name));
+  return rows.map((r) => ({ name: r.name, ports: JSON.parse(r.ports) as { mac: string; seenAs: string }[] }));
+}
+
 export const siteOf = async (db: Db | Tx, id: string): Promise<string | null> =>
   (await db.query.machines.findFirst({ where: eq(machines.id, id), columns: { siteId: true } }))?.siteId ??
   null;

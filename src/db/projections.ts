@@ -7,9 +7,10 @@ import { sound, readStored, type StoredText } from "./document";
 import { columnOf, putClaims, type Kept } from "./documents";
 import { KEPT as machineKept } from "./machines";
 import { projections } from "./schema";
+import { KEPT as siteKept } from "./sites";
 
 /** Counts the ways in which summaries, columns and claims were made of documents. Whoever changes one adds to it. */
-const VERSION = 1;
+const VERSION = 2;
 const NAME = "documents";
 const PAGE = 50;
 
@@ -20,7 +21,10 @@ const PAGE = 50;
 export async function refreshProjections({ db, write }: Pick<Database, "db" | "write">): Promise<number> {
   const [made] = await db.select().from(projections).where(eq(projections.name, NAME));
   if (made?.version === VERSION) return 0;
-  const passed = (await refresh(write, machineKept)) + (await refresh(write, buildKept));
+  const passed =
+    (await refresh(write, machineKept)) +
+    (await refresh(write, buildKept)) +
+    (await refresh(write, siteKept));
   const row = { name: NAME, version: VERSION };
   await write((tx) =>
     tx.insert(projections).values(row).onConflictDoUpdate({ target: projections.name, set: row }),

@@ -1,5 +1,5 @@
 import { asc } from "drizzle-orm";
-import { siteDocument, type Site } from "@/core/site";
+import { siteClaims, siteDocument, type Site } from "@/core/site";
 import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
 import { reading, writing, type Kept } from "./documents";
@@ -15,6 +15,7 @@ export interface SiteRow {
 export const KEPT: Kept<typeof sites, typeof siteDocument.schema, SiteRow> = {
   ...{ definition: siteDocument, table: sites, key: "id", field: "document", called: "name" },
   columns: (document) => ({ name: document.name, document }),
+  claims: siteClaims,
   row: ({ id, version, updatedAt }, site) => ({ id, version, updatedAt, site }),
 };
 const rows = { ...reading(KEPT), ...writing(KEPT) };

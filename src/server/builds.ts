@@ -46,7 +46,10 @@ export async function buildView(desk: Desk, id: string): Promise<BuildView | nul
     build,
     context: { machine, site, image, profile, edition },
     ...judgedOf(plan, evaluation),
-    nextFree: nextFreeAddress(addresses),
+    nextFree: nextFreeAddress(
+      addresses,
+      site?.segments.find((s) => s.id === plan.sheet.network.segment)?.servers,
+    ),
     segmentPlan: addresses,
     run,
     choices: {

@@ -1,17 +1,21 @@
 import { addressClaim } from "@/core/claims";
-import { boundKeysOf, segmentPlan, type SegmentStretch } from "@/core/network";
+import type { PlacedFinding } from "@/core/finding";
+import { boundKeysOf } from "@/core/network";
 import { emptyMachine, mergeReadings, readTexts, type NamedText } from "@/core/machine";
 import { proposedSite, siteSchema, type Site } from "@/core/site";
 import { claimRows, machineRows, siteRows, type Db } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
+import { siteCheck } from "./site-check";
 
 export interface SiteView {
   id: string;
   version: number;
   site: Site;
   machines: { id: string; name: string }[];
-  plans: { segment: string; stretches: SegmentStretch[] }[];
+  /** Machines and sheets that have addresses here; `key` sorts as addresses do. */
+  takers: { key: string; what: string; href: string | null }[];
+  findings: PlacedFinding[];
 }
 
 export async function listSites(desk: Desk) {
@@ -30,7 +34,7 @@ export async function takenAddresses(
   const range = boundKeysOf(prefix);
   const claimed = range ? await claimRows.addressesAt(db, siteId, range) : [];
   return new Map([
-    ...site.occupied.flatMap((o) => addressClaim(o.address).map(({ key }) => [key, o.what] as const)),
+    ...site.devices.flatMap((d) => addressClaim(d.address).map(({ key }) => [key, d.name] as const)),
     ...claimed,
   ]);
 }
@@ -39,17 +43,21 @@ export async function siteView(desk: Desk, id: string): Promise<SiteView | null>
   const { db } = desk;
   const row = await siteRows.one(db, id);
   if (!row) return null;
-  const { site } = row;
-  return {
-    ...row,
-    machines: await machineRows.named(db, id),
-    plans: await Promise.all(
-      site.segments.map(async (segment) => ({
-        segment: segment.id,
-        stretches: segmentPlan(segment, await takenAddresses(db, site, id, segment.prefix)),
-      })),
-    ),
-  };
+  const [machines, takers, findings] = await Promise.all([
+    machineRows.named(db, id),
+    claimRows.takersAt(db, id),
+    siteCheck(desk, id),
+  ]);
+  return { ...row, machines, takers, findings };
+}
+
+/** A site with the ports of its machines, to which its cables go. */
+export async function wiringView(desk: Desk, id: string) {
+  const { db } = desk;
+  const row = await siteRows.one(db, id);
+  if (!row) return null;
+  const [machines, findings] = await Promise.all([machineRows.portsAt(db, id), siteCheck(desk, id)]);
+  return { site: row.site, machines, findings };
 }
 
 /** A new site, as the first machine of it was found there; without what its tools printed it is empty. */

@@ -18,7 +18,7 @@ import { siteSchema } from "@/core/site";
 const folder = mkdtempSync("/tmp/derrick-copies-");
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 const at = "2026-11-26T02:14:05.000Z";
-const site = siteSchema.parse({ schemaVersion: 1, name: "Works" });
+const site = siteSchema.parse({ schemaVersion: 2, name: "Works" });
 const urlOf = (name: string): string => `file:${join(folder, name)}`;
 const open = (name: string) => openDatabase(urlOf(name), undefined, "src/db/migrations");
 

@@ -5,7 +5,8 @@ import { importAll } from "@/server/exports";
 import { find } from "@/server/find";
 import { machineView } from "@/server/machines";
 import { recordOf } from "@/server/runs";
-import { siteView } from "@/server/sites";
+import { siteView, takenAddresses } from "@/server/sites";
+import { segmentPlan } from "@/core/network";
 import { todayView } from "@/server/today";
 import { ownDatabase } from "../support/database";
 import { desk } from "../support/desk";
@@ -141,18 +142,29 @@ describe("the demo, moved so that now is now", () => {
   it("knows who has which address on the management segment", async () => {
     const works = (await siteView(await desk(), "s-works"))!;
     expect(works.machines.map((m) => m.name)).toEqual(["wrk-hv1", "wrk-hv2", "wrk-st1", "wrk-tm1"]);
-    const plan = works.plans.find((p) => p.segment === "works-mgmt");
+    const plan = segmentPlan(
+      works.site.segments.find((s) => s.id === "works-mgmt")!,
+      await takenAddresses((await desk()).db, works.site, "s-works", "10.61.10.0/24"),
+    );
     const who = (address: string): string =>
-      plan?.stretches.find((s) => s.from === address && s.to === address)?.what ?? "";
+      plan.find((s) => s.from === address && s.to === address)?.what ?? "";
     expect(["10.61.10.4", "10.61.10.9", "10.61.10.21", "10.61.10.30"].map(who)).toEqual([
-      "switch wrk-sw1",
+      "wrk-sw1",
       "rack A power strip",
       expect.stringContaining("wrk-hv1"),
       expect.stringContaining("B-0044"),
     ]);
     // Every address of the segment stands in one stretch, in order, and none in two.
-    const total = plan?.stretches.reduce((sum, s) => sum + s.count, 0);
-    expect(total).toBe(256);
+    expect(plan.reduce((sum, s) => sum + s.count, 0)).toBe(256);
+    // Story 2: the fixed address of the second hypervisor lies inside the range, and the site says so too.
+    expect(works.findings.map((f) => f.says)).toEqual(
+      expect.arrayContaining([
+        expect.stringMatching(
+          /^10\.61\.10\.122 of wrk-hv2 .* lies in the range that DHCP hands out in Works management/,
+        ),
+        expect.stringMatching(/^wrk-ps1 still has the log-in/),
+      ]),
+    );
   });
 
   it.each([

@@ -92,7 +92,7 @@ it("carries the whole path: a sheet, its edits, a revision, a run, notes", async
 
 describe("when the line is bad", () => {
   const at = "2026-11-26T02:14:05.000Z";
-  const site = (name: string) => siteSchema.parse({ schemaVersion: 1, name });
+  const site = (name: string) => siteSchema.parse({ schemaVersion: 2, name });
   const open = () => openDatabase(url, undefined, "src/db/migrations", { callMilliseconds: 400 });
   const failing = (work: Promise<unknown>) =>
     work.then(

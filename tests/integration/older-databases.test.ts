@@ -3,6 +3,7 @@ import { gunzipSync } from "node:zlib";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { machineClaims } from "@/core/claims";
 import { sheetClaims } from "@/core/sheet";
+import { siteClaims } from "@/core/site";
 import { buildRows, claimRows, machineRows } from "@/db";
 import { buildView, listBuilds } from "@/server/builds";
 import { damagedDocuments } from "@/server/damaged";
@@ -65,7 +66,21 @@ describe.each(files)("%s", (file) => {
       const { drives } = (await machineView(await desk(), m.id))!.machine.document.facts;
       expect(m.summary.drives, m.name).toBe(drives.filter((d) => d.missingSince === null).length);
     }
-    for (const { id } of sites) expect((await siteView(await desk(), id))!.plans.length).toBeGreaterThan(0);
+    for (const { id } of sites) {
+      const { site, takers } = (await siteView(await desk(), id))!;
+      expect([site.segments.length > 0, takers.length > 0]).toEqual([true, true]);
+    }
+    // What an earlier Derrick kept as an address with a text is a thing now, and a site says of itself what it claims.
+    const works = sites.find((s) => s.site.name.startsWith("Works"))!;
+    expect(works.site.devices.map((d) => d.address)).toEqual(expect.arrayContaining(["10.61.10.4"]));
+    const claimed = (await claimRows.claimsAtSite((await database()).db, works.id)).filter(
+      (c) => c.ownerId === works.id,
+    );
+    expect(claimed.map((c) => `${c.kind} ${c.key}`).sort()).toEqual(
+      siteClaims(works.site)
+        .map((c) => `${c.kind} ${c.key}`)
+        .sort(),
+    );
   });
 
   it("claims are those of its documents, and what it holds is found", async () => {

@@ -29,7 +29,7 @@ export const aDrive = (id: string, changes: Partial<Drive>): Drive =>
   });
 
 export const aSite = siteSchema.parse({
-  schemaVersion: 1,
+  schemaVersion: 2,
   name: "Works",
   timeZone: "Europe/London",
   domain: "marrowby.example",
@@ -44,7 +44,7 @@ export const aSite = siteSchema.parse({
       dhcp: [{ from: "10.61.10.100", to: "10.61.10.199" }],
     },
   ],
-  occupied: [{ address: "10.61.10.9", what: "the printer" }],
+  devices: [{ id: "printer", name: "the printer", kind: "printer", address: "10.61.10.9" }],
   link: { bitsPerSecond: 20e6, roundTripSeconds: 0.04 },
 });
 

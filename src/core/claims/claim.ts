@@ -2,7 +2,8 @@ import { addressSortKey } from "../network";
 
 /**
  * What a document can hold in the world that nobody else should hold, or by which it is found: "date" is a day on which it
- * calls for something, "words" is one text of all that people look for it by.
+ * calls for something, "words" is one text of all that people look for it by. From "prefix" on they are what a site says of
+ * its networks, and the doors that a sheet opens: the parts of their keys are parted by blanks.
  */
 export const CLAIM_KINDS = [
   "address",
@@ -15,6 +16,14 @@ export const CLAIM_KINDS = [
   "machine model",
   "date",
   "words",
+  "prefix",
+  "range",
+  "reservation",
+  "thing",
+  "vlan",
+  "switch port",
+  "default log-in",
+  "door",
 ] as const;
 export type ClaimKind = (typeof CLAIM_KINDS)[number];
 

@@ -37,6 +37,13 @@ export function addressSortKey(text: string): string | null {
   return number && sortKeyOf(number.family, number.value);
 }
 
+/** The address of a sort key, in its usual spelling. */
+export function addressText(sortKey: string): string {
+  const bytes = (sortKey.match(/../g) ?? []).map((pair) => parseInt(pair, 16));
+  const isIpv4 = sortKey.startsWith("00000000000000000000ffff");
+  return ipaddr.fromByteArray(isIpv4 ? bytes.slice(12) : bytes).toString();
+}
+
 export function parsePrefix(text: string): Prefix | null {
   const [address = "", length = "", ...rest] = text.trim().split("/");
   const number = numberOf(address);

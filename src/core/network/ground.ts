@@ -1,4 +1,5 @@
 import { factsOf, type OnMachine, type Port } from "../machine";
+import type { Wiring } from "./cable";
 import type { Segment } from "./segment";
 import type { NetworkSlice } from "./slice";
 
@@ -7,12 +8,8 @@ export interface NetworkGround extends OnMachine {
   sheet: { network: NetworkSlice };
   /** The day that it is where the machine stands. */
   today: string;
-  /** Where the machine stands: its networks, and the addresses of things that are no machines. */
-  site: {
-    name: string;
-    segments: readonly Segment[];
-    occupied: readonly { address: string; what: string }[];
-  } | null;
+  /** Where the machine stands: its networks, the things that are no machines, and the cables. */
+  site: ({ name: string; segments: readonly Segment[] } & Wiring) | null;
   /** Who else holds what this sheet claims; `here` at the same site. */
   rivals: readonly { kind: string; key: string; owner: string; here: boolean }[];
 }

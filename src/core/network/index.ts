@@ -2,6 +2,7 @@ export { segmentSchema, type Segment } from "./segment";
 export {
   addressKey,
   addressSortKey,
+  addressText,
   boundKeysOf,
   contains,
   edgeOf,
@@ -22,5 +23,56 @@ export { portNamesOf, portNameWords, portOutlooks, type PortOutlook } from "./po
 export { MOST_NAME_BYTES, predictPortNames, type PortAt, type PortName } from "./port-names";
 export { prefixFacts, prefixWords, reverseName, type Ipv4Facts, type Ipv6Facts } from "./prefix-facts";
 export { nextFreeAddress, segmentPlan, type SegmentStretch } from "./segment-plan";
+export { formatVlans, holdsVlan, isVlanList, parseVlans, type VlanStretch } from "./vlans";
+export {
+  carries,
+  DEVICE_KINDS,
+  deviceSchema,
+  LOG_INS,
+  portNames,
+  switchPort,
+  switchPortSchema,
+  type Device,
+  type SwitchPort,
+} from "./device";
+export {
+  cableLabels,
+  cableSchema,
+  endKey,
+  farPort,
+  type Cable,
+  type CableEnd,
+  type FarPort,
+  type Wiring,
+} from "./cable";
+export {
+  BOND_MODES,
+  BOND_WORDS,
+  buildOrder,
+  HASHES,
+  INTERFACE_KINDS,
+  isInterfaceName,
+  isMac,
+  newInterface,
+  portsBelow,
+  PURPOSES,
+  stackBelow,
+  type Interface,
+  type InterfaceKind,
+  type PortGroup,
+} from "./interface";
+export {
+  isOpenOutside,
+  KNOWN_SERVICES,
+  OUTSIDE,
+  serviceWords,
+  waysNotConsidered,
+  WAYS_IN,
+  type Service,
+  type WayIn,
+} from "./service";
+export { networkUses, type NetworkUse } from "./uses";
+export { networkSlice, type NetworkSlice } from "./slice";
 export { portOf, segmentOf, type NetworkGround } from "./ground";
 export { networkStage } from "./stage";
+export { segmentsOfCable, segmentsOfPort } from "./picture";

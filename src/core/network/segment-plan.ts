@@ -73,6 +73,18 @@ function usesOf(
   return uses;
 }
 
-/** The lowest address of a plan that nothing uses; null when there is none, or no plan can be drawn. */
-export const nextFreeAddress = (plan: readonly SegmentStretch[]): string | null =>
-  plan.find((s) => s.use === "free")?.from ?? null;
+/**
+ * The lowest address that nothing uses, in the range that the site keeps for servers where it has one; null when there is
+ * none, or no plan can be drawn.
+ */
+export function nextFreeAddress(
+  plan: readonly SegmentStretch[],
+  servers: Segment["servers"] = null,
+): string | null {
+  const free = plan.filter((s) => s.use === "free");
+  if (!servers) return free[0]?.from ?? null;
+  const [from, to] = [numberOf(servers.from), numberOf(servers.to)];
+  if (from === null || to === null) return null;
+  const first = free.find((s) => numberOf(s.to)! >= from && numberOf(s.from)! <= to);
+  return first ? toText(BigInt(Math.max(numberOf(first.from)!, from))) : null;
+}

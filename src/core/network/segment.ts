@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { contains, isAddress, parsePrefix } from "./address";
+import { mtuSchema } from "./device";
 
 const address = z.string().refine(isAddress, { message: "not an IPv4 or IPv6 address" });
 
@@ -15,7 +16,10 @@ export const segmentSchema = z
       .refine((p) => parsePrefix(p) !== null, { message: "write a prefix such as 10.61.10.0/24" }),
     gateway: address.nullable().default(null),
     nameServers: z.array(address).default([]),
+    mtu: mtuSchema.nullable().default(null),
     dhcp: z.array(z.object({ from: address, to: address })).default([]),
+    /** From which servers get their addresses here; null: from all that is free. */
+    servers: z.object({ from: address, to: address }).nullable().default(null),
     reservations: z.array(z.object({ mac: z.string(), address, name: z.string() })).default([]),
   })
   .refine((s) => s.gateway === null || contains(s.prefix, s.gateway), {
@@ -25,6 +29,10 @@ export const segmentSchema = z
   .refine((s) => s.dhcp.every((r) => contains(s.prefix, r.from) && contains(s.prefix, r.to)), {
     message: "a DHCP range lies outside the prefix",
     path: ["dhcp"],
+  })
+  .refine((s) => !s.servers || (contains(s.prefix, s.servers.from) && contains(s.prefix, s.servers.to)), {
+    message: "the range of servers lies outside the prefix",
+    path: ["servers"],
   });
 
 export type Segment = z.infer<typeof segmentSchema>;

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { editSchema, sheetSchema } from "../sheet";
+import { upgraded } from "../document";
 import { rateSampleSchema, stepTimeSchema } from "../estimate";
 import { imageSchema } from "../image";
 import { compatNoteSchema } from "../compat";
@@ -7,7 +8,7 @@ import { machineDocumentSchema, registerEntrySchema } from "../machine";
 import { readingSchema } from "../readings";
 import { fail, ok, type Result } from "../result";
 import { loggedEventSchema, runPlanSchema } from "../run";
-import { siteSchema } from "../site";
+import { siteDocument } from "../site";
 import { parseJson } from "../text";
 import { addSeconds, secondsBetween } from "../units";
 
@@ -19,7 +20,7 @@ export const exportSchema = z.object({
   format: z.literal("derrick-export"),
   version: z.literal(1),
   exportedAt: time,
-  sites: z.array(z.object({ id, document: siteSchema })),
+  sites: z.array(z.object({ id, document: upgraded(siteDocument.upgrades, siteDocument.schema) })),
   machines: z.array(z.object({ id, siteId: id, name: z.string(), document: machineDocumentSchema })),
   /** Profiles travel as the YAML that people write. */
   profiles: z.array(

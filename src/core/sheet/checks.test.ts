@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { degradedCards, syncing } from "../../../tests/support/boot-cards";
 import { aBuild, aDrive, MAC, soundInside, type BuildChanges } from "../../../tests/support/builds";
+import { NETWORK_FIRING } from "../../../tests/support/firing-network";
 import { PHRASE_FIRING } from "../../../tests/support/firing-phrases";
 import { ROAD_FIRING } from "../../../tests/support/firing-roads";
 import { bulks, PLAN_FIRING, SET_FIRING, withSet } from "../../../tests/support/firing-sets";
@@ -713,6 +714,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   ["handover.owner", "note", /Nobody is named/, { sheet: { "handOver.owner": "" } }],
   ...ROAD_FIRING,
   ...PHRASE_FIRING,
+  ...NETWORK_FIRING,
   ...SET_FIRING,
   ...PLAN_FIRING,
 ];

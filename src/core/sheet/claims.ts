@@ -8,12 +8,14 @@ import {
   type Claim,
 } from "../claims";
 import type { MachineDocument } from "../machine";
+import { isOpenOutside, serviceWords } from "../network";
 import { setName } from "../storage";
 import type { Sheet } from "./sheet";
 
 /** What a sheet holds for its machine: the address, unless it is left to chance, and the host name. */
 const heldBy = ({ network, answers }: Sheet): Claim[] => [
   ...(network.school === "dynamic" ? [] : addressClaim(network.address)),
+  ...network.interfaces.flatMap((i) => addressClaim(i.address)),
   ...nameClaim(answers.hostName),
 ];
 
@@ -29,6 +31,12 @@ export function sheetClaims(sheet: Sheet, number: string): Claim[] {
     ...storage.sets.flatMap((set) =>
       set.later === null ? [] : [dateClaim(set.later, `Make the ${setName(set)}`)],
     ),
+    ...network.services
+      .filter(isOpenOutside)
+      .flatMap((service): Claim[] => [
+        { kind: "door", key: `${service.until ?? "9999-12-31"} ${serviceWords(service)}` },
+        ...(service.until ? [dateClaim(service.until, `Close ${serviceWords(service)} to the outside`)] : []),
+      ]),
     wordsClaim(number, sheet.subject, answers.hostName, network.address),
   ]);
 }

@@ -25,7 +25,7 @@ const EXAMPLE_FACTS = factsSchema.parse({
 });
 
 const EXAMPLE_SITE = siteSchema.parse({
-  ...{ schemaVersion: 1, name: "example", domain: "example.internal" },
+  ...{ schemaVersion: 2, name: "example", domain: "example.internal" },
   segments: [{ id: "lan", name: "LAN", purpose: "management", prefix: "192.0.2.0/24", gateway: "192.0.2.1" }],
 });
 

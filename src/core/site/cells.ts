@@ -11,6 +11,8 @@ export type CellRead<Row> = { value: Partial<Row> } | { problem: string };
 export interface Cell<Row> {
   title: string;
   example: string;
+  /** All that can stand in it; any text when left out. */
+  choices?: readonly string[];
   show: (row: Row) => string;
   read: (text: string) => CellRead<Row>;
 }
@@ -22,6 +24,10 @@ export interface CellRow<Row> {
 }
 
 const MAC = /^([0-9a-f]{2}[:-]){5}[0-9a-f]{2}$/i;
+
+/** The MAC that a text is, as it is kept; null for any other text. */
+export const macOf = (text: string): string | null =>
+  MAC.test(text) ? text.toLowerCase().replaceAll("-", ":") : null;
 
 const address = <Row>(
   title: string,
@@ -39,10 +45,10 @@ export const RESERVATION: CellRow<Segment["reservations"][number]> = {
   cells: [
     {
       ...{ title: "MAC", example: "02:61:0a:00:00:09", show: (r) => r.mac },
-      read: (text) =>
-        MAC.test(text)
-          ? { value: { mac: text.toLowerCase().replaceAll("-", ":") } }
-          : { problem: "a MAC is six pairs, such as 02:61:0a:00:00:09" },
+      read(text) {
+        const mac = macOf(text);
+        return mac ? { value: { mac } } : { problem: "a MAC is six pairs, such as 02:61:0a:00:00:09" };
+      },
     },
     address(
       "Address",
@@ -80,22 +86,6 @@ export const RANGE: CellRow<Segment["dhcp"][number]> = {
       ? "the last address lies before the first"
       : null;
   },
-};
-
-/** An address of a thing that is no machine of Derrick. */
-export const OCCUPIED: CellRow<Site["occupied"][number]> = {
-  cells: [
-    address(
-      "Address",
-      "10.61.10.4",
-      (o) => o.address,
-      (a) => ({ address: a }),
-    ),
-    {
-      ...{ title: "What it is", example: "switch", show: (o) => o.what },
-      read: (text) => (text === "" ? { problem: "say what has this address" } : { value: { what: text } }),
-    },
-  ],
 };
 
 /** A circuit with the load that the site's own electrician allows on it. */

@@ -20,7 +20,9 @@ function segmentOf({ system }: Facts, own: ReturnType<typeof ownAddress>): Site[
       prefix,
       gateway: gateway && contains(prefix, gateway) ? gateway : null,
       nameServers: (system?.nameServers ?? []).filter((a) => isAddress(a) && !isOwn(a)),
+      mtu: null,
       dhcp: [],
+      servers: null,
       reservations: [],
     },
   ];

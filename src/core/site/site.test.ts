@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { CIRCUIT, OCCUPIED, parseAddresses, RANGE, RESERVATION, siteSchema, type CellRow } from ".";
+import { CIRCUIT, DEVICE, parseAddresses, RANGE, RESERVATION, siteSchema, type CellRow } from ".";
 
 it("refuses a name among name servers, and loses nothing in silence", () => {
   expect(parseAddresses("10.61.10.2, ns1")).toMatchObject({
@@ -30,8 +30,18 @@ it("reads the cells of a site's lists, each by its own rule", () => {
     "a MAC is six pairs, such as 02:61:0a:00:00:09",
     '"strip" is not an address',
   ]);
-  expect(row(OCCUPIED, "fd61:7a1e::4", "printer")).toEqual({ address: "fd61:7a1e::4", what: "printer" });
-  expect(row(OCCUPIED, "10.61.10.4", "")).toEqual(["say what has this address"]);
+  expect(row(DEVICE, "wrk-sw1", "Switch", "fd61:7a1e::4", "rack A", "changed", "24", "")).toEqual({
+    ...{ name: "wrk-sw1", kind: "switch", address: "fd61:7a1e::4", place: "rack A", logIn: "changed" },
+    ...{ portCount: 24, mtu: null },
+  });
+  expect(row(DEVICE, "", "gate", "10.61.10", "", "yes", "9999", "12")).toEqual([
+    "say what it is called",
+    expect.stringMatching(/^write one of: switch, router/),
+    '"10.61.10" is not an address',
+    expect.stringMatching(/^write one of: not asked, default/),
+    "a whole number from 0 to 512, or nothing",
+    "a whole number from 576 to 9216, or nothing",
+  ]);
   expect(row(CIRCUIT, "rack A", "1500,5 W")).toEqual({ name: "rack A", limitWatts: 1500.5 });
   expect(row(CIRCUIT, "A1", "0")).toEqual(["a number of watts above 0, such as 2300"]);
   expect(row(CIRCUIT, "A1", "2300 VA")).toEqual(["a number of watts above 0, such as 2300"]);
@@ -48,6 +58,6 @@ it("reads what its cells show", () => {
 });
 
 it("keeps a link whose round trip nobody typed as not typed", () => {
-  const link = siteSchema.parse({ schemaVersion: 1, name: "Works", link: { bitsPerSecond: 12e6 } }).link;
+  const link = siteSchema.parse({ schemaVersion: 2, name: "Works", link: { bitsPerSecond: 12e6 } }).link;
   expect(link).toEqual({ bitsPerSecond: 12e6, roundTripSeconds: null });
 });

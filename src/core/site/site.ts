@@ -2,12 +2,12 @@ import { z } from "zod";
 import { defineDocument } from "../document";
 import { isTimeZone } from "../identity";
 import { ROLES, type Typed } from "../machine";
-import { segmentSchema } from "../network";
+import { cableSchema, deviceSchema, isAddress, segmentSchema } from "../network";
 import { dayIn } from "../units";
 
 /** A place with machines: its networks, its usual answers, and the link by which remote consoles reach it. */
 export const siteSchema = z.object({
-  schemaVersion: z.literal(1),
+  schemaVersion: z.literal(2),
   name: z.string().trim().min(1, "a site needs a name"),
   room: z.string().default(""),
   timeZone: z
@@ -20,8 +20,9 @@ export const siteSchema = z.object({
   /** The school that this site follows for server addresses. */
   addressSchool: z.enum(["fixed", "reserved"]).default("fixed"),
   segments: z.array(segmentSchema).default([]),
-  /** Addresses of things that are no machines of Derrick: switches, controllers, printers. */
-  occupied: z.array(z.object({ address: z.string(), what: z.string() })).default([]),
+  /** Things that are no machines of Derrick: switches, controllers, printers. */
+  devices: z.array(deviceSchema).max(2000).default([]),
+  cables: z.array(cableSchema).max(5000).default([]),
   link: z
     .object({
       bitsPerSecond: z.number().positive(),
@@ -55,7 +56,24 @@ export const siteSchema = z.object({
 });
 
 export type Site = z.infer<typeof siteSchema>;
-export const siteDocument = defineDocument({ kind: "site", version: 1, schema: siteSchema, upgrades: {} });
+
+/** In the first version there were only addresses, with what has them. What was no address stands in the name. */
+function devicesOf(occupied: unknown): object[] {
+  const rows = Array.isArray(occupied) ? (occupied as { address?: unknown; what?: unknown }[]) : [];
+  return rows.map(({ address, what }, i) => {
+    const [written, name] = [String(address ?? ""), String(what ?? "")];
+    return isAddress(written)
+      ? { id: `device-${i + 1}`, name: name.trim() || "not named", address: written }
+      : { id: `device-${i + 1}`, name: `${name} ${written}`.trim() || "not named" };
+  });
+}
+
+export const siteDocument = defineDocument({
+  ...{ kind: "site", version: 2, schema: siteSchema },
+  upgrades: {
+    1: ({ occupied, ...site }) => ({ ...site, schemaVersion: 2, devices: devicesOf(occupied) }),
+  },
+});
 
 /** How a site wants a setting on a machine of a role: what is said of the role goes before what is said of all. */
 export const firmwareRule = (site: Site | null, role: Typed["role"], setting: string) => {
@@ -70,4 +88,4 @@ export const dayAt = (site: Site | null, iso: string): string => dayIn(iso, site
 export const dayEverywhere = (sites: readonly Site[], iso: string): string =>
   sites.map((s) => dayAt(s, iso)).sort()[0] ?? dayAt(null, iso);
 
-export const emptySite = (name: string): Site => siteSchema.parse({ schemaVersion: 1, name });
+export const emptySite = (name: string): Site => siteSchema.parse({ schemaVersion: 2, name });

@@ -1,4 +1,4 @@
-import type { SegmentStretch } from "@/core/network";
+import { SegmentStrip } from "../network/segment-strip";
 import { ChoiceField, ParsedField, SelectField, TextField } from "../fields/fields";
 import { originOf } from "./origin";
 import type { ZoneProps } from "./zone-props";
@@ -141,84 +141,5 @@ function AddressFields({ view, sheet, edit, marks }: Shown) {
         </>
       )}
     </>
-  );
-}
-
-const FILL: Record<SegmentStretch["use"], string> = {
-  edge: "",
-  gateway: "bg-current",
-  pool: "hatched",
-  reserved: "dotted-fill",
-  taken: "bg-current",
-  free: "",
-};
-
-/** The strip as a person would read it out, from the first address to the last. */
-function stripWords(stretches: readonly SegmentStretch[], mark: string | null): string {
-  const used = stretches
-    .filter((s) => s.use !== "free")
-    .map((s) => `${s.what} ${s.from}${s.count > 1 ? ` to ${s.to}` : ""}`);
-  return `Addresses ${stretches[0]?.from} to ${stretches.at(-1)?.to}: ${used.join("; ")}; the rest is free${mark ? `; this build takes ${mark}` : ""}`;
-}
-
-/** A segment as one strip from its first to its last address; short stretches are widened so that they can be seen. */
-export function SegmentStrip({ stretches, mark }: { stretches: SegmentStretch[]; mark: string | null }) {
-  const weight = (s: SegmentStretch): number =>
-    Math.max(s.count, s.use === "free" || s.use === "pool" ? 4 : 2);
-  const inside = (s: SegmentStretch): boolean => {
-    const last = (a: string) => a.split(".").reduce((n, part) => n * 256 + Number(part), 0);
-    return (
-      mark !== null && /^\d+(\.\d+){3}$/.test(mark) && last(mark) >= last(s.from) && last(mark) <= last(s.to)
-    );
-  };
-  return (
-    <figure>
-      <figcaption className="label mb-1">
-        {stretches[0]?.from} to {stretches.at(-1)?.to}
-      </figcaption>
-      <div
-        className="flex h-6 w-full border border-current"
-        role="img"
-        aria-label={stripWords(stretches, stretches.find(inside) ? mark : null)}
-      >
-        {stretches.map((s) => (
-          <div
-            key={s.from}
-            title={`${s.from}${s.count > 1 ? ` – ${s.to}` : ""}: ${s.what}`}
-            className={`relative h-full ${FILL[s.use]}`}
-            style={{
-              flexGrow: weight(s),
-              flexBasis: 0,
-              opacity: s.use === "taken" || s.use === "gateway" ? 0.75 : 1,
-            }}
-          >
-            {inside(s) && (
-              <span className="absolute -top-1 left-1/2 h-8 w-0.5 bg-error">
-                <span className="sr-only">this build</span>
-              </span>
-            )}
-          </div>
-        ))}
-      </div>
-      <div className="quiet mt-1 flex flex-wrap gap-x-4 text-[0.86rem]">
-        <span className="flex items-center gap-1">
-          <i className="inline-block h-3 w-4 bg-current opacity-75" /> in use
-        </span>
-        <span className="flex items-center gap-1">
-          <i className="hatched inline-block h-3 w-4 border" /> DHCP range
-        </span>
-        <span className="flex items-center gap-1">
-          <i className="dotted-fill inline-block h-3 w-4 border" /> reserved
-        </span>
-        <span className="flex items-center gap-1">
-          <i className="inline-block h-3 w-4 border" /> free
-        </span>
-        {mark && (
-          <span className="flex items-center gap-1">
-            <i className="inline-block h-3 w-0.5 bg-error" /> this build
-          </span>
-        )}
-      </div>
-    </figure>
   );
 }

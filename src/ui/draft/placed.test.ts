@@ -19,7 +19,7 @@ describe("a problem at its place", () => {
 
   // A clash or a refusal names a field: none may be called by its path.
   it.each<[string, object, Readonly<Record<string, string>>]>([
-    ["site", siteSchema.parse({ schemaVersion: 1, name: "x" }), SITE_NAMES],
+    ["site", siteSchema.parse({ schemaVersion: 2, name: "x" }), SITE_NAMES],
     [
       "image",
       publishedSchema.parse({ ...newImage("p"), name: "n", version: "1", sizeBytes: 1 }),
@@ -38,7 +38,7 @@ describe("a problem at its place", () => {
 
 describe("fields that are bound by their paths", () => {
   const document = siteSchema.parse({
-    schemaVersion: 1,
+    schemaVersion: 2,
     name: "Works",
     segments: [{ id: "s", name: "mgmt", purpose: "management", prefix: "10.61.10.0/24" }],
   });

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { CIRCUIT, OCCUPIED, RESERVATION } from "@/core/site";
+import { CIRCUIT, DEVICE, RANGE, RESERVATION } from "@/core/site";
 import { laid, pastedCells, readTexts } from "./entries";
 
 it("reads the rows that are not empty, and tells each cell that does not fit by its place", () => {
@@ -49,9 +49,9 @@ it.each([
 });
 
 it("takes lines of words whose first fits the first column, the last column taking the rest", async () => {
-  expect(await pastedCells("10.61.10.4 switch wrk-sw1\n10.61.10.5  printer", OCCUPIED)).toEqual([
-    ["10.61.10.4", "switch wrk-sw1"],
-    ["10.61.10.5", "printer"],
+  expect(await pastedCells("10.61.10.4 10.61.10.9\n10.61.10.50  10.61.10.59", RANGE)).toEqual([
+    ["10.61.10.4", "10.61.10.9"],
+    ["10.61.10.50", "10.61.10.59"],
   ]);
   expect(await pastedCells("02:61:0a:00:00:09 10.61.10.9 rack A power strip", RESERVATION)).toEqual([
     ["02:61:0a:00:00:09", "10.61.10.9", "rack A power strip"],
@@ -59,8 +59,8 @@ it("takes lines of words whose first fits the first column, the last column taki
 });
 
 it("leaves one text to its cell", async () => {
-  expect(await pastedCells("switch in rack A", OCCUPIED)).toBeNull();
-  expect(await pastedCells("switch, left of the door", OCCUPIED)).toBeNull();
+  expect(await pastedCells("switch in rack A", DEVICE)).toBeNull();
+  expect(await pastedCells("switch, left of the door", DEVICE)).toBeNull();
 });
 
 it("lays a block from a cell on: rows are made, what lies beyond the last column is left out", () => {

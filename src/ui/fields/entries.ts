@@ -57,8 +57,15 @@ export async function pastedCells<Row>(text: string, { cells }: CellRow<Row>): P
   const fits = (line: string): boolean =>
     "value" in (cells[0]?.read(words(line, cells.length)[0] ?? "") ?? {});
   const comma = /[;,]/.exec(text)?.[0];
+  // A column that takes any words cannot tell a row from a text with blanks.
+  const isTelling = "problem" in (cells[0]?.read("?") ?? {});
   if (!hasTabs && !comma) {
-    if (cells.length > 1 && lines.length > 0 && lines.every((l) => /\s/.test(l.trim()) && fits(l)))
+    if (
+      isTelling &&
+      cells.length > 1 &&
+      lines.length > 0 &&
+      lines.every((l) => /\s/.test(l.trim()) && fits(l))
+    )
       return lines.map((line) => words(line, cells.length));
     return lines.length > 1 ? lines.map((line) => [line.trim()]) : null;
   }

@@ -82,6 +82,7 @@ export function EntryTable<Row>({
                   place={`${r}.${column}`}
                   name={`${label}, ${c.title}, row ${r + 1}`}
                   text={row[column] ?? ""}
+                  choices={c.choices}
                   example={texts.length === 0 ? `such as ${c.example}` : ""}
                   problem={problems.find((p) => p.row === r && (p.column ?? columns - 1) === column)}
                   onType={(text) => put(r, column, text)}
@@ -139,6 +140,7 @@ function EntryCell({
   name,
   text,
   example,
+  choices,
   problem,
   onType,
   onKeyDown,
@@ -148,6 +150,7 @@ function EntryCell({
   name: string;
   text: string;
   example: string;
+  choices: readonly string[] | undefined;
   problem: CellProblem | undefined;
   onType: (text: string) => void;
   onKeyDown: (e: KeyboardEvent) => void;
@@ -162,6 +165,7 @@ function EntryCell({
         aria-invalid={problem !== undefined}
         value={text}
         placeholder={example}
+        list={choices && `choices ${name}`}
         maxLength={400}
         autoComplete="off"
         spellCheck={false}
@@ -169,6 +173,13 @@ function EntryCell({
         onKeyDown={onKeyDown}
         onPaste={onPaste}
       />
+      {choices && (
+        <datalist id={`choices ${name}`}>
+          {choices.map((c) => (
+            <option key={c} value={c} />
+          ))}
+        </datalist>
+      )}
       {problem && <div className="text-[0.86rem] text-error">{problem.message}</div>}
     </td>
   );

@@ -30,3 +30,10 @@ export const MACHINE_SHEETS = [
   { href: "/machines/drives", title: "Drives, sticks and cards" },
   { href: "/machines/compatibility", title: "Compatibility" },
 ] as const;
+
+/** The sheets of one site. */
+export const siteSheets = (id: string) =>
+  [
+    { href: `/sites/${id}`, title: "Networks and usual answers" },
+    { href: `/sites/${id}/wiring`, title: "Switches and cables" },
+  ] as const;

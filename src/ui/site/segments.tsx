@@ -27,6 +27,21 @@ const addresses = {
   },
 };
 const vlan = wholeField("1 to 4094", (n) => n > 0 && n < 4095);
+const mtu = wholeField("576 to 9216", (n) => n >= 576 && n <= 9216);
+/** A stretch of addresses as "10.61.10.20 to 10.61.10.59". */
+const servers = {
+  format: (range: Segment["servers"]) => (range ? `${range.from} to ${range.to}` : ""),
+  parse(typed: string): { value: Segment["servers"] } | { problem: string } {
+    const [from, to, ...more] = typed
+      .trim()
+      .split(/\s*(?:\bto\b|–|\s-\s|\s)\s*/)
+      .filter(Boolean);
+    if (from === undefined) return { value: null };
+    return to !== undefined && more.length === 0 && isAddress(from) && isAddress(to)
+      ? { value: { from, to } }
+      : { problem: "two addresses, such as 10.61.10.20 to 10.61.10.59" };
+  },
+};
 
 /** The networks of a site. One is added by its name and prefix, and has the rest typed into it. */
 export function Segments({ typing }: { typing: Typing<Site> }) {
@@ -63,6 +78,8 @@ function SegmentFields({ typing, i, remove }: { typing: Typing<Site>; i: number;
       />
       <ParsedField {...field(`segments.${i}.nameServers`, "Name servers")} {...addresses} />
       <ParsedField {...field(`segments.${i}.vlan`, "VLAN")} {...vlan} />
+      <ParsedField {...field(`segments.${i}.mtu`, "MTU")} {...mtu} />
+      <ParsedField {...field(`segments.${i}.servers`, "Kept for servers")} {...servers} />
       <div className="sm:col-span-2">
         <span className="label">DHCP ranges</span>
         <EntryTable {...field(`segments.${i}.dhcp`, `DHCP ranges of ${name}`)} of={RANGE} />
@@ -88,7 +105,8 @@ function NewSegment({ add }: { add: (segment: Segment) => void }) {
       onSubmit={(e) => {
         e.preventDefault();
         const id = `segment-${Date.now().toString(36)}`;
-        const open = { vlan: null, gateway: null, nameServers: [], dhcp: [], reservations: [] };
+        const lists = { nameServers: [], dhcp: [], reservations: [] };
+        const open = { vlan: null, gateway: null, mtu: null, servers: null, ...lists };
         add({ ...open, id, name: name.trim(), prefix: text.trim(), purpose: "management" });
         setName("");
         setText("");

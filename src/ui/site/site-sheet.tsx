@@ -1,9 +1,9 @@
 "use client";
 
-import type { ReactNode } from "react";
 import type { WrittenView } from "@/core/document";
+import type { PlacedFinding } from "@/core/finding";
 import { isTimeZone } from "@/core/identity";
-import { CIRCUIT, OCCUPIED, SITE_NAMES, type Site } from "@/core/site";
+import { CIRCUIT, SITE_NAMES, type Site } from "@/core/site";
 import { bound, type Typing } from "../draft/bound";
 import { useWritten, type WrittenActions } from "../draft/use-written";
 import { WrittenFoot } from "../draft/written-foot";
@@ -11,9 +11,13 @@ import { EntryTable } from "../fields/entry-table";
 import { ChoiceField, ParsedField, TextField } from "../fields/fields";
 import { checkedText, numberField } from "../fields/numbers";
 import { Page, Ruled } from "../frame/page";
+import { siteSheets, SubSheets } from "../frame/sub-sheets";
 import { TitleBlock, type TitleCell } from "../frame/title-block";
+import { StripLegend } from "../network/segment-strip";
+import { AddressStrip, type Taker } from "./address-strip";
 import { FirmwareRules } from "./firmware-rules";
 import { Segments } from "./segments";
+import { SiteFindings } from "./site-findings";
 
 const timeZone = checkedText(isTimeZone, "no time zone of the IANA list, such as Europe/London or UTC");
 const megabits = numberField(1e6, "a number of Mbit/s");
@@ -32,34 +36,37 @@ export function SiteSheet({
   given,
   actions,
   cells,
-  children,
+  takers,
+  findings,
 }: {
   id: string;
   given: WrittenView<Site>;
   actions: WrittenActions<Site>;
   cells: TitleCell[];
-  /** What the page draws of its networks. */
-  children: ReactNode;
+  /** Machines and sheets that have addresses here. */
+  takers: readonly Taker[];
+  findings: readonly PlacedFinding[];
 }) {
   const draft = useWritten("site", id, given, actions);
   const { document: site } = draft;
   return (
     <>
       <Page title={site.name} lead={site.room}>
-        {children}
+        <SubSheets sheets={siteSheets(id)} open={`/sites/${id}`} />
+        <SiteFindings findings={findings} />
+        {site.segments.map((segment) => (
+          <AddressStrip key={segment.id} {...{ segment, takers }} typing={draft} />
+        ))}
+        {site.segments.length > 0 && (
+          <div className="-mt-3 mb-5">
+            <StripLegend mark={null} />
+          </div>
+        )}
         <Ruled title="Usual answers">
           <UsualAnswers typing={draft} />
         </Ruled>
         <Ruled title="Networks">
           <Segments typing={draft} />
-        </Ruled>
-        <Ruled
-          title="Addresses of other things"
-          note="switches, controllers, printers; cells of a spreadsheet can be pasted here"
-        >
-          <div className="max-w-2xl">
-            <EntryTable {...bound(draft)("occupied", "Other things")} of={OCCUPIED} />
-          </div>
         </Ruled>
         <Ruled
           title="Power"
