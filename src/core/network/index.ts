@@ -76,3 +76,29 @@ export { networkSlice, type NetworkSlice } from "./slice";
 export { portOf, segmentOf, type NetworkGround } from "./ground";
 export { networkStage } from "./stage";
 export { segmentsOfCable, segmentsOfPort } from "./picture";
+export {
+  hostPlan,
+  isDomain,
+  isHostKey,
+  isLabel,
+  labelOf,
+  namedHosts,
+  NETWORK_WRITERS,
+  reverseZoneOf,
+  shellWord,
+  timedCommands,
+  timedFiles,
+  writeCommands,
+  writeDnsmasq,
+  writeHosts,
+  writeKea,
+  writeKnownHosts,
+  writeReverseZones,
+  writeSshConfig,
+  writeZone,
+  type HostPlan,
+  type LinkPlan,
+  type SiteHost,
+  type SitePlan,
+  type WrittenFile,
+} from "./write";

@@ -17,3 +17,10 @@ export {
   type RoadPlan,
   type RouteGround,
 } from "./route";
+export {
+  COMMAND_WORDS,
+  NETWORK_FORMATS,
+  type CommandKind,
+  type NetworkFormat,
+  type NetworkProfile,
+} from "./network";

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { networkProfileSchema } from "./network";
 import { partitioningSchema } from "./partitioning";
 import { screenSchema, seconds, slug, template } from "./screen";
 import { LAYOUTS, TARGET_KINDS } from "./kinds";
@@ -141,6 +142,8 @@ export const profileSchema = z
         certificateWarning: z.boolean(),
       })
       .strict(),
+    /** How its network is written down. */
+    network: networkProfileSchema.prefault({}),
     evaluationDays: z.number().int().positive().nullable().default(null),
     knownFaults: z.array(faultSchema).default([]),
     /** What a fresh installation keeps of what was on the machine, and loses. */

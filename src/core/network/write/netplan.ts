@@ -1,0 +1,65 @@
+import { stringify } from "yaml";
+import type { Problem } from "../../result";
+import {
+  HEAD,
+  withLength,
+  type HostPlan,
+  type LinkAddress,
+  type LinkPlan,
+  type WrittenFile,
+} from "./host-plan";
+
+type Node = Record<string, unknown>;
+
+/** A machine is known to its DHCP server by its MAC: firmware and installer tell it, and so must the system. */
+function addressNode(address: LinkAddress | null, domain: string): Node {
+  if (address === null) return { dhcp4: false, dhcp6: false, "accept-ra": false };
+  if (address.how === "dhcp") return { dhcp4: true, "dhcp-identifier": "mac" };
+  const { gateway, nameServers } = address;
+  return {
+    ...{ dhcp4: false, dhcp6: false, "accept-ra": false, addresses: [withLength(address)] },
+    ...(gateway && { routes: [{ to: "default", via: gateway }] }),
+    ...(nameServers.length > 0 && {
+      nameservers: { addresses: [...nameServers], ...(domain && { search: [domain] }) },
+    }),
+  };
+}
+
+function linkNode(link: LinkPlan, domain: string): Node {
+  const rest = { ...(link.mtu !== null && { mtu: link.mtu }), ...addressNode(link.address, domain) };
+  if (link.kind === "port") return { match: { macaddress: link.mac }, "set-name": link.name, ...rest };
+  if (link.kind === "vlan") return { id: link.vlan, link: link.parent, ...rest };
+  if (link.kind === "bridge")
+    return { interfaces: link.members, parameters: { stp: false, "forward-delay": 0 }, ...rest };
+  const hash = link.mode === "802.3ad" || link.mode === "balance-xor";
+  return {
+    interfaces: link.members,
+    parameters: {
+      ...{ mode: link.mode, "mii-monitor-interval": 100 },
+      ...(hash && { "transmit-hash-policy": link.hash }),
+      ...(link.mode === "802.3ad" && { "lacp-rate": "fast" }),
+    },
+    ...rest,
+  };
+}
+
+const GROUPS = { port: "ethernets", bond: "bonds", vlan: "vlans", bridge: "bridges" } as const;
+
+/** A netplan file in version 2 of its format. What it cannot say comes back as a problem. */
+export function writeNetplan(plan: HostPlan): { files: WrittenFile[]; problems: Problem[] } {
+  const groups = (Object.keys(GROUPS) as LinkPlan["kind"][]).flatMap((kind): [string, Node][] => {
+    const links = plan.links.filter((l) => l.kind === kind);
+    if (links.length === 0) return [];
+    return [[GROUPS[kind], Object.fromEntries(links.map((l) => [l.name, linkNode(l, plan.domain)]))]];
+  });
+  const tree = { network: { version: 2, renderer: "networkd", ...Object.fromEntries(groups) } };
+  const aware = plan.links.filter((l) => l.kind === "bridge" && l.vlanAware);
+  return {
+    files: [
+      { path: "/etc/netplan/50-derrick.yaml", text: `# ${HEAD(plan)}\n${stringify(tree, { lineWidth: 0 })}` },
+    ],
+    problems: aware.map((l) => ({
+      message: `this format cannot make the bridge ${l.name} VLAN aware: switch it on by hand, or choose another format`,
+    })),
+  };
+}

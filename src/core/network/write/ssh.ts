@@ -1,0 +1,42 @@
+import { oneLine } from "./dhcp";
+import type { WrittenFile } from "./host-plan";
+import { fullName, namedHosts, type SitePlan } from "./site-plan";
+
+/** Who logs in, by the host's address; a host without one is left to the caller's own name. */
+export type Users = ReadonlyMap<string, string>;
+
+/** A user name that may stand in the file: POSIX's portable characters, no dash first. */
+const isUser = (name: string): boolean => /^[A-Za-z0-9_][A-Za-z0-9._-]{0,31}$/.test(name);
+
+/** Sections of ~/.ssh/config: a machine is reached by its name, and its key is kept under that name, not under its address. */
+export function writeSshConfig(plan: SitePlan, users: Users = new Map()): WrittenFile {
+  const sections = namedHosts(plan).map((h) => {
+    const user = users.get(h.address) ?? "";
+    return [
+      `Host ${[h.label, ...(h.domain ? [fullName(h)] : [])].join(" ")}`,
+      `    HostName ${h.address}`,
+      `    HostKeyAlias ${fullName(h)}`,
+      ...(isUser(user) ? [`    User ${user}`] : []),
+    ].join("\n");
+  });
+  return {
+    path: "~/.ssh/config",
+    text: [`# Machines of ${oneLine(plan.name)}, written by Derrick.`, ...sections, ""].join("\n\n"),
+  };
+}
+
+/** A public host key as ssh-keyscan and the key files print it: kind and base64, without the comment. */
+const KEY = /^(?:ssh-(?:rsa|ed25519)|ecdsa-sha2-nistp(?:256|384|521))\s+[A-Za-z0-9+/]{40,}={0,2}$/;
+
+export const isHostKey = (line: string): boolean => KEY.test(line.trim());
+
+/** Lines for known_hosts, of keys that were read; what is no public key is left out. */
+export function writeKnownHosts(plan: SitePlan, keys: ReadonlyMap<string, readonly string[]>): WrittenFile {
+  const lines = namedHosts(plan).flatMap((h) =>
+    (keys.get(h.address) ?? [])
+      .map((key) => key.trim().split(/\s+/).slice(0, 2).join(" "))
+      .filter(isHostKey)
+      .map((key) => `${[fullName(h), ...(h.domain ? [h.label] : []), h.address].join(",")} ${key}`),
+  );
+  return { path: "~/.ssh/known_hosts", text: lines.map((l) => `${l}\n`).join("") };
+}
