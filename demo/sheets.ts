@@ -82,6 +82,18 @@ export const hv1 = sheetWith({
 export const hv2 = sheetWith({
   ...hv(2, "BM4471907F58", "R5D9A00515"),
   "network.address": "10.61.10.122",
+  "network.carrier": "switch0",
+  "network.interfaces": [
+    {
+      ...{ kind: "virtual switch", name: "switch0", segment: null, address: "", mtu: 9000 },
+      on: ["02:61:0a:00:15:01", "02:61:0a:00:15:02"],
+      groups: [
+        { name: "Management", purpose: "management", segment: "works-mgmt" },
+        { name: "Moves of guests", purpose: "moves of guests", segment: "works-store" },
+        { name: "Control guests", purpose: "guests", segment: "works-guests" },
+      ],
+    },
+  ],
   "handOver.evaluationEnds": null,
 });
 export const thoA = sheetWith({
@@ -129,6 +141,12 @@ export const st1 = sheetWith({
   "storage.leaveAlone": wrkSt1.facts.drives.map((d) => d.id).filter((id) => id !== "ALD240A7710"),
   "network.port": wrkSt1.facts.ports[0]?.mac ?? null,
   "network.address": "10.61.10.30",
+  "network.interfaces": [
+    {
+      ...{ kind: "port", name: "store0", on: [wrkSt1.facts.ports[1]?.mac ?? ""], segment: "works-store" },
+      ...{ address: "10.61.11.30", mtu: 9000 },
+    },
+  ],
   "answers.hostName": "wrk-st1",
   "answers.accounts": [root, { name: "marnold", role: "administrator", logIn: "password" }],
   "answers.secretsKept": "Works safe, envelope 15",

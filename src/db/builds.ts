@@ -142,6 +142,33 @@ export const preparing = (db: Db | Tx, most: number): Promise<BuildRow[]> =>
     most,
   );
 
+/** What the last sheet of each machine of a site says of its name and address, read out of the documents by the database. */
+export async function hostsAt(
+  db: Db | Tx,
+  siteId: string,
+): Promise<{ name: string; domain: string; address: string; mac: string | null; school: string }[]> {
+  const at = (path: string) => sql<string | null>`${builds.sheet} ->> ${path}`;
+  const rows = await db
+    .select({
+      name: builds.hostName,
+      domain: at("$.answers.domain"),
+      address: builds.address,
+      mac: at("$.network.port"),
+      school: at("$.network.school"),
+    })
+    .from(builds)
+    .innerJoin(machines, eq(machines.id, builds.machineId))
+    .where(
+      and(
+        eq(machines.siteId, siteId),
+        sql`json_valid(${builds.sheet})`,
+        sql`${builds.number} = (select max(other.number) from builds as other where other.machine_id = ${machines.id})`,
+      ),
+    )
+    .orderBy(builds.number);
+  return rows.map((r) => ({ ...r, domain: r.domain ?? "", school: r.school ?? "fixed" }));
+}
+
 /** The images that a sheet uses which is not handed over. */
 export async function imagesWanted(db: Db | Tx): Promise<Set<string>> {
   const rows = await db.selectDistinct({ id: builds.imageId }).from(builds).where(sql`

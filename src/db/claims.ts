@@ -22,6 +22,19 @@ export async function add(tx: Tx, owner: string, id: string, wanted: readonly Cl
   await tx.insert(claims).values(wanted.map(({ kind, key }) => ({ kind, key, owner, ownerId: id })));
 }
 
+/** All that one owner claims, as it stands in the table. */
+export const ofOwner = async (db: Db | Tx, owner: string, id: string): Promise<Claim[]> => {
+  const rows = await db
+    .select({ kind: claims.kind, key: claims.key })
+    .from(claims)
+    .where(and(eq(claims.owner, owner), eq(claims.ownerId, id)));
+  return rows.map(({ kind, key }) => ({ kind: kind as ClaimKind, key }));
+};
+
+/** Everybody who claims anything. */
+export const owners = (db: Db | Tx): Promise<{ owner: string; ownerId: string }[]> =>
+  db.selectDistinct({ owner: claims.owner, ownerId: claims.ownerId }).from(claims);
+
 /** Any of some claims, by kind, so that each part is one range of the index. */
 function anyOf(wanted: readonly Claim[]): SQL | undefined {
   const ofKind = (kind: ClaimKind): string[] => wanted.filter((c) => c.kind === kind).map((c) => c.key);
@@ -99,6 +112,20 @@ export async function takersAt(
     href: number === null ? `/machines/${ownerId}` : `/builds/${ownerId}`,
   }));
   return [...new Map(takers.map((t) => [t.key, t])).values()];
+}
+
+/** The doors from outside that sheets of a site open, those first that are closed first. */
+export async function doorsAt(
+  db: Db | Tx,
+  siteId: string,
+): Promise<{ until: string; service: string; what: string; href: string }[]> {
+  const rows = await withMachines(db)
+    .where(and(eq(claims.kind, "door"), eq(machines.siteId, siteId)))
+    .orderBy(asc(claims.key));
+  return rows.map(({ key, ownerId, machine, number }) => ({
+    ...{ until: key.slice(0, 10), service: key.slice(11) },
+    ...{ what: `${machine} (${number})`, href: `/builds/${ownerId}` },
+  }));
 }
 
 const MACHINES_KINDS = ["address", "name", "mac"] satisfies ClaimKind[];

@@ -16,6 +16,8 @@ export interface SiteView {
   /** Machines and sheets that have addresses here; `key` sorts as addresses do. */
   takers: { key: string; what: string; href: string | null }[];
   findings: PlacedFinding[];
+  /** Doors from outside, by the sheets that open them; `until` is 9999-12-31 where no day is told. */
+  doors: { until: string; service: string; what: string; href: string }[];
 }
 
 export async function listSites(desk: Desk) {
@@ -43,12 +45,13 @@ export async function siteView(desk: Desk, id: string): Promise<SiteView | null>
   const { db } = desk;
   const row = await siteRows.one(db, id);
   if (!row) return null;
-  const [machines, takers, findings] = await Promise.all([
+  const [machines, takers, findings, doors] = await Promise.all([
     machineRows.named(db, id),
     claimRows.takersAt(db, id),
     siteCheck(desk, id),
+    claimRows.doorsAt(db, id),
   ]);
-  return { ...row, machines, takers, findings };
+  return { ...row, machines, takers, findings, doors };
 }
 
 /** A site with the ports of its machines, to which its cables go. */

@@ -6,6 +6,8 @@ const SCREENS = [
   "/",
   "/sites",
   "/sites/s-works",
+  "/sites/s-works/wiring",
+  "/sites/s-works/files",
   "/machines",
   "/machines/new",
   "/machines/m-wrk-st1",

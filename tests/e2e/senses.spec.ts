@@ -48,6 +48,7 @@ test("no drawing of any of these screens is without a name", async ({ page }) =>
     "/bench?drives=12x8T",
     "/images/i-cairn-9",
     "/sites/s-works",
+    "/sites/s-works/wiring",
   ]) {
     await visit(page, path);
     const unnamed = await page.evaluate(() =>

@@ -1,6 +1,7 @@
 import { createClient } from "@libsql/client";
 import { beforeAll, describe, expect, it } from "vitest";
 import { claimsAskedBy, derive, evaluateSheet, markOf, sheetClaims } from "@/core/sheet";
+import { judgeSite, siteClaims, siteFindings } from "@/core/site";
 import { machineClaims, rivalsAmong, type Claim, type Held } from "@/core/claims";
 import { matchNotes } from "@/core/compat";
 import { buildRows, claimRows, compatRows, machineRows, siteRows } from "@/db";
@@ -18,7 +19,8 @@ import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
 import { seeded } from "../support/random";
 import { desk } from "../support/desk";
-import { MACHINE } from "@/server/written";
+import { siteCheck } from "@/server/site-check";
+import { MACHINE, SITE } from "@/server/written";
 import { write } from "../support/written";
 
 const { url } = ownDatabase();
@@ -36,6 +38,8 @@ const SHEET: Change[] = [
   ["network.address", () => pick(ADDRESSES)],
   ["network.school", () => pick(["fixed", "reserved", "dynamic"])],
   ["network.fixedBy", () => pick([null, day()])],
+  ["network.interfaces", () => bond(pick(["", "10.61.10.78", "10.61.10.20"]))],
+  ["network.services", () => door(pick([null, day()]))],
   ["answers.hostName", () => pick(NAMES)],
   ["answers.domain", () => pick(["", "marrowby.example"])],
   ["handOver.evaluationEnds", () => pick([null, day()])],
@@ -43,8 +47,37 @@ const SHEET: Change[] = [
   ["subject", () => `Subject ${Math.floor(random() * 9)}`],
 ];
 
+const bond = (address: string) => [
+  {
+    ...{ kind: "port", name: "lan0", on: ["02:61:0a:00:14:02"], segment: null, mtu: null, address },
+  },
+];
+const door = (until: string | null) => [
+  { ...{ name: "SSH", protocol: "tcp", port: 22, from: ["outside"], manages: true, until } },
+];
+
+async function changeSite(): Promise<void> {
+  const { db } = await database();
+  const row = pick(await siteRows.all(db));
+  const [first, ...more] = row.site.segments;
+  const { devices } = row.site;
+  await write(await desk(), SITE, row.id, row.version, {
+    segments: [
+      {
+        ...first!,
+        vlan: pick([10, 30, null]),
+        reservations: [{ mac: pick(MACS), address: pick(["10.61.10.77", "10.61.10.21"]), name: "x" }],
+      },
+      ...more,
+    ],
+    devices: devices.map((d, i) => (i === 0 ? { ...d, logIn: pick(["default", "changed"]) } : d)),
+  });
+}
+const MACS = ["02:61:0a:00:14:01", "02:61:14:00:00:01", "02:00:00:00:00:99"];
+
 async function changeOne(): Promise<void> {
   const { db } = await database();
+  if (random() < 0.2) return changeSite();
   if (random() < 0.25) {
     const machine = pick(await machineRows.all(db));
     const dates = random() < 0.5 ? [] : [{ id: "d1", what: "Scrub", due: day(), doneOn: null, by }];
@@ -95,14 +128,47 @@ beforeAll(async () => {
   for (const machine of ["m-wrk-hv1", "m-tho-b", null]) await createBuild(await desk(), machine);
 });
 
+const told = (findings: readonly { key: string; says: string }[]) =>
+  findings.map((f) => `${f.key}: ${f.says}`);
+
 describe("after sixty changes", () => {
   beforeAll(async () => {
-    for (let i = 0; i < 60; i += 1) await changeOne();
+    const { db } = await database();
+    const sites = await siteRows.all(db);
+    for (let i = 0; i < 60; i += 1) {
+      await changeOne();
+      // Asked after some of them, so that its answer is made of the one before and of what has changed since.
+      if (i % 3 === 0) for (const { id } of sites) await siteCheck(await desk(), id);
+    }
+  });
+
+  it("what is told of a whole site is what its claims say when they are all read anew", async () => {
+    const { db } = await database();
+    const sites = await siteRows.all(db);
+    let count = 0;
+    for (const { id, site } of sites) {
+      const anew = siteFindings(judgeSite(await claimRows.claimsAtSite(db, id)));
+      const kept = await siteCheck(await desk(), id);
+      const bare = (f: { key: string; says: string }[]) =>
+        told(f)
+          .map((t) => t.replace(/ and | held by .*/g, " "))
+          .sort();
+      expect(bare(kept), site.name).toEqual(bare(anew));
+      count += kept.length;
+    }
+    expect(count).toBeGreaterThan(0);
+  });
+
+  it("the table holds what sites claim", async () => {
+    const { db } = await database();
+    for (const { id, site } of await siteRows.all(db))
+      expect(words(await claimRows.ofOwner(db, "site", id))).toEqual(words(siteClaims(site)));
   });
 
   it("the table holds the claims that the documents make, no more and no fewer", async () => {
     const { db } = await database();
     const all = await scanned();
+    expect(all.some((c) => c.kind === "door")).toBe(true);
     for (const kind of new Set(all.map((c) => c.kind))) {
       const own = all.filter((c) => c.kind === kind);
       const keys = [...new Set(own.map((c) => c.key))];

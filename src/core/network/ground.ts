@@ -3,13 +3,17 @@ import type { Wiring } from "./cable";
 import type { Segment } from "./segment";
 import type { NetworkSlice } from "./slice";
 
-/** What the rules about addresses and ports look at. */
-export interface NetworkGround extends OnMachine {
+/** What the network of a machine is planned from: the sheet, the machine, and the site at which it stands. */
+export interface PlannedOn extends OnMachine {
   sheet: { network: NetworkSlice };
-  /** The day that it is where the machine stands. */
-  today: string;
   /** Where the machine stands: its networks, the things that are no machines, and the cables. */
   site: ({ name: string; segments: readonly Segment[] } & Wiring) | null;
+}
+
+/** What the rules about addresses and ports look at. */
+export interface NetworkGround extends PlannedOn {
+  /** The day that it is where the machine stands. */
+  today: string;
   /** Who else holds what this sheet claims; `here` at the same site. */
   rivals: readonly { kind: string; key: string; owner: string; here: boolean }[];
 }

@@ -73,7 +73,8 @@ export {
 } from "./service";
 export { networkUses, type NetworkUse } from "./uses";
 export { networkSlice, type NetworkSlice } from "./slice";
-export { portOf, segmentOf, type NetworkGround } from "./ground";
+export { NETWORK_READERS, readNetworkText, type NetworkReading, type NetworkRow } from "./read";
+export { portOf, segmentOf, type NetworkGround, type PlannedOn } from "./ground";
 export { networkStage } from "./stage";
 export { segmentsOfCable, segmentsOfPort } from "./picture";
 export {
@@ -88,7 +89,10 @@ export {
   shellWord,
   timedCommands,
   timedFiles,
+  writeAddressTable,
+  writeCableTable,
   writeCommands,
+  writePortTable,
   writeDnsmasq,
   writeHosts,
   writeKea,
@@ -102,3 +106,5 @@ export {
   type SitePlan,
   type WrittenFile,
 } from "./write";
+export { consoleLines, type ConsoleLine } from "./console";
+export { farPortOf, farWords } from "./uses";

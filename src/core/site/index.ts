@@ -9,6 +9,7 @@ export {
   DEVICE,
   devicesFrom,
   endFromWords,
+  endNames,
   endWords,
   portsFrom,
   SWITCH_PORT,
@@ -29,3 +30,4 @@ export {
   type SiteClaim,
   type SiteJudgement,
 } from "./whole";
+export { offersFrom, takenOver, type Known, type Offer } from "./take-over";

@@ -1,5 +1,6 @@
 import { SegmentStrip } from "../network/segment-strip";
 import { ChoiceField, ParsedField, SelectField, TextField } from "../fields/fields";
+import { NetworkParts } from "./network-parts";
 import { originOf } from "./origin";
 import type { ZoneProps } from "./zone-props";
 
@@ -80,6 +81,7 @@ export function NetworkZone({ view, sheet, edit, marks }: Shown) {
           mark={network.school === "dynamic" ? null : network.address}
         />
       )}
+      <NetworkParts {...{ view, sheet, edit, marks }} />
     </div>
   );
 }

@@ -19,6 +19,9 @@ export interface ZoneProps {
   agree(drive: string, typed: string): Promise<void>;
 }
 
+/** What a part of a zone gets that has no acts of its own. */
+export type PartProps = Pick<ZoneProps, "view" | "sheet" | "edit" | "marks">;
+
 export const marksOf =
   (view: BuildView) =>
   (path: SheetPath): FieldMark[] =>

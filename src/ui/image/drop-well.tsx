@@ -4,9 +4,12 @@ import { useRef, useState, type ReactNode } from "react";
 export function DropWell({
   title,
   hint,
+  name = "Image file",
   onFile,
 }: {
   title: string;
+  /** What the field of the file is called, for those who hear it. */
+  name?: string;
   hint: ReactNode;
   onFile: (file: File) => void;
 }) {
@@ -35,7 +38,7 @@ export function DropWell({
         ref={input}
         type="file"
         className="sr-only"
-        aria-label="Image file"
+        aria-label={name}
         tabIndex={-1}
         onChange={(e) => {
           const file = e.target.files?.[0];

@@ -98,22 +98,33 @@ export function layWiring(machines: readonly WiredMachine[], devices: readonly D
   };
 }
 
-/** The edge of a port at which its cable begins, and the point that draws the cable out of it, to the left of `out`. */
+/** The edge of a port at which its cable begins, and the point that draws the cable out of it, towards `out`. */
 function edge({ x, y, leaves }: PlacedPort, out: number): { at: string; pull: string } {
   const half = PORT / 2;
   if (leaves === "right") return { at: `${x + half} ${y}`, pull: `${out} ${y}` };
   const down = leaves === "down" ? 1 : -1;
-  return { at: `${x} ${y + down * half}`, pull: `${Math.min(x - 24, out)} ${y + down * (half + 24)}` };
+  return { at: `${x} ${y + down * half}`, pull: `${out} ${y + down * (half + 24)}` };
 }
+
+/** Ports beyond this stand nearer to the right end of a switch of 24. */
+const MIDDLE = RIGHT + 6 * STEP;
 
 /** The line of a cable as an SVG path; null where one of its ends is not in the drawing. */
 export function cablePath(layout: WiringLayout, { a, b }: Cable): string | null {
   const [from, to] = [layout.at.get(endKey(a)), layout.at.get(endKey(b))];
   if (!from || !to) return null;
-  // Between two things a cable goes round at their left, where machines have their cables too, and not through them.
-  const isAround = from.x >= RIGHT && to.x >= RIGHT;
-  const around = RIGHT - 60 - Math.abs(to.y - from.y) / 4;
+  const path = (outs: readonly [number, number]): string => {
+    const [one, other] = [edge(from, outs[0]), edge(to, outs[1])];
+    return `M${one.at} C${one.pull} ${other.pull} ${other.at}`;
+  };
+  // Between two things a cable goes round at the side that is nearer to its ports, and not through what stands between them.
+  if (from.x >= RIGHT && to.x >= RIGHT) {
+    const far = 60 + Math.abs(to.y - from.y) / 4;
+    const isRight = from.x > MIDDLE && to.x > MIDDLE;
+    const out = isRight ? Math.max(from.x, to.x) + far : RIGHT - far;
+    return path([out, out]);
+  }
   const across = MACHINE_RIGHT + Math.max(60, Math.abs(to.x - from.x) * 0.45);
-  const ends = [from, to].map((p) => edge(p, isAround ? around : p.leaves === "right" ? across : p.x - 24));
-  return `M${ends[0]!.at} C${ends[0]!.pull} ${ends[1]!.pull} ${ends[1]!.at}`;
+  const out = (p: PlacedPort): number => (p.leaves === "right" ? across : p.x - 24);
+  return path([out(from), out(to)]);
 }

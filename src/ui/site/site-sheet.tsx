@@ -16,6 +16,7 @@ import { TitleBlock, type TitleCell } from "../frame/title-block";
 import { StripLegend } from "../network/segment-strip";
 import { AddressStrip, type Taker } from "./address-strip";
 import { FirmwareRules } from "./firmware-rules";
+import { OpenDoors, type OpenDoor } from "./open-doors";
 import { Segments } from "./segments";
 import { SiteFindings } from "./site-findings";
 
@@ -38,6 +39,7 @@ export function SiteSheet({
   cells,
   takers,
   findings,
+  doors,
 }: {
   id: string;
   given: WrittenView<Site>;
@@ -46,6 +48,7 @@ export function SiteSheet({
   /** Machines and sheets that have addresses here. */
   takers: readonly Taker[];
   findings: readonly PlacedFinding[];
+  doors: readonly OpenDoor[];
 }) {
   const draft = useWritten("site", id, given, actions);
   const { document: site } = draft;
@@ -62,6 +65,7 @@ export function SiteSheet({
             <StripLegend mark={null} />
           </div>
         )}
+        <OpenDoors doors={doors} />
         <Ruled title="Usual answers">
           <UsualAnswers typing={draft} />
         </Ruled>

@@ -41,7 +41,12 @@ export function WiringDrawing({ site, directory, chosen, onChoose }: Shown) {
       <div className="no-print mb-2 flex flex-wrap items-end gap-4">
         <label>
           <span className="label">Network</span>
-          <select className="select w-auto" value={only} onChange={(e) => setOnly(e.target.value)}>
+          <select
+            aria-label="Network"
+            className="select w-auto"
+            value={only}
+            onChange={(e) => setOnly(e.target.value)}
+          >
             <option value="">all</option>
             {site.segments.map((s) => (
               <option key={s.id} value={s.id}>

@@ -15,10 +15,10 @@ export default async function SitePage({ params }: { params: Promise<{ id: strin
   const view = await orDamaged(siteView(at, id));
   const given = view && (await writtenView(at, SITE, id));
   if (!view || !given) notFound();
-  const { site, machines, takers, findings } = view;
+  const { site, machines, takers, findings, doors } = view;
   return (
     <SiteSheet
-      {...{ id, given, takers, findings }}
+      {...{ id, given, takers, findings, doors }}
       actions={{ save: keepSite.bind(null, id), takeBack: takeSiteBack.bind(null, id) }}
       cells={[
         { label: "Site", value: site.name },

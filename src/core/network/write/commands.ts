@@ -2,7 +2,7 @@ import type { CommandKind, NetworkProfile } from "../../image";
 import { fail, ok, type Problem, type Result } from "../../result";
 import { factsOf } from "../../machine";
 import { isAddress, netmaskOf, prefixLengthOf } from "../address";
-import type { NetworkGround } from "../ground";
+import type { PlannedOn } from "../ground";
 import { segmentOf } from "../ground";
 import { buildOrder, isMac, type Interface } from "../interface";
 import { shellWord } from "./shell-word";
@@ -30,7 +30,7 @@ function teller(commands: NetworkProfile["commands"]) {
 }
 
 /** How each kind of interface is made, in the order in which its lines are given. */
-function tellInterface(ground: NetworkGround, one: Interface, tell: ReturnType<typeof teller>["tell"]): void {
+function tellInterface(ground: PlannedOn, one: Interface, tell: ReturnType<typeof teller>["tell"]): void {
   const { name } = one;
   const ports = factsOf(ground)?.ports ?? [];
   const on = one.on.map((o) => (isMac(o) ? (ports.find((p) => p.mac === o)?.seenAs ?? o) : o));
@@ -60,7 +60,7 @@ function tellInterface(ground: NetworkGround, one: Interface, tell: ReturnType<t
 }
 
 /** On a virtual switch the address stands on the group for management; elsewhere on the interface itself. */
-function addressPlace(ground: NetworkGround): string {
+function addressPlace(ground: PlannedOn): string {
   const { carrier, interfaces, port } = ground.sheet.network;
   const one = interfaces.find((i) => i.name === carrier);
   if (one?.kind === "virtual switch")
@@ -68,7 +68,7 @@ function addressPlace(ground: NetworkGround): string {
   return carrier ?? factsOf(ground)?.ports.find((p) => p.mac === port)?.seenAs ?? "";
 }
 
-function tellAddress(ground: NetworkGround, tell: ReturnType<typeof teller>["tell"]): void {
+function tellAddress(ground: PlannedOn, tell: ReturnType<typeof teller>["tell"]): void {
   const { school, address, gateway, nameServers } = ground.sheet.network;
   const name = addressPlace(ground);
   const length = prefixLengthOf(segmentOf(ground)?.prefix ?? "") ?? 0;
@@ -89,7 +89,7 @@ const namesIn = (interfaces: readonly Interface[]): string[] =>
 
 /** What is to be made, as lines of the family's own tool; null where it has none. */
 export function writeCommands(
-  ground: NetworkGround,
+  ground: PlannedOn,
   { commands }: NetworkProfile,
 ): Result<{ lines: string[]; problems: Problem[] }> | null {
   if (Object.keys(commands).length === 0) return null;

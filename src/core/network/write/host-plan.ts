@@ -1,7 +1,7 @@
 import { fail, ok, type Problem, type Result } from "../../result";
 import { factsOf } from "../../machine";
 import { addressSortKey, addressText, isAddress, prefixLengthOf } from "../address";
-import type { NetworkGround } from "../ground";
+import type { PlannedOn } from "../ground";
 import { segmentOf } from "../ground";
 import { buildOrder, circles, isInterfaceName, isMac, type BondMode, type Interface } from "../interface";
 
@@ -53,7 +53,7 @@ export const isDomain = (text: string): boolean =>
 const openQuestion = (message: string): Problem => ({ message });
 
 /** What stands in the way of writing anything: questions that the sheet has not answered, or answers that do not fit. */
-function hindrances(ground: NetworkGround, host: { hostName: string; domain: string }): Problem[] {
+function hindrances(ground: PlannedOn, host: { hostName: string; domain: string }): Problem[] {
   const { network } = ground.sheet;
   const segment = segmentOf(ground);
   const ports = factsOf(ground)?.ports ?? [];
@@ -88,7 +88,7 @@ function hindrances(ground: NetworkGround, host: { hostName: string; domain: str
 }
 
 /** The name of a port in the files: that of a "port" interface on it, else the one under which it was read. */
-function portNamesIn(ground: NetworkGround): Map<string, string> {
+function portNamesIn(ground: PlannedOn): Map<string, string> {
   const named = ground.sheet.network.interfaces.filter((i) => i.kind === "port");
   return new Map(
     (factsOf(ground)?.ports ?? []).map((p) => [
@@ -98,7 +98,7 @@ function portNamesIn(ground: NetworkGround): Map<string, string> {
   );
 }
 
-function otherAddress(ground: NetworkGround, one: Interface): LinkAddress | null {
+function otherAddress(ground: PlannedOn, one: Interface): LinkAddress | null {
   const segment = ground.site?.segments.find((s) => s.id === one.segment);
   const length = segment ? prefixLengthOf(segment.prefix) : null;
   return isAddress(one.address) && length !== null
@@ -106,7 +106,7 @@ function otherAddress(ground: NetworkGround, one: Interface): LinkAddress | null
     : null;
 }
 
-function managementAddress(ground: NetworkGround): LinkAddress {
+function managementAddress(ground: PlannedOn): LinkAddress {
   const { school, address, gateway, nameServers } = ground.sheet.network;
   if (school !== "fixed") return { how: "dhcp" };
   const length = prefixLengthOf(segmentOf(ground)?.prefix ?? "") ?? 0;
@@ -114,14 +114,11 @@ function managementAddress(ground: NetworkGround): LinkAddress {
 }
 
 /** VLANs that guests of a VLAN-aware bridge may use: those of the site's segments. */
-const guestVlans = (ground: NetworkGround): string =>
+const guestVlans = (ground: PlannedOn): string =>
   [...new Set((ground.site?.segments ?? []).flatMap((s) => s.vlan ?? []))].sort((a, b) => a - b).join(" ");
 
 /** The network of the machine as its files describe it; the problems are what the sheet has still to say. */
-export function hostPlan(
-  ground: NetworkGround,
-  host: { hostName: string; domain: string },
-): Result<HostPlan> {
+export function hostPlan(ground: PlannedOn, host: { hostName: string; domain: string }): Result<HostPlan> {
   const problems = hindrances(ground, host);
   if (problems.length > 0) return fail(...problems);
   const { network } = ground.sheet;

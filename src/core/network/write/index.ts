@@ -25,3 +25,4 @@ export { isHostKey, writeKnownHosts, writeSshConfig } from "./ssh";
 export { shellWord } from "./shell-word";
 export { writeCommands } from "./commands";
 export { timedCommands, timedFiles } from "./timed";
+export { writeAddressTable, writeCableTable, writePortTable } from "./tables";
