@@ -1,4 +1,4 @@
-// How long the server's use cases take beside 500 machines with 200 builds, and beside 2,000 with 1,000.
+// How long the server's use cases take beside 500 machines with 200 builds, and beside 2,000 and 5,000 with 1,000.
 import { mkdirSync, rmSync } from "node:fs";
 import { resolve } from "node:path";
 import { buildView, listBuilds } from "@/server/builds";
@@ -9,6 +9,7 @@ import { importAll } from "@/server/exports";
 import { find } from "@/server/find";
 import { listMachines, machineView } from "@/server/machines";
 import { addShippedProfiles } from "@/server/profiles";
+import { siteCheck } from "@/server/site-check";
 import { todayView } from "@/server/today";
 import { large } from "./large";
 import { desk } from "../tests/support/desk";
@@ -69,8 +70,21 @@ async function on(machines: number, builds: number): Promise<void> {
   await time("list of builds", "30 ms", async () => listBuilds(await desk()));
   await time("one machine", "30 ms", async () => machineView(await desk(), "m-wrk-hv2"));
   await time("compatibility", "30 ms", async () => notesWithMachines(await desk()));
+  const checks: number[] = [];
+  for (let i = 0; i < 10; i += 1) {
+    await save();
+    const start = performance.now();
+    await siteCheck(await desk(), "s-works");
+    checks.push(performance.now() - start);
+  }
+  // The first reads all claims of the site; the others what has changed since.
+  const [first, ...more] = checks;
+  console.log(
+    `${"check of the whole site, first and after an edit".padEnd(62)} median ${`${first!.toFixed(1)} ms`.padStart(10)}   then ${`${more.sort((a, b) => a - b)[4]!.toFixed(1)} ms`.padStart(9)}   aim 200, 16 ms`,
+  );
   await closeDatabase();
 }
 
 await on(500, 200);
 await on(2000, 1000);
+await on(5000, 1000);

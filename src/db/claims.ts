@@ -128,7 +128,39 @@ export async function doorsAt(
   }));
 }
 
-const MACHINES_KINDS = ["address", "name", "mac"] satisfies ClaimKind[];
+/**
+ * What machines and their sheets claim at a site; as one value, since thousands of rows cost more than what is in them. With
+ * `of`, only what some owners claim: machines, sheets, and the sheets for these machines.
+ */
+async function machineClaimsAt(
+  db: Db | Tx,
+  siteId: string,
+  of: readonly string[] | null,
+): Promise<SiteClaim[]> {
+  const ids =
+    of === null
+      ? null
+      : sql.join(
+          of.map((id) => sql`${id}`),
+          sql`, `,
+        );
+  const among = (column: SQL): SQL =>
+    ids === null
+      ? sql`true`
+      : sql`${column} IN (SELECT id FROM builds WHERE id IN (${ids}) OR machine_id IN (${ids}) UNION ALL
+          SELECT id FROM machines WHERE id IN (${ids}))`;
+  const row = await db.get<{ held: string }>(sql`
+    SELECT json_group_array(json_array(c.kind, c.key, c.owner, c.owner_id, m.id,
+      CASE WHEN b.id IS NULL THEN m.name ELSE coalesce(nullif(b.host_name, ''), m.name) || ' (' || b.number || ')' END)) AS held
+    FROM (SELECT * FROM claims WHERE owner IN ('machine', 'build') AND ${among(sql`owner_id`)}) AS c
+    LEFT JOIN builds AS b ON c.owner = 'build' AND b.id = c.owner_id
+    JOIN machines AS m ON m.id = coalesce(b.machine_id, c.owner_id) AND m.site_id = ${siteId}
+    WHERE c.kind IN ('address', 'name', 'mac')`);
+  type Line = [ClaimKind, string, "machine" | "build", string, string, string];
+  return (JSON.parse(row?.held ?? "[]") as Line[]).map(([kind, key, owner, ownerId, machineId, name]) => ({
+    ...{ kind, key, owner, ownerId, machineId, name },
+  }));
+}
 
 /**
  * What is claimed at a site, as its own check reads it, and the prefixes of other sites. With `of`, only what some owners
@@ -139,7 +171,6 @@ export async function claimsAtSite(
   siteId: string,
   of: readonly string[] | null = null,
 ): Promise<SiteClaim[]> {
-  const among = of === null ? undefined : [...of];
   const [own, held] = await Promise.all([
     db
       .select({ kind: claims.kind, key: claims.key, ownerId: claims.ownerId, name: sites.name })
@@ -152,26 +183,17 @@ export async function claimsAtSite(
             and(eq(claims.ownerId, siteId), inArray(claims.kind, [...LEDGER_KINDS])),
             eq(claims.kind, "prefix"),
           ),
-          among && inArray(claims.ownerId, among),
+          of === null ? undefined : inArray(claims.ownerId, [...of]),
         ),
       ),
-    withMachines(db).where(
-      and(
-        inArray(claims.kind, MACHINES_KINDS),
-        eq(machines.siteId, siteId),
-        among && or(inArray(claims.ownerId, among), inArray(machines.id, among)),
-      ),
-    ),
+    machineClaimsAt(db, siteId, of),
   ]);
   return [
     ...own.map(({ kind, ...row }) => ({
       ...{ ...row, kind: kind as ClaimKind, owner: "site" as const, machineId: null },
       ...(row.ownerId === siteId ? {} : { elsewhere: true }),
     })),
-    ...held.map(({ kind, key, owner, ownerId, machine, machineId, number, hostName }) => ({
-      ...{ kind: kind as ClaimKind, key, owner: owner as "machine" | "build", ownerId, machineId },
-      name: number === null ? (machine ?? "") : `${hostName || machine || "no machine"} (${number})`,
-    })),
+    ...held,
   ];
 }
 

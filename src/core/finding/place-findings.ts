@@ -68,7 +68,7 @@ export function runChecks<C>(
 export function numberFindings(findings: readonly Finding[], waivers: readonly Waiver[]): PlacedFinding[] {
   const counts = new Map<Zone, number>();
   return [...findings]
-    .sort((a, b) => a.zone.localeCompare(b.zone) || ORDER[a.severity] - ORDER[b.severity])
+    .sort((a, b) => (a.zone === b.zone ? ORDER[a.severity] - ORDER[b.severity] : a.zone < b.zone ? -1 : 1))
     .map((finding) => {
       const number = (counts.get(finding.zone) ?? 0) + 1;
       counts.set(finding.zone, number);

@@ -15,12 +15,10 @@ const STRETCHES = "stretches";
 const withSubject = (topic: string, findings: readonly Finding[]): Finding[] =>
   findings.map((f, i) => ({ ...f, subject: f.subject ?? (i === 0 ? topic : `${topic} ${i}`) }));
 
-const rulesFor = (topic: string) =>
-  Object.entries(SITE_RULES).find(([word]) => topic.startsWith(`${word} `))?.[1] ?? [];
-
 function judgeTopic({ ledger, found }: SiteJudgement, topic: string): void {
   const claims = ledger.topics.get(topic) ?? [];
-  const findings = claims.length === 0 ? [] : runChecks(rulesFor(topic), SITE_MESSAGES, { claims, ledger });
+  const { least = 1, rules = [] } = SITE_RULES.get(topic.slice(0, topic.indexOf(" "))) ?? {};
+  const findings = claims.length < least ? [] : runChecks(rules, SITE_MESSAGES, { claims, ledger });
   if (findings.length > 0) found.set(topic, withSubject(topic, findings));
   else found.delete(topic);
 }
@@ -71,10 +69,10 @@ export function rejudgeInPlace(
 
 /** What is wrong with a site, stops first, numbered; the same whatever way the judgement was come by. */
 export function siteFindings({ found }: SiteJudgement): PlacedFinding[] {
-  const all = [...found.values()].flat();
-  const order = (f: Finding): string => `${f.code} ${f.subject ?? ""}`;
+  const keyed = [...found.values()].flat().map((f) => ({ f, key: `${f.code} ${f.subject ?? ""}` }));
+  keyed.sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0));
   return numberFindings(
-    all.sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : 0)),
+    keyed.map(({ f }) => f),
     [],
   );
 }

@@ -114,7 +114,7 @@ const RESERVED_OTHERWISE = rule("site.reserved-otherwise", "E", ({ claims, ledge
 });
 
 /** Rules by the word with which their topics begin. */
-export const SITE_RULES: Readonly<Record<string, readonly SiteRule[]>> = {
+const RULES = {
   address: [...ADDRESS_RULES, RESERVED_OTHERWISE],
   mac: [
     rule("site.mac-twice", "E", ({ claims }) => {
@@ -184,7 +184,23 @@ export const SITE_RULES: Readonly<Record<string, readonly SiteRule[]>> = {
       return hit("caution", "device", { device }, evidence(device, "log-in as it came", "site"));
     }),
   ],
-};
+} satisfies Record<string, readonly SiteRule[]>;
+
+/** The rules about a kind of topic, and how many claims of one thing it takes for any of them to speak. */
+export interface TopicRules {
+  least: number;
+  rules: readonly SiteRule[];
+}
+
+/** By the first word of a topic. Most MACs and names are held once: nothing is asked of those. */
+export const SITE_RULES: ReadonlyMap<string, TopicRules> = new Map([
+  ["address", { least: 1, rules: RULES.address }],
+  ["mac", { least: 2, rules: RULES.mac }],
+  ["name", { least: 2, rules: RULES.name }],
+  ["switch", { least: 2, rules: RULES["switch port"] }],
+  ["vlan", { least: 2, rules: RULES.vlan }],
+  ["default", { least: 1, rules: RULES["default log-in"] }],
+]);
 
 const stretchWords = ({ first, last, words, claim }: Stretch): string =>
   `${words}${claim.elsewhere ? ` of ${claim.name}` : ""} (${addressText(first)} to ${addressText(last)})`;
