@@ -86,10 +86,13 @@ export function laid(
   columns: number,
 ): Texts {
   const count = Math.max(texts.length, at.row + block.length);
-  return Array.from({ length: count }, (_, row) =>
-    Array.from(
+  return Array.from({ length: count }, (_, row) => {
+    const old = texts[row];
+    // A row that is not touched stays the same one, so that it need not be drawn again.
+    if (old?.length === columns && !block[row - at.row]) return old;
+    return Array.from(
       { length: columns },
-      (__, column) => block[row - at.row]?.[column - at.column] ?? texts[row]?.[column] ?? "",
-    ),
-  );
+      (__, column) => block[row - at.row]?.[column - at.column] ?? old?.[column] ?? "",
+    );
+  });
 }

@@ -1,7 +1,17 @@
 "use client";
 
-import { useRef, useState, type ClipboardEvent, type FocusEvent, type KeyboardEvent } from "react";
-import type { CellRow } from "@/core/site";
+import {
+  memo,
+  useMemo,
+  useRef,
+  useState,
+  type ClipboardEvent,
+  type FocusEvent,
+  type FormEvent,
+  type KeyboardEvent,
+  type MouseEvent,
+} from "react";
+import type { Cell, CellRow } from "@/core/site";
 import { useLeaving } from "../frame/use-leaving";
 import { laid, pastedCells, readTexts, textsOf, type CellProblem, type Texts } from "./entries";
 import { useCountedUnread } from "./unread";
@@ -27,40 +37,62 @@ export function EntryTable<Row>({
   const { texts, problems, typed, type, leave } = useTexts(value, onChange, of);
   const table = useRef<HTMLTableElement>(null);
   const columns = of.cells.length;
-  const rows = [...texts, Array.from({ length: columns }, () => "")];
+  const empty = useMemo(() => Array.from({ length: columns }, () => ""), [columns]);
+  const rows = [...texts, empty];
   const focus = (row: number, column: number) =>
     table.current?.querySelector<HTMLInputElement>(`[data-cell="${row}.${column}"]`)?.focus();
   const put = (row: number, column: number, text: string) =>
     type(laid(texts, [[text]], { row, column }, columns));
-  const keys = (e: KeyboardEvent, row: number, column: number) => {
-    const to = { ArrowUp: row - 1, ArrowDown: row + 1, Enter: row + 1 }[e.key];
+  const keys = (e: KeyboardEvent) => {
+    const at = cellOf(e.target);
+    if (!at) return;
+    const to = { ArrowUp: at.row - 1, ArrowDown: at.row + 1, Enter: at.row + 1 }[e.key];
     if (to === undefined) return;
     e.preventDefault();
     if (e.key === "Enter") leave();
-    focus(to, e.key === "Enter" ? 0 : column);
+    focus(to, e.key === "Enter" ? 0 : at.column);
   };
-  const paste = (e: ClipboardEvent, row: number, column: number) => {
+  const paste = (e: ClipboardEvent) => {
+    const at = cellOf(e.target);
     const text = e.clipboardData.getData("text");
-    if (!/[\t\n]|\S\s+\S/.test(text)) return;
+    if (!at || !/[\t\n]|\S\s+\S/.test(text)) return;
     e.preventDefault();
-    const field = e.currentTarget as HTMLInputElement;
-    const { selectionStart, selectionEnd, value: old } = field;
+    const { selectionStart, selectionEnd, value: old } = e.target as HTMLInputElement;
     void pastedCells(text, of).then((block) =>
       block
-        ? type(laid(texts, block, { row, column }, columns))
+        ? type(laid(texts, block, at, columns))
         : put(
-            row,
-            column,
+            at.row,
+            at.column,
             old.slice(0, selectionStart ?? 0) + text.trim() + old.slice(selectionEnd ?? old.length),
           ),
     );
   };
-  const leaveRow = (e: FocusEvent<HTMLTableRowElement>) => {
-    if (typed && !e.currentTarget.contains(e.relatedTarget)) leave();
+  const leaveRow = (e: FocusEvent) => {
+    const row = (e.target as HTMLElement).closest("tr");
+    if (typed && !row?.contains(e.relatedTarget)) leave();
   };
+  const change = (e: FormEvent) => {
+    const at = cellOf(e.target);
+    if (at) put(at.row, at.column, (e.target as HTMLInputElement).value);
+  };
+  const remove = (e: MouseEvent) => {
+    const row = (e.target as HTMLElement).closest<HTMLElement>("[data-remove]")?.dataset.remove;
+    if (row !== undefined) leave(texts.filter((_, i) => i !== Number(row)));
+  };
+  // What happens in a cell is heard by the table, so that a row which is not typed in is not drawn again.
   return (
     <div data-field={path} className="min-w-0">
-      <table ref={table} className="table table-fixed" aria-label={label}>
+      <table
+        ref={table}
+        className="table table-fixed"
+        aria-label={label}
+        onChange={change}
+        onKeyDown={keys}
+        onPaste={paste}
+        onBlur={leaveRow}
+        onClick={remove}
+      >
         <thead>
           <tr>
             {of.cells.map((c) => (
@@ -75,40 +107,75 @@ export function EntryTable<Row>({
         </thead>
         <tbody>
           {rows.map((row, r) => (
-            <tr key={r} onBlur={leaveRow}>
-              {of.cells.map((c, column) => (
-                <EntryCell
-                  key={c.title}
-                  place={`${r}.${column}`}
-                  name={`${label}, ${c.title}, row ${r + 1}`}
-                  text={row[column] ?? ""}
-                  choices={c.choices}
-                  example={texts.length === 0 ? `such as ${c.example}` : ""}
-                  problem={problems.find((p) => p.row === r && (p.column ?? columns - 1) === column)}
-                  onType={(text) => put(r, column, text)}
-                  onKeyDown={(e) => keys(e, r, column)}
-                  onPaste={(e) => paste(e, r, column)}
-                />
-              ))}
-              <td>
-                {r < texts.length && (
-                  <button
-                    type="button"
-                    className="link quiet"
-                    aria-label={`Remove row ${r + 1} of ${label}`}
-                    onClick={() => leave(texts.filter((_, i) => i !== r))}
-                  >
-                    ×
-                  </button>
-                )}
-              </td>
-            </tr>
+            <EntryRow
+              key={r}
+              {...{ row, r, label }}
+              cells={of.cells as readonly Cell<unknown>[]}
+              isFirst={texts.length === 0}
+              isLast={r === texts.length}
+              problems={problems.some((p) => p.row === r) ? problems : NONE}
+            />
           ))}
         </tbody>
       </table>
     </div>
   );
 }
+
+const NONE: readonly CellProblem[] = [];
+
+/** Which cell of the table an event comes from. */
+function cellOf(target: EventTarget): { row: number; column: number } | null {
+  const [row, column] = ((target as HTMLElement).dataset.cell ?? "").split(".").map(Number);
+  return row === undefined || column === undefined ? null : { row, column };
+}
+
+const EntryRow = memo(function EntryRow({
+  row,
+  r,
+  label,
+  cells,
+  isFirst,
+  isLast,
+  problems,
+}: {
+  row: readonly string[];
+  r: number;
+  label: string;
+  cells: readonly Cell<unknown>[];
+  /** The list is empty: its one row shows examples. */
+  isFirst: boolean;
+  isLast: boolean;
+  problems: readonly CellProblem[];
+}) {
+  return (
+    <tr>
+      {cells.map((c, column) => (
+        <EntryCell
+          key={c.title}
+          place={`${r}.${column}`}
+          name={`${label}, ${c.title}, row ${r + 1}`}
+          text={row[column] ?? ""}
+          choices={c.choices}
+          example={isFirst ? `such as ${c.example}` : ""}
+          problem={problems.find((p) => p.row === r && (p.column ?? cells.length - 1) === column)}
+        />
+      ))}
+      <td>
+        {!isLast && (
+          <button
+            type="button"
+            className="link quiet"
+            data-remove={r}
+            aria-label={`Remove row ${r + 1} of ${label}`}
+          >
+            ×
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+});
 
 /** What is typed until the list takes it. */
 function useTexts<Row>(value: readonly Row[], onChange: (rows: Row[]) => void, of: CellRow<Row>) {
@@ -132,8 +199,12 @@ function useTexts<Row>(value: readonly Row[], onChange: (rows: Row[]) => void, o
       setProblems(problems.filter((p) => still.some((s) => s.row === p.row && s.column === p.column)));
     }
   };
-  return { texts: typed ?? textsOf(value, of), problems, typed, type, leave };
+  const shown = useMemo(() => textsOf(value, of), [value, of]);
+  return { texts: typed ?? shown, problems, typed, type, leave };
 }
+
+/** What is typed into a cell is heard by its table. */
+const heardAbove = (): void => undefined;
 
 function EntryCell({
   place,
@@ -142,9 +213,6 @@ function EntryCell({
   example,
   choices,
   problem,
-  onType,
-  onKeyDown,
-  onPaste,
 }: {
   place: string;
   name: string;
@@ -152,9 +220,6 @@ function EntryCell({
   example: string;
   choices: readonly string[] | undefined;
   problem: CellProblem | undefined;
-  onType: (text: string) => void;
-  onKeyDown: (e: KeyboardEvent) => void;
-  onPaste: (e: ClipboardEvent) => void;
 }) {
   return (
     <td>
@@ -169,9 +234,7 @@ function EntryCell({
         maxLength={400}
         autoComplete="off"
         spellCheck={false}
-        onChange={(e) => onType(e.target.value)}
-        onKeyDown={onKeyDown}
-        onPaste={onPaste}
+        onChange={heardAbove}
       />
       {choices && (
         <datalist id={`choices ${name}`}>

@@ -7,7 +7,9 @@ import { bound, type Typing } from "../draft/bound";
 import { EntryTable } from "../fields/entry-table";
 import { ParsedField, SelectField, TextField } from "../fields/fields";
 import { checkedText, wholeField } from "../fields/numbers";
+import { Unfold } from "../fields/unfold";
 
+const FEW = 6;
 const PURPOSES: Segment["purpose"][] = ["management", "uplink", "storage", "guests", "isolated lab"];
 const isPrefix = (text: string): boolean => parsePrefix(text) !== null;
 const prefix = checkedText(isPrefix, "write a prefix such as 10.61.10.0/24");
@@ -50,11 +52,16 @@ export function Segments({ typing }: { typing: Typing<Site> }) {
   return (
     <>
       {segments.map((s, i) => (
-        <SegmentFields
+        // All of many are not drawn at once: each is opened by its line.
+        <Unfold
           key={s.id}
-          {...{ typing, i }}
-          remove={() => set(segments.filter((o) => o.id !== s.id))}
-        />
+          open={segments.length <= FEW}
+          title={[s.name, s.prefix, s.gateway && `gateway ${s.gateway}`, `${s.reservations.length} reserved`]
+            .filter(Boolean)
+            .join(" · ")}
+        >
+          <SegmentFields {...{ typing, i }} remove={() => set(segments.filter((o) => o.id !== s.id))} />
+        </Unfold>
       ))}
       <NewSegment add={(one) => set([...segments, one])} />
     </>

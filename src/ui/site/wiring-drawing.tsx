@@ -1,6 +1,6 @@
 "use client";
 
-import { useState, type KeyboardEvent } from "react";
+import { memo, useMemo, useState, type KeyboardEvent } from "react";
 import {
   endKey,
   segmentsOfCable,
@@ -14,6 +14,7 @@ import { endWords, type Directory, type Site } from "@/core/site";
 import { segmentLook } from "../network/segment-look";
 import { cablePath, layWiring, PORT, type PlacedBox } from "../network/wiring-layout";
 
+const FEW = 20;
 const ZOOMS = [0.6, 0.8, 1, 1.4, 2];
 
 interface Shown {
@@ -23,18 +24,31 @@ interface Shown {
   onChoose: (end: CableEnd) => void;
 }
 
+/** What is drawn of a site: all of it, or one network alone. Worked out when the plan changes, and not at each key. */
+function drawn(site: Shown["site"], directory: Directory, only: string) {
+  const carried = new Map(site.cables.map((c) => [c.id, segmentsOfCable(site, site.segments, c)]));
+  const cables = site.cables.filter((c) => only === "" || carried.get(c.id)?.some((s) => s.id === only));
+  const cableAt = new Map(site.cables.flatMap((c) => [c.a, c.b].map((e) => [endKey(e), c] as const)));
+  const ends = new Set(cables.flatMap((c) => [endKey(c.a), endKey(c.b)]));
+  // A machine without a cable is drawn where there are few; in a hall it is found by its name in the list of cables.
+  const isSmall = only === "" && directory.machines.length <= FEW;
+  const machines = directory.machines.filter(
+    (m) => m.ports.length > 0 && (isSmall || m.ports.some((p) => ends.has(endKey({ mac: p.mac })))),
+  );
+  const devices = site.devices.filter((d) => isDrawn(site, d) && (only === "" || inNetwork(site, d, only)));
+  return { carried, cables, cableAt, ends, layout: layWiring(machines, devices) };
+}
+type Drawn = ReturnType<typeof drawn>;
+
 /** Machines, things and the cables between their ports, coloured and patterned by network; one network can be shown alone. */
 export function WiringDrawing({ site, directory, chosen, onChoose }: Shown) {
   const [only, setOnly] = useState("");
   const [zoom, setZoom] = useState(2);
-  const carried = new Map(site.cables.map((c) => [c.id, segmentsOfCable(site, site.segments, c)]));
-  const cables = site.cables.filter((c) => only === "" || carried.get(c.id)?.some((s) => s.id === only));
-  const ends = new Set(cables.flatMap((c) => [endKey(c.a), endKey(c.b)]));
-  const machines = directory.machines.filter(
-    (m) => m.ports.length > 0 && (only === "" || m.ports.some((p) => ends.has(endKey({ mac: p.mac })))),
-  );
-  const devices = site.devices.filter((d) => isDrawn(site, d) && (only === "" || inNetwork(site, d, only)));
-  const layout = layWiring(machines, devices);
+  const { segments, devices, cables } = site;
+  const plan = useMemo(() => ({ segments, devices, cables }), [segments, devices, cables]);
+  const picture = useMemo(() => drawn(plan, directory, only), [plan, directory, only]);
+  const { layout, carried } = picture;
+  const chosenKey = chosen && endKey(chosen);
   const scale = ZOOMS[zoom]!;
   return (
     <figure aria-label="Cables between ports">
@@ -80,7 +94,7 @@ export function WiringDrawing({ site, directory, chosen, onChoose }: Shown) {
           className="max-w-none"
         >
           <g aria-hidden="true">
-            {cables.map((c) => (
+            {picture.cables.map((c) => (
               <CableLine
                 key={c.id}
                 {...{ site, cable: c, carried: carried.get(c.id) ?? [], only }}
@@ -89,7 +103,11 @@ export function WiringDrawing({ site, directory, chosen, onChoose }: Shown) {
             ))}
           </g>
           {layout.boxes.map((box) => (
-            <Box key={box.key} {...{ box, site, directory, ends, chosen, onChoose }} />
+            <Box
+              key={box.key}
+              {...{ box, plan, directory, picture, onChoose }}
+              at={box.ports.findIndex((p) => endKey(p.end) === chosenKey)}
+            />
           ))}
         </svg>
       </div>
@@ -152,14 +170,18 @@ const Legend = ({ site }: { site: Shown["site"] }) => (
   </ul>
 );
 
+const settingOf = ({ devices }: Pick<Site, "devices">, end: CableEnd) =>
+  "device" in end ? switchPort(devices.find((d) => d.id === end.device) ?? { ports: [] }, end.port) : null;
+
 /** What a port is, as a person would read it out. */
-function portTitle({ site, directory }: Pick<Shown, "site" | "directory">, end: CableEnd): string {
-  const cable = site.cables.find((c) => [c.a, c.b].some((e) => endKey(e) === endKey(end)));
+function portTitle(
+  plan: Shown["site"],
+  directory: Directory,
+  cable: Cable | undefined,
+  end: CableEnd,
+): string {
   const far = cable && (endKey(cable.a) === endKey(end) ? cable.b : cable.a);
-  const port =
-    "device" in end
-      ? switchPort(site.devices.find((d) => d.id === end.device) ?? { ports: [] }, end.port)
-      : null;
+  const port = settingOf(plan, end);
   return [
     endWords(directory, end),
     port &&
@@ -171,16 +193,23 @@ function portTitle({ site, directory }: Pick<Shown, "site" | "directory">, end: 
 }
 
 /** A machine or a thing: one stop of the keyboard, and arrows go from port to port. */
-function Box({
+const Box = memo(function Box({
   box,
-  site,
+  plan,
   directory,
-  ends,
-  chosen,
+  picture,
+  at,
   onChoose,
-}: Shown & { box: PlacedBox; ends: ReadonlySet<string> }) {
-  const chosenKey = chosen && endKey(chosen);
-  const at = box.ports.findIndex((p) => endKey(p.end) === chosenKey);
+}: {
+  box: PlacedBox;
+  plan: Shown["site"];
+  directory: Directory;
+  picture: Pick<Drawn, "cableAt" | "ends">;
+  /** Which of its ports is chosen; -1 for none. */
+  at: number;
+  onChoose: (end: CableEnd) => void;
+}) {
+  const { ends, cableAt } = picture;
   const keys = (e: KeyboardEvent) => {
     const step = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[e.key];
     const next = step === undefined ? undefined : box.ports[at < 0 ? 0 : at + step];
@@ -214,29 +243,26 @@ function Box({
       {box.ports.map((p, i) => {
         const isMachine = "mac" in p.end;
         const key = endKey(p.end);
-        const device = "device" in p.end ? box.key : "";
-        const port =
-          device === ""
-            ? null
-            : switchPort(site.devices.find((d) => d.id === device) ?? { ports: [] }, p.name);
-        const networks = port ? segmentsOfPort(port, site.segments) : [];
+        const port = settingOf(plan, p.end);
+        const networks = port ? segmentsOfPort(port, plan.segments) : [];
+        const title = portTitle(plan, directory, cableAt.get(key), p.end);
         return (
           <g
             key={key}
             id={`port-${box.key}-${i}`.replaceAll(" ", "-")}
             role="option"
-            aria-selected={key === chosenKey}
-            aria-label={portTitle({ site, directory }, p.end)}
-            className={`cursor-pointer ${segmentLook(site.segments, networks[0]?.id ?? null).colour}`}
+            aria-selected={i === at}
+            aria-label={title}
+            className={`cursor-pointer ${segmentLook(plan.segments, networks[0]?.id ?? null).colour}`}
             onClick={() => onChoose(p.end)}
           >
-            <title>{portTitle({ site, directory }, p.end)}</title>
+            <title>{title}</title>
             <rect
               x={p.x - PORT / 2}
               y={p.y - PORT / 2}
               width={PORT}
               height={PORT}
-              strokeWidth={key === chosenKey ? 3.5 : 1.3}
+              strokeWidth={i === at ? 3.5 : 1.3}
               className={ends.has(key) ? "fill-base-300" : "fill-base-100"}
             />
             <text
@@ -254,4 +280,4 @@ function Box({
       })}
     </g>
   );
-}
+});

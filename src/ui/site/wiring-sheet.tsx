@@ -1,6 +1,6 @@
 "use client";
 
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import type { WrittenView } from "@/core/document";
 import type { PlacedFinding } from "@/core/finding";
 import { cableLabels, type CableEnd } from "@/core/network";
@@ -52,25 +52,14 @@ export function WiringSheet({
 }) {
   const draft = useWritten("site", id, given, actions);
   const { document: site } = draft;
-  const [chosen, setChosen] = useState<CableEnd | null>(null);
-  const directory: Directory = { devices: site.devices, machines };
+  const { devices } = site;
+  const directory: Directory = useMemo(() => ({ devices, machines }), [devices, machines]);
   return (
     <>
       <Page title={site.name} lead={site.room}>
         <SubSheets sheets={siteSheets(id)} open={`/sites/${id}/wiring`} />
         <SiteFindings findings={findings.filter((f) => ["cable", "device"].includes(f.at))} />
-        <Ruled title="Cables" note="choose a port by a click, or with Tab and the arrow keys">
-          {site.devices.length === 0 ? (
-            <p className="quiet">
-              No switch is known here. Add one to the table below, with its ports counted.
-            </p>
-          ) : (
-            <WiringDrawing {...{ site, directory, chosen }} onChoose={setChosen} />
-          )}
-          {chosen && (
-            <PortPanel key={JSON.stringify(chosen)} {...{ typing: draft, directory }} end={chosen} />
-          )}
-        </Ruled>
+        <Drawing {...{ typing: draft, directory }} />
         <Ruled
           title="Things that are no machines"
           note="switches, routers, strips, printers; cells of a spreadsheet can be pasted here"
@@ -92,6 +81,22 @@ export function WiringSheet({
         <WrittenFoot what="site" draft={draft} names={SITE_NAMES} timeZone={site.timeZone} />
       </TitleBlock>
     </>
+  );
+}
+
+/** The drawing with the port that is chosen in it; choosing draws nothing else anew. */
+function Drawing({ typing, directory }: { typing: Typing<Site>; directory: Directory }) {
+  const [chosen, setChosen] = useState<CableEnd | null>(null);
+  const { document: site } = typing;
+  return (
+    <Ruled title="Cables" note="choose a port by a click, or with Tab and the arrow keys">
+      {site.devices.length === 0 ? (
+        <p className="quiet">No switch is known here. Add one to the table below, with its ports counted.</p>
+      ) : (
+        <WiringDrawing {...{ site, directory, chosen }} onChoose={setChosen} />
+      )}
+      {chosen && <PortPanel key={JSON.stringify(chosen)} {...{ typing, directory }} end={chosen} />}
+    </Ruled>
   );
 }
 
@@ -130,13 +135,15 @@ function SwitchPorts({ typing }: { typing: Typing<Site> }) {
 function CableList({ typing, directory }: { typing: Typing<Site>; directory: Directory }) {
   const { cables } = typing.document;
   const nameOf = (end: CableEnd): string => endWords(directory, end);
+  const cells = useMemo(() => cableCells(directory), [directory]);
+  const rows = useMemo(() => cableRows(directory, cables), [directory, cables]);
   return (
     <Ruled title="List of cables" note="names of machines and things, and their ports">
       <EntryTable
         path="cables"
         label="Cables"
-        value={cableRows(directory, cables)}
-        of={cableCells(directory)}
+        value={rows}
+        of={cells}
         onChange={(rows) =>
           typing.type({ cables: cablesFrom(directory, rows, cables, () => newId("cable")) })
         }
