@@ -3,6 +3,7 @@ import { writeFileSync } from "node:fs";
 import { profileJsonSchema } from "@/core/image";
 import { recordJsonSchema } from "@/core/record";
 import { renderLadder } from "./ladder-page";
+import { SITE_MESSAGES } from "@/core/site";
 import { SHEET_CHECKS, SHEET_MESSAGES, STAGES } from "@/core/sheet";
 
 /** The page of all rules, by zone. */
@@ -29,6 +30,16 @@ export function renderChecks(): string {
     `${SHEET_CHECKS.length} rules. Written by \`npm run docs:write\` from the registry; a test compares this page with it.`,
     "",
     ...zones,
+    "## A whole site",
+    "",
+    "These look at what all machines, sheets and things of a site claim, and stand on the site's own sheets.",
+    "",
+    "| rule | finding | why | what to do |",
+    "| --- | --- | --- | --- |",
+    ...Object.entries(SITE_MESSAGES).map(
+      ([code, m]) => `| \`${code}\` | ${m.title} | ${m.why} | ${m.remedy} |`,
+    ),
+    "",
   ].join("\n");
 }
 

@@ -2,8 +2,12 @@ import { spawnSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import {
+  labelOf,
+  namedHosts,
+  readNetworkText,
   NETWORK_WRITERS,
   reverseZoneOf,
   writeDnsmasq,
@@ -207,6 +211,52 @@ describe("files of a site", () => {
     for (const name of ["wrk-hv1.marrowby.example", "wrk-hv1", "10.61.10.20"])
       expect(output("ssh-keygen", ["-F", name, "-f", path])).toContain(key.split(" ")[1]);
     expect(file.text).not.toContain("revoked");
+  });
+});
+
+describe("what is written is read again", () => {
+  type Read = Extract<ReturnType<typeof readNetworkText>, { ok: true }>["value"]["rows"][number];
+  const rows = (file: WrittenFile): string[] => {
+    const read = readNetworkText(file.text);
+    const line = (r: Read): string =>
+      r.kind === "reservation"
+        ? `${r.mac} ${r.address} ${r.name}`
+        : r.kind === "host"
+          ? `${r.address} ${r.name.split(".")[0]}`
+          : r.kind;
+    return read.ok
+      ? read.value.rows
+          .filter((r) => r.kind !== "range")
+          .map(line)
+          .sort()
+      : [JSON.stringify(read.problems)];
+  };
+  const text = fc.string({ unit: "binary", maxLength: 80 });
+
+  it("by each format, whatever people type as names", () =>
+    fc.assert(
+      fc.property(fc.array(text, { minLength: 4, maxLength: 4 }), (names) => {
+        const plan = {
+          ...hostileSite(names[0]!),
+          hosts: SITE_PLAN.hosts.map((h, i) => ({ ...h, name: names[i % 4]! })),
+        };
+        const hosts = namedHosts(plan);
+        const reserved = plan.segments.flatMap((s) => s.reservations).map((r) => r.mac);
+        const dhcp = rows(writeDnsmasq(plan));
+        expect(rows(writeKea(plan))).toEqual(dhcp);
+        expect(dhcp.map((r) => r.split(" ")[0])).toEqual(expect.arrayContaining(reserved));
+        const named = hosts.map((h) => `${h.address} ${h.label}`).sort();
+        if (hosts.length > 0) expect(rows(writeHosts(plan))).toEqual(named);
+        const zone = rows(writeZone(plan, 1)!).filter((r) => !r.endsWith(" ns1"));
+        expect(zone).toEqual(named.filter((n) => !n.endsWith(" ns1")));
+      }),
+      { seed: 13, numRuns: 300 },
+    ));
+
+  it("names that are told apart by accents or signs only are one, and nothing is left of signs", () => {
+    expect(["Ünïted Räck", "rack_a.power strip", "…", "-rf", "a".repeat(80)].map(labelOf)).toEqual([
+      ...["united-rack", "rack-a-power-strip", null, "rf", "a".repeat(63)],
+    ]);
   });
 });
 

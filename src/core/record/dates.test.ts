@@ -50,10 +50,15 @@ it("says how many more are coming than it shows, and than were read", () => {
 describe("keeps what is over until it is done", () => {
   const ended = { "handOver.evaluationEnds": "2026-11-01" };
   const dynamic = { "network.school": "dynamic", "network.fixedBy": "2026-11-20" };
+  const door = (until: string, from = ["outside"]) => ({
+    "network.services": [{ name: "SSH", port: 22, protocol: "tcp", from, until }],
+  });
   it.each<[string, Record<string, unknown>, string[]]>([
     ["an evaluation that ended", ended, ["Evaluation ends: Install Cairn"]],
     ["one that was licensed since", { ...ended, "handOver.licence": "licensed" }, []],
     ["an address that was to be fixed", dynamic, ["Fix the address: wrk-hv1"]],
+    ["a door that was to be closed", door("2026-11-18"), ["Close SSH, 22/tcp to the outside: Install Cairn"]],
+    ["one that is not open to the outside any more", door("2026-11-18", ["mgmt"]), []],
     ["one that was fixed since", { ...dynamic, "network.school": "fixed" }, []],
   ])("%s", (_, choices, expected) => {
     const { over } = dueDates(sheetDates(choices), [], TODAY);

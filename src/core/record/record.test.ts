@@ -20,9 +20,11 @@ import { plannedDrives } from "../run";
 
 const by = "J. Pell";
 const sheet = { "network.address": "10.61.10.120", "handOver.evaluationEnds": "2027-01-19" };
+const service = { name: "SSH", port: 22, protocol: "tcp", from: ["outside"], until: "2026-12-24" };
+const door = { ...service, why: "trial", logIn: "key", manages: false, insteadOf: {}, hardened: null };
 const { basis } = evaluateSheet(aBuild({ sheet })).findings.find((f) => f.code === "network.in-pool")!;
 const waivers = [{ key: "network.in-pool", reason: "the range is cut next week", by, at: NOW, basis }];
-const plan = aPlan({ sheet: { ...sheet, waivers } });
+const plan = aPlan({ sheet: { ...sheet, waivers, "network.services": [door] } });
 
 function finished(): HandLog {
   const run = new HandLog(plan);
@@ -51,7 +53,10 @@ describe("the record", () => {
       { step: "Make sure that this is the machine", seen: "label | worn" },
     ]);
     expect(record.times.takenSeconds).toBe((run.log.length - 1) * 60);
-    expect(record.dates).toEqual([{ date: "2027-01-19", what: "evaluation ends" }]);
+    expect(record.dates).toEqual([
+      { date: "2027-01-19", what: "evaluation ends" },
+      { date: "2026-12-24", what: "SSH, 22/tcp is closed to the outside" },
+    ]);
   });
 
   it("reads as Markdown whose tables hold, whatever people typed", () => {

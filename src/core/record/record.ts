@@ -9,6 +9,7 @@ import {
   type LoggedEvent,
   type RunPlan,
 } from "../run";
+import { isOpenOutside, serviceWords } from "../network";
 import { formatDateTime, secondsBetween } from "../units";
 import { acceptanceLineSchema } from "../verify";
 
@@ -171,6 +172,11 @@ export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRec
         ? [{ date: sheet.handOver.evaluationEnds, what: "evaluation ends" }]
         : []),
       ...(sheet.network.fixedBy ? [{ date: sheet.network.fixedBy, what: "address is to be fixed" }] : []),
+      ...sheet.network.services.flatMap((service) =>
+        isOpenOutside(service) && service.until
+          ? [{ date: service.until, what: `${serviceWords(service)} is closed to the outside` }]
+          : [],
+      ),
     ],
     clock: clockJumps(log).map(({ seq, seconds }) => ({ at: times[seq - 1]!, seconds })),
     log: log.map((l, i) => ({

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { isSecureAfter, switchWords } from "../boot";
 import { driveName, drivesOf, standingWords } from "../machine";
 import { modeWords } from "../media";
-import { portOf, prefixLengthOf, segmentOf } from "../network";
+import { isAddress, portOf, portsBelow, prefixLengthOf, segmentOf } from "../network";
 import type { Sources } from "../sheet";
 import {
   dispositionOf,
@@ -205,6 +205,20 @@ function addressing(context: Sources): Expectation[] {
       kind: "address",
       address: fixed,
       prefixLength: length,
+    }),
+    ...network.interfaces.flatMap((one) => {
+      const [mac] = portsBelow(network.interfaces, one.name);
+      return mac && isAddress(one.address)
+        ? expect(
+            `address-${one.name}`,
+            "E",
+            `Address of ${one.name}`,
+            `${mac}, with ${one.address}, link up`,
+            {
+              ...{ kind: "port" as const, mac, address: one.address },
+            },
+          )
+        : [];
     }),
     ...expect(
       "gateway",

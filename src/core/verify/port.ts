@@ -25,7 +25,9 @@ export function lookAtPort({ mac, address }: { mac: string; address: string }, f
   if (!on)
     return facts.system?.addresses ? differs(`${port.seenAs}, ${link}, without ${address}`) : notSeen();
   if (on === port.seenAs) return verdict(`has ${address}`);
-  if (port.memberOf === on || on.split(/[.@]/)[0] === port.seenAs)
+  // "bond0.30" is a VLAN on bond0, whose own port this may be.
+  const below = on.split(/[.@]/)[0]!;
+  if (port.memberOf === on || below === port.seenAs || below === port.memberOf)
     return verdict(`has ${address} through ${on}`);
   const members = facts.ports.filter((p) => p.memberOf === on);
   return members.length > 0

@@ -93,18 +93,7 @@ export function EntryTable<Row>({
         onBlur={leaveRow}
         onClick={remove}
       >
-        <thead>
-          <tr>
-            {of.cells.map((c) => (
-              <th key={c.title}>
-                <span className="label">{c.title}</span>
-              </th>
-            ))}
-            <th className="w-8">
-              <span className="sr-only">Row</span>
-            </th>
-          </tr>
-        </thead>
+        <Headings titles={of.cells.map((c) => c.title)} />
         <tbody>
           {rows.map((row, r) => (
             <EntryRow
@@ -121,6 +110,21 @@ export function EntryTable<Row>({
     </div>
   );
 }
+
+const Headings = ({ titles }: { titles: readonly string[] }) => (
+  <thead>
+    <tr>
+      {titles.map((title) => (
+        <th key={title}>
+          <span className="label">{title}</span>
+        </th>
+      ))}
+      <th className="w-8">
+        <span className="sr-only">Row</span>
+      </th>
+    </tr>
+  </thead>
+);
 
 const NONE: readonly CellProblem[] = [];
 
