@@ -4,20 +4,25 @@ import { claimRows, siteRows } from "@/db";
 import type { Desk } from "./desk";
 import { takenAddresses } from "./sites";
 
-/** Which machine has a port with this MAC, in words; null where none has told of it. */
-async function portWords({ db }: Desk, mac: string): Promise<string | null> {
+/** What an address is, and the machine of whose MAC it was made. */
+export interface ExplainedAddress extends DecodedAddress {
+  machine: { id: string; name: string } | null;
+}
+
+/** The machine that has a port with this MAC; null where none has told of it. */
+async function machineOf({ db }: Desk, mac: string): Promise<ExplainedAddress["machine"]> {
   const held = await claimRows.holders(db, [macClaim(mac)]);
-  const machine = held.find((h) => h.owner === "machine")?.machine ?? null;
-  return machine && `of a port of ${machine}`;
+  const own = held.find((h) => h.owner === "machine");
+  return own?.machineId && own.machine ? { id: own.machineId, name: own.machine } : null;
 }
 
 /** Explains an address that somebody has seen: its kind, where it comes from, and whether it is planned; null where it is none. */
-export async function explainAddress(desk: Desk, text: string): Promise<DecodedAddress | null> {
+export async function explainAddress(desk: Desk, text: string): Promise<ExplainedAddress | null> {
   const { db } = desk;
   const address = readAddress(text);
   if (address === null) return null;
   const mac = macIn(address);
-  const [sites, port] = await Promise.all([siteRows.all(db), mac ? portWords(desk, mac) : null]);
+  const [sites, machine] = await Promise.all([siteRows.all(db), mac ? machineOf(desk, mac) : null]);
   const places = await Promise.all(
     sites.flatMap(({ id, site }) =>
       site.segments
@@ -28,5 +33,6 @@ export async function explainAddress(desk: Desk, text: string): Promise<DecodedA
         })),
     ),
   );
-  return decodeAddress(address, places, () => port);
+  const decoded = decodeAddress(address, places, () => machine && `of a port of ${machine.name}`);
+  return decoded && { ...decoded, machine };
 }

@@ -14,6 +14,7 @@ export interface Found {
     | "site"
     | "address"
     | "segment"
+    | "thing"
     | "date"
     | "profile"
     | "zone"
@@ -59,6 +60,11 @@ async function shelfEntries({ db }: Desk): Promise<Entry[]> {
       ...site.segments.map((s): Entry => ({
         ...{ kind: "segment", title: s.name, detail: `${s.prefix}, ${site.name}`, href: `/sites/${id}` },
         texts: [s.name, s.prefix, s.purpose, s.vlan === null ? "" : `vlan ${s.vlan}`],
+      })),
+      ...site.devices.map((d): Entry => ({
+        ...{ kind: "thing", title: d.name, href: `/sites/${id}/wiring` },
+        detail: [d.kind, d.address, d.place, site.name].filter(Boolean).join(", "),
+        texts: [d.name, d.kind, d.address, d.place],
       })),
     ]),
     ...profiles.map(({ key, name, version }): Entry => ({
@@ -148,8 +154,14 @@ export async function find(desk: Desk, query: string, openBuild: string | null):
   const site: Found[] = address.siteId
     ? [{ kind: "address", title: address.address, detail: "", href: `/sites/${address.siteId}` }]
     : [];
+  const { machine } = address;
+  const made: Found[] = machine
+    ? [{ kind: "machine", title: machine.name, detail: "its MAC is in it", href: `/machines/${machine.id}` }]
+    : [];
   // What an address is like in its letters is not what it is.
-  return { found: [...(meant === null ? found : []), ...site], meant: null, explained: address.says };
+  const own = meant === null ? found : [];
+  const more = made.filter((m) => !own.some((f) => f.href === m.href));
+  return { found: [...own, ...more, ...site], meant: null, explained: address.says };
 }
 
 async function findWords(desk: Desk, query: string, openBuild: string | null) {

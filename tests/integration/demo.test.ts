@@ -204,6 +204,11 @@ describe("the demo, moved so that now is now", () => {
     expect(await ask("wrk-hv2")).toEqual([]);
     const { found, meant } = await find(await desk(), "10.61.10.201", null);
     expect([found.map((f) => f.href), meant]).toEqual([["/sites/s-works"], null]);
+    // An address that stands nowhere leads to the machine of whose MAC it was made.
+    const made = await find(await desk(), "fe80::61:aff:fe00:1501", null);
+    expect(made.found).toMatchObject([{ kind: "machine", title: "wrk-hv2", href: "/machines/m-wrk-hv2" }]);
+    const thing = await find(await desk(), "wrk-sw1", null);
+    expect(thing.found).toMatchObject([{ kind: "thing", href: "/sites/s-works/wiring" }]);
   });
 
   it("finds segments, dates and the zones of the open sheet", async () => {

@@ -108,6 +108,9 @@ const stands = (...interfaces: object[]): BuildChanges => ({
   sheet: { "network.interfaces": interfaces },
 });
 
+const GUESTS = { purpose: "guests", segment: "mgmt" };
+const virtual = (...groups: object[]) => of("virtual switch", "switch0", [MAC], { groups });
+
 export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, changes: BuildChanges][] = [
   ["network.interface", "stop", /its name is no name/, stands(of("port", "lan one", [MAC]))],
   [
@@ -141,6 +144,46 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
     },
   ],
   ["network.carrier", "stop", /the port belongs to bond0/, stands(bond())],
+  [
+    "network.interface",
+    "stop",
+    /its network is not at the site any more/,
+    stands(virtual({ name: "a", purpose: "guests", segment: "sold" })),
+  ],
+  ["network.group", "stop", /port group 1 on switch0 has no name/, stands(virtual({ name: "", ...GUESTS }))],
+  [
+    "network.headless",
+    "stop",
+    /only the DHCP server knows where it is/,
+    { facts: { controller: { present: false } as never }, sheet: { "network.school": "dynamic" } },
+  ],
+  [
+    "network.group",
+    "stop",
+    /has the name of another one/,
+    stands(virtual({ name: "a", ...GUESTS }, { name: "a", ...GUESTS })),
+  ],
+  [
+    "network.group",
+    "caution",
+    /a on switch0 has no network/,
+    stands(virtual({ name: "a", ...GUESTS, segment: null })),
+  ],
+  [
+    "network.carrier",
+    "stop",
+    /switch0 has no port group for management/,
+    { sheet: { "network.carrier": "switch0", "network.interfaces": [virtual({ name: "a", ...GUESTS })] } },
+  ],
+  [
+    "network.carrier",
+    "stop",
+    /port group a for management is in another network/,
+    wired(PLAIN, {
+      "network.carrier": "switch0",
+      "network.interfaces": [virtual({ name: "a", purpose: "management", segment: "store" })],
+    }),
+  ],
   [
     "network.port-twice",
     "stop",
@@ -202,13 +245,13 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.vlan-path",
     "stop",
-    /without a tag, while the machine sends the tag of VLAN 10/,
+    /without a tag, while the machine sends a tag/,
     wired(PLAIN, { "network.carrier": "v", "network.interfaces": [of("vlan", "v", [MAC], { vlan: 10 })] }),
   ],
   [
-    "network.vlan-path",
+    "network.vlan-tag",
     "stop",
-    /sends it with the tag of VLAN 11/,
+    /which is VLAN 10, and is sent with the tag of VLAN 11/,
     wired(PLAIN, { "network.carrier": "v", "network.interfaces": [of("vlan", "v", [MAC], { vlan: 11 })] }),
   ],
   [

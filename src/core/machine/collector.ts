@@ -217,6 +217,7 @@ ${BEGIN}  section lscpu lscpu -J
   section ip-address ip -j address
   section ip-link ip -j -d link
   section ip-route ip -j route
+  section ss ss -H -tuln
   section lspci lspci -nnmm
   section lspci-verbose lspci -nnvmmk
   section lsusb lsusb

@@ -9,6 +9,13 @@ export const addressSchema = z.object({
   dynamic: z.boolean().default(false),
 });
 
+export const listeningSchema = z.object({
+  protocol: z.enum(["tcp", "udp"]),
+  address: text,
+  port: z.number().int(),
+});
+export type Listening = z.infer<typeof listeningSchema>;
+
 export const portSchema = z.object({
   mac: text,
   seenAs: text,
@@ -222,6 +229,8 @@ export const factsSchema = z.object({
       addresses: z.array(
         z.object({ interface: text, address: text, prefixLength: z.number().int(), dynamic: z.boolean() }),
       ),
+      /** Ports that something listens on, with the address on which it does; "*" for all. */
+      listening: z.array(listeningSchema),
     })
     .partial()
     .optional(),

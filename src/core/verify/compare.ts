@@ -4,6 +4,7 @@ import { addressKey } from "../network";
 import { formatBytes } from "../units";
 import { lookAtClock, type Reading } from "./clock";
 import type { Expectation } from "./expect";
+import { lookAtListening } from "./listening";
 import { lookAtPort } from "./port";
 import { differs, notSeen, seen, type Seen } from "./seen";
 import { lookAtSet } from "./set";
@@ -86,6 +87,8 @@ function look(match: Expectation["match"], facts: Facts, reading: Reading): Seen
         match.all.every((s) => keys.has(addressKey(s))),
       );
     }
+    case "listening":
+      return lookAtListening(match, facts);
     case "port":
       return lookAtPort(match, facts);
     case "start":

@@ -67,6 +67,8 @@ export const expectationSchema = z.object({
       }),
       z.object({ kind: z.literal("free space"), leastShare: z.number() }),
       z.object({ kind: z.literal("clock") }),
+      /** Each as "22/tcp". */
+      z.object({ kind: z.literal("listening"), ports: z.array(z.string()) }),
     ]),
   ),
 });
@@ -187,6 +189,8 @@ function addressing(context: Sources): Expectation[] {
   const port = portOf(context);
   const length = prefixLengthOf(segmentOf(context)?.prefix ?? "");
   const fixed = network.school === "dynamic" ? "" : network.address;
+  // Where nobody planned services, nothing is expected of them.
+  const ports = [...new Set(network.services.map((s) => `${s.port}/${s.protocol}`))];
   return [
     ...(port
       ? expect(
@@ -226,6 +230,15 @@ function addressing(context: Sources): Expectation[] {
       "Gateway",
       network.school === "fixed" ? network.gateway : "",
       fact("system.gateway", network.gateway),
+    ),
+    ...expect(
+      "listening",
+      "E",
+      "Answers on",
+      ports.length > 0 ? `${ports.join(", ")} and nothing else` : "",
+      {
+        ...{ kind: "listening", ports },
+      },
     ),
   ];
 }

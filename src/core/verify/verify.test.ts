@@ -1,4 +1,4 @@
-import { expect, it } from "vitest";
+import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, MAC } from "../../../tests/support/builds";
 import { factsSchema, type Drive } from "../machine";
 import { compareWithPlan, expectationSchema, planExpectations, tally } from ".";
@@ -139,6 +139,89 @@ it.each<[string, object, string]>([
   ],
 ])("%s that differs is told with what was found: %j", (id, changes, found) => {
   expect(line(changes, id)).toMatchObject({ verdict: "differs", found });
+});
+
+describe("what the machine answers with", () => {
+  const service = (port: number, protocol = "tcp") => ({ name: "x", port, protocol, from: ["mgmt"] });
+  const asked = planExpectations(
+    aBuild({ sheet: { "network.services": [service(22), service(123, "udp")] } }),
+  );
+  const on = (...all: [string, number, string?][]) => ({
+    system: {
+      ...system,
+      listening: all.map(([address, port, protocol = "tcp"]) => ({
+        address,
+        port,
+        protocol: protocol as "tcp",
+      })),
+    },
+  });
+  const told = (changes: object) => compare(changes, {}, asked).find((l) => l.id === "listening");
+  it.each([
+    [
+      "both and nothing else",
+      on(["0.0.0.0", 22], ["::", 22], ["*", 123, "udp"]),
+      "as planned",
+      "22/tcp, 123/udp",
+    ],
+    [
+      "what is for itself alone does not count",
+      on(["*", 22], ["*", 123, "udp"], ["127.0.0.1", 631], ["::1", 25]),
+      "as planned",
+      "22/tcp, 123/udp",
+    ],
+    [
+      "one that nobody planned",
+      on(["*", 22], ["*", 123, "udp"], ["10.61.10.20", 111]),
+      "differs",
+      "answers as well: 111/tcp",
+    ],
+    [
+      "one that is silent",
+      on(["*", 22], ["*", 9090]),
+      "differs",
+      "does not answer: 123/udp; answers as well: 9090/tcp",
+    ],
+    ["nobody has looked", { system }, "not seen", ""],
+  ])("%s", (_, changes, verdict, found) =>
+    expect(told(changes)).toMatchObject({
+      planned: "22/tcp, 123/udp and nothing else",
+      verdict,
+      ...(found && { found }),
+    }),
+  );
+  it("nothing is expected where no service is planned", () =>
+    expect(plan.some((e) => e.id === "listening")).toBe(false));
+});
+
+it("the address of an interface is looked for on the port below it, through a bond and its VLAN", () => {
+  const one = {
+    kind: "vlan",
+    name: "bond0.30",
+    on: ["bond0"],
+    vlan: 30,
+    segment: "mgmt",
+    address: "10.61.11.30",
+    mtu: null,
+  };
+  const bond = {
+    kind: "bond",
+    name: "bond0",
+    on: [MAC],
+    mode: "802.3ad",
+    hash: "layer2",
+    segment: null,
+    address: "",
+    mtu: null,
+  };
+  const asked = planExpectations(aBuild({ sheet: { "network.interfaces": [bond, one] } }));
+  const addresses = [{ interface: "bond0.30", address: "10.61.11.30", prefixLength: 24, dynamic: false }];
+  const now = { system: { ...system, addresses }, ports: [{ ...port, memberOf: "bond0" }] };
+  const found = compare(now, {}, asked).find((l) => l.id === "address-bond0.30");
+  expect(found).toMatchObject({
+    verdict: "as planned",
+    found: "eno1, has 10.61.11.30 through bond0.30, link up",
+  });
 });
 
 it.each([

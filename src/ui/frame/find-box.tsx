@@ -125,7 +125,7 @@ function Finder({ close, begin }: { close: () => void; begin: () => Promise<void
         </p>
       )}
       <Box.List className="mt-3 max-h-[50dvh] overflow-auto">
-        {answer && lines.length === 0 && (
+        {answer && lines.length === 0 && answer.explained.length === 0 && (
           <Box.Empty className="quiet py-2">Nothing carries these words.</Box.Empty>
         )}
         {lines.map((line) => (

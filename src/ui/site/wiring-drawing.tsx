@@ -84,14 +84,14 @@ export function WiringDrawing({ site, directory, chosen, onChoose }: Shown) {
         </span>
         <Legend site={site} />
       </div>
-      <div className="max-h-[70vh] overflow-auto border border-base-300">
+      <div className="max-h-[70vh] overflow-auto border border-base-300 print:max-h-none">
         <svg
           viewBox={`-8 -4 ${layout.width + 16} ${layout.height + 8}`}
           width={(layout.width + 16) * scale}
           height={(layout.height + 8) * scale}
           fill="none"
           stroke="currentColor"
-          className="max-w-none"
+          className="max-w-none print:h-auto print:w-full"
         >
           <g aria-hidden="true">
             {picture.cables.map((c) => (

@@ -17,6 +17,7 @@ import { osRelease, settings } from "./plain";
 import { redfish } from "./redfish";
 import { sensors } from "./sensors";
 import { smartctl } from "./smartctl";
+import { listening } from "./ss";
 import { starts } from "./starts";
 import { zpoolImport, zpoolList, zpoolStatus } from "./zpool";
 
@@ -40,6 +41,7 @@ export const IMPORTERS: readonly Importer[] = [
   ipRoute,
   ifconfig,
   netstat,
+  listening,
   pciconf,
   lspci,
   lspciVerbose,

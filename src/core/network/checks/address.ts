@@ -221,4 +221,17 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
       evidence("address", fixedBy ? `dynamic, to be fixed by ${fixedBy}` : "dynamic", "this sheet"),
     );
   }),
+
+  rule("network.headless", "E", (ground) => {
+    const controller = factsOf(ground)?.controller;
+    return ground.sheet.network.school === "dynamic" && controller?.present === false
+      ? hit(
+          "stop",
+          "network.school",
+          {},
+          evidence("address", "dynamic", "this sheet"),
+          evidence("management controller", "none", "last import"),
+        )
+      : null;
+  }),
 ];

@@ -2,7 +2,15 @@ import { evidence, hit, type Hit } from "../../finding";
 import { factsOf, type Port } from "../../machine";
 import { addressKey, contains, edgeOf, inRange, isAddress } from "../address";
 import type { NetworkGround } from "../ground";
-import { circles, isInterfaceName, isMac, portsBelow, stackBelow, type Interface } from "../interface";
+import {
+  circles,
+  isInterfaceName,
+  isMac,
+  portsBelow,
+  stackBelow,
+  type Interface,
+  type PortGroup,
+} from "../interface";
 import { ownersOf } from "../owners";
 import type { Segment } from "../segment";
 import { rule, type NetworkRule } from "./rule";
@@ -28,7 +36,10 @@ function faultOf(ground: NetworkGround, one: Interface, round: readonly string[]
   if (one.on.length === 0 && one.kind !== "bridge" && one.kind !== "virtual switch")
     return { state: "nothing" } as const;
   if (one.kind === "vlan" && one.vlan === null) return { state: "no vlan" } as const;
-  return null;
+  const wanted = [one.segment, ...(one.kind === "virtual switch" ? one.groups.map((g) => g.segment) : [])];
+  const segments = ground.site?.segments;
+  const left = wanted.find((id) => id !== null && segments && !segments.some((s) => s.id === id));
+  return left === undefined ? null : ({ state: "no network" } as const);
 }
 
 /** The interfaces that hold a port or another interface as their own: a VLAN stands on it and leaves it free for others. */
@@ -47,6 +58,10 @@ function addressFault(ground: NetworkGround, address: string, segment: Segment |
   const [owner] = ownersOf(ground, address, segment);
   return owner === undefined ? null : ({ state: "taken", owner } as const);
 }
+
+/** On a virtual switch an address stands on the group for management; null for an interface of another kind. */
+const managementGroup = (one: Interface | undefined): PortGroup | "none" | null =>
+  one?.kind === "virtual switch" ? (one.groups.find((g) => g.purpose === "management") ?? "none") : null;
 
 /** Rules about what stands on the ports: bonds, VLANs, bridges, virtual switches. */
 export const INTERFACE_CHECKS: readonly NetworkRule[] = [
@@ -75,6 +90,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
     const over = carrier === null ? [] : portsBelow(interfaces, carrier);
     const masters =
       carrier === null && port ? holders(interfaces, port).filter((i) => i.kind !== "port") : [];
+    const group = managementGroup(interfaces.find((i) => i.name === carrier));
     const state =
       carrier !== null && !interfaces.some((i) => i.name === carrier)
         ? ({ state: "gone", carrier } as const)
@@ -82,7 +98,14 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
           ? ({ state: "elsewhere", carrier, port } as const)
           : masters[0]
             ? ({ state: "held", master: masters[0].name } as const)
-            : null;
+            : group === "none" && carrier !== null
+              ? ({ state: "no group", carrier } as const)
+              : group !== null &&
+                  group !== "none" &&
+                  group.segment !== null &&
+                  group.segment !== sheet.network.segment
+                ? ({ state: "other group", group: group.name } as const)
+                : null;
     return state
       ? hit(
           "stop",
@@ -93,6 +116,32 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
         )
       : null;
   }),
+
+  rule("network.group", "E", ({ sheet }) =>
+    sheet.network.interfaces.flatMap((one) =>
+      (one.kind === "virtual switch" ? one.groups : []).flatMap((group, i, groups) => {
+        const state =
+          group.name === ""
+            ? "no name"
+            : groups.some((g, j) => j < i && g.name === group.name)
+              ? "twice"
+              : group.segment === null
+                ? "no network"
+                : null;
+        return state
+          ? {
+              ...hit(
+                state === "no network" ? "caution" : "stop",
+                AT,
+                { group: group.name || `${i + 1}`, on: one.name, state },
+                evidence(one.name, groups.map((g) => g.name || "no name").join(", "), "this sheet"),
+              ),
+              subject: `${one.name} ${i}`,
+            }
+          : [];
+      }),
+    ),
+  ),
 
   rule("network.port-twice", "E", ({ sheet }) => {
     const { interfaces } = sheet.network;

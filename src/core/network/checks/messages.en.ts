@@ -105,6 +105,12 @@ export const NETWORK_MESSAGES = {
     "Screen and keyboard are taken away, and then nobody finds the machine.",
     { state: { over: "it was to be fixed by {day}", open: "no day is set by which it is fixed" } },
   ),
+  "network.headless": message(
+    "Nobody finds it without a screen",
+    "The address is dynamic, and the machine has no management controller: once screen and keyboard are taken away, only the DHCP server knows where it is.",
+    "Fix or reserve the address first; leave screen and keyboard until it has answered there.",
+    "The screen is carried off on the first day, and back on the second.",
+  ),
   "network.interface": message(
     "Interface does not fit",
     "The {kind} {name} cannot be made: {state}.",
@@ -118,6 +124,7 @@ export const NETWORK_MESSAGES = {
         gone: "it stands on {on}, which is not there",
         nothing: "it stands on nothing",
         "no vlan": "it has no VLAN number",
+        "no network": "its network is not at the site any more",
       },
     },
   ),
@@ -131,6 +138,21 @@ export const NETWORK_MESSAGES = {
         gone: "there is no interface {carrier} any more",
         elsewhere: "{carrier} does not go through the chosen port {port}",
         held: "the port belongs to {master}, and the address is on the port itself",
+        "no group": "{carrier} has no port group for management",
+        "other group": "the port group {group} for management is in another network than the address",
+      },
+    },
+  ),
+  "network.group": message(
+    "Port group is not whole",
+    "The port group {group} on {on} {state}.",
+    "Give it a name of its own, and its network.",
+    "A guest that is put into it ends in whatever network has no tag.",
+    {
+      state: {
+        "no name": "has no name",
+        twice: "has the name of another one",
+        "no network": "has no network",
       },
     },
   ),
@@ -176,6 +198,12 @@ export const NETWORK_MESSAGES = {
     "Make the change at the console, or with the timed commands of this zone, which put the old state back.",
     "One wrong list on this bridge ends the session that typed it.",
   ),
+  "network.vlan-tag": message(
+    "Tag of another VLAN",
+    "{what} is in {segment}, which is {vlan}, and is sent with the tag of {tag}.",
+    "Correct the number, or choose the other network.",
+    "It answers in a network where nobody looks for it.",
+  ),
   "network.vlan-path": message(
     "VLAN does not fit the switch port",
     "{what} is in {vlan}, and {state}.",
@@ -184,9 +212,8 @@ export const NETWORK_MESSAGES = {
     {
       state: {
         closed: "{far} ({set}) does not let it through",
-        "other tag": "the machine sends it with the tag of {tag}",
         "wants tag": "{far} ({set}) sends it with a tag, which the machine does not expect",
-        "takes no tag": "{far} ({set}) sends it without a tag, while the machine sends the tag of {tag}",
+        "takes no tag": "{far} ({set}) sends it without a tag, while the machine sends a tag",
       },
     },
   ),

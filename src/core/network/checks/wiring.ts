@@ -18,10 +18,8 @@ function mismatch({ tag, segment }: NetworkUse, far: FarPort) {
   if (vlan === null || !far.port) return null;
   const how = carries(far.port, vlan);
   if (how === null) return "closed" as const;
-  if (tag === "as needed") return null;
-  if (tag !== null && tag !== vlan) return "other tag" as const;
   if (tag === null && how === "tagged") return "wants tag" as const;
-  return tag !== null && how === "untagged" ? ("takes no tag" as const) : null;
+  return typeof tag === "number" && how === "untagged" ? ("takes no tag" as const) : null;
 }
 
 /** All by which a person at the rear of the machine could tell a port: where it is, what it can do, whether its link is on. */
@@ -58,34 +56,42 @@ function groupFault(bond: Extract<Interface, { kind: "bond" }>, fars: readonly F
 
 /** Rules about the way from the machine's ports to the switch. */
 export const WIRING_CHECKS: readonly NetworkRule[] = [
+  rule("network.vlan-tag", "E", (ground) =>
+    networkUses(ground).flatMap(({ what, at, tag, segment }) =>
+      typeof tag === "number" && segment.vlan !== null && tag !== segment.vlan
+        ? {
+            ...hit(
+              "stop",
+              at,
+              { what, segment: segment.name, vlan: VLAN(segment.vlan), tag: VLAN(tag) },
+              evidence(what, `tag ${tag}`, "this sheet"),
+              evidence(segment.name, VLAN(segment.vlan), "site"),
+            ),
+            subject: what,
+          }
+        : [],
+    ),
+  ),
+
   rule("network.vlan-path", "E", (ground) =>
     networkUses(ground).flatMap((use) =>
       use.ports.flatMap((mac) => {
         const far = farPortOf(ground, mac);
         const state = far && mismatch(use, far);
-        return far && state
-          ? {
-              ...hit(
-                "stop",
-                use.at,
-                {
-                  what: use.what,
-                  vlan: VLAN(use.segment.vlan!),
-                  tag: typeof use.tag === "number" ? VLAN(use.tag) : "no tag",
-                  far: farWords(far),
-                  set: portWords(far),
-                  state,
-                },
-                evidence(
-                  use.what,
-                  `${use.segment.name}, ${VLAN(use.segment.vlan!)}, sent with ${typeof use.tag === "number" ? `tag ${use.tag}` : use.tag === null ? "no tag" : "the tag that is needed"}`,
-                  "this sheet",
-                ),
-                evidence(farWords(far), portWords(far), "site"),
-              ),
-              subject: `${use.what} ${mac}`,
-            }
-          : [];
+        if (!far || !state) return [];
+        const sent =
+          use.tag === "as needed" ? "the tag that is needed" : use.tag === null ? "no tag" : `tag ${use.tag}`;
+        const vlan = VLAN(use.segment.vlan!);
+        return {
+          ...hit(
+            "stop",
+            use.at,
+            { what: use.what, vlan, far: farWords(far), set: portWords(far), state },
+            evidence(use.what, `${use.segment.name}, ${vlan}, sent with ${sent}`, "this sheet"),
+            evidence(farWords(far), portWords(far), "site"),
+          ),
+          subject: `${use.what} ${mac}`,
+        };
       }),
     ),
   ),
