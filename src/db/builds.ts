@@ -146,7 +146,9 @@ export const preparing = (db: Db | Tx, most: number): Promise<BuildRow[]> =>
 export async function hostsAt(
   db: Db | Tx,
   siteId: string,
-): Promise<{ name: string; domain: string; address: string; mac: string | null; school: string }[]> {
+): Promise<
+  { name: string; domain: string; address: string; mac: string | null; school: string; hostKeys: string[] }[]
+> {
   const at = (path: string) => sql<string | null>`${builds.sheet} ->> ${path}`;
   const rows = await db
     .select({
@@ -155,6 +157,7 @@ export async function hostsAt(
       address: builds.address,
       mac: at("$.network.port"),
       school: at("$.network.school"),
+      hostKeys: at("$.network.hostKeys"),
     })
     .from(builds)
     .innerJoin(machines, eq(machines.id, builds.machineId))
@@ -166,7 +169,13 @@ export async function hostsAt(
       ),
     )
     .orderBy(builds.number);
-  return rows.map((r) => ({ ...r, domain: r.domain ?? "", school: r.school ?? "fixed" }));
+  return rows.map((r) => ({
+    ...{ ...r, domain: r.domain ?? "", school: r.school ?? "fixed" },
+    hostKeys: z
+      .array(z.string())
+      .catch([])
+      .parse(JSON.parse(r.hostKeys ?? "[]")),
+  }));
 }
 
 /** The images that a sheet uses which is not handed over. */

@@ -6,6 +6,7 @@ import {
   writeDnsmasq,
   writeHosts,
   writeKea,
+  writeKnownHosts,
   writePortTable,
   writeReverseZones,
   writeSshConfig,
@@ -16,7 +17,7 @@ import {
 } from "@/core/network";
 import type { Problem } from "@/core/result";
 import { endNames, offersFrom, takenOver, type Known, type Offer, type Site } from "@/core/site";
-import { buildRows, claimRows, machineRows, siteRows, type Db } from "@/db";
+import { buildRows, claimRows, machineRows, siteRows } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
 
@@ -25,11 +26,15 @@ export interface SiteFile extends WrittenFile {
   reader: string;
 }
 
+type Planned = Awaited<ReturnType<typeof buildRows.hostsAt>>;
+
 /** All that has a name and an address at a site: machines by their last sheet, things, and cards with a reservation. */
-async function sitePlan(db: Db, id: string, site: Site): Promise<SitePlan> {
-  const planned = await buildRows.hostsAt(db, id);
+function sitePlan(site: Site, planned: Planned): SitePlan {
   const hosts: SiteHost[] = [
-    ...planned.map(({ school, ...host }) => ({ ...host, mac: school === "reserved" ? host.mac : null })),
+    ...planned.map(({ school, hostKeys: _, ...host }) => ({
+      ...host,
+      mac: school === "reserved" ? host.mac : null,
+    })),
     ...site.devices.map((d) => ({ name: d.name, address: d.address, mac: null })),
     ...site.segments
       .flatMap((s) => s.reservations)
@@ -43,7 +48,9 @@ export async function siteFiles({ db }: Desk, id: string): Promise<{ site: Site;
   const row = await siteRows.one(db, id);
   if (!row) return null;
   const { site, version } = row;
-  const [plan, machines] = await Promise.all([sitePlan(db, id, site), machineRows.portsAt(db, id)]);
+  const [planned, machines] = await Promise.all([buildRows.hostsAt(db, id), machineRows.portsAt(db, id)]);
+  const plan = sitePlan(site, planned);
+  const known = writeKnownHosts(plan, new Map(planned.map((p) => [p.address, p.hostKeys])));
   const of = (reader: string, ...files: (WrittenFile | null)[]): SiteFile[] =>
     files.flatMap((f) => (f ? [{ ...f, reader }] : []));
   const directory = { devices: site.devices, machines };
@@ -54,7 +61,7 @@ export async function siteFiles({ db }: Desk, id: string): Promise<{ site: Site;
       ...of("Kea", writeKea(plan)),
       ...of("every system", writeHosts(plan)),
       ...of("BIND", writeZone(plan, version), ...writeReverseZones(plan, version)),
-      ...of("ssh", writeSshConfig(plan)),
+      ...of("ssh", writeSshConfig(plan), known.text === "" ? null : known),
       ...of("spreadsheet", writeAddressTable(plan), writePortTable(site)),
       ...of(
         "spreadsheet",

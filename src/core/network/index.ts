@@ -80,7 +80,6 @@ export { segmentsOfCable, segmentsOfPort } from "./picture";
 export {
   hostPlan,
   isDomain,
-  isHostKey,
   isLabel,
   labelOf,
   namedHosts,
@@ -108,3 +107,4 @@ export {
 } from "./write";
 export { consoleLines, type ConsoleLine } from "./console";
 export { farPortOf, farWords } from "./uses";
+export { hostKeyOf, isHostKey, readHostKeys } from "./host-key";

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { isHostKey } from "./host-key";
 import { interfaceSchema } from "./interface";
 import { serviceSchema } from "./service";
 
@@ -18,5 +19,7 @@ export const networkSlice = z.object({
   carrier: z.string().nullable().default(null),
   interfaces: z.array(interfaceSchema).max(64).default([]),
   services: z.array(serviceSchema).max(64).default([]),
+  /** Public host keys, kind and base64, as the console printed them; what is no such key is not kept. */
+  hostKeys: z.array(z.string().max(1000).refine(isHostKey, "is no public host key")).max(8).default([]),
 });
 export type NetworkSlice = z.infer<typeof networkSlice>;

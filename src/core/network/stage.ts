@@ -48,6 +48,7 @@ export const networkStage = {
     "network.carrier": "interface with the address",
     "network.interfaces": "interfaces",
     "network.services": "services",
+    "network.hostKeys": "host keys",
   },
   checks: NETWORK_CHECKS,
   messages: NETWORK_MESSAGES,

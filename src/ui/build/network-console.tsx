@@ -2,10 +2,12 @@
 
 import { consoleLines } from "@/core/network";
 import { CopyValue } from "../frame/copy-value";
+import { HostKeys } from "./host-keys";
 import type { PartProps } from "./zone-props";
 
 /** Addresses, names and pages that are to be seen after the installation, each with what it is. */
-export default function NetworkConsole({ view, sheet }: PartProps) {
+export default function NetworkConsole(props: PartProps) {
+  const { view, sheet } = props;
   const { site, machine, profile } = view.context;
   const { hostName, domain, accounts } = sheet.answers;
   const values = {
@@ -17,20 +19,25 @@ export default function NetworkConsole({ view, sheet }: PartProps) {
   const lines = consoleLines({ sheet, site, machine }, profile?.management ?? null, values);
   if (lines.length === 0) return <p className="quiet">Choose the port and the address first.</p>;
   return (
-    <table className="table max-w-4xl" aria-label="What the console will show">
-      <tbody>
-        {lines.map((l) => (
-          <tr key={l.what}>
-            <th scope="row" className="w-32 text-left">
-              <span className="label">{l.what}</span>
-            </th>
-            <td>
-              <CopyValue value={l.value} />
-            </td>
-            <td className="quiet">{l.means}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
+    <>
+      <table className="table max-w-4xl" aria-label="What the console will show">
+        <tbody>
+          {lines.map((l) => (
+            <tr key={l.what}>
+              <th scope="row" className="w-32 text-left">
+                <span className="label">{l.what}</span>
+              </th>
+              <td>
+                <CopyValue value={l.value} />
+              </td>
+              <td className="quiet">{l.means}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {(profile?.management.kind === "remote shell" || sheet.network.hostKeys.length > 0) && (
+        <HostKeys {...props} />
+      )}
+    </>
   );
 }

@@ -21,7 +21,7 @@ export { hostPlan, isDomain, isLabel, type HostPlan, type LinkPlan, type Written
 export { namedHosts, labelOf, type SiteHost, type SitePlan } from "./site-plan";
 export { writeDnsmasq, writeKea } from "./dhcp";
 export { reverseZoneOf, writeHosts, writeReverseZones, writeZone } from "./names";
-export { isHostKey, writeKnownHosts, writeSshConfig } from "./ssh";
+export { writeKnownHosts, writeSshConfig } from "./ssh";
 export { shellWord } from "./shell-word";
 export { writeCommands } from "./commands";
 export { timedCommands, timedFiles } from "./timed";

@@ -1,4 +1,5 @@
 import { oneLine } from "./dhcp";
+import { hostKeyOf } from "../host-key";
 import type { WrittenFile } from "./host-plan";
 import { fullName, namedHosts, type SitePlan } from "./site-plan";
 
@@ -25,17 +26,11 @@ export function writeSshConfig(plan: SitePlan, users: Users = new Map()): Writte
   };
 }
 
-/** A public host key as ssh-keyscan and the key files print it: kind and base64, without the comment. */
-const KEY = /^(?:ssh-(?:rsa|ed25519)|ecdsa-sha2-nistp(?:256|384|521))\s+[A-Za-z0-9+/]{40,}={0,2}$/;
-
-export const isHostKey = (line: string): boolean => KEY.test(line.trim());
-
 /** Lines for known_hosts, of keys that were read; what is no public key is left out. */
 export function writeKnownHosts(plan: SitePlan, keys: ReadonlyMap<string, readonly string[]>): WrittenFile {
   const lines = namedHosts(plan).flatMap((h) =>
     (keys.get(h.address) ?? [])
-      .map((key) => key.trim().split(/\s+/).slice(0, 2).join(" "))
-      .filter(isHostKey)
+      .flatMap((key) => hostKeyOf(key) ?? [])
       .map((key) => `${[fullName(h), ...(h.domain ? [h.label] : []), h.address].join(",")} ${key}`),
   );
   return { path: "~/.ssh/known_hosts", text: lines.map((l) => `${l}\n`).join("") };
