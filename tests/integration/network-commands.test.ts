@@ -155,6 +155,22 @@ describe("a change that puts itself back", () => {
     }
   });
 
+  it("a file is readable for those who read it: systemd-networkd and the look-up of names are not root", () => {
+    const modes = Object.entries(NETWORK_WRITERS).flatMap(([format, write]) => {
+      const script = timedFiles(format as "netplan", write(HOST_PLANS["a fixed address"]!).files);
+      return [...script.matchAll(/^chmod (\d+) (\S+)$/gm)].map(([, mode, path]) => `${mode} ${path}`);
+    });
+    expect([...new Set(modes)].sort()).toEqual([
+      "600 /etc/NetworkManager/system-connections/eno1.nmconnection",
+      "600 /etc/netplan/50-derrick.yaml",
+      "644 /etc/network/interfaces",
+      "644 /etc/rc.conf",
+      "644 /etc/resolv.conf",
+      "644 /etc/systemd/network/10-eno1.link",
+      "644 /etc/systemd/network/30-eno1.network",
+    ]);
+  });
+
   it("lines of a tool are framed where it can keep its state, and not where it cannot", () => {
     expect(timedCommands(["cairn-net switch add switch0"], cairn)).toMatch(
       /cairn-net state save "\$old\/state"\n[^]*cairn-net state load "\$old\/state"\n[^]*cairn-net switch add switch0/,

@@ -11,6 +11,12 @@ const APPLY: Record<NetworkFormat, string> = {
   "rc.conf": "service netif restart && service routing restart",
 };
 
+/**
+ * These two kinds may hold secrets and are read by root alone. The others are read by services and programs of other users:
+ * systemd-networkd is one, and whoever looks up a name.
+ */
+const modeOf = (path: string): string => (/^\/etc\/(netplan|NetworkManager)\//.test(path) ? "600" : "644");
+
 const END = "END_OF_FILE_FROM_DERRICK";
 
 /** A file as a here-document that the shell does not look into; its text has no line that would end it. */
@@ -22,7 +28,7 @@ const hereDocument = ({ path, text }: WrittenFile): string[] => [
     .split("\n")
     .filter((line) => line !== END),
   END,
-  `chmod 600 ${shellWord(path)}`,
+  `chmod ${modeOf(path)} ${shellWord(path)}`,
 ];
 
 const frame = (
