@@ -24,8 +24,14 @@ test.beforeAll(async () => {
 });
 test.afterAll(() => server.end());
 
-/** Asks for health without pause while `work` goes on; gives its answer and how long the middle one of the answers took. */
-async function beside<T>(work: Promise<T>, least = 0): Promise<{ answer: T; middle: number; worst: number }> {
+/**
+ * Longest that one answer about health may take beside other work, in milliseconds. It tells a server that stands still
+ * (seconds, once nine of them) from one that is merely busy; how fast it answers is measured by `npm run bench`.
+ */
+const STANDS_STILL = 4000;
+
+/** Asks for health without pause while `work` goes on, which no answer may keep waiting; gives the answer of `work`. */
+async function beside<T>(work: Promise<T>, least = 0): Promise<T> {
   const took: number[] = [];
   let over = false;
   const done = Promise.all([work, new Promise((r) => setTimeout(r, least))]).finally(() => (over = true));
@@ -36,8 +42,8 @@ async function beside<T>(work: Promise<T>, least = 0): Promise<{ answer: T; midd
     await new Promise((r) => setTimeout(r, 5));
   }
   const [answer] = await done;
-  took.sort((a, b) => a - b);
-  return { answer, middle: took[Math.floor(took.length / 2)] ?? 0, worst: took.at(-1) ?? 0 };
+  expect(Math.max(...took)).toBeLessThan(STANDS_STILL);
+  return answer;
 }
 
 const post = (path: string, body: BodyInit, type = "application/json", headers: HeadersInit = {}) =>
@@ -64,15 +70,11 @@ const endless = (most: number): ReadableStream<Uint8Array> => {
 };
 
 const texts = (text: string) => JSON.stringify({ machineId: null, texts: [{ name: "t.json", text }] });
-const HEALTHY = 150;
 
 test("a picture in pieces without a length is cut at its limit", async () => {
-  const { answer, middle } = await beside(
-    post("/api/v1/machines/m-wrk-hv1/pictures", endless(400 * MB), "image/png"),
-  );
+  const answer = await beside(post("/api/v1/machines/m-wrk-hv1/pictures", endless(400 * MB), "image/png"));
   // The connection is closed while the rest is still coming, so the words may not arrive; the picture never does.
   expect([0, 413]).toContain(answer.status);
-  expect(middle).toBeLessThan(HEALTHY);
   const small = await post("/api/v1/machines/m-wrk-hv1/pictures", endless(7 * MB), "image/png");
   expect([0, 413]).toContain(small.status);
 });
@@ -81,20 +83,18 @@ test("JSON of twenty megabytes of brackets is refused, in a request and in a too
   const deep = "[".repeat(20 * MB);
   const wide = `[${"[],".repeat(6 * MB)}1]`;
   for (const body of [deep, wide]) {
-    const { answer, middle } = await beside(post("/api/v1/imports/preview", body));
+    const answer = await beside(post("/api/v1/imports/preview", body));
     expect(answer, body.slice(0, 8)).toMatchObject({ status: 413 });
     expect(answer.words).toContain("nested deeper or has more parts");
-    expect(middle).toBeLessThan(HEALTHY);
   }
   for (const text of [
     deep.slice(0, 7.9 * MB),
     wide.slice(0, 7.9 * MB),
     `{"blockdevices":${deep.slice(0, 7 * MB)}`,
   ]) {
-    const { answer, middle } = await beside(post("/api/v1/imports/preview", texts(text)));
+    const answer = await beside(post("/api/v1/imports/preview", texts(text)));
     expect(answer.status).toBe(200);
     expect(answer.words).toMatch(/as no tool writes it|not recognised|no tool/);
-    expect(middle).toBeLessThan(HEALTHY);
   }
 });
 
@@ -106,10 +106,9 @@ test("a server action of twenty megabytes of brackets is refused before anything
     post("/sites", body, type, { "Next-Action": id });
   const [known] = Object.keys(node);
   for (const body of ["[".repeat(20 * MB), `[${"[],".repeat(6 * MB)}1]`]) {
-    const { answer, worst } = await beside(act(body, known!));
+    const answer = await beside(act(body, known!));
     expect(answer.status).toBe(413);
     expect(answer.words).toContain("nested deeper or has more parts");
-    expect(worst).toBeLessThan(600);
     const unknown = await act(body, "7f".repeat(21));
     expect([409, 413]).toContain(unknown.status);
   }
@@ -123,10 +122,9 @@ test("a body that stops coming is given up, and one that ends early is not used"
   );
   let said = "";
   socket.on("data", (d) => (said += String(d)));
-  const { middle } = await beside(new Promise((r) => setTimeout(r, 21_000)));
+  await beside(new Promise((r) => setTimeout(r, 21_000)));
   expect(said).toMatch(/^HTTP\/1\.1 408 /);
   expect(said).toContain("The rest of this did not arrive, so nothing of it was used");
-  expect(middle).toBeLessThan(HEALTHY);
   socket.destroy();
 });
 
@@ -135,14 +133,13 @@ test("a profile of lines that are no YAML is refused with twenty of its faults",
   const buffer = Buffer.from("a: [}\n".repeat(4000));
   await page.getByLabel("Read a file").setInputFiles({ name: "p.yaml", mimeType: "text/yaml", buffer });
   await expect(page.getByLabel("Profile as YAML")).toHaveValue(/^a: \[\}/);
-  const { middle } = await beside(
+  await beside(
     page
       .getByRole("button", { name: "Check and keep this profile" })
       .click()
       .then(() => expect(page.getByText("not YAML").first()).toBeVisible()),
   );
   expect(await page.getByText("not YAML").count()).toBeLessThanOrEqual(20);
-  expect(middle).toBeLessThan(HEALTHY);
 });
 
 test("a machine is made from a text of more than a megabyte", async ({ page }) => {
@@ -170,7 +167,7 @@ test("sixty files of the image folder are hashed one after the other, and pages 
   await page.goto(`${BASE}/images`);
   const buttons = page.getByRole("button", { name: "put it on the shelf" });
   await expect(buttons).toHaveCount(FILES);
-  const { middle } = await beside(
+  await beside(
     (async () => {
       for (let left = FILES; left > FILES - 20; left -= 1) {
         await buttons.first().click();
@@ -179,7 +176,6 @@ test("sixty files of the image folder are hashed one after the other, and pages 
     })(),
     4000,
   );
-  expect(middle).toBeLessThan(HEALTHY);
   const folderNow = async () =>
     (
       (await (await fetch(`${BASE}/api/v1/image-folder`)).json()) as {

@@ -58,14 +58,10 @@ it("reads the demo in with some dozen round trips, and holds what a file holds",
 
 it("answers a build sheet in a few waves of questions", async () => {
   await buildView(await desk(), "b-wrk-hv2");
-  const spent: number[] = [];
-  for (let i = 0; i < 5; i += 1) {
-    const began = performance.now();
-    await buildView(await desk(), "b-wrk-hv2");
-    spent.push(performance.now() - began);
-  }
-  // The middle of five: this machine has other work, the stand-in's delay is the same each time.
-  expect(spent.sort((a, b) => a - b)[2]).toBeLessThan(400);
+  const before = server.waves;
+  await buildView(await desk(), "b-wrk-hv2");
+  expect(server.waves - before).toBeGreaterThan(0);
+  expect(server.waves - before).toBeLessThan(13);
 });
 
 it("carries the whole path: a sheet, its edits, a revision, a run, notes", async () => {
@@ -105,11 +101,9 @@ describe("when the line is bad", () => {
     const save = (id: string) =>
       opened.write((tx) => siteRows.insert(tx, id, site(id), { at, by: "J. Pell" }));
     server.next = ["silence"];
-    const began = performance.now();
     const all = await Promise.all(["s-1", "s-2", "s-3"].map((id) => failing(save(id))));
     expect(all[0]).toContain("The database server does not answer, so this was not saved");
     expect(all.slice(1)).toEqual(["saved", "saved"]);
-    expect(performance.now() - began).toBeLessThan(5000);
     expect((await siteRows.all(opened.db)).map((s) => s.id)).not.toContain("s-1");
     await opened.close();
   });

@@ -133,6 +133,8 @@ export class LibsqlServer {
   delay = 0;
   /** Round trips so far. */
   trips = 0;
+  /** How many of the requests so far could only be asked when another had been answered: the longest row of them. */
+  waves = 0;
   /** What becomes of the next requests: cut off, or never answered. */
   next: ("cut" | "silence")[] = [];
   private readonly streams = new Map<string, Stream>();
@@ -170,6 +172,7 @@ export class LibsqlServer {
     let text = "";
     for await (const part of request) text += String(part);
     this.trips += 1;
+    const wave = this.waves + 1;
     const fate = this.next.shift();
     if (fate === "cut") return void request.socket.destroy();
     if (fate === "silence") return;
@@ -199,6 +202,7 @@ export class LibsqlServer {
       name = null;
     }
     response.setHeader("Content-Type", "application/json");
+    this.waves = Math.max(this.waves, wave);
     response.end(JSON.stringify({ baton: name, base_url: null, results }));
   }
 }
