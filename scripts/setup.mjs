@@ -46,6 +46,8 @@ const TOOLS = {
   netplan: "netplan.io",
   dnsmasq: "dnsmasq-base",
   "kea-dhcp4": "kea-dhcp4-server",
+  "kea-dhcp6": "kea-dhcp6-server",
+  dhclient: "isc-dhcp-client",
   "named-checkzone": "bind9-utils",
   ifquery: "ifupdown",
   nmcli: "network-manager",

@@ -6,6 +6,7 @@ import {
   writeDnsmasq,
   writeHosts,
   writeKea,
+  writeKea6,
   writeKnownHosts,
   writePortTable,
   writeReverseZones,
@@ -58,7 +59,7 @@ export async function siteFiles({ db }: Desk, id: string): Promise<{ site: Site;
     site,
     files: [
       ...of("dnsmasq", writeDnsmasq(plan)),
-      ...of("Kea", writeKea(plan)),
+      ...of("Kea", writeKea(plan), writeKea6(plan)),
       ...of("every system", writeHosts(plan)),
       ...of("BIND", writeZone(plan, version), ...writeReverseZones(plan, version)),
       ...of("ssh", writeSshConfig(plan), known.text === "" ? null : known),

@@ -15,6 +15,7 @@ import {
   writeDnsmasq,
   writeHosts,
   writeKea,
+  writeKea6,
   writeKnownHosts,
   writeReverseZones,
   writeSshConfig,
@@ -144,16 +145,56 @@ describe("files of a site", () => {
     const file = writeDnsmasq(plan);
     expect(said("dnsmasq", ["--test", "-C", join(laid([file]), file.path)])).toBe("");
     const hosts = file.text.split("\n").filter((l) => l.startsWith("dhcp-host="));
-    expect(hosts.map((l) => l.split(",")[0])).toEqual(
-      ["02:61:0a:00:00:09", "02:61:0a:00:21:01", "02:61:0a:00:00:0a"].map((mac) => `dhcp-host=${mac}`),
-    );
+    expect(hosts.map((l) => l.split(",")[0])).toEqual([
+      ...["02:61:0a:00:00:09", "02:61:0a:00:21:01", "02:61:0a:00:00:0a", "02:61:0a:00:00:09"].map(
+        (mac) => `dhcp-host=${mac}`,
+      ),
+    ]);
     for (const line of file.text.split("\n"))
       expect(line).toMatch(/^(#.*|domain=.*|dhcp-(range|option|host)=.*|)$/);
   });
 
   it.each(all.slice(0, 12))("Kea takes it: %s", (_, plan) => {
-    const file = writeKea(plan);
-    expect(said("kea-dhcp4", ["-t", join(laid([file]), file.path)])).toBe("");
+    const [four, six] = [writeKea(plan), writeKea6(plan)!];
+    expect(said("kea-dhcp4", ["-t", join(laid([four]), four.path)])).toBe("");
+    expect(said("kea-dhcp6", ["-t", join(laid([six]), six.path)])).toBe("");
+  });
+
+  it("IPv6 networks are given out by both servers, with name servers of their own family only", () => {
+    const lines = writeDnsmasq(SITE_PLAN).text.split("\n");
+    const from = lines.indexOf("# Six, fd61:7a1e::/64");
+    expect(lines.slice(from, from + 6)).toEqual([
+      "# Six, fd61:7a1e::/64",
+      "# Clients ask for an address here when the router's advertisements tell them to (the managed flag).",
+      "# Not told by DHCP here, since it is of the other family: 10.61.10.2",
+      "dhcp-range=set:six,fd61:7a1e::100,fd61:7a1e::1ff,64,12h",
+      "dhcp-option=tag:six,option6:dns-server,[fd61:7a1e::2]",
+      "dhcp-host=02:61:0a:00:00:09,[fd61:7a1e::9],rack-a-power-strip",
+    ]);
+    const six = (JSON.parse(writeKea6(SITE_PLAN)!.text) as { Dhcp6: { subnet6: unknown[] } }).Dhcp6.subnet6;
+    expect(six[0]).toMatchObject({
+      subnet: "fd61:7a1e::/64",
+      pools: [{ pool: "fd61:7a1e::100 - fd61:7a1e::1ff" }],
+      "option-data": [{ name: "dns-servers", data: "fd61:7a1e::2" }, { name: "domain-search" }],
+      reservations: [{ "hw-address": "02:61:0a:00:00:09", "ip-addresses": ["fd61:7a1e::9"] }],
+    });
+    const four = { ...SITE_PLAN, segments: SITE_PLAN.segments.filter((s) => s.prefix.includes(".")) };
+    expect(writeKea6(four)).toBeNull();
+  });
+
+  it("a network that dnsmasq cannot give out is left to Kea, and its file says so", () => {
+    expect(writeDnsmasq(SITE_PLAN).text).toContain(
+      "# Wide, fd61:7a1f::/56\n# Not given out: this program takes IPv6 networks of /64 and longer only.\n",
+    );
+    expect(writeDnsmasq(SITE_PLAN).text).not.toContain("fd61:7a1f::d");
+    expect(writeKea6(SITE_PLAN)!.text).toContain("fd61:7a1f::d");
+  });
+
+  it("a machine gets the IPv4 and the IPv6 address that are reserved for its one MAC", () => {
+    const dir = laid([writeDnsmasq(SITE_PLAN)]);
+    const got = output("unshare", ["-n", "-m", "sh", "tests/support/dhcp-trial.sh", dir]);
+    expect(got).toContain("fixed-address 10.61.10.9;");
+    expect(got).toContain("iaaddr fd61:7a1e::9 {");
   });
 
   it.each(all)("BIND takes its zones: %s", (_, plan) => {
@@ -251,9 +292,10 @@ describe("what is written is read again", () => {
           hosts: SITE_PLAN.hosts.map((h, i) => ({ ...h, name: names[i % 4]! })),
         };
         const hosts = namedHosts(plan);
-        const reserved = plan.segments.flatMap((s) => s.reservations).map((r) => r.mac);
+        const reserved = plan.segments.slice(0, 3).flatMap((s) => s.reservations.map((r) => r.mac));
         const dhcp = rows(writeDnsmasq(plan));
-        expect(rows(writeKea(plan))).toEqual(dhcp);
+        const kea = [...rows(writeKea(plan)), ...rows(writeKea6(plan)!)];
+        expect(kea.filter((r) => !r.includes("fd61:7a1f::d")).sort()).toEqual(dhcp);
         expect(dhcp.map((r) => r.split(" ")[0])).toEqual(expect.arrayContaining(reserved));
         const named = hosts.map((h) => `${h.address} ${h.label}`).sort();
         if (hosts.length > 0) expect(rows(writeHosts(plan))).toEqual(named);

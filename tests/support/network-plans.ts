@@ -112,7 +112,16 @@ const segments = [
     name: "Six",
     purpose: "management",
     prefix: "fd61:7a1e::/64",
-    nameServers: ["fd61:7a1e::2"],
+    nameServers: ["fd61:7a1e::2", "10.61.10.2"],
+    dhcp: [{ from: "fd61:7a1e::100", to: "fd61:7a1e::1ff" }],
+    reservations: [{ mac: "02:61:0a:00:00:09", address: "fd61:7a1e::9", name: "rack A power strip" }],
+  }),
+  segmentSchema.parse({
+    id: "wide",
+    name: "Wide",
+    purpose: "guests",
+    prefix: "fd61:7a1f::/56",
+    reservations: [{ mac: "02:61:0a:00:00:0d", address: "fd61:7a1f::d", name: "lamp" }],
   }),
 ];
 

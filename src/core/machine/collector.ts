@@ -307,6 +307,7 @@ ${BEGIN}  section sysctl numbers
   section camcontrol camcontrol devlist
   section ifconfig ifconfig -a
   section netstat netstat -rn -f inet
+  section sockstat sockstat -46l
   section pciconf pciconf -lv
   section dmidecode dmidecode
   section efibootmgr efibootmgr -v

@@ -95,6 +95,7 @@ export {
   writeDnsmasq,
   writeHosts,
   writeKea,
+  writeKea6,
   writeKnownHosts,
   writeReverseZones,
   writeSshConfig,

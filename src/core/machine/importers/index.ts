@@ -7,6 +7,7 @@ import { efibootmgr } from "./efibootmgr";
 import type { Importer } from "./importer";
 import { ipAddress, ipLink, ipRoute } from "./ip";
 import { lsblk } from "./lsblk";
+import { sockstat, ss } from "./listening";
 import { lscpu } from "./lscpu";
 import { lshw } from "./lshw";
 import { lsusb } from "./lsusb";
@@ -17,7 +18,6 @@ import { osRelease, settings } from "./plain";
 import { redfish } from "./redfish";
 import { sensors } from "./sensors";
 import { smartctl } from "./smartctl";
-import { listening } from "./ss";
 import { starts } from "./starts";
 import { zpoolImport, zpoolList, zpoolStatus } from "./zpool";
 
@@ -41,7 +41,8 @@ export const IMPORTERS: readonly Importer[] = [
   ipRoute,
   ifconfig,
   netstat,
-  listening,
+  ss,
+  sockstat,
   pciconf,
   lspci,
   lspciVerbose,

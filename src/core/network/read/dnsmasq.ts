@@ -7,7 +7,7 @@ const plain = (mac: string): string => mac.toLowerCase().replaceAll("-", ":");
 /** "dhcp-host=02:..,10.61.10.9,strip,12h": parts in any order, told apart by what they look like. */
 function host(parts: readonly string[], line: number): NetworkRow[] | string {
   const macs = parts.filter((p) => isMac(plain(p))).map(plain);
-  const address = parts.map((p) => p.replace(/^\[(.*)\]$/, "$1")).find(isAddress);
+  const addresses = parts.map((p) => p.replace(/^\[(.*)\]$/, "$1")).filter(isAddress);
   const name = parts.find(
     (p) =>
       /^[A-Za-z\d][A-Za-z\d.-]*$/.test(p) &&
@@ -15,9 +15,11 @@ function host(parts: readonly string[], line: number): NetworkRow[] | string {
       !isAddress(p) &&
       !/^(\d+[smhdw]?|infinite|ignore)$/.test(p),
   );
-  if (address === undefined) return "no address is reserved here, so there is nothing to take over";
+  if (addresses.length === 0) return "no address is reserved here, so there is nothing to take over";
   if (macs.length === 0) return "the reservation names no MAC";
-  return macs.map((mac) => ({ kind: "reservation", line, mac, address, name: name ?? "" }));
+  return macs.flatMap((mac) =>
+    addresses.map((address): NetworkRow => ({ kind: "reservation", line, mac, address, name: name ?? "" })),
+  );
 }
 
 function range(parts: readonly string[], line: number): NetworkRow[] | string {

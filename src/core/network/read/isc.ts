@@ -69,11 +69,9 @@ function readIsc(text: string): Pick<NetworkReading, "rows" | "problems"> {
       if (isMac(mac) && isAddress(address)) rows.push({ kind: "seen", line, address, mac });
       else problems.push(notUnderstood(line, head.join(" "), "the lease names no MAC or no address"));
     } else if (head[0] === "host") {
-      const addresses = (statements.get("fixed-address") ?? [])
-        .slice(1)
-        .join("")
-        .split(",")
-        .filter(isAddress);
+      const addresses = ["fixed-address", "fixed-address6"].flatMap((name) =>
+        (statements.get(name) ?? []).slice(1).join("").split(",").filter(isAddress),
+      );
       const name = head[1] ?? "";
       if (isMac(mac) && addresses.length > 0)
         rows.push(
@@ -86,7 +84,7 @@ function readIsc(text: string): Pick<NetworkReading, "rows" | "problems"> {
     }
   }
   for (const { words, at } of single)
-    if (words[0] === "range") {
+    if (words[0] === "range" || words[0] === "range6") {
       const [from, to] = words.slice(1).filter((w) => w !== "dynamic-bootp");
       const line = lineAt(at);
       if (from && isAddress(from) && isAddress(to ?? from))
@@ -101,7 +99,9 @@ function readIsc(text: string): Pick<NetworkReading, "rows" | "problems"> {
 export const ISC: NetworkReader = {
   format: "dhcpd configuration or leases",
   recognises: (text) =>
-    /^[ \t]*(?:host\s+\S+|lease\s+[\d.]+|subnet\s+[\d.]+\s+netmask\s+[\d.]+)\s*\{/m.test(text),
+    /^[ \t]*(?:host\s+\S+|lease\s+[\d.]+|subnet\s+[\d.]+\s+netmask\s+[\d.]+|subnet6\s+[\da-f:]+\/\d+)\s*\{/m.test(
+      text,
+    ),
   read: (text) => {
     const { rows, problems } = readIsc(text);
     const last = new Map(

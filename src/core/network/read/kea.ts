@@ -5,26 +5,34 @@ import { isMac } from "../interface";
 import { notUnderstood, valueFinder, type NetworkReader, type NetworkRow, type NetworkReading } from "./row";
 
 const word = z.string().max(400).optional().catch(undefined);
-const subnet = z.object({
-  pools: z
-    .array(z.object({ pool: word }))
-    .catch([])
-    .default([]),
-  reservations: z
-    .array(z.object({ "hw-address": word, "ip-address": word, hostname: word }))
-    .catch([])
-    .default([]),
-});
-const tree = z.object({
-  Dhcp4: z.object({
-    subnet4: z.array(subnet).catch([]).default([]),
-    "shared-networks": z
-      .array(z.object({ subnet4: z.array(subnet).catch([]).default([]) }))
-      .catch([])
-      .default([]),
-    reservations: subnet.shape.reservations,
-  }),
-});
+const words = z.array(z.string().max(400)).catch([]).default([]);
+const reservations = z
+  .array(z.object({ "hw-address": word, "ip-address": word, "ip-addresses": words, hostname: word }))
+  .catch([])
+  .default([]);
+const subnets = z
+  .array(
+    z.object({
+      pools: z
+        .array(z.object({ pool: word }))
+        .catch([])
+        .default([]),
+      reservations,
+    }),
+  )
+  .catch([])
+  .default([]);
+const networks = { subnet4: subnets, subnet6: subnets };
+const server = z
+  .object({
+    ...networks,
+    "shared-networks": z.array(z.object(networks)).catch([]).default([]),
+    reservations,
+  })
+  .optional();
+const tree = z
+  .object({ Dhcp4: server, Dhcp6: server })
+  .refine((t) => t.Dhcp4 !== undefined || t.Dhcp6 !== undefined);
 
 /** Comments, which this server's JSON may have, as blanks: places stay what they are. One walk, whatever the text. */
 function withoutComments(text: string): string {
@@ -55,9 +63,12 @@ function readKea(text: string): Pick<NetworkReading, "rows" | "problems"> {
   const parsed = parseJson(withoutComments(text));
   if (!parsed.ok) return { rows: [], problems: parsed.problems };
   const read = tree.safeParse(parsed.value);
-  if (!read.success) return { rows: [], problems: [{ line: 1, message: "there is no Dhcp4 in it" }] };
-  const { subnet4, "shared-networks": shared, reservations } = read.data.Dhcp4;
-  const subnets = [...subnet4, ...shared.flatMap((s) => s.subnet4)];
+  if (!read.success)
+    return { rows: [], problems: [{ line: 1, message: "there is neither Dhcp4 nor Dhcp6 in it" }] };
+  const servers = [read.data.Dhcp4 ?? [], read.data.Dhcp6 ?? []].flat();
+  const subnetsOf = (s: (typeof servers)[number]) =>
+    [s, ...s["shared-networks"]].flatMap((n) => [...n.subnet4, ...n.subnet6]);
+  const subnets = servers.flatMap(subnetsOf);
   const rows: NetworkRow[] = [];
   const problems: NetworkReading["problems"] = [];
   const poolLine = valueFinder(text);
@@ -67,19 +78,21 @@ function readKea(text: string): Pick<NetworkReading, "rows" | "problems"> {
     if (isAddress(from) && isAddress(to)) rows.push({ kind: "range", line: poolLine(pool), from, to });
     else problems.push(notUnderstood(poolLine(pool), pool, "a pool is written as first and last address"));
   }
-  for (const r of [...reservations, ...subnets.flatMap((s) => s.reservations)]) {
-    const [mac, address] = [(r["hw-address"] ?? "").toLowerCase(), r["ip-address"] ?? ""];
-    const line = lineOf(r["hw-address"] ?? address);
-    if (isMac(mac) && isAddress(address))
+  for (const r of [...servers.flatMap((s) => s.reservations), ...subnets.flatMap((s) => s.reservations)]) {
+    const mac = (r["hw-address"] ?? "").toLowerCase();
+    const addresses = [r["ip-address"] ?? [], ...r["ip-addresses"]].flat().filter(isAddress);
+    const line = lineOf(r["hw-address"] ?? addresses[0] ?? "");
+    for (const address of isMac(mac) ? addresses : [])
       rows.push({ kind: "reservation", line, mac, address, name: r.hostname ?? "" });
-    else problems.push(notUnderstood(line, JSON.stringify(r), "the reservation names no MAC or no address"));
+    if (!isMac(mac) || addresses.length === 0)
+      problems.push(notUnderstood(line, JSON.stringify(r), "the reservation names no MAC or no address"));
   }
   return { rows, problems };
 }
 
-/** A configuration of Kea for IPv4, with the comments that it may have. */
+/** A configuration of Kea, for IPv4 or IPv6, with the comments that it may have. */
 export const KEA: NetworkReader = {
   format: "Kea configuration",
-  recognises: (text) => /"Dhcp4"\s*:/.test(text),
+  recognises: (text) => /"Dhcp[46]"\s*:/.test(text),
   read: readKea,
 };

@@ -103,6 +103,25 @@ describe("files that people have, each as its own program takes it", () => {
     expect(got.told).toEqual(told.map((t) => expect.stringMatching(t)));
   });
 
+  it.each([
+    ["dnsmasq", "dhcp-host=02:61:0a:00:00:09,10.61.10.9,[fd61:7a1e::9],strip", "1"],
+    [
+      "Kea",
+      `{"Dhcp6": {"subnet6": [{"reservations": [
+        {"hw-address": "02:61:0a:00:00:09", "ip-addresses": ["fd61:7a1e::9"], "hostname": "strip"}]}]}}`,
+      "2",
+    ],
+    [
+      "dhcpd",
+      `subnet6 fd61:7a1e::/64 {
+        host strip { hardware ethernet 02:61:0a:00:00:09; fixed-address6 fd61:7a1e::9; } }`,
+      "2",
+    ],
+  ])("an IPv6 address that %s reserves is taken", (_, text, line) => {
+    expect(read(text).rows).toContain(`${line} reservation 02:61:0a:00:00:09 fd61:7a1e::9 strip`);
+    expect(read(text).told).toEqual([]);
+  });
+
   it("every reader has a file above", () => {
     const formats = NETWORK_READERS.map((r) => r.format);
     const files = [

@@ -19,7 +19,7 @@ export const NETWORK_WRITERS: Readonly<
 
 export { hostPlan, isDomain, isLabel, type HostPlan, type LinkPlan, type WrittenFile } from "./host-plan";
 export { namedHosts, labelOf, type SiteHost, type SitePlan } from "./site-plan";
-export { writeDnsmasq, writeKea } from "./dhcp";
+export { writeDnsmasq, writeKea, writeKea6 } from "./dhcp";
 export { reverseZoneOf, writeHosts, writeReverseZones, writeZone } from "./names";
 export { writeKnownHosts, writeSshConfig } from "./ssh";
 export { shellWord } from "./shell-word";
