@@ -95,6 +95,29 @@ test("a port of a switch is found with the arrows, set, and given a cable", asyn
   await expect(page.getByRole("listbox", { name: /^wrk-hv1/ })).toBeVisible();
 });
 
+test("the drawing of cables fits a narrow window until it is made larger", async ({ page }) => {
+  await page.setViewportSize({ width: 640, height: 900 });
+  await open(page, "/sites/s-works/wiring");
+  const figure = page.getByRole("figure", { name: "Cables between ports" });
+  const place = figure.locator("div").last();
+  const over = () => place.evaluate((e) => e.scrollWidth - e.clientWidth);
+  const width = () =>
+    figure
+      .locator("svg")
+      .last()
+      .evaluate((e) => e.clientWidth);
+  expect(await over()).toBe(0);
+  const fitted = await width();
+  const larger = figure.getByRole("button", { name: "Larger" });
+  await larger.click();
+  expect(await width()).toBeGreaterThan(fitted);
+  expect(await over()).toBeGreaterThan(0);
+  while (await larger.isEnabled()) await larger.click();
+  const largest = await width();
+  await figure.getByRole("button", { name: "Smaller" }).click();
+  expect(await width()).toBeLessThan(largest);
+});
+
 test("a second cable in one port is told, and so is a log-in that nobody changed", async ({ page }) => {
   await open(page, "/sites/s-works/wiring");
   await page.getByLabel("Cables, From, row 3", { exact: true }).fill("wrk-hv2");

@@ -40,7 +40,7 @@ export function Ruled({
 }) {
   return (
     <section className="mb-6" id={id} aria-label={title}>
-      <h2 className="mb-2 flex items-baseline gap-3 border-b pb-0.5 text-[1.07rem] font-semibold border-base-content">
+      <h2 className="mb-2 flex flex-wrap items-baseline gap-x-3 border-b pb-0.5 text-[1.07rem] font-semibold border-base-content">
         {title}
         {note && <span className="quiet text-[0.86rem] font-normal">{note}</span>}
       </h2>

@@ -1,6 +1,6 @@
 "use client";
 
-import { memo, useMemo, useState, type KeyboardEvent } from "react";
+import { memo, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import {
   endKey,
   segmentsOfCable,
@@ -43,13 +43,19 @@ type Drawn = ReturnType<typeof drawn>;
 /** Machines, things and the cables between their ports, coloured and patterned by network; one network can be shown alone. */
 export function WiringDrawing({ site, directory, chosen, onChoose }: Shown) {
   const [only, setOnly] = useState("");
-  const [zoom, setZoom] = useState(2);
+  // Until someone zooms, the drawing is as wide as its place, and at most as large as it was drawn.
+  const [zoom, setZoom] = useState<number | null>(null);
+  const drawing = useRef<SVGSVGElement>(null);
   const { segments, devices, cables } = site;
   const plan = useMemo(() => ({ segments, devices, cables }), [segments, devices, cables]);
   const picture = useMemo(() => drawn(plan, directory, only), [plan, directory, only]);
   const { layout, carried } = picture;
   const chosenKey = chosen && endKey(chosen);
-  const scale = ZOOMS[zoom]!;
+  const scale = zoom ?? 1;
+  const step = (zooms: readonly number[], isNext: (zoom: number, shown: number) => boolean) => () => {
+    const shown = (drawing.current?.clientWidth ?? 0) / (layout.width + 16);
+    setZoom(zooms.find((z) => isNext(z, shown)) ?? zoom);
+  };
   return (
     <figure aria-label="Cables between ports">
       <div className="no-print mb-2 flex flex-wrap items-end gap-4">
@@ -70,14 +76,19 @@ export function WiringDrawing({ site, directory, chosen, onChoose }: Shown) {
           </select>
         </label>
         <span className="flex gap-2">
-          <button type="button" className="btn" disabled={zoom === 0} onClick={() => setZoom(zoom - 1)}>
+          <button
+            type="button"
+            className="btn"
+            disabled={zoom === ZOOMS[0]}
+            onClick={step(ZOOMS.toReversed(), (z, shown) => z < shown - 0.01)}
+          >
             Smaller
           </button>
           <button
             type="button"
             className="btn"
-            disabled={zoom === ZOOMS.length - 1}
-            onClick={() => setZoom(zoom + 1)}
+            disabled={zoom === ZOOMS.at(-1)}
+            onClick={step(ZOOMS, (z, shown) => z > shown + 0.01)}
           >
             Larger
           </button>
@@ -86,12 +97,13 @@ export function WiringDrawing({ site, directory, chosen, onChoose }: Shown) {
       </div>
       <div className="max-h-[70vh] overflow-auto border border-base-300 print:max-h-none">
         <svg
+          ref={drawing}
           viewBox={`-8 -4 ${layout.width + 16} ${layout.height + 8}`}
           width={(layout.width + 16) * scale}
           height={(layout.height + 8) * scale}
           fill="none"
           stroke="currentColor"
-          className="max-w-none print:h-auto print:w-full"
+          className={`${zoom === null ? "h-auto max-w-full" : "max-w-none"} print:h-auto print:w-full`}
         >
           <g aria-hidden="true">
             {picture.cables.map((c) => (
