@@ -1,14 +1,14 @@
-export * from "./facts";
-export * from "./document";
-export { driveSchema, MEDIA, type Drive, type DriveContent, type DriveHealth } from "./drive";
-export { type BayGroup } from "./layout-schema";
-export { machineEditable, WRITTEN_NAMES, writtenSchema, type Written } from "./editable";
-export { fillFromList, type Filled } from "./fill";
-export { labelsOf, type Label } from "./labels";
-export { plainWwn } from "./identity";
-export { likelyPort, onlyDrive, ownAddress, type OwnAddress } from "./proposed";
-export { renderBsdCollector, renderCollector } from "./collector";
-export { isBundle, parseBundle, type Bundle } from "./bundle";
+export * from "./facts/facts";
+export * from "./facts/document";
+export { driveSchema, MEDIA, type Drive, type DriveContent, type DriveHealth } from "./facts/drive";
+export { type BayGroup } from "./facts/layout-schema";
+export { machineEditable, WRITTEN_NAMES, writtenSchema, type Written } from "./document/editable";
+export { fillFromList, type Filled } from "./intake/fill";
+export { labelsOf, type Label } from "./document/labels";
+export { plainWwn } from "./facts/identity";
+export { likelyPort, onlyDrive, ownAddress, type OwnAddress } from "./document/proposed";
+export { renderBsdCollector, renderCollector } from "./intake/collector";
+export { isBundle, parseBundle, type Bundle } from "./intake/bundle";
 export {
   MAX_TEXT_CHARACTERS,
   readTexts,
@@ -16,8 +16,8 @@ export {
   type NamedText,
   type Rejected,
   type TakenReading,
-} from "./intake";
-export { mergeReadings, placeDrive, typeFact, type FactChange } from "./merge";
+} from "./intake/intake";
+export { mergeReadings, placeDrive, typeFact, type FactChange } from "./intake/merge";
 export {
   bayWords,
   contentWords,
@@ -37,7 +37,7 @@ export {
   visibleDrives,
   sanWords,
   startWords,
-} from "./describe";
+} from "./facts/describe";
 export {
   bayName,
   drawMachine,
@@ -45,11 +45,11 @@ export {
   type DrawnCard,
   type DrawnGroup,
   type MachineDrawing,
-} from "./layout";
-export { addressesOf, machineDates, summaryOf, type MachineSummary } from "./summary";
-export { hoursWords, judgeDrive, wearWords, type DriveJudgement, type Verdict } from "./health";
-export { systemDrives, type SystemDrives } from "./system-drive";
-export { compareDelivery, type DeliveryLine } from "./expected";
+} from "./document/layout";
+export { addressesOf, machineDates, summaryOf, type MachineSummary } from "./document/summary";
+export { hoursWords, judgeDrive, wearWords, type DriveJudgement, type Verdict } from "./drives/health";
+export { systemDrives, type SystemDrives } from "./document/system-drive";
+export { compareDelivery, type DeliveryLine } from "./document/expected";
 export {
   cameFrom,
   layOnShelf,
@@ -66,8 +66,8 @@ export {
   WRITTEN,
   type RegisterEntry,
   type Wipe,
-} from "./register";
-export { looksLikeMachineList, parseMachineList, writeCsv, type ListedMachine } from "./csv";
+} from "./drives/register";
+export { looksLikeMachineList, parseMachineList, writeCsv, type ListedMachine } from "./intake/csv";
 export {
   MACHINE_CHECKS,
   MACHINE_MESSAGES,
@@ -77,7 +77,7 @@ export {
   type MachineCheck,
   type MachineContext,
 } from "./checks";
-export { bayGroupSchema } from "./layout-schema";
-export { drivesOf, factsOf, modelOf, sourceWords, type OnMachine } from "./on-machine";
-export { IMPORTERS } from "./importers";
-export { KEY_READINGS, keysRead } from "./keys";
+export { bayGroupSchema } from "./facts/layout-schema";
+export { drivesOf, factsOf, modelOf, sourceWords, type OnMachine } from "./document/on-machine";
+export { IMPORTERS } from "./intake/importers";
+export { KEY_READINGS, keysRead } from "./facts/keys";

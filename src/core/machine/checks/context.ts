@@ -1,6 +1,6 @@
 import { hit, rulesOver, type Check, type Evidence, type Severity } from "../../finding";
-import type { MachineDocument } from "../document";
-import { sourceWords } from "../on-machine";
+import type { MachineDocument } from "../facts/document";
+import { sourceWords } from "../document/on-machine";
 import { MACHINE_MESSAGES } from "./messages.en";
 
 /** A serial or MAC that another machine holds too. */

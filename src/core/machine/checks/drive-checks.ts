@@ -1,7 +1,7 @@
 import { evidence } from "../../finding";
 import { formatBytes } from "../../units";
-import { driveName, holdsData, isSoundMember, presentDrives } from "../describe";
-import { judgeDrive } from "../health";
+import { driveName, holdsData, isSoundMember, presentDrives } from "../facts/describe";
+import { judgeDrive } from "../drives/health";
 import { check, readBy, say, type MachineCheck } from "./context";
 
 export const driveChecks: readonly MachineCheck[] = [

@@ -1,7 +1,7 @@
 import { evidence } from "../../finding";
 import { formatBinaryBytes, secondsBetween } from "../../units";
-import { factWords } from "../describe";
-import { compareDelivery } from "../expected";
+import { factWords } from "../facts/describe";
+import { compareDelivery } from "../document/expected";
 import { compareVersions } from "../../text";
 import { check, readBy, say, type MachineCheck } from "./context";
 

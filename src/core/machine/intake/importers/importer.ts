@@ -1,0 +1,82 @@
+import type { z } from "zod";
+import { fail, type Problem, type Result } from "../../../result";
+import { parseJson } from "../../../text";
+import type { DriveSet, Facts, PciDevice, Port, Sensor, StorageController } from "../../facts/facts";
+import type { ObservedDrive } from "../../facts/identity";
+
+type Some<T, K extends keyof T> = Partial<T> & Pick<T, K>;
+
+/** Facts as one tool saw them: an item of a list may lack what that tool does not print. */
+export type Observed = Omit<
+  Partial<Facts>,
+  "drives" | "ports" | "pci" | "sets" | "storageControllers" | "sensors" | "powerSupplies"
+> & {
+  drives?: ObservedDrive[];
+  ports?: Some<Port, "mac">[];
+  pci?: Some<PciDevice, "slot">[];
+  sets?: Some<DriveSet, "id" | "kind" | "name" | "state" | "health">[];
+  storageControllers?: Some<StorageController, "id" | "name">[];
+  sensors?: Some<Sensor, "id" | "kind" | "value">[];
+  powerSupplies?: Facts["powerSupplies"];
+};
+
+/** What one tool's output says: facts, and in words what was taken and what was left. */
+export interface Reading {
+  facts: Observed;
+  understood: string;
+  ignored: string[];
+  /** Lists of which the tool prints every item: one that is absent now is gone. */
+  complete?: Partial<
+    Record<"drives" | "ports" | "pci" | "sets" | "storageControllers" | "sensors" | "powerSupplies", boolean>
+  >;
+}
+
+/** Reads the output of one tool. `recognises` looks at the beginning only and never throws. */
+export interface Importer {
+  tool: string;
+  command: string;
+  recognises(text: string): boolean;
+  /** For tools whose answer comes in many texts: several of them as one. */
+  join?(texts: string[]): string;
+  parse(text: string): Result<Reading>;
+}
+
+/** Parses JSON and checks its shape; a shape problem names the path inside the document. */
+export function parseShaped<T>(text: string, schema: z.ZodType<T>, what: string): Result<T> {
+  const json = parseJson(text);
+  if (!json.ok) return json;
+  const shaped = schema.safeParse(json.value);
+  if (shaped.success) return { ok: true, value: shaped.data, warnings: [] };
+  const problems: Problem[] = shaped.error.issues.slice(0, 5).map((issue) => ({
+    message: `${what}: ${issue.path.join(".") || "the document"}: ${issue.message}`,
+  }));
+  return fail(...problems);
+}
+
+const PLACEHOLDERS =
+  /^(not specified|not settable|unknown|none|default string|to be filled by o\.?e\.?m\.?|\s*|0+)$/i;
+
+/** Trims; removes control characters; what makers write when they wrote nothing becomes null. At most 200 characters. */
+export function cleanText(value: string | null | undefined): string | null {
+  const text = (value ?? "")
+    .replace(/\p{Cc}/gu, " ")
+    .trim()
+    .slice(0, 200);
+  return PLACEHOLDERS.test(text) ? null : text;
+}
+
+/** Sizes up to 9 PB count exactly; what is larger, negative or no number at all is not known. */
+export function plausibleBytes(value: unknown): number | null {
+  const size = typeof value === "string" && value.trim() !== "" ? Number(value) : value;
+  return typeof size === "number" && Number.isSafeInteger(size) && size >= 0 ? size : null;
+}
+
+/** A whole number of at least 0, or null for what is none. */
+export function wholeNumber(value: unknown): number | null {
+  const number = typeof value === "string" && value.trim() !== "" ? Number(value) : value;
+  return typeof number === "number" && Number.isSafeInteger(Math.trunc(number)) && number >= 0
+    ? Math.trunc(number)
+    : null;
+}
+
+export const plural = (n: number, one: string, many = `${one}s`): string => `${n} ${n === 1 ? one : many}`;

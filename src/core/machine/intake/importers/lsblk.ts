@@ -1,0 +1,183 @@
+import { z } from "zod";
+import { fail, ok, type Result } from "../../../result";
+import type { Drive, DriveContent } from "../../facts/drive";
+import { cleanText, parseShaped, plausibleBytes, type Importer, type Reading } from "./importer";
+
+const nodeSchema = z.object({
+  name: z.string(),
+  type: z.string(),
+  size: z.union([z.number(), z.string()]).nullable(),
+  model: z.string().nullish(),
+  vendor: z.string().nullish(),
+  serial: z.string().nullish(),
+  wwn: z.string().nullish(),
+  tran: z.string().nullish(),
+  zoned: z.string().nullish(),
+  rota: z.union([z.boolean(), z.string()]).nullish(),
+  rev: z.string().nullish(),
+  rm: z.union([z.boolean(), z.string()]).nullish(),
+  fstype: z.string().nullish(),
+  label: z.string().nullish(),
+  pttype: z.string().nullish(),
+  partuuid: z.string().nullish(),
+  subsystems: z.string().nullish(),
+  mountpoints: z.array(z.string().nullable()).nullish(),
+  mountpoint: z.string().nullish(),
+  "log-sec": z.union([z.number(), z.string()]).nullish(),
+  "phy-sec": z.union([z.number(), z.string()]).nullish(),
+  get children() {
+    return z.array(nodeSchema).optional();
+  },
+});
+type Node = z.infer<typeof nodeSchema>;
+const documentSchema = z.object({ blockdevices: z.array(nodeSchema) });
+
+/** Kernel devices that are no hardware; used where the `subsystems` column is absent (`lsblk -J` without `-O`). */
+const NOT_HARDWARE = /^(loop|ram|zram|zd|dm-|md|sr|nbd|fd)\d/;
+
+/** `lsblk -J -b -O` (also `lsblk -J -b` with fewer columns): drives with everything that stands on them. */
+export const lsblk: Importer = {
+  tool: "lsblk",
+  command: "lsblk -J -b -O",
+  recognises: (text) => /^\s*\{\s*"blockdevices"\s*:/.test(text),
+  parse(text): Result<Reading> {
+    const parsed = parseShaped(text, documentSchema, "lsblk");
+    if (!parsed.ok) return parsed;
+    const nodes = parsed.value.blockdevices;
+    const inexact = nodes.find((n) => typeof n.size === "string" && !/^\d+$/.test(n.size));
+    if (inexact)
+      return fail({
+        message: `lsblk printed rounded sizes ("${inexact.size}" for ${inexact.name}); run it with -b, so that sizes are bytes`,
+      });
+    const unlikely = nodes.filter((n) => isDrive(n) && plausibleBytes(n.size) === null);
+    const drives = joinPaths(nodes.filter(isDrive).map(toDrive));
+    const twice = drives.filter((d, i) => drives.findIndex((other) => other.id === d.id) !== i);
+    for (const drive of twice) drive.id = `${drive.id}@${drive.seenAs}`;
+    return ok(
+      {
+        facts: { drives },
+        understood: `${drives.length} ${drives.length === 1 ? "drive" : "drives"}, ${drives.filter((d) => (d.contents ?? []).length > 0).length} with something on them`,
+        ignored: nodes.filter((n) => !isDrive(n)).map((n) => `${n.name}: ${whyNot(n)}`),
+        complete: { drives: true },
+      },
+      [
+        ...twice.map((d) => ({
+          message: `two drives report the serial ${d.serial}; they are kept apart by their names`,
+        })),
+        ...unlikely.map((n) => ({
+          message: `${n.name} says that its size is ${n.size} bytes, which no drive holds; its size is taken as not known`,
+        })),
+      ],
+    );
+  },
+};
+
+const isDrive = (node: Node): boolean => whyNot(node) === "";
+
+function whyNot(node: Node): string {
+  if (node.type !== "disk") return `a ${node.type} device, not a drive`;
+  if (Number(node.size) === 0) return "empty: size 0";
+  const virtual = node.subsystems ? node.subsystems.trim() === "block" : NOT_HARDWARE.test(node.name);
+  return virtual ? "made by the kernel, no hardware behind it" : "";
+}
+
+function mediaOf(node: Node): Drive["media"] {
+  const tran = node.tran?.toLowerCase() ?? "";
+  const rotates = node.rota === true || node.rota === "1";
+  if (node.name.startsWith("nvme") || tran === "nvme") return "nvme";
+  if (node.name.startsWith("mmcblk")) return "card";
+  if (tran === "usb" || node.subsystems?.includes(":usb")) return "usb";
+  if (/^(vd|xvd)/.test(node.name)) return "virtual";
+  if (node.rota === undefined || node.rota === null) return "unknown";
+  return rotates ? "spinning" : "flash";
+}
+
+function toDrive(node: Node): Partial<Drive> & Pick<Drive, "id" | "seenAs" | "contents" | "serial"> {
+  const serial = cleanText(node.serial);
+  const wwn = cleanText(node.wwn);
+  return {
+    id: serial ?? wwn ?? `?${node.name}`,
+    serial,
+    wwn,
+    model: cleanText(node.model),
+    maker: cleanText(node.vendor),
+    firmware: cleanText(node.rev),
+    sizeBytes: plausibleBytes(node.size) ?? 0,
+    logicalSectorBytes: numberOrNull(node["log-sec"]),
+    physicalSectorBytes: numberOrNull(node["phy-sec"]),
+    media: mediaOf(node),
+    removable: node.rm === true || node.rm === "1",
+    shingled: node.zoned === "host-aware" || node.zoned === "host-managed" ? node.zoned : null,
+    san: SAN[node.tran?.toLowerCase() ?? ""] ?? null,
+    seenAs: node.name,
+    table: cleanText(node.pttype),
+    contents: contentsOf(node),
+    memberOf: membershipsOf(node),
+  };
+}
+
+const SAN: Readonly<Record<string, Drive["san"]>> = {
+  iscsi: "iSCSI",
+  fc: "Fibre Channel",
+  fcoe: "Fibre Channel",
+};
+
+/** A volume of a storage network appears once for each path to it: one drive, with the number of its paths. */
+function joinPaths<D extends ReturnType<typeof toDrive>>(drives: readonly D[]): D[] {
+  const isSame = (a: D, b: D): boolean => a.id === b.id && a.sizeBytes === b.sizeBytes && a.san !== null;
+  return drives
+    .filter((d, i) => !drives.some((o, k) => k < i && isSame(d, o)))
+    .map((d) => (d.san ? { ...d, sanPaths: drives.filter((o) => isSame(d, o)).length } : d));
+}
+
+const numberOrNull = (value: string | number | null | undefined): number | null =>
+  value === null || value === undefined || value === "" ? null : Number(value);
+
+const mountsOf = (node: Node): string[] =>
+  [...(node.mountpoints ?? []), node.mountpoint].filter(
+    (m): m is string => typeof m === "string" && m !== "",
+  );
+
+/**
+ * The drive itself when a file system stands on the bare drive, and each partition; children below are membership.
+ * Without the column of signatures a drive without partitions may hold anything: null then.
+ */
+function contentsOf(drive: Node): DriveContent[] | null {
+  const told = drive.fstype !== undefined || mountsOf(drive).length > 0;
+  if (!told && (drive.children ?? []).length === 0) return null;
+  const parts = [drive, ...(drive.children ?? [])].filter(
+    (node) => node.type === "part" || node.fstype || mountsOf(node).length > 0,
+  );
+  return parts.map((node) => ({
+    part: node.name,
+    sizeBytes: plausibleBytes(node.size) ?? 0,
+    kind: cleanText(node.fstype) ?? (mountsOf(node).length > 0 ? "mounted" : "unknown content"),
+    label: cleanText(node.label),
+    mountedAt: [...new Set(below(node).flatMap(mountsOf))],
+    partUuid: cleanText(node.partuuid) ?? undefined,
+  }));
+}
+
+const below = (node: Node): Node[] => [node, ...(node.children ?? []).flatMap(below)];
+
+const MEMBERS: Record<string, string> = {
+  linux_raid_member: "array",
+  lvm2_member: "volume group",
+  zfs_member: "pool",
+  ddf_raid_member: "array",
+  isw_raid_member: "array",
+  bcache: "cache set",
+};
+
+/** "array md0", "volume group vg0", "pool tank": named by the device on top, or by the label on the member. */
+function membershipsOf(drive: Node): string[] {
+  const found = below(drive).flatMap((node) => {
+    const kind = MEMBERS[(node.fstype ?? "").toLowerCase()];
+    if (!kind) return [];
+    const onTop = node.children?.[0]?.name;
+    const name =
+      kind === "array" ? (onTop ?? node.label) : kind === "volume group" ? onTop?.split("-")[0] : node.label;
+    return [`${kind} ${cleanText(name) ?? "(not named)"}`];
+  });
+  return [...new Set(found)];
+}

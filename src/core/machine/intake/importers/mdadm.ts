@@ -1,0 +1,129 @@
+import { fail, ok, type Result } from "../../../result";
+import type { DriveSet } from "../../facts/facts";
+import { cleanText, plausibleBytes, plural, type Importer, type Reading } from "./importer";
+
+type ObservedSet = Pick<DriveSet, "id" | "kind" | "name" | "state" | "health"> & Partial<DriveSet>;
+
+const DURATION = /finish=([\d.]+)min/;
+
+/** Of n members wanted, `working` are there: an array of level 0 or linear does not survive the first loss. */
+function healthOf(active: boolean, level: string, wanted: number, working: number): DriveSet["health"] {
+  if (!active) return "failed";
+  if (working >= wanted) return "good";
+  const spared = { raid1: wanted - 1, raid10: wanted / 2, raid4: 1, raid5: 1, raid6: 2 }[level] ?? 0;
+  return wanted - working > spared ? "failed" : "degraded";
+}
+
+/** `/proc/mdstat`: arrays with level, members, and what is under way. Sizes there are in KiB. */
+export const mdstat: Importer = {
+  tool: "mdstat",
+  command: "cat /proc/mdstat",
+  recognises: (text) => /^Personalities :/.test(text.trimStart()),
+  parse(text): Result<Reading> {
+    const lines = text.split(/\r?\n/);
+    if (!lines.some((l) => /^unused devices:/.test(l)))
+      return fail({
+        message: 'mdstat ends without its line "unused devices:"; it is cut off',
+        line: lines.length,
+      });
+    const sets: ObservedSet[] = [];
+    lines.forEach((line, i) => {
+      const head =
+        /^(md\S+) : (active|inactive)(?: \([^)]*\))? ?(raid\d+|linear|faulty|multipath)? ?(.*)$/.exec(line);
+      if (!head) return;
+      const [, name = "", active, level = "not told", rest = ""] = head;
+      const below = lines.slice(i + 1, i + 4);
+      const [, wanted, working] = /\[(\d+)\/(\d+)\]/.exec(below[0] ?? "") ?? [];
+      const blocks = /^\s*(\d+) blocks/.exec(below[0] ?? "")?.[1];
+      const doing = below
+        .map((l) => /(resync|recovery|reshape|check)\s*=\s*([\d.]+)%.*/.exec(l))
+        .find(Boolean);
+      const minutes = DURATION.exec(doing?.[0] ?? "")?.[1];
+      sets.push({
+        id: `array ${name}`,
+        kind: "array",
+        name,
+        level,
+        state: `${active}${working && wanted ? `, ${working} of ${wanted} members` : ""}`,
+        health: healthOf(active === "active", level, Number(wanted ?? 0), Number(working ?? wanted ?? 0)),
+        sizeBytes: blocks ? plausibleBytes(Number(blocks) * 1024) : null,
+        members: [...rest.matchAll(/(\S+?)\[\d+\]((?:\([A-Z]\))*)/g)].map((m) => ({
+          name: m[1] ?? "",
+          drive: null,
+          role: m[2]?.includes("(S)") ? ("spare" as const) : ("member" as const),
+          group: null,
+          state: m[2]?.includes("(F)") ? "faulty" : m[2]?.includes("(S)") ? "spare" : "in use",
+        })),
+        progress: doing
+          ? {
+              what: doing[1] ?? "",
+              percent: Number(doing[2]),
+              secondsLeft: minutes ? Math.round(Number(minutes) * 60) : null,
+            }
+          : null,
+      });
+    });
+    return ok({ facts: { sets }, understood: plural(sets.length, "array"), ignored: [] });
+  },
+};
+
+/** `mdadm --detail DEVICE...`: one block an array. */
+export const mdadmDetail: Importer = {
+  tool: "mdadm",
+  command: "mdadm --detail DEVICE",
+  recognises: (text) =>
+    /^\/dev\/md\S*:\s*$/m.test(text.slice(0, 400)) && /Raid Level :|Version :/.test(text.slice(0, 1000)),
+  parse(text): Result<Reading> {
+    const lines = text.split(/\r?\n/);
+    const starts = lines.flatMap((l, i) => (/^\/dev\/md\S*:\s*$/.test(l) ? [i] : []));
+    const sets: ObservedSet[] = [];
+    for (const [n, start] of starts.entries()) {
+      const block = lines.slice(start, starts[n + 1]);
+      const get = (name: string): string | null =>
+        cleanText(block.map((l) => /^\s*([^:]+?) : (.*)$/.exec(l)).find((m) => m?.[1] === name)?.[2]);
+      const state = get("State");
+      const table = block.findIndex((l) => /^\s*Number\s+Major\s+Minor/.test(l));
+      if (!state || table < 0)
+        return fail({
+          message: `mdadm: ${lines[start]?.replace(/:\s*$/, "")} has no state or no table of members; the text seems to be cut off`,
+          line: start + 1,
+        });
+      const name = (lines[start] ?? "").replace(/^\/dev\/(md\/)?/, "").replace(/:\s*$/, "");
+      const kib = /^(\d+)/.exec(get("Array Size") ?? "")?.[1];
+      const rebuild = /(\d+)% complete/.exec(get("Rebuild Status") ?? get("Resync Status") ?? "")?.[1];
+      const level = get("Raid Level") ?? "not told";
+      sets.push({
+        id: `array ${name}`,
+        kind: "array",
+        name,
+        level,
+        state,
+        health: /FAILED|inactive/i.test(state)
+          ? "failed"
+          : healthOf(
+              true,
+              level,
+              Number(get("Raid Devices") ?? 0),
+              Number(get("Active Devices") ?? get("Raid Devices") ?? 0),
+            ),
+        sizeBytes: kib ? plausibleBytes(Number(kib) * 1024) : null,
+        members: block.slice(table + 1).flatMap((l) => {
+          const row = /^\s*(?:\d+|-)\s+\d+\s+\d+\s+(?:\d+|-)\s+(.*?)\s+(\/dev\/\S+)\s*$/.exec(l);
+          if (!row) return [];
+          const words = row[1] ?? "";
+          return [
+            {
+              name: (row[2] ?? "").replace(/^\/dev\//, ""),
+              drive: null,
+              role: /^spare$/.test(words) ? ("spare" as const) : ("member" as const),
+              group: null,
+              state: words,
+            },
+          ];
+        }),
+        progress: rebuild ? { what: "rebuild", percent: Number(rebuild), secondsLeft: null } : null,
+      });
+    }
+    return ok({ facts: { sets }, understood: plural(sets.length, "array"), ignored: ["events and bitmaps"] });
+  },
+};

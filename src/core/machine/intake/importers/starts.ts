@@ -1,0 +1,98 @@
+import type { z } from "zod";
+import { ok, type Problem, type Result } from "../../../result";
+import type { efiVolumeSchema } from "../../facts/drive";
+import type { ObservedDrive } from "../../facts/identity";
+import { plural, type Importer, type Reading } from "./importer";
+
+type EfiVolume = z.infer<typeof efiVolumeSchema>;
+type EfiFile = EfiVolume["files"][number];
+
+/** Machine words of PE/COFF, section 3.3.1. */
+const ARCHES: Readonly<Record<string, EfiFile["arch"]>> = {
+  "34404": "x64",
+  "332": "ia32",
+  "43620": "aa64",
+  none: null,
+};
+
+interface Found {
+  drives: Map<string, ObservedDrive>;
+  ignored: string[];
+  problems: Problem[];
+  /** The volume that the next lines speak of; null where it is on no drive that was told. */
+  open: EfiVolume | null;
+}
+
+function driveLine(found: Found, [name = "", ...values]: string[], line: number): void {
+  const sector = /^ends=([0-9a-f]{4}) code=(yes|)$/.exec(values.join(" "));
+  if (values[0] === "unread")
+    found.ignored.push(`first sector of ${name}: it could not be read, which takes root`);
+  else if (!sector) found.problems.push({ message: `what is told of ${name} is not understood`, line });
+  const firstSector = sector && { signature: sector[1] === "55aa", code: sector[2] === "yes" };
+  found.drives.set(name, { seenAs: name, ...(firstSector ? { firstSector } : {}) });
+}
+
+/** A partition is its drive's name with a number behind: "sda1", "nvme0n1p1", "ada0p1", "da0s1". */
+function partitionOf(part: string, drives: Iterable<string>): { drive: string; number: number } | null {
+  for (const drive of drives) {
+    if (part === drive) return { drive, number: 0 };
+    const number = part.startsWith(drive) && /^[ps]?(\d+)$/.exec(part.slice(drive.length))?.[1];
+    if (number && /\d$/.test(drive) === /^[ps]/.test(part.slice(drive.length)))
+      return { drive, number: Number(number) };
+  }
+  return null;
+}
+
+function volumeLine(found: Found, [part = "", state]: string[]): void {
+  const on = partitionOf(part, found.drives.keys());
+  found.open = null;
+  if (state === "unread") found.ignored.push(`${part}: its files could not be listed, which takes root`);
+  else if (!on) found.ignored.push(`${part}: a FAT volume on no drive that was told`);
+  else {
+    const drive = found.drives.get(on.drive)!;
+    found.open = { partition: on.number, ...(state ? { partUuid: state.slice(0, 100) } : {}), files: [] };
+    drive.efiVolumes = [...(drive.efiVolumes ?? []).filter((v) => v.partition !== on.number), found.open];
+  }
+}
+
+function fileLine(found: Found, rest: string, line: number): void {
+  const match = /^machine=(\w+) signature=(\d+) (\/.*)$/.exec(rest);
+  if (!match) found.problems.push({ message: "what is told of a file is not understood", line });
+  else
+    found.open?.files.push({
+      path: match[3]!.replaceAll("/", "\\").slice(0, 400),
+      arch: match[1]! in ARCHES ? ARCHES[match[1]!]! : "other",
+      isSigned: match[2] !== "0",
+    });
+}
+
+/**
+ * The collector's own look at what drives start from. Lines: `drive NAME ends=HEX code=yes|` (how the first sector ends,
+ * and whether its first 440 bytes hold code) or `drive NAME unread`; `volume PART GUID` for a mounted FAT volume, and below it
+ * `file machine=N signature=BYTES PATH` for each EFI program. A drive without root, and a volume that is not mounted,
+ * stay unread.
+ */
+export const starts: Importer = {
+  tool: "starts",
+  command: "(the collector's own look)",
+  recognises: (text) => /^collector\.starts=1$/m.test(text.slice(0, 200)),
+  parse(text): Result<Reading> {
+    const found: Found = { drives: new Map(), ignored: [], problems: [], open: null };
+    text.split("\n").forEach((raw, i) => {
+      const [word, ...rest] = raw.trimEnd().split(" ");
+      if (word === "drive") driveLine(found, rest, i + 1);
+      else if (word === "volume") volumeLine(found, rest);
+      else if (word === "file") fileLine(found, rest.join(" "), i + 1);
+    });
+    const drives = [...found.drives.values()];
+    const files = drives.flatMap((d) => d.efiVolumes ?? []).flatMap((v) => v.files);
+    return ok(
+      {
+        facts: { drives },
+        understood: `the first sector of ${plural(drives.filter((d) => d.firstSector).length, "drive")}, ${plural(files.length, "EFI program")}`,
+        ignored: found.ignored,
+      },
+      found.problems,
+    );
+  },
+};
