@@ -17,7 +17,9 @@ export {
   type Rejected,
   type TakenReading,
 } from "./intake/intake";
-export { mergeReadings, placeDrive, typeFact, type FactChange } from "./intake/merge";
+export { mergeReadings } from "./intake/merge";
+export { type FactChange } from "./intake/merging";
+export { placeDrive, typeFact } from "./document/by-hand";
 export {
   bayWords,
   contentWords,

@@ -2,7 +2,7 @@ import { diffDocuments, type Edit, type Hand } from "../../document";
 import type { ControllerPart } from "../facts/controller-schema";
 import type { FactSource, MachineDocument } from "../facts/document";
 import type { Facts } from "../facts/facts";
-import { typeFact } from "../intake/merge";
+import { typeFact } from "./by-hand";
 
 /** What stands of the controller, as its form writes it: a fact that nobody told is empty there. */
 export const writtenController = (known: Facts["controller"]): ControllerPart => ({

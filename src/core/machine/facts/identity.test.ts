@@ -52,6 +52,7 @@ const reading = (tool: string, facts: TakenReading["reading"]["facts"]): TakenRe
   from: tool,
   reading: { facts, understood: "", ignored: [] },
   warnings: [],
+  mayBeCut: false,
 });
 
 describe("tools that disagree", () => {

@@ -1,7 +1,14 @@
-import type { Drive } from "./drive";
+import type { Drive, DriveContent } from "./drive";
+
+/** A part of a drive as one tool saw it; what a listing has no column for is absent. */
+export type ObservedContent = Partial<DriveContent> & Pick<DriveContent, "part" | "sizeBytes">;
 
 /** A drive as one tool saw it; at least one of serial, WWN and name is there. */
-export type ObservedDrive = Partial<Drive>;
+export type ObservedDrive = Omit<Partial<Drive>, "contents"> & {
+  contents?: ObservedContent[] | null;
+  /** What a tool that knows neither sizes nor all parts found on it. */
+  signatures?: DriveContent[];
+};
 
 /** Digits of a WWN without the prefix by which each tool marks them ("0x…", "naa.…", "eui.…", "wwn-0x…"). */
 export const plainWwn = (wwn: string): string =>
@@ -14,7 +21,7 @@ const sameWwn = (a: string | null | undefined, b: string | null | undefined): bo
   Boolean(a && b && plainWwn(a) === plainWwn(b));
 
 /** Some tools print a SAS drive's WWN where its serial should stand: no serial then. */
-const trueSerial = (drive: ObservedDrive): string | null =>
+export const trueSerial = (drive: ObservedDrive): string | null =>
   drive.serial && !sameWwn(drive.serial, drive.wwn) ? drive.serial.trim() : null;
 
 /**

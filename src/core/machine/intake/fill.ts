@@ -1,7 +1,7 @@
 import type { ListedMachine } from "./csv";
 import { ROLES, typedSchema, type Expected, type MachineDocument, type Typed } from "../facts/document";
 import type { Facts } from "../facts/facts";
-import { typeFact } from "./merge";
+import { typeFact } from "../document/by-hand";
 
 type Port = Facts["ports"][number];
 

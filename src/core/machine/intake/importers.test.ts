@@ -89,7 +89,7 @@ describe("bad input", () => {
   it("refuses rounded sizes with the remedy", () => {
     expect(
       read(capture("server-bios-small", "lsblk-default.json")).rejected[0]?.problems[0]?.message,
-    ).toContain("run it with -b");
+    ).toContain("run lsblk -J -b -O");
   });
 
   it.each(["", "hello", "<html></html>", '{"a":1}', "\u0000\u0001", "PK\u0003\u0004"])(

@@ -1,7 +1,7 @@
 import type { Problem } from "../../result";
 import { parseJson } from "../../text";
 import { isBundle, parseBundle } from "./bundle";
-import { IMPORTERS, type Importer, type Reading } from "./importers";
+import { IMPORTERS, lastWords, type Importer, type Reading } from "./importers";
 
 /** A dropped file or pasted text. */
 export interface NamedText {
@@ -15,6 +15,8 @@ export interface TakenReading {
   from: string;
   reading: Reading;
   warnings: Problem[];
+  /** A text of lines that does not show its own end: what it does not show may stand behind a cut. */
+  mayBeCut: boolean;
 }
 
 export interface Rejected {
@@ -47,7 +49,7 @@ export function readTexts(texts: readonly NamedText[]): Intake {
         message: `${Math.round(item.text.length / 1e6)} MB of text; the largest that is read is ${MAX_TEXT_CHARACTERS / 1e6} MB, and a whole bundle is under 1 MB. Is this the right file?`,
       });
     else if (isBundle(item.text)) readBundle(item, intake);
-    else readOne(item.text, item.name, 1, intake);
+    else readLone(item, intake);
   }
   const rank = (tool: string): number => IMPORTERS.findIndex((i) => i.tool === tool);
   intake.readings.sort((a, b) => rank(a.tool) - rank(b.tool));
@@ -95,10 +97,49 @@ function readBundle(item: NamedText, intake: Intake): void {
     );
   intake.remarks.push(...absent.map((a) => `Not in the bundle – ${a}`));
   for (const section of sections)
-    readOne(section.text, `${item.name}, section ${section.tool}`, section.startLine, intake, section.tool);
+    readOne({ text: section.text, from: `${item.name}, section ${section.tool}` }, intake, {
+      firstLine: section.startLine,
+      named: section.tool,
+    });
 }
 
-function readOne(text: string, from: string, firstLine: number, intake: Intake, named?: string): void {
+const isJson = (text: string): boolean => /^\s*[{[]/.test(text);
+
+/**
+ * A text that was dropped alone. Tools end their last line; where it has no end, the text was cut off in it (or pasted
+ * without it), and it is left out.
+ */
+function readLone({ name, text }: NamedText, intake: Intake): void {
+  const importer = recognise(text);
+  const mayBeCut = !isJson(text) && !importer?.hasEnd?.(text);
+  if (!mayBeCut || text.endsWith("\n")) return readOne({ text, from: name }, intake, { mayBeCut });
+  const left = text.slice(0, text.lastIndexOf("\n") + 1);
+  const line = text.split("\n").length;
+  const after = `cut off after "${lastWords(text)}"`;
+  if (importer && left.trim() === "")
+    return reject(intake, name, importer.tool, {
+      message: `${after}: the only line has no end. Drop the whole output; if this is all of it, with the end of its line.`,
+      line,
+    });
+  readOne({ text: left, from: name }, intake, {
+    mayBeCut,
+    warning: {
+      message: `${after}: the last line has no end, so it was left out. Drop the whole output; what is missing here is not taken to be gone.`,
+      line,
+    },
+  });
+}
+
+interface Circumstances {
+  firstLine?: number;
+  /** The tool by the name that a bundle gives it, for texts that cannot be recognised. */
+  named?: string;
+  mayBeCut?: boolean;
+  warning?: Problem;
+}
+
+function readOne({ text, from }: { text: string; from: string }, intake: Intake, how: Circumstances): void {
+  const { firstLine = 1, named, mayBeCut = false, warning } = how;
   const importer = recognise(text) ?? IMPORTERS.find((i) => i.tool === named);
   if (!importer)
     return reject(intake, from, null, {
@@ -112,12 +153,8 @@ function readOne(text: string, from: string, firstLine: number, intake: Intake, 
     });
   const result = importer.parse(text);
   const shift = (p: Problem): Problem => (p.line === undefined ? p : { ...p, line: p.line + firstLine - 1 });
-  if (result.ok)
-    intake.readings.push({
-      tool: importer.tool,
-      from,
-      reading: result.value,
-      warnings: result.warnings.map(shift),
-    });
-  else reject(intake, from, importer.tool, ...result.problems.map(shift));
+  const warnings = warning ? [warning] : [];
+  if (!result.ok) return reject(intake, from, importer.tool, ...result.problems.map(shift), ...warnings);
+  warnings.push(...result.warnings.map(shift));
+  intake.readings.push({ tool: importer.tool, from, reading: result.value, warnings, mayBeCut });
 }

@@ -68,10 +68,7 @@ export const blkid: Importer = {
   },
 };
 
-const toObserved = (
-  seenAs: string,
-  d: { memberOf: string[]; parts: DriveContent[] },
-): ObservedDrive & { signatures: DriveContent[] } => ({
+const toObserved = (seenAs: string, d: { memberOf: string[]; parts: DriveContent[] }): ObservedDrive => ({
   seenAs,
   signatures: d.parts,
   ...(d.memberOf.length > 0 && { memberOf: [...new Set(d.memberOf)] as Drive["memberOf"] }),

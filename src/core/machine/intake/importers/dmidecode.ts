@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../../../result";
 import { parseByteSize } from "../../../units";
-import { cleanText, type Importer, type Reading } from "./importer";
+import { cleanText, cutOff, type Importer, type Reading } from "./importer";
 
 interface Structure {
   type: number;
@@ -53,13 +53,20 @@ const suppliesOf = (
     ];
   });
 
+const END = /^\s*End Of Table\s*$/m;
+const END_WORDS = 'its last line "End Of Table"';
+
 /** `dmidecode` as root: chassis, firmware, memory modules, and whether there is a management controller. */
 export const dmidecode: Importer = {
   tool: "dmidecode",
   command: "dmidecode",
   recognises: (text) =>
     /^# dmidecode \d/m.test(text.slice(0, 400)) || /^Handle 0x[0-9A-F]+, DMI type/m.test(text.slice(0, 2000)),
+  hasEnd: (text) => END.test(text),
   parse(text): Result<Reading> {
+    // With -t the tool prints some structures only, and neither the place of the table nor its end.
+    if (/^Table at 0x|structures occupying/m.test(text.slice(0, 1000)) && !END.test(text))
+      return fail(cutOff(text, END_WORDS));
     const all = structuresOf(text);
     if (all.length === 0)
       return fail({

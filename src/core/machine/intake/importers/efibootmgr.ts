@@ -33,6 +33,7 @@ export const efibootmgr: Importer = {
   recognises: (text) =>
     /^(BootCurrent|BootOrder|BootNext|Timeout): /m.test(text.slice(0, 400)) ||
     /EFI variables are not supported/.test(text.slice(0, 400)),
+  hasEnd: (text) => /EFI variables are not supported/.test(text.slice(0, 400)),
   parse(text): Result<Reading> {
     if (/EFI variables are not supported/.test(text))
       return ok({

@@ -38,6 +38,8 @@ export interface Importer {
   recognises(text: string): boolean;
   /** For tools whose answer comes in many texts: several of them as one. */
   join?(texts: string[]): string;
+  /** For texts that show their own end: whether it is there. */
+  hasEnd?(text: string): boolean;
   parse(text: string): Result<Reading>;
 }
 
@@ -52,6 +54,19 @@ export function parseShaped<T>(text: string, schema: z.ZodType<T>, what: string)
   }));
   return fail(...problems);
 }
+
+/** The problem of a text that lacks its own end, with the last words of it. */
+export function cutOff(text: string, end: string): Problem {
+  const line = text.trimEnd().split("\n").length;
+  return { message: `cut off after "${lastWords(text)}": ${end} is not there. Drop the whole output.`, line };
+}
+
+/** The end of a text's last line that has words, for a message. */
+export const lastWords = (text: string): string =>
+  (text.slice(-4000).trimEnd().split("\n").at(-1) ?? "")
+    .trim()
+    .slice(-60)
+    .replace(/\p{Cc}/gu, "·");
 
 const PLACEHOLDERS =
   /^(not specified|not settable|unknown|none|default string|to be filled by o\.?e\.?m\.?|\s*|0+)$/i;

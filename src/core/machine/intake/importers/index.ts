@@ -59,4 +59,5 @@ export const IMPORTERS: readonly Importer[] = [
   zpoolStatus,
 ];
 
+export { lastWords } from "./importer";
 export type { Importer, Observed, Reading } from "./importer";

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { fail, ok, type Result } from "../../../result";
-import type { Drive, DriveContent } from "../../facts/drive";
+import type { Drive } from "../../facts/drive";
+import type { ObservedContent, ObservedDrive } from "../../facts/identity";
 import { cleanText, parseShaped, plausibleBytes, type Importer, type Reading } from "./importer";
 
 const nodeSchema = z.object({
@@ -47,18 +48,29 @@ export const lsblk: Importer = {
     const inexact = nodes.find((n) => typeof n.size === "string" && !/^\d+$/.test(n.size));
     if (inexact)
       return fail({
-        message: `lsblk printed rounded sizes ("${inexact.size}" for ${inexact.name}); run it with -b, so that sizes are bytes`,
+        message: `lsblk printed rounded sizes ("${inexact.size}" for ${inexact.name}); run lsblk -J -b -O, which prints sizes as bytes, and serials`,
       });
     const unlikely = nodes.filter((n) => isDrive(n) && plausibleBytes(n.size) === null);
-    const drives = joinPaths(nodes.filter(isDrive).map(toDrive));
-    const twice = drives.filter((d, i) => drives.findIndex((other) => other.id === d.id) !== i);
+    const hardware = nodes.filter(isDrive);
+    // Without these columns a listing cannot tell which drives it shows, and so none that it does not show.
+    const isNamed = hardware.some((n) => n.serial !== undefined || n.wwn !== undefined);
+    // Partitions, and no table and no file system anywhere: lsblk had neither the right nor a service to look.
+    const all = nodes.flatMap(below);
+    const isBlind = all.some((n) => n.type === "part") && !all.some((n) => n.fstype || n.pttype);
+    const hasSignatures = !isBlind && hardware.some((n) => n.fstype !== undefined);
+    const drives = joinPaths(hardware.map((n) => toDrive(n, hasSignatures)));
+    const ids = new Set<string>();
+    const twice = drives.filter((d) => ids.size === ids.add(d.id).size);
     for (const drive of twice) drive.id = `${drive.id}@${drive.seenAs}`;
     return ok(
       {
         facts: { drives },
-        understood: `${drives.length} ${drives.length === 1 ? "drive" : "drives"}, ${drives.filter((d) => (d.contents ?? []).length > 0).length} with something on them`,
-        ignored: nodes.filter((n) => !isDrive(n)).map((n) => `${n.name}: ${whyNot(n)}`),
-        complete: { drives: true },
+        understood: `${drives.length} ${drives.length === 1 ? "drive" : "drives"}, ${drives.filter((d) => (d.contents ?? []).length > 0).length} with something on them${isNamed ? "" : "; serials and WWNs are not printed (lsblk -J -b -O prints them)"}`,
+        ignored: [
+          ...(isBlind ? ["what stands on the partitions: lsblk could not look; run it as root"] : []),
+          ...nodes.filter((n) => !isDrive(n)).map((n) => `${n.name}: ${whyNot(n)}`),
+        ],
+        ...(isNamed && { complete: { drives: true } }),
       },
       [
         ...twice.map((d) => ({
@@ -81,18 +93,21 @@ function whyNot(node: Node): string {
   return virtual ? "made by the kernel, no hardware behind it" : "";
 }
 
-function mediaOf(node: Node): Drive["media"] {
+function mediaOf(node: Node): Drive["media"] | undefined {
   const tran = node.tran?.toLowerCase() ?? "";
   const rotates = node.rota === true || node.rota === "1";
   if (node.name.startsWith("nvme") || tran === "nvme") return "nvme";
   if (node.name.startsWith("mmcblk")) return "card";
   if (tran === "usb" || node.subsystems?.includes(":usb")) return "usb";
   if (/^(vd|xvd)/.test(node.name)) return "virtual";
-  if (node.rota === undefined || node.rota === null) return "unknown";
+  if (node.rota === undefined || node.rota === null) return undefined;
   return rotates ? "spinning" : "flash";
 }
 
-function toDrive(node: Node): Partial<Drive> & Pick<Drive, "id" | "seenAs" | "contents" | "serial"> {
+function toDrive(
+  node: Node,
+  hasSignatures: boolean,
+): ObservedDrive & Pick<Drive, "id" | "seenAs" | "serial"> {
   const serial = cleanText(node.serial);
   const wwn = cleanText(node.wwn);
   return {
@@ -102,17 +117,17 @@ function toDrive(node: Node): Partial<Drive> & Pick<Drive, "id" | "seenAs" | "co
     model: cleanText(node.model),
     maker: cleanText(node.vendor),
     firmware: cleanText(node.rev),
-    sizeBytes: plausibleBytes(node.size) ?? 0,
+    sizeBytes: plausibleBytes(node.size) ?? undefined,
     logicalSectorBytes: numberOrNull(node["log-sec"]),
     physicalSectorBytes: numberOrNull(node["phy-sec"]),
     media: mediaOf(node),
-    removable: node.rm === true || node.rm === "1",
+    removable: node.rm === undefined || node.rm === null ? undefined : node.rm === true || node.rm === "1",
     shingled: node.zoned === "host-aware" || node.zoned === "host-managed" ? node.zoned : null,
     san: SAN[node.tran?.toLowerCase() ?? ""] ?? null,
     seenAs: node.name,
     table: cleanText(node.pttype),
-    contents: contentsOf(node),
-    memberOf: membershipsOf(node),
+    contents: contentsOf(node, hasSignatures),
+    memberOf: hasSignatures ? membershipsOf(node) : undefined,
   };
 }
 
@@ -142,21 +157,23 @@ const mountsOf = (node: Node): string[] =>
  * The drive itself when a file system stands on the bare drive, and each partition; children below are membership.
  * Without the column of signatures a drive without partitions may hold anything: null then.
  */
-function contentsOf(drive: Node): DriveContent[] | null {
-  const told = drive.fstype !== undefined || mountsOf(drive).length > 0;
-  if (!told && (drive.children ?? []).length === 0) return null;
+function contentsOf(drive: Node, hasSignatures: boolean): ObservedContent[] | null {
+  if (!hasSignatures && mountsOf(drive).length === 0 && (drive.children ?? []).length === 0) return null;
   const parts = [drive, ...(drive.children ?? [])].filter(
     (node) => node.type === "part" || node.fstype || mountsOf(node).length > 0,
   );
   return parts.map((node) => ({
     part: node.name,
     sizeBytes: plausibleBytes(node.size) ?? 0,
-    kind: cleanText(node.fstype) ?? (mountsOf(node).length > 0 ? "mounted" : "unknown content"),
-    label: cleanText(node.label),
-    mountedAt: [...new Set(below(node).flatMap(mountsOf))],
+    kind: hasSignatures ? (cleanText(node.fstype) ?? kindOfUnsigned(node)) : undefined,
+    label: hasSignatures && node.label !== undefined ? cleanText(node.label) : undefined,
+    mountedAt: hasMounts(node) ? [...new Set(below(node).flatMap(mountsOf))] : undefined,
     partUuid: cleanText(node.partuuid) ?? undefined,
   }));
 }
+
+const kindOfUnsigned = (node: Node): string => (mountsOf(node).length > 0 ? "mounted" : "unknown content");
+const hasMounts = (node: Node): boolean => node.mountpoints !== undefined || node.mountpoint !== undefined;
 
 const below = (node: Node): Node[] => [node, ...(node.children ?? []).flatMap(below)];
 

@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../../../result";
 import type { DriveSet } from "../../facts/facts";
-import { cleanText, plausibleBytes, plural, type Importer, type Reading } from "./importer";
+import { cleanText, cutOff, plausibleBytes, plural, type Importer, type Reading } from "./importer";
 
 type ObservedSet = Pick<DriveSet, "id" | "kind" | "name" | "state" | "health"> & Partial<DriveSet>;
 
@@ -14,18 +14,17 @@ function healthOf(active: boolean, level: string, wanted: number, working: numbe
   return wanted - working > spared ? "failed" : "degraded";
 }
 
+const UNUSED = /^unused devices:.*$/m;
+
 /** `/proc/mdstat`: arrays with level, members, and what is under way. Sizes there are in KiB. */
 export const mdstat: Importer = {
   tool: "mdstat",
   command: "cat /proc/mdstat",
   recognises: (text) => /^Personalities :/.test(text.trimStart()),
+  hasEnd: (text) => UNUSED.test(text),
   parse(text): Result<Reading> {
+    if (!UNUSED.test(text)) return fail(cutOff(text, 'its last line "unused devices:"'));
     const lines = text.split(/\r?\n/);
-    if (!lines.some((l) => /^unused devices:/.test(l)))
-      return fail({
-        message: 'mdstat ends without its line "unused devices:"; it is cut off',
-        line: lines.length,
-      });
     const sets: ObservedSet[] = [];
     lines.forEach((line, i) => {
       const head =
@@ -67,6 +66,16 @@ export const mdstat: Importer = {
   },
 };
 
+const titleOf = (line = ""): string => line.replace(/:\s*$/, "");
+
+function memberOf(line: string): DriveSet["members"] {
+  const row = /^\s*(?:\d+|-)\s+\d+\s+\d+\s+(?:\d+|-)\s+(.*?)\s+(\/dev\/\S+)\s*$/.exec(line);
+  if (!row) return [];
+  const [, state = "", device = ""] = row;
+  const role = /^spare$/.test(state) ? "spare" : "member";
+  return [{ name: device.replace(/^\/dev\//, ""), drive: null, role, group: null, state }];
+}
+
 /** `mdadm --detail DEVICE...`: one block an array. */
 export const mdadmDetail: Importer = {
   tool: "mdadm",
@@ -85,13 +94,20 @@ export const mdadmDetail: Importer = {
       const table = block.findIndex((l) => /^\s*Number\s+Major\s+Minor/.test(l));
       if (!state || table < 0)
         return fail({
-          message: `mdadm: ${lines[start]?.replace(/:\s*$/, "")} has no state or no table of members; the text seems to be cut off`,
+          message: `mdadm: ${titleOf(lines[start])} has no state or no table of members; the text seems to be cut off`,
           line: start + 1,
         });
       const name = (lines[start] ?? "").replace(/^\/dev\/(md\/)?/, "").replace(/:\s*$/, "");
       const kib = /^(\d+)/.exec(get("Array Size") ?? "")?.[1];
       const rebuild = /(\d+)% complete/.exec(get("Rebuild Status") ?? get("Resync Status") ?? "")?.[1];
       const level = get("Raid Level") ?? "not told";
+      const members = block.slice(table + 1).flatMap(memberOf);
+      const counted = Number(get("Total Devices") ?? 0);
+      if (members.length < counted)
+        return fail({
+          message: `mdadm: ${titleOf(lines[start])} counts ${counted} devices and lists ${members.length}: the text is cut off`,
+          line: start + block.length,
+        });
       sets.push({
         id: `array ${name}`,
         kind: "array",
@@ -107,20 +123,7 @@ export const mdadmDetail: Importer = {
               Number(get("Active Devices") ?? get("Raid Devices") ?? 0),
             ),
         sizeBytes: kib ? plausibleBytes(Number(kib) * 1024) : null,
-        members: block.slice(table + 1).flatMap((l) => {
-          const row = /^\s*(?:\d+|-)\s+\d+\s+\d+\s+(?:\d+|-)\s+(.*?)\s+(\/dev\/\S+)\s*$/.exec(l);
-          if (!row) return [];
-          const words = row[1] ?? "";
-          return [
-            {
-              name: (row[2] ?? "").replace(/^\/dev\//, ""),
-              drive: null,
-              role: /^spare$/.test(words) ? ("spare" as const) : ("member" as const),
-              group: null,
-              state: words,
-            },
-          ];
-        }),
+        members,
         progress: rebuild ? { what: "rebuild", percent: Number(rebuild), secondsLeft: null } : null,
       });
     }

@@ -147,7 +147,7 @@ describe("zpool", () => {
     const text = capture("zpool", "status-healthy.txt");
     expect(refusal(text.slice(0, text.indexOf("sdc")))).toMatchObject({
       message: expect.stringContaining("cut off"),
-      line: 10,
+      line: 9,
     });
   });
 

@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../../../result";
 import type { DriveSet } from "../../facts/facts";
-import { cleanText, plausibleBytes, plural, type Importer, type Reading } from "./importer";
+import { cleanText, cutOff, plausibleBytes, plural, type Importer, type Reading } from "./importer";
 
 type ObservedSet = Pick<DriveSet, "id" | "kind" | "name" | "state" | "health"> & Partial<DriveSet>;
 
@@ -139,6 +139,9 @@ function parsePools(text: string, tool: string): Result<Reading> {
   });
 }
 
+/** Every status ends its pool with an "errors:" line; without it the last members may be missing. */
+const hasErrorsLine = (text: string): boolean => /^errors: /m.test(text.slice(text.lastIndexOf("pool:")));
+
 /** `zpool status`: pools with layout, members, errors, and what is under way. */
 export const zpoolStatus: Importer = {
   tool: "zpool status",
@@ -146,16 +149,12 @@ export const zpoolStatus: Importer = {
   recognises: (text) =>
     (/^\s*pool:\s/.test(text) && !/^\s*id:\s*\d+/m.test(text.slice(0, 400))) ||
     /^no pools available/.test(text),
+  hasEnd: (text) => hasErrorsLine(text) || /^no pools available/.test(text),
   parse(text): Result<Reading> {
     if (/^no pools available/.test(text))
       return ok({ facts: { sets: [] }, understood: "no pool is imported here", ignored: [] });
     const parsed = parsePools(text, "zpool status");
-    // Every status ends its pool with an "errors:" line; without it the last members may be missing.
-    if (parsed.ok && !/^errors: /m.test(text.slice(text.lastIndexOf("pool:"))))
-      return fail({
-        message: 'zpool status: the last pool has no "errors:" line; the text is cut off',
-        line: text.split("\n").length,
-      });
+    if (parsed.ok && !hasErrorsLine(text)) return fail(cutOff(text, 'the line "errors:" of its last pool'));
     return parsed;
   },
 };
