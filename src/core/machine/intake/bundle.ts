@@ -54,7 +54,9 @@ export function parseBundle(text: string): Result<Bundle> {
         bundle.sections.push({ tool: open.tool, text: open.content.join("\n"), startLine: open.line + 1 });
       else
         warnings.push({
-          message: `section ${open.tool} says ${declared} lines and holds ${open.content.length}: left out`,
+          message: declared
+            ? `section ${open.tool} says ${declared} lines and holds ${open.content.length}: left out`
+            : `section ${open.tool} does not say how many lines it has: it was cut off at its end, and is left out`,
           line: open.line,
         });
       open = null;

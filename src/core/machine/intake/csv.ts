@@ -1,5 +1,6 @@
 import Papa from "papaparse";
 import { fail, ok, type Problem, type Result } from "../../result";
+import { own } from "../../text";
 import { parseByteSize } from "../../units";
 
 /** One machine of a list: what a spreadsheet of machines usually holds. */
@@ -76,8 +77,8 @@ export function looksLikeMachineList(text: string): boolean {
   const names = first.split(/[,;\t]/).map((c) => clean(c).replace(/^"|"$/g, "").toLowerCase());
   return (
     names.length > 1 &&
-    names.filter((n) => COLUMNS[n]).length >= 2 &&
-    names.some((n) => COLUMNS[n] === "name")
+    names.filter((n) => own(COLUMNS, n)).length >= 2 &&
+    names.some((n) => own(COLUMNS, n) === "name")
   );
 }
 
@@ -93,7 +94,7 @@ export function parseMachineList(text: string): Result<ListedMachine[]> {
       message: 'a list of machines begins with a line of column names, one of them "name"',
       line: 1,
     });
-  const keys = header.map((h) => COLUMNS[clean(h).toLowerCase()]);
+  const keys = header.map((h) => own(COLUMNS, clean(h).toLowerCase()));
   const warnings: Problem[] = header
     .filter((h, i) => keys[i] === undefined && clean(h) !== "")
     .map((h) => ({ message: `the column "${clean(h)}" is not known and is left out`, line: 1 }));

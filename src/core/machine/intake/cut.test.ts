@@ -19,10 +19,10 @@ const OUTPUTS: readonly (readonly [string, string])[] = [
   ["zpool", "import.txt"],
   ["zpool", "status-healthy.txt"],
 ];
-const lsblk = { name: "lsblk", text: capture("server-uefi-2socket", "lsblk.json") };
+const [lsblk] = readTexts([{ name: "lsblk", text: capture("server-uefi-2socket", "lsblk.json") }]).readings;
 const lay = (document: MachineDocument, text: string) => {
-  const intake = readTexts([lsblk, { name: "cut", text }]);
-  return { intake, document: mergeReadings(document, intake.readings, AT).document };
+  const intake = readTexts([{ name: "cut", text }]);
+  return { intake, document: mergeReadings(document, [lsblk!, ...intake.readings], AT).document };
 };
 
 describe.each(OUTPUTS)("%s/%s", (machine, file) => {

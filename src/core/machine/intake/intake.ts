@@ -1,6 +1,7 @@
 import type { Problem } from "../../result";
 import { parseJson } from "../../text";
 import { isBundle, parseBundle } from "./bundle";
+import { checkedReading, unlikelyText } from "./checked";
 import { IMPORTERS, lastWords, type Importer, type Reading } from "./importers";
 
 /** A dropped file or pasted text. */
@@ -140,6 +141,8 @@ interface Circumstances {
 
 function readOne({ text, from }: { text: string; from: string }, intake: Intake, how: Circumstances): void {
   const { firstLine = 1, named, mayBeCut = false, warning } = how;
+  const unlikely = isJson(text) ? null : unlikelyText(text);
+  if (unlikely) return reject(intake, from, null, unlikely);
   const importer = recognise(text) ?? IMPORTERS.find((i) => i.tool === named);
   if (!importer)
     return reject(intake, from, null, {
@@ -155,6 +158,8 @@ function readOne({ text, from }: { text: string; from: string }, intake: Intake,
   const shift = (p: Problem): Problem => (p.line === undefined ? p : { ...p, line: p.line + firstLine - 1 });
   const warnings = warning ? [warning] : [];
   if (!result.ok) return reject(intake, from, importer.tool, ...result.problems.map(shift), ...warnings);
-  warnings.push(...result.warnings.map(shift));
-  intake.readings.push({ tool: importer.tool, from, reading: result.value, warnings, mayBeCut });
+  const checked = checkedReading(importer.tool, result.value);
+  if ("message" in checked) return reject(intake, from, importer.tool, checked);
+  warnings.push(...result.warnings.map(shift), ...checked.warnings);
+  intake.readings.push({ tool: importer.tool, from, reading: checked.reading, warnings, mayBeCut });
 }

@@ -25,8 +25,9 @@ function keepClaims(document: MachineDocument, path: string, claims: Claim[]): v
 
 /** A bay that was given by hand stands; what the tool called it is kept beside. */
 export function holdsBay({ document, source }: Merge, drive: Item, given: unknown, path: string): boolean {
-  const placed = document.typed.placed[String(drive.id)];
-  if (placed === undefined) return false;
+  const id = String(drive.id);
+  if (!Object.hasOwn(document.typed.placed, id)) return false;
+  const placed = document.typed.placed[id];
   const others = (document.disputes[path] ?? []).filter((c) => c.source.tool !== source.tool);
   keepClaims(document, path, placed === given ? others : [...others, { value: given, source }]);
   return true;

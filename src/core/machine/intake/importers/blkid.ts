@@ -1,7 +1,8 @@
 import { fail, ok, type Result } from "../../../result";
+import { own } from "../../../text";
 import type { Drive, DriveContent } from "../../facts/drive";
 import { deviceOf, type ObservedDrive } from "../../facts/identity";
-import { cleanText, plural, type Importer, type Reading } from "./importer";
+import { blocksOf, cleanText, plural, type Importer, type Reading } from "./importer";
 
 const MEMBER_OF: Record<string, (tags: Map<string, string>) => string> = {
   zfs_member: (tags) => `pool ${tags.get("LABEL") ?? "(not named)"}`,
@@ -10,7 +11,7 @@ const MEMBER_OF: Record<string, (tags: Map<string, string>) => string> = {
 /** Both forms: "export" blocks of NAME=value, and the default "/dev/sda1: NAME="value" ..." lines. */
 function entriesOf(text: string): Map<string, string>[] {
   if (/^DEVNAME=/m.test(text))
-    return text.split(/\r?\n\s*\r?\n/).map(
+    return blocksOf(text).map(
       (block) =>
         new Map(
           block
@@ -24,7 +25,7 @@ function entriesOf(text: string): Map<string, string>[] {
   return text.split(/\r?\n/).flatMap((line) => {
     const head = /^(\/dev\/[^:]+):\s/.exec(line);
     if (!head) return [];
-    const tags = [...line.matchAll(/([A-Z_]+)="([^"]*)"/g)].map((m) => [m[1] ?? "", m[2] ?? ""] as const);
+    const tags = [...line.matchAll(/\b([A-Z_]+)="([^"]*)"/g)].map((m) => [m[1] ?? "", m[2] ?? ""] as const);
     return [new Map([["DEVNAME", head[1] ?? ""], ...tags])];
   });
 }
@@ -56,7 +57,7 @@ export const blkid: Importer = {
         mountedAt: [],
         partUuid: cleanText(entry.get("PARTUUID")) ?? undefined,
       });
-      const member = MEMBER_OF[kind]?.(entry);
+      const member = own(MEMBER_OF, kind)?.(entry);
       if (member) drive.memberOf.push(member);
       drives.set(deviceOf(name), drive);
     }

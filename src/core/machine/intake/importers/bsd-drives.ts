@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from "../../../result";
+import { own } from "../../../text";
 import type { Drive, DriveContent } from "../../facts/drive";
 import { cleanText, plausibleBytes, plural, wholeNumber, type Importer, type Reading } from "./importer";
 
@@ -41,7 +42,7 @@ function mediaOf(name: string, rotation: string | undefined): Drive["media"] {
 export const geomDisk: Importer = {
   tool: "geom disk",
   command: "geom disk list",
-  recognises: (text) => /^Geom name: /m.test(text.slice(0, 200)) && /^\s+(fwsectors|descr): ?/m.test(text),
+  recognises: (text) => /^Geom name: /m.test(text.slice(0, 200)) && /^[ \t]+(fwsectors|descr):/m.test(text),
   parse(text): Result<Reading> {
     const found = providersOf(text).filter(
       (p) => !/^cd\d/.test(p.name) && firstNumber(p.values.get("mediasize")),
@@ -82,7 +83,7 @@ function contentOf({ name, values }: Provider): DriveContent {
   return {
     part: name,
     sizeBytes: firstNumber(values.get("mediasize")) ?? 0,
-    kind: TYPES[type.slice(0, 8)] ?? cleanText(values.get("type")) ?? "unknown content",
+    kind: own(TYPES, type.slice(0, 8)) ?? cleanText(values.get("type")) ?? "unknown content",
     label: cleanText(values.get("label")?.replace(/^\(null\)$/, "")),
     mountedAt: [],
     partUuid: cleanText(values.get("rawuuid")) ?? undefined,
@@ -93,7 +94,7 @@ function contentOf({ name, values }: Provider): DriveContent {
 export const gpart: Importer = {
   tool: "gpart",
   command: "gpart list",
-  recognises: (text) => /^Geom name: /m.test(text.slice(0, 200)) && /^\s*scheme: /m.test(text),
+  recognises: (text) => /^Geom name: /m.test(text.slice(0, 200)) && /^[ \t]*scheme: /m.test(text),
   parse(text): Result<Reading> {
     const byGeom = new Map<string, DriveContent[]>();
     for (const [, geom = ""] of text.matchAll(/^Geom name: (\S+)/gm)) byGeom.set(geom, []);
@@ -115,8 +116,10 @@ export const camcontrol: Importer = {
   command: "camcontrol devlist",
   recognises: (text) => /^<[^>]+>\s+at scbus\d+ target \d+ lun \d+ \(/m.test(text.slice(0, 400)),
   parse(text): Result<Reading> {
-    const lines = [...text.matchAll(/^<([^>]+)>\s+at scbus\d+ .*\(([^)]*)\)/gm)];
-    const drives = lines.flatMap(([, model = "", names = ""]) => {
+    const lines = text.split(/\r?\n/).filter((l) => /^<[^>]+>\s+at scbus\d+ /.test(l));
+    const drives = lines.flatMap((line) => {
+      const model = line.slice(1, line.indexOf(">"));
+      const names = line.slice(line.lastIndexOf("(") + 1).replace(/\).*$/, "");
       const seenAs = names.split(",").find((n) => /^(ada|da|nda)\d+$/.test(n.trim()));
       // The revision stands behind the model, after blanks that fill the field.
       return seenAs ? [{ seenAs: seenAs.trim(), firmware: cleanText(/\s(\S+)\s*$/.exec(model)?.[1]) }] : [];

@@ -66,11 +66,16 @@ export const ifconfig: Importer = {
     const all = interfacesOf(text);
     if (all.length === 0) return fail({ message: "ifconfig names no interface", line: 1 });
     const hardware = all.filter((i) => !SOFTWARE.test(i.name) && value(i, "ether"));
+    const owners = new Map(
+      all.flatMap((o) =>
+        o.lines.flatMap((l): [string, string][] => {
+          const member = /^(?:member|laggport): (\S+)/.exec(l)?.[1];
+          return member ? [[member, o.name]] : [];
+        }),
+      ),
+    );
     const ports = hardware.map((i) => {
       const status = value(i, "status:");
-      const owner = all.find((o) =>
-        o.lines.some((l) => new RegExp(`^(member|laggport): ${i.name}\\b`).test(l)),
-      );
       return {
         mac: (value(i, "hwaddr") ?? value(i, "ether") ?? "").toLowerCase(),
         seenAs: i.name,
@@ -82,7 +87,7 @@ export const ifconfig: Importer = {
               ? ("down" as const)
               : ("unknown" as const),
         mtu: i.mtu,
-        memberOf: owner?.name ?? null,
+        memberOf: owners.get(i.name) ?? null,
         addresses: addressesOf(i),
       };
     });

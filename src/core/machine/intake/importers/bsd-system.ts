@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from "../../../result";
+import { own } from "../../../text";
 import type { PciDevice } from "../../facts/facts";
 import { cleanText, plausibleBytes, plural, wholeNumber, type Importer, type Reading } from "./importer";
 
@@ -20,7 +21,7 @@ export const sysctl: Importer = {
       facts: {
         processors: {
           model: cleanText(values.get("hw.model")),
-          architecture: ARCHITECTURES[architecture] ?? cleanText(architecture),
+          architecture: own(ARCHITECTURES, architecture) ?? cleanText(architecture),
           cores: wholeNumber(values.get("kern.smp.cores")),
           threads,
         },

@@ -1,6 +1,6 @@
 import { fail, ok, type Result } from "../../../result";
 import { parseByteSize } from "../../../units";
-import { cleanText, cutOff, type Importer, type Reading } from "./importer";
+import { cleanPlace, cleanText, cutOff, type Importer, type Reading } from "./importer";
 
 interface Structure {
   type: number;
@@ -13,10 +13,11 @@ function structuresOf(text: string): Structure[] {
   for (const line of text.split(/\r?\n/)) {
     const handle = /^Handle 0x[0-9A-F]+, DMI type (\d+),/i.exec(line);
     if (handle) structures.push({ type: Number(handle[1]), fields: new Map() });
-    const field = /^\s+([^:\t][^:]*):\s*(.*)$/.exec(line);
     const current = structures.at(-1);
-    if (field && current && !current.fields.has(field[1] ?? ""))
-      current.fields.set(field[1] ?? "", field[2] ?? "");
+    const colon = /^\s/.test(line) ? line.indexOf(":") : -1;
+    const name = line.slice(0, Math.max(colon, 0)).trim();
+    if (name !== "" && current && !current.fields.has(name))
+      current.fields.set(name, line.slice(colon + 1).trim());
   }
   return structures;
 }
@@ -32,7 +33,7 @@ const placesOf = (all: Structure[]): { slot: string; place: string }[] =>
   all.flatMap(({ type, fields }) => {
     if (type !== 9 && type !== 41) return [];
     const address = cleanText(fields.get("Bus Address"))?.replace(/^0000:/, "");
-    const place = cleanText(fields.get(type === 9 ? "Designation" : "Reference Designation"));
+    const place = cleanPlace(fields.get(type === 9 ? "Designation" : "Reference Designation"));
     return address && place && address !== "00:00.0" ? [{ slot: address, place }] : [];
   });
 

@@ -52,7 +52,8 @@ export const efibootmgr: Importer = {
     const order = (lines.find((l) => l.startsWith("BootOrder: "))?.slice(11) ?? "")
       .split(",")
       .filter(Boolean);
-    const unknown = order.filter((id) => !entries.some((e) => e.id === id));
+    const known = new Set(entries.map((e) => e.id));
+    const unknown = [...new Set(order)].filter((id) => !known.has(id)).slice(0, 20);
     return ok(
       {
         facts: {

@@ -49,10 +49,24 @@ export function parseShaped<T>(text: string, schema: z.ZodType<T>, what: string)
   if (!json.ok) return json;
   const shaped = schema.safeParse(json.value);
   if (shaped.success) return { ok: true, value: shaped.data, warnings: [] };
-  const problems: Problem[] = shaped.error.issues.slice(0, 5).map((issue) => ({
-    message: `${what}: ${issue.path.join(".") || "the document"}: ${issue.message}`,
-  }));
-  return fail(...problems);
+  return fail(...shaped.error.issues.slice(0, 5).map((issue) => ({ message: shapeWords(issue, what) })));
+}
+
+/** What a tool prints at a place, and what stands there: in words about the tool, and not about a schema. */
+function shapeWords(issue: z.core.$ZodIssue, tool: string): string {
+  const at = issue.path.length === 0 ? "its output" : `"${issue.path.map(String).join(".").slice(0, 120)}"`;
+  if (issue.code === "invalid_union" && issue.errors[0]?.[0])
+    return shapeWords({ ...issue.errors[0][0], path: [...issue.path, ...issue.errors[0][0].path] }, tool);
+  if (issue.code !== "invalid_type") return `${tool}: ${at} is not what ${tool} prints there`;
+  const kinds: ReadonlyMap<string, string> = new Map([
+    ["string", "a text"],
+    ["number", "a number"],
+    ["boolean", "true or false"],
+    ["array", "a list"],
+  ]);
+  const wanted = kinds.get(issue.expected) ?? "values with names";
+  const isMissing = issue.message.endsWith("received undefined");
+  return `${tool} prints ${wanted} as ${at}, and this has ${isMissing ? "none" : "something else"} there: is it the whole output, of this tool?`;
 }
 
 /** The problem of a text that lacks its own end, with the last words of it. */
@@ -68,6 +82,15 @@ export const lastWords = (text: string): string =>
     .slice(-60)
     .replace(/\p{Cc}/gu, "·");
 
+/** The parts of a text between empty lines. */
+export function blocksOf(text: string): string[] {
+  const blocks: string[][] = [[]];
+  for (const line of text.split(/\r?\n/))
+    if (line.trim() === "") blocks.push([]);
+    else blocks.at(-1)!.push(line);
+  return blocks.filter((b) => b.length > 0).map((b) => b.join("\n"));
+}
+
 const PLACEHOLDERS =
   /^(not specified|not settable|unknown|none|default string|to be filled by o\.?e\.?m\.?|\s*|0+)$/i;
 
@@ -79,6 +102,10 @@ export function cleanText(value: string | null | undefined): string | null {
     .slice(0, 200);
   return PLACEHOLDERS.test(text) ? null : text;
 }
+
+/** As cleanText; but "0" is the name of a slot or bay. */
+export const cleanPlace = (value: string | null | undefined): string | null =>
+  /^\s*\d+\s*$/.test(value ?? "") ? (value ?? "").trim().slice(0, 200) : cleanText(value);
 
 /** Sizes up to 9 PB count exactly; what is larger, negative or no number at all is not known. */
 export function plausibleBytes(value: unknown): number | null {

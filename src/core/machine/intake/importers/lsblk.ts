@@ -1,8 +1,9 @@
 import { z } from "zod";
 import { fail, ok, type Result } from "../../../result";
+import { own } from "../../../text";
 import type { Drive } from "../../facts/drive";
 import type { ObservedContent, ObservedDrive } from "../../facts/identity";
-import { cleanText, parseShaped, plausibleBytes, type Importer, type Reading } from "./importer";
+import { cleanText, parseShaped, plausibleBytes, wholeNumber, type Importer, type Reading } from "./importer";
 
 const nodeSchema = z.object({
   name: z.string(),
@@ -115,15 +116,16 @@ function toDrive(
     serial,
     wwn,
     model: cleanText(node.model),
-    maker: cleanText(node.vendor),
+    // A virtual drive shows the number of its bus there, which is no name.
+    maker: /^0x[0-9a-f]{4}$/i.test(node.vendor ?? "") ? null : cleanText(node.vendor),
     firmware: cleanText(node.rev),
     sizeBytes: plausibleBytes(node.size) ?? undefined,
-    logicalSectorBytes: numberOrNull(node["log-sec"]),
-    physicalSectorBytes: numberOrNull(node["phy-sec"]),
+    logicalSectorBytes: wholeNumber(node["log-sec"]),
+    physicalSectorBytes: wholeNumber(node["phy-sec"]),
     media: mediaOf(node),
     removable: node.rm === undefined || node.rm === null ? undefined : node.rm === true || node.rm === "1",
     shingled: node.zoned === "host-aware" || node.zoned === "host-managed" ? node.zoned : null,
-    san: SAN[node.tran?.toLowerCase() ?? ""] ?? null,
+    san: own(SAN, node.tran?.toLowerCase() ?? "") ?? null,
     seenAs: node.name,
     table: cleanText(node.pttype),
     contents: contentsOf(node, hasSignatures),
@@ -144,9 +146,6 @@ function joinPaths<D extends ReturnType<typeof toDrive>>(drives: readonly D[]): 
     .filter((d, i) => !drives.some((o, k) => k < i && isSame(d, o)))
     .map((d) => (d.san ? { ...d, sanPaths: drives.filter((o) => isSame(d, o)).length } : d));
 }
-
-const numberOrNull = (value: string | number | null | undefined): number | null =>
-  value === null || value === undefined || value === "" ? null : Number(value);
 
 const mountsOf = (node: Node): string[] =>
   [...(node.mountpoints ?? []), node.mountpoint].filter(
@@ -189,7 +188,7 @@ const MEMBERS: Record<string, string> = {
 /** "array md0", "volume group vg0", "pool tank": named by the device on top, or by the label on the member. */
 function membershipsOf(drive: Node): string[] {
   const found = below(drive).flatMap((node) => {
-    const kind = MEMBERS[(node.fstype ?? "").toLowerCase()];
+    const kind = own(MEMBERS, (node.fstype ?? "").toLowerCase());
     if (!kind) return [];
     const onTop = node.children?.[0]?.name;
     const name =

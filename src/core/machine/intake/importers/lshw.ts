@@ -52,15 +52,19 @@ export const lshw: Importer = {
     const roots = [parsed.value].flat();
     const nodes = flat(roots);
     const system = nodes.find((n) => n.class === "system");
-    const drives = nodes.filter((n) => isDrive(n)).map(toDrive);
-    const ports = nodes.filter((n) => n.class === "network" && n.serial && pciOf(n)).map(toPort);
+    // A virtual device stands below the PCI function that carries it, which has its place and its maker.
+    const carrier = new Map(nodes.flatMap((n) => (n.children ?? []).map((c) => [c, n] as const)));
+    const placeOf = (n: Node): string | null => pciOf(n) ?? pciOf(carrier.get(n) ?? n);
+    const drives = nodes.filter((n) => isDrive(n)).map((n) => toDrive(n, carrier.get(n)));
+    const ports = nodes
+      .filter((n) => n.class === "network" && n.serial && placeOf(n))
+      .map((n) => toPort(n, placeOf(n)));
     const controllers = nodes.filter((n) => n.class === "storage" && pciOf(n) && n.id !== "nvme");
     const facts: Observed = {
       ...(system && {
         chassis: {
           maker: cleanText(system.vendor),
-          // lshw adds the stock number in brackets behind the product.
-          model: cleanText(system.product?.replace(/ \([^)]*\)$/, "")),
+          model: cleanText(withoutStockNumber(system.product)),
           serial: cleanText(system.serial),
         },
       }),
@@ -81,6 +85,12 @@ export const lshw: Importer = {
     });
   },
 };
+
+/** lshw adds the stock number in brackets behind the product. */
+function withoutStockNumber(product: string | undefined): string | undefined {
+  const at = product?.endsWith(")") ? product.lastIndexOf(" (") : -1;
+  return at < 0 ? product : product?.slice(0, at);
+}
 
 function firmwareOf(nodes: Node[]): Observed {
   const firmware = nodes.find((n) => n.class === "memory" && n.id === "firmware");
@@ -115,13 +125,15 @@ function isDrive(node: Node): boolean {
   return !/,\d+$/.test(node.businfo ?? "") && nameOf(node) !== "" && (node.size ?? 0) > 0;
 }
 
-function toDrive(node: Node): Partial<Drive> {
+function toDrive(node: Node, carrier: Node | undefined): Partial<Drive> {
   const name = nameOf(node);
   const config = node.configuration ?? {};
   return {
     // On a drive with a file system on its bare surface, lshw shows that file system's serial and version instead.
     serial: node.class === "disk" && node.product ? cleanText(node.serial) : null,
     model: cleanText(node.product),
+    maker: node.businfo?.startsWith("virtio@") ? cleanText(carrier?.vendor) : undefined,
+    controller: carrier ? pciOf(carrier) : null,
     sizeBytes: plausibleBytes(node.size) ?? undefined,
     logicalSectorBytes: plausibleBytes(config.logicalsectorsize),
     physicalSectorBytes: plausibleBytes(config.sectorsize),
@@ -130,7 +142,7 @@ function toDrive(node: Node): Partial<Drive> {
   };
 }
 
-function toPort(node: Node): Partial<Port> & Pick<Port, "mac"> {
+function toPort(node: Node, place: string | null): Partial<Port> & Pick<Port, "mac"> {
   const config = node.configuration ?? {};
   const megabits = (bits: number | undefined): number | null => (bits ? Math.round(bits / 1e6) : null);
   return {
@@ -141,6 +153,6 @@ function toPort(node: Node): Partial<Port> & Pick<Port, "mac"> {
     speedMegabits: megabits(node.size),
     maxMegabits: megabits(node.capacity),
     driver: cleanText(String(config.driver ?? "")),
-    pci: pciOf(node),
+    pci: place,
   };
 }

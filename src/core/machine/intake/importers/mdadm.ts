@@ -16,6 +16,15 @@ function healthOf(active: boolean, level: string, wanted: number, working: numbe
 
 const UNUSED = /^unused devices:.*$/m;
 
+/** "sda1[0]", "sdb1[1](F)", "sdc1[2](S)". */
+function memberWord(word: string): DriveSet["members"] {
+  const at = word.indexOf("[");
+  if (at < 1 || !/^\[\d+\](?:\([A-Z]\))*$/.test(word.slice(at))) return [];
+  const isSpare = word.includes("(S)", at);
+  const state = word.includes("(F)", at) ? "faulty" : isSpare ? "spare" : "in use";
+  return [{ name: word.slice(0, at), drive: null, role: isSpare ? "spare" : "member", group: null, state }];
+}
+
 /** `/proc/mdstat`: arrays with level, members, and what is under way. Sizes there are in KiB. */
 export const mdstat: Importer = {
   tool: "mdstat",
@@ -46,13 +55,7 @@ export const mdstat: Importer = {
         state: `${active}${working && wanted ? `, ${working} of ${wanted} members` : ""}`,
         health: healthOf(active === "active", level, Number(wanted ?? 0), Number(working ?? wanted ?? 0)),
         sizeBytes: blocks ? plausibleBytes(Number(blocks) * 1024) : null,
-        members: [...rest.matchAll(/(\S+?)\[\d+\]((?:\([A-Z]\))*)/g)].map((m) => ({
-          name: m[1] ?? "",
-          drive: null,
-          role: m[2]?.includes("(S)") ? ("spare" as const) : ("member" as const),
-          group: null,
-          state: m[2]?.includes("(F)") ? "faulty" : m[2]?.includes("(S)") ? "spare" : "in use",
-        })),
+        members: rest.split(" ").flatMap(memberWord),
         progress: doing
           ? {
               what: doing[1] ?? "",
@@ -69,9 +72,11 @@ export const mdstat: Importer = {
 const titleOf = (line = ""): string => line.replace(/:\s*$/, "");
 
 function memberOf(line: string): DriveSet["members"] {
-  const row = /^\s*(?:\d+|-)\s+\d+\s+\d+\s+(?:\d+|-)\s+(.*?)\s+(\/dev\/\S+)\s*$/.exec(line);
-  if (!row) return [];
-  const [, state = "", device = ""] = row;
+  const [number = "", major = "", minor = "", place = "", ...words] = line.trim().split(/\s+/);
+  const device = words.pop() ?? "";
+  const isRow = [number, major, minor, place].every((w) => w === "-" || /^\d+$/.test(w));
+  if (!isRow || !device.startsWith("/dev/")) return [];
+  const state = words.join(" ");
   const role = /^spare$/.test(state) ? "spare" : "member";
   return [{ name: device.replace(/^\/dev\//, ""), drive: null, role, group: null, state }];
 }
@@ -88,8 +93,13 @@ export const mdadmDetail: Importer = {
     const sets: ObservedSet[] = [];
     for (const [n, start] of starts.entries()) {
       const block = lines.slice(start, starts[n + 1]);
-      const get = (name: string): string | null =>
-        cleanText(block.map((l) => /^\s*([^:]+?) : (.*)$/.exec(l)).find((m) => m?.[1] === name)?.[2]);
+      const values = new Map(
+        block.flatMap((l): [string, string][] => {
+          const at = l.indexOf(" : ");
+          return at < 0 ? [] : [[l.slice(0, at).trim(), l.slice(at + 3)]];
+        }),
+      );
+      const get = (name: string): string | null => cleanText(values.get(name));
       const state = get("State");
       const table = block.findIndex((l) => /^\s*Number\s+Major\s+Minor/.test(l));
       if (!state || table < 0)

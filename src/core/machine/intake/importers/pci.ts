@@ -1,6 +1,15 @@
 import { fail, ok, type Result } from "../../../result";
+import { own } from "../../../text";
 import type { PciDevice, StorageController } from "../../facts/facts";
-import { cleanText, plural, type Importer, type Observed, type Reading } from "./importer";
+import {
+  blocksOf,
+  cleanPlace,
+  cleanText,
+  plural,
+  type Importer,
+  type Observed,
+  type Reading,
+} from "./importer";
 
 type ObservedPci = Partial<PciDevice> & Pick<PciDevice, "slot">;
 
@@ -21,7 +30,7 @@ const STORAGE: Record<string, StorageController["mode"]> = {
 
 const controllersOf = (devices: ObservedPci[]): Observed["storageControllers"] =>
   devices.flatMap((d) => {
-    const mode = STORAGE[d.classId ?? ""];
+    const mode = own(STORAGE, d.classId ?? "");
     return mode
       ? [{ id: d.slot, name: d.device ?? "storage controller", mode, driver: d.driver ?? null }]
       : [];
@@ -72,7 +81,7 @@ export const lspciVerbose: Importer = {
   command: "lspci -nnvmmk",
   recognises: (text) => /^Slot:\t/.test(text.trimStart()),
   parse(text): Result<Reading> {
-    const devices = text.split(/\r?\n\s*\r?\n/).flatMap((block): ObservedPci[] => {
+    const devices = blocksOf(text).flatMap((block): ObservedPci[] => {
       const values = new Map(
         block
           .split(/\r?\n/)
@@ -83,7 +92,7 @@ export const lspciVerbose: Importer = {
       const slot = values.get("Slot");
       if (!slot || !values.has("Class") || !values.has("Device")) return [];
       const group = values.get("IOMMUGroup");
-      const place = cleanText(values.get("PhySlot"));
+      const place = cleanPlace(values.get("PhySlot"));
       return [
         {
           slot: slotOf(slot),

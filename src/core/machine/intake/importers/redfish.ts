@@ -1,8 +1,10 @@
 import { z } from "zod";
 import { fail, ok, type Result } from "../../../result";
+import { own } from "../../../text";
 import type { Drive } from "../../facts/drive";
 import { bootOptions, systemBoot } from "./redfish-boot";
 import {
+  cleanPlace,
   cleanText,
   parseShaped,
   plausibleBytes,
@@ -198,7 +200,7 @@ function toDrive(d: Resource): Partial<Drive> {
     media,
     rotationRpm: wholeNumber(d.RotationSpeedRPM) || null,
     bay:
-      cleanText(place?.ServiceLabel)?.replace(/^bay\s+/i, "") ??
+      cleanPlace(place?.ServiceLabel)?.replace(/^bay\s+/i, "") ??
       (typeof ordinal === "number" ? String(ordinal) : null),
     controller: /\/Storage\/([^/]+)\//.exec(d["@odata.id"] ?? "")?.[1] ?? null,
     ...(Object.keys(health).length > 0 && { health }),
@@ -217,16 +219,18 @@ function progressOf({ Operations }: Resource): NonNullable<Observed["sets"]>[num
     : null;
 }
 
+const HEALTH = { OK: "good", Warning: "degraded", Critical: "failed" } as const;
+
 function toSet(v: Resource, all: Resource[]): NonNullable<Observed["sets"]>[number] {
   const name = cleanText(v.Name) ?? cleanText(v.Id) ?? "volume";
-  const health = { OK: "good", Warning: "degraded", Critical: "failed" }[v.Status?.Health ?? ""] ?? "unknown";
+  const health = own(HEALTH, v.Status?.Health ?? "") ?? "unknown";
   return {
     id: `virtual drive ${name}`,
     kind: "virtual drive",
     name,
     level: cleanText(v.RAIDType),
     state: cleanText(v.Status?.State ?? v.Status?.Health) ?? "not told",
-    health: health as "good" | "degraded" | "failed" | "unknown",
+    health,
     sizeBytes: plausibleBytes(v.CapacityBytes),
     wwn: wwnOf(v),
     progress: progressOf(v),
@@ -316,20 +320,20 @@ export const redfish: Importer = {
     const all = flat([parsed.value].flat());
     const kinds = new Map<string, Resource[]>();
     for (const r of all) kinds.set(kindOf(r), [...(kinds.get(kindOf(r)) ?? []), r]);
-    const known = [...kinds.keys()].filter((k) => READERS[k]);
+    const known = [...kinds.keys()].filter((k) => own(READERS, k));
     if (known.length === 0)
       return fail({
         message: `no resource of a kind that Derrick reads (${Object.keys(READERS).join(", ")}); this is ${[...kinds.keys()].filter(Boolean).join(", ") || "not typed"}${all.some((r) => r.Members?.length) ? ": a collection of links; save its members too" : ""}`,
       });
     const facts = Object.keys(READERS)
       .filter((k) => kinds.has(k))
-      .reduce<Observed>((sum, k) => join(sum, READERS[k]?.(kinds.get(k) ?? [], all) ?? {}), {});
+      .reduce<Observed>((sum, k) => join(sum, own(READERS, k)?.(kinds.get(k) ?? [], all) ?? {}), {});
     return ok({
       facts,
       understood: known
         .map((k) => plural(kinds.get(k)?.length ?? 0, k, k === "Memory" ? "memory modules" : `${k}s`))
         .join(", "),
-      ignored: [...kinds.keys()].filter((k) => k !== "" && !READERS[k] && !/Collection$/.test(k)),
+      ignored: [...kinds.keys()].filter((k) => k !== "" && !own(READERS, k) && !/Collection$/.test(k)),
     });
   },
 };

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { ok, type Result } from "../../../result";
+import { own } from "../../../text";
 import type { Sensor } from "../../facts/facts";
 import { cleanText, parseShaped, plural, type Importer, type Reading } from "./importer";
 
@@ -31,7 +32,7 @@ export const sensors: Importer = {
       Object.entries(features).flatMap(([label, values]): Sensor[] => {
         if (typeof values === "string") return [];
         const input = Object.keys(values).find((k) => /_(input|average)$/.test(k));
-        const kind = KINDS[/^[a-z]+/.exec(input ?? "")?.[0] ?? ""];
+        const kind = own(KINDS, /^[a-z]+/.exec(input ?? "")?.[0] ?? "");
         const value = input ? values[input] : null;
         if (!kind || value === null || value === undefined) return [];
         const id = cleanText(`${chip} ${label}`) ?? chip;

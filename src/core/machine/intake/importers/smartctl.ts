@@ -37,7 +37,12 @@ const documentSchema = z.object({
   logical_block_size: z.number().optional(),
   physical_block_size: z.number().optional(),
   rotation_rate: z.number().optional(),
-  smart_status: z.object({ passed: z.boolean().optional() }).optional(),
+  smart_status: z
+    .object({
+      passed: z.boolean().optional(),
+      scsi: z.object({ ie_string: z.string().optional() }).optional(),
+    })
+    .optional(),
   power_on_time: z.object({ hours: z.number() }).optional(),
   power_cycle_count: z.number().optional(),
   temperature: z.object({ current: z.number().optional() }).optional(),
@@ -57,6 +62,19 @@ const documentSchema = z.object({
             .optional(),
         })
         .optional(),
+    })
+    .optional(),
+  ata_smart_error_log: z
+    .object({
+      summary: z.object({ count: z.number() }).optional(),
+      extended: z.object({ count: z.number() }).optional(),
+    })
+    .optional(),
+  scsi_self_test_0: z
+    .object({
+      code: z.object({ string: z.string() }).optional(),
+      result: z.object({ value: z.number().optional(), string: z.string().optional() }).optional(),
+      power_on_time: z.object({ hours: z.number().optional() }).optional(),
     })
     .optional(),
   scsi_grown_defect_list: z.number().optional(),
@@ -168,7 +186,7 @@ function healthOf(document: Document): DriveHealth {
   const nvme = document.nvme_smart_health_information_log;
   const errors = Object.values(document.scsi_error_counter_log ?? {}).map((e) => e?.total_uncorrected_errors);
   const health: DriveHealth = {
-    passed: document.smart_status?.passed ?? null,
+    passed: document.smart_status?.passed ?? (hasBit(document, 3) ? false : null),
     hours: wholeNumber(document.power_on_time?.hours ?? nvme?.power_on_hours),
     powerCycles: wholeNumber(document.power_cycle_count),
     temperatureC: document.temperature?.current ?? nvme?.temperature ?? null,
@@ -195,11 +213,34 @@ function healthOf(document: Document): DriveHealth {
         `${cleanText(a.name) ?? `attribute ${a.id}`} ${a.when_failed === "now" ? "is under its threshold" : "was under its threshold"}`,
       );
   }
+  health.warnings?.push(...statusWords(document, health.warnings));
   const critical = nvme?.critical_warning ?? 0;
   CRITICAL.forEach((words, bit) => {
     if (critical & (1 << bit)) health.warnings?.push(words);
   });
   return Object.fromEntries(Object.entries(health).filter(([, v]) => v !== null)) as DriveHealth;
+}
+
+const hasBit = ({ smartctl: { exit_status: status = 0 } }: Document, bit: number): boolean =>
+  Math.floor(status / 2 ** bit) % 2 === 1;
+
+/**
+ * What the exit status says, by its bits 3 to 7 (smartctl(8), "EXIT STATUS"): a failing disk, attributes under their
+ * thresholds now or once, errors in the error log, errors in the log of self-tests. `told` are attributes by name.
+ */
+function statusWords(document: Document, told: readonly string[] = []): string[] {
+  const { ata_smart_error_log: log, smart_status: status } = document;
+  const count = log?.extended?.count ?? log?.summary?.count;
+  const why = cleanText(status?.scsi?.ie_string);
+  return [
+    ...(hasBit(document, 3) || status?.passed === false
+      ? [`failing now by its own word${why ? `: ${why}` : ""}`]
+      : []),
+    ...(hasBit(document, 4) && told.length === 0 ? ["an attribute is under its threshold"] : []),
+    ...(hasBit(document, 5) && told.length === 0 ? ["an attribute was under its threshold once"] : []),
+    ...(hasBit(document, 6) ? [`errors in its error log${count ? `: ${count}` : ""}`] : []),
+    ...(hasBit(document, 7) ? ["errors in its log of self-tests"] : []),
+  ];
 }
 
 /** The bits of the critical warning byte (NVMe base specification, SMART log page). */
@@ -218,6 +259,13 @@ function lastSelfTest(document: Document): DriveHealth["selfTest"] {
       kind: cleanText(ata.type.string) ?? "self-test",
       passed: ata.status.passed ?? null,
       atHours: wholeNumber(ata.lifetime_hours),
+    };
+  const scsi = document.scsi_self_test_0;
+  if (scsi?.result)
+    return {
+      kind: cleanText(scsi.code?.string) ?? "self-test",
+      passed: scsi.result.value === undefined ? null : scsi.result.value === 0,
+      atHours: wholeNumber(scsi.power_on_time?.hours),
     };
   const nvme = document.nvme_self_test_log?.table?.[0];
   if (!nvme) return null;

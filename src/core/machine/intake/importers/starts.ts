@@ -8,12 +8,12 @@ type EfiVolume = z.infer<typeof efiVolumeSchema>;
 type EfiFile = EfiVolume["files"][number];
 
 /** Machine words of PE/COFF, section 3.3.1. */
-const ARCHES: Readonly<Record<string, EfiFile["arch"]>> = {
-  "34404": "x64",
-  "332": "ia32",
-  "43620": "aa64",
-  none: null,
-};
+const ARCHES: ReadonlyMap<string, EfiFile["arch"]> = new Map([
+  ["34404", "x64"],
+  ["332", "ia32"],
+  ["43620", "aa64"],
+  ["none", null],
+]);
 
 interface Found {
   drives: Map<string, ObservedDrive>;
@@ -33,18 +33,21 @@ function driveLine(found: Found, [name = "", ...values]: string[], line: number)
 }
 
 /** A partition is its drive's name with a number behind: "sda1", "nvme0n1p1", "ada0p1", "da0s1". */
-function partitionOf(part: string, drives: Iterable<string>): { drive: string; number: number } | null {
-  for (const drive of drives) {
-    if (part === drive) return { drive, number: 0 };
-    const number = part.startsWith(drive) && /^[ps]?(\d+)$/.exec(part.slice(drive.length))?.[1];
-    if (number && /\d$/.test(drive) === /^[ps]/.test(part.slice(drive.length)))
-      return { drive, number: Number(number) };
-  }
-  return null;
+function partitionOf(
+  part: string,
+  drives: ReadonlyMap<string, unknown>,
+): { drive: string; number: number } | null {
+  if (drives.has(part)) return { drive: part, number: 0 };
+  const number = /\d{1,9}$/.exec(part.slice(-9))?.[0] ?? "";
+  const before = part.slice(0, part.length - number.length);
+  const drive = /\d[ps]$/.test(before) ? before.slice(0, -1) : before;
+  // A drive whose name ends in a number has a letter between: nvme0n1p1; another has none: sda1.
+  if (number === "" || !drives.has(drive) || (/\d$/.test(drive) && drive === before)) return null;
+  return { drive, number: Number(number) };
 }
 
 function volumeLine(found: Found, [part = "", state]: string[]): void {
-  const on = partitionOf(part, found.drives.keys());
+  const on = partitionOf(part, found.drives);
   found.open = null;
   if (state === "unread") found.ignored.push(`${part}: its files could not be listed, which takes root`);
   else if (!on) found.ignored.push(`${part}: a FAT volume on no drive that was told`);
@@ -55,13 +58,18 @@ function volumeLine(found: Found, [part = "", state]: string[]): void {
   }
 }
 
+const archOf = (machine: string): EfiFile["arch"] => {
+  const arch = ARCHES.get(machine);
+  return arch === undefined ? "other" : arch;
+};
+
 function fileLine(found: Found, rest: string, line: number): void {
   const match = /^machine=(\w+) signature=(\d+) (\/.*)$/.exec(rest);
   if (!match) found.problems.push({ message: "what is told of a file is not understood", line });
   else
     found.open?.files.push({
       path: match[3]!.replaceAll("/", "\\").slice(0, 400),
-      arch: match[1]! in ARCHES ? ARCHES[match[1]!]! : "other",
+      arch: archOf(match[1]!),
       isSigned: match[2] !== "0",
     });
 }

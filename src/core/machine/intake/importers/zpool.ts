@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from "../../../result";
+import { own } from "../../../text";
 import type { DriveSet } from "../../facts/facts";
 import { cleanText, cutOff, plausibleBytes, plural, type Importer, type Reading } from "./importer";
 
@@ -84,7 +85,8 @@ function membersOf(lines: string[], pool: string): { members: DriveSet["members"
     });
   }
   // A spare in use stands twice, under "spare-N" and under "spares": once is enough.
-  const unique = members.filter((m, i) => members.findIndex((o) => o.name === m.name) === i);
+  const names = new Set<string>();
+  const unique = members.filter((m) => names.size < names.add(m.name).size);
   const level = [...levels].map(([kind, n]) => (n > 1 ? `${n} × ${kind}` : kind)).join(", ");
   return { members: unique, level: level || null };
 }
@@ -104,7 +106,7 @@ function toSet({ lines }: { lines: string[] }): ObservedSet | null {
   const state = field(lines, "state");
   if (!name || !state) return null;
   const { members, level } = membersOf(lines, name);
-  const health = HEALTH[state.split(" ")[0] ?? ""] ?? "unknown";
+  const health = own(HEALTH, state.split(" ")[0] ?? "") ?? "unknown";
   const broken = members.some(
     (m) => /^(FAULTED|UNAVAIL|OFFLINE|REMOVED|DEGRADED)/.test(m.state) || /errors/.test(m.state),
   );
