@@ -1,7 +1,6 @@
 import {
   emptyMachine,
   mergeReadings,
-  readTexts,
   registerKey,
   sightDrive,
   type FactChange,
@@ -15,6 +14,7 @@ import { proposals, type Proposal } from "@/core/site";
 import { driveRows, machineRows, readingRows, siteRows, type Stamp, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
+import { readInto } from "./intake";
 
 /** What dropped texts would do, before anything is done. */
 export interface ImportPreview {
@@ -29,14 +29,6 @@ export interface ImportPreview {
   proposed: Proposal[];
 }
 
-function previewOf(document: MachineDocument, texts: readonly NamedText[], at: string) {
-  const intake = readTexts(texts);
-  return {
-    intake,
-    ...mergeReadings(document, intake.readings, intake.takenAt && intake.takenAt < at ? intake.takenAt : at),
-  };
-}
-
 /** Reads texts against a machine (or, without one, as a new machine) and changes nothing. */
 export async function previewImport(
   desk: Desk,
@@ -46,11 +38,9 @@ export async function previewImport(
   const { db } = desk;
   const machine = machineId ? await machineRows.one(db, machineId) : null;
   if (machineId && !machine) return no("This machine is no longer there.");
-  const { intake, document, changes, remarks } = previewOf(
-    machine?.document ?? emptyMachine(),
-    texts,
-    desk.now(),
-  );
+  const read = await readInto(machine?.document ?? emptyMachine(), texts, desk.now());
+  if (!read.ok) return read;
+  const { intake, document, changes, remarks } = read.value;
   const serial = document.facts.chassis?.serial;
   const sameSerial = (await machineRows.withSerial(db, serial ? [serial] : [])).filter(
     (m) => m.id !== machineId,
@@ -133,7 +123,9 @@ export async function takeOver(
   const machine = await machineRows.one(db, machineId);
   if (!machine) return no("This machine is no longer there.");
   const at = desk.now();
-  const { intake, document, changes } = previewOf(machine.document, texts, at);
+  const read = await readInto(machine.document, texts, at);
+  if (!read.ok) return read;
+  const { intake, document, changes } = read.value;
   if (intake.readings.length === 0)
     return no("Nothing in these texts could be read, so nothing was changed.");
   const saved = await write(async (tx) => {
@@ -159,7 +151,9 @@ export async function createMachine(
     return no(`There is already a machine called ${name.trim()} at this site.`);
   const at = desk.now();
   const id = desk.newId("m");
-  const { document, changes, intake } = previewOf(emptyMachine(), texts, at);
+  const read = await readInto(emptyMachine(), texts, at);
+  if (!read.ok) return read;
+  const { document, changes, intake } = read.value;
   await write(async (tx) => {
     await machineRows.insert(tx, id, siteId, name.trim(), document, { at, by: desk.actor });
     if (intake.readings.length === 0) return;
@@ -182,11 +176,13 @@ export async function bringHome(
   tx: Tx,
   machineId: string,
   texts: NamedText[],
+  intake: Intake,
   at: string,
 ): Promise<void> {
   const machine = await machineRows.one(tx, machineId);
   if (!machine) return;
-  const { intake, document, changes } = previewOf(machine.document, texts, at);
+  const taken = intake.takenAt && intake.takenAt < at ? intake.takenAt : at;
+  const { document, changes } = mergeReadings(machine.document, intake.readings, taken);
   await machineRows.update(tx, { ...machine, document }, { at, by: desk.actor });
   await machineRows.addImport(tx, { id: desk.newId("t"), machineId, at, by: desk.actor, texts, changes });
   await follow(tx, { id: machineId, name: machine.name, document }, intake, { at, by: desk.actor });

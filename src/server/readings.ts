@@ -8,7 +8,7 @@ import {
   yearlyEnergy,
   type Verdict,
 } from "@/core/energy";
-import { IMPORTERS, readTexts, noFacts, mergeReadings, emptyMachine, type NamedText } from "@/core/machine";
+import { IMPORTERS, emptyMachine, type NamedText } from "@/core/machine";
 import {
   baselines,
   likenessOf,
@@ -22,6 +22,7 @@ import { machineRows, readingRows, siteRows } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { circuitOf } from "./machines";
 import type { Desk } from "./desk";
+import { readInto } from "./intake";
 
 /** How the bench of a machine is looked at; kept in the page's address, so that it can be sent and reloaded. */
 export interface BenchQuestion {
@@ -133,8 +134,10 @@ export async function importReadings(
   const { db, write } = desk;
   if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
   const at = desk.now();
-  const intake = readTexts(texts);
-  const { facts } = mergeReadings({ ...emptyMachine(), facts: noFacts() }, intake.readings, at).document;
+  const read = await readInto(emptyMachine(), texts, at);
+  if (!read.ok) return read;
+  const { intake } = read.value;
+  const { facts } = read.value.document;
   const readings = readingsOf(
     facts,
     intake.takenAt && intake.takenAt < at ? intake.takenAt : at,

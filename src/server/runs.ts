@@ -1,5 +1,5 @@
 import { derive, evaluateSheet } from "@/core/sheet";
-import { emptyMachine, mergeReadings, readTexts, type NamedText } from "@/core/machine";
+import { emptyMachine, type NamedText } from "@/core/machine";
 import { makeRecord, type BuildRecord } from "@/core/record";
 import {
   decide,
@@ -26,6 +26,7 @@ import { no, STALE, yes, type Answer } from "./answer";
 import { sourcesOf } from "./sources";
 import { writeDown } from "./deeds";
 import { bringHome } from "./imports";
+import { readInto } from "./intake";
 import type { Desk } from "./desk";
 
 export interface RunView {
@@ -155,15 +156,25 @@ async function learnFrom(tx: Tx, run: runRows.RunRow, state: RunState, at: strin
 
 /** Compares texts read from the installed system with the plan, and changes nothing. */
 export async function previewAcceptance(desk: Desk, runId: string, texts: readonly NamedText[]) {
+  const read = await readAcceptance(desk, runId, texts);
+  if (!read.ok) return read;
+  const { intake: _, ...preview } = read.value;
+  return yes(preview);
+}
+
+async function readAcceptance(desk: Desk, runId: string, texts: readonly NamedText[]) {
   const { db } = desk;
   const run = await runRows.one(db, runId);
   if (!run) return no("This run is no longer there.");
   const state = foldRun(run.plan.steps, await runRows.log(db, runId));
-  const intake = readTexts(texts);
   const at = desk.now();
-  const { facts } = mergeReadings(emptyMachine(), intake.readings, at).document;
+  const read = await readInto(emptyMachine(), texts, at);
+  if (!read.ok) return read;
+  const { intake } = read.value;
+  const { facts } = read.value.document;
   const reading = { takenAt: intake.takenAt, now: at, since: installedAt(run.plan, state) };
   return yes({
+    intake,
     lines: compareWithPlan(run.plan.expectations, facts, reading),
     rejected: intake.rejected,
     understood: intake.readings.length,
@@ -180,9 +191,9 @@ export async function accept(
   key: string,
   texts: NamedText[],
 ): Promise<Answer<RunView>> {
-  const preview = await previewAcceptance(desk, runId, texts);
+  const preview = await readAcceptance(desk, runId, texts);
   if (!preview.ok) return preview;
-  const { understood, lines } = preview.value;
+  const { understood, lines, intake } = preview.value;
   if (understood === 0) return no("Nothing in these texts could be read, so nothing was accepted.");
   const from = texts.map((t) => t.name).join(", ");
   return append(
@@ -195,7 +206,7 @@ export async function accept(
         : yes({ kind: "accepted", from: from.slice(0, 300), lines, by: desk.actor }),
     async (tx, run, state, at) => {
       const { id } = run.plan.sheet.machine;
-      if (id !== null && state.status !== "stopped") await bringHome(desk, tx, id, texts, at);
+      if (id !== null && state.status !== "stopped") await bringHome(desk, tx, id, texts, intake, at);
     },
   );
 }

@@ -1,11 +1,12 @@
 import { addressClaim } from "@/core/claims";
 import type { PlacedFinding } from "@/core/finding";
 import { boundKeysOf } from "@/core/network";
-import { emptyMachine, mergeReadings, readTexts, type NamedText } from "@/core/machine";
+import { emptyMachine, type NamedText } from "@/core/machine";
 import { proposedSite, siteSchema, type Site } from "@/core/site";
 import { claimRows, machineRows, siteRows, type Db } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
+import { readInto } from "./intake";
 import { siteCheck } from "./site-check";
 
 export interface SiteView {
@@ -69,7 +70,9 @@ export async function createSite(
   name: string,
   texts: readonly NamedText[] = [],
 ): Promise<Answer<string>> {
-  const { document } = mergeReadings(emptyMachine(), readTexts(texts).readings, desk.now());
+  const read = await readInto(emptyMachine(), texts, desk.now());
+  if (!read.ok) return read;
+  const { document } = read.value;
   const site = siteSchema.safeParse({ ...proposedSite("x", document.facts), name });
   if (!site.success) return no("A site needs a name, for example the building or the town.");
   const id = desk.newId("s");

@@ -6,6 +6,7 @@ import { closeDatabase, database } from "./database";
 import { closeDemo } from "./demo";
 import { deskOf } from "./desk";
 import { hangUp } from "./feed";
+import { endIntake } from "./intake";
 import { damagedDocuments } from "./damaged";
 import { readEnvironment } from "./environment";
 
@@ -44,6 +45,7 @@ export async function start(): Promise<void> {
       hangUp,
       end: async () => {
         await closeDemo();
+        await endIntake();
         await closeDatabase();
       },
     };

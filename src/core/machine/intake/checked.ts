@@ -38,7 +38,9 @@ export function unlikelyText(text: string): Problem | null {
 
 /** Signs that are not seen: controls, marks of direction, halves of pairs, and ends of lines. */
 const UNSEEN = /[\p{Cc}\p{Cf}\p{Cs}\p{Zl}\p{Zp}]+/gu;
-const cleanWords = (text: string): string => text.replace(UNSEEN, " ").trim().slice(0, LONGEST_TEXT);
+const HAS_UNSEEN = new RegExp(UNSEEN.source, "u");
+const cleanWords = (text: string): string =>
+  (HAS_UNSEEN.test(text) ? text.replace(UNSEEN, " ") : text).trim().slice(0, LONGEST_TEXT);
 
 /** The value with all its texts clean and of a length that facts have room for. */
 function clean(value: unknown): unknown {

@@ -47,8 +47,8 @@ export function gone(
     return list.filter((item) => areKin(spoke(item), tool));
   }
   const spokenOf = new Set<string>();
-  for (const [path, source] of Object.entries(document.sources))
-    if (path.startsWith(`${group}.`) && areKin(source.tool, tool))
+  for (const path in document.sources)
+    if (path.startsWith(`${group}.`) && areKin(document.sources[path]!.tool, tool))
       spokenOf.add(path.slice(group.length + 1, path.lastIndexOf(".")));
   return list.filter((item) => spokenOf.has(String(item[key])));
 }

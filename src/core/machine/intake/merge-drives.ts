@@ -1,5 +1,5 @@
 import type { MachineDocument } from "../facts/document";
-import type { DriveContent } from "../facts/drive";
+import { driveSchema, type DriveContent } from "../facts/drive";
 import { driveIdentity, findDrive, plainWwn, trueSerial, type ObservedDrive } from "../facts/identity";
 import { contentsOf } from "./complete";
 import type { Item } from "./lists";
@@ -20,13 +20,18 @@ class Index {
       ...(serial === null ? [] : [`serial ${serial}`]),
       ...(drive.wwn ? [`wwn ${plainWwn(drive.wwn)}`] : []),
       ...(drive.seenAs ? [`name ${drive.seenAs}`] : []),
-      ...(drive.sizeBytes ? [`size ${drive.sizeBytes}`] : []),
     ];
   }
 
-  keep(drive: Item): void {
-    for (const key of Index.keysOf(drive))
+  keep(drive: ObservedDrive & Item): void {
+    const size = drive.sizeBytes ? [`size ${drive.sizeBytes}`] : [];
+    for (const key of [...Index.keysOf(drive), ...size])
       this.drives.set(key, (this.drives.get(key) ?? new Set()).add(drive));
+  }
+
+  /** Drives of one size, in which case nothing else has to tell them apart. */
+  ofSize(bytes: number): ReadonlySet<Item> {
+    return this.drives.get(`size ${bytes}`) ?? new Set();
   }
 
   /** All that could be meant by an observation; who it is, is decided by identity.ts. */
@@ -71,7 +76,7 @@ export class DriveMerge implements DriveFinder {
       );
       return null;
     }
-    const there = like.filter(
+    const there = [...this.index.ofSize(observed.sizeBytes)].filter(
       (d) => d.sizeBytes === observed.sizeBytes && !d.missingSince && !this.laid.has(d),
     );
     // Nothing else has this size, here or there; or neither side knows more than a name.
@@ -97,8 +102,10 @@ export class DriveMerge implements DriveFinder {
     known.id = to;
     note(m, `drives.${to}.id`, from, to, "changed");
     const { sources, disputes, typed } = this.document;
-    renamed(sources, `drives.${from}.`, `drives.${to}.`);
-    renamed(disputes, `drives.${from}.`, `drives.${to}.`);
+    for (const field of FIELDS) {
+      renamed(sources, `drives.${from}.${field}`, `drives.${to}.${field}`);
+      renamed(disputes, `drives.${from}.${field}`, `drives.${to}.${field}`);
+    }
     renamed(typed.placed, from, to);
     for (const member of this.document.facts.sets.flatMap((s) => s.members))
       if (member.drive === from) member.drive = to;
@@ -127,12 +134,12 @@ export class DriveMerge implements DriveFinder {
 
 const REMEDY = "Run lsblk -J -b -O, which prints them.";
 
+const FIELDS = Object.keys(driveSchema.shape);
+
 function renamed(record: Record<string, unknown>, from: string, to: string): void {
-  for (const key of Object.keys(record)) {
-    if (key !== from && !(from.endsWith(".") && key.startsWith(from))) continue;
-    record[to + key.slice(from.length)] = record[key];
-    delete record[key];
-  }
+  if (!Object.hasOwn(record, from)) return;
+  record[to] = record[from];
+  delete record[from];
 }
 
 /** A tool that only knows signatures adds to the contents that another has told, and never takes from them. */

@@ -1,4 +1,5 @@
 import { machineDocumentSchema, type MachineDocument } from "../facts/document";
+import type { Drive } from "../facts/drive";
 import { completed } from "./complete";
 import { isDisputable } from "./disputes";
 import type { TakenReading } from "./intake";
@@ -53,7 +54,8 @@ export function mergeReadings(
   }
   const filled = fillDefaults(next);
   if (readings.some((r) => r.reading.facts.sets)) joinSets(filled);
-  const shown = m.changes.map((c) => withMemberships(c, filled));
+  const drives = new Map(filled.facts.drives.map((d) => [`drives.${d.id}.memberOf`, d]));
+  const shown = m.changes.map((c) => withMemberships(c, drives));
   return { document: filled, changes: collapse(shown), remarks: m.remarks };
 }
 
@@ -166,9 +168,8 @@ function forget(m: Merge, group: ListName): void {
 }
 
 /** What a drive belongs to is told by two kinds of tools; the change that is shown goes to their sum. */
-function withMemberships(change: FactChange, { facts }: MachineDocument): FactChange {
-  if (!change.path.endsWith(".memberOf")) return change;
-  const drive = facts.drives.find((d) => change.path === `drives.${d.id}.memberOf`);
+function withMemberships(change: FactChange, drives: ReadonlyMap<string, Drive>): FactChange {
+  const drive = drives.get(change.path);
   return drive ? { ...change, after: drive.memberOf } : change;
 }
 

@@ -141,10 +141,13 @@ const SAN: Readonly<Record<string, Drive["san"]>> = {
 
 /** A volume of a storage network appears once for each path to it: one drive, with the number of its paths. */
 function joinPaths<D extends ReturnType<typeof toDrive>>(drives: readonly D[]): D[] {
-  const isSame = (a: D, b: D): boolean => a.id === b.id && a.sizeBytes === b.sizeBytes && a.san !== null;
-  return drives
-    .filter((d, i) => !drives.some((o, k) => k < i && isSame(d, o)))
-    .map((d) => (d.san ? { ...d, sanPaths: drives.filter((o) => isSame(d, o)).length } : d));
+  const paths = new Map<string, number>();
+  const volume = (d: D): string => `${d.sizeBytes} ${d.id}`;
+  const first = drives.filter((d) => {
+    if (d.san) paths.set(volume(d), (paths.get(volume(d)) ?? 0) + 1);
+    return !d.san || paths.get(volume(d)) === 1;
+  });
+  return first.map((d) => (d.san ? { ...d, sanPaths: paths.get(volume(d)) } : d));
 }
 
 const mountsOf = (node: Node): string[] =>
