@@ -249,3 +249,18 @@ describe("a route refuses in words what it cannot do, and changes nothing", () =
     expect((await ask("POST", "api/v1/imports", { body })).status).toBe(413);
   });
 });
+
+it("a failure that nobody foresaw is JSON with a sentence, and stands in the log", async () => {
+  const log = vi.spyOn(console, "error").mockImplementation(() => undefined);
+  const { route } = await import("@/app/api/answer");
+  const failing = route(() => {
+    throw new TypeError("x is not a function");
+  });
+  const response = await failing(new Request("http://127.0.0.1/x"));
+  expect([response.status, await response.json()]).toEqual([
+    500,
+    { ok: false, problems: [{ message: expect.stringMatching(/not foreseen.*is not known/) }] },
+  ]);
+  expect(log).toHaveBeenCalledWith(expect.objectContaining({ message: "x is not a function" }));
+  log.mockRestore();
+});

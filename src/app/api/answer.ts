@@ -18,6 +18,12 @@ export const respond = <T>(answer: Answer<T>): Response =>
 const refuse = (message: string, status: number): Response =>
   Response.json({ ok: false, problems: [{ message }] }, { status });
 
+/** A failure that nobody foresaw: its words for the person, and all of it in the log of the server. */
+export function unknownFailure(error: unknown): string {
+  console.error(error);
+  return "Derrick failed at this in a way that was not foreseen, and whether it was kept is not known: load the page again and look before you try once more. The log of the server says where it failed.";
+}
+
 /**
  * The one shape of route handlers: what is refused on the way is answered in words, and a database that cannot answer now
  * is a 503 with its reason, which whoever asked may try again.
@@ -31,6 +37,6 @@ export const route =
       if (error instanceof Refusal) return refuse(error.message, error.status);
       const known = knownFailure(error);
       if (known) return refuse(known.words, known.passes ? 503 : 422);
-      throw error;
+      return refuse(unknownFailure(error), 500);
     }
   };

@@ -4,6 +4,7 @@ import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import type { Problem } from "@/core/result";
+import { asked } from "../frame/ask";
 import { Problems } from "../frame/problems";
 import { Progress } from "./progress";
 import { Size } from "../frame/person";
@@ -44,8 +45,7 @@ export function ImageFolder({
   const [problems, setProblems] = useState<Problem[]>([]);
   const running = files.some((f) => isOn(f.job));
   const reload = async () => {
-    const answer = (await fetch("/api/v1/image-folder").then((r) => r.json())) as
-      { ok: true; value: FolderLine[] } | { ok: false; problems: Problem[] };
+    const answer = await asked<FolderLine[]>("/api/v1/image-folder", "the folder was not read");
     if (answer.ok) setFiles(answer.value);
     else setProblems(answer.problems);
     return answer.ok && answer.value.some((f) => isOn(f.job));

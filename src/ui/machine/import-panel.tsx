@@ -5,6 +5,7 @@ import { useState } from "react";
 import type { FactChange, Rejected } from "@/core/machine";
 import { factWords } from "@/core/machine";
 import type { Problem } from "@/core/result";
+import { asked, sending, type Asked } from "../frame/ask";
 import type { Proposal } from "@/core/site";
 import { Problems } from "../frame/problems";
 import { ImportWell, type DroppedText } from "./import-well";
@@ -19,21 +20,12 @@ export interface ImportPreview {
   proposed: Proposal[];
 }
 
-type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
-
 /** Sends texts to be read; nothing is changed by it. */
 export async function readThem(
   machineId: string | null,
   texts: DroppedText[],
-): Promise<Answer<ImportPreview>> {
-  const response = await fetch("/api/v1/imports/preview", {
-    method: "POST",
-    headers: { "Content-Type": "application/json" },
-    body: JSON.stringify({ machineId, texts }),
-  }).catch(() => null);
-  if (!response)
-    return { ok: false, problems: [{ message: "The server does not answer; nothing was read." }] };
-  return (await response.json()) as Answer<ImportPreview>;
+): Promise<Asked<ImportPreview>> {
+  return asked("/api/v1/imports/preview", "nothing was read", sending({ machineId, texts }));
 }
 
 const MEANWHILE =
@@ -69,14 +61,11 @@ export function ImportPanel({
       await look(texts, hash);
       return setProblems([{ message: MEANWHILE }]);
     }
-    const response = await fetch("/api/v1/imports", {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify({ machineId, version, texts, waiting: hash }),
-    }).catch(() => null);
-    const answer = response
-      ? ((await response.json()) as Answer<number>)
-      : { ok: false as const, problems: [{ message: "The server does not answer; nothing was changed." }] };
+    const answer = await asked<number>(
+      "/api/v1/imports",
+      "nothing was changed",
+      sending({ machineId, version, texts, waiting: hash }),
+    );
     if (!answer.ok) return setProblems(answer.problems);
     setPreview(null);
     router.refresh();

@@ -4,6 +4,7 @@ import Image from "next/image";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import type { Problem } from "@/core/result";
+import { asked } from "../frame/ask";
 import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
 import { shrinkPicture } from "./shrink-picture";
@@ -21,13 +22,12 @@ async function sendPicture(machineId: string, file: File, caption: string): Prom
   const picture = await shrinkPicture(file);
   if (!picture)
     return [{ message: `${file.name} is no picture that this browser can read; PNG, JPEG and WebP are.` }];
-  const response = await fetch(
+  const answer = await asked<unknown>(
     `/api/v1/machines/${machineId}/pictures?caption=${encodeURIComponent(caption || file.name)}`,
+    "the picture was not kept",
     { method: "POST", headers: { "Content-Type": picture.type }, body: picture },
-  ).catch(() => null);
-  if (!response) return [{ message: "The server does not answer; the picture was not kept." }];
-  const answer = (await response.json()) as { ok: boolean; problems?: Problem[] };
-  return answer.ok ? [] : (answer.problems ?? []);
+  );
+  return answer.ok ? [] : answer.problems;
 }
 
 /** Pictures beside the notes: dropped, pasted or chosen; each with a caption and who took it. */

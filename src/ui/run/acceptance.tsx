@@ -2,6 +2,7 @@
 
 import { useState } from "react";
 import type { Problem } from "@/core/result";
+import { asked, sending } from "../frame/ask";
 import { isOpen, type RunCommand, type SettledLine } from "@/core/run";
 import { formatClock } from "@/core/units";
 import type { AcceptanceLine } from "@/core/verify";
@@ -30,16 +31,8 @@ export function Acceptance({
   const [preview, setPreview] = useState<Preview | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
   const { acceptance, status } = view.state;
-  const send = async (body: object) => {
-    const response = await fetch(`/api/v1/runs/${view.id}/acceptance`, {
-      method: "POST",
-      headers: { "Content-Type": "application/json" },
-      body: JSON.stringify(body),
-    }).catch(() => null);
-    return response
-      ? ((await response.json()) as { ok: true; value: never } | { ok: false; problems: Problem[] })
-      : { ok: false as const, problems: [{ message: "The server does not answer; nothing was accepted." }] };
-  };
+  const send = (body: object) =>
+    asked<never>(`/api/v1/runs/${view.id}/acceptance`, "nothing was accepted", sending(body));
   const look = async (dropped: DroppedText[]) => {
     setTexts(dropped);
     const answer = await send({ texts: dropped });

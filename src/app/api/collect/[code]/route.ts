@@ -1,6 +1,6 @@
 import { receiveBundle } from "@/server/collector";
 import { knownFailure } from "@/server/health";
-import { Refusal } from "../../answer";
+import { Refusal, unknownFailure } from "../../answer";
 import { bodyText } from "../../body";
 import { deskOf } from "@/server/desk";
 
@@ -23,6 +23,6 @@ export async function POST(
     if (error instanceof Refusal) return refused(error.message, error.status);
     const known = knownFailure(error);
     if (known) return refused(known.words, known.passes ? 503 : 422);
-    throw error;
+    return refused(unknownFailure(error), 500);
   }
 }

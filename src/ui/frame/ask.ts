@@ -1,0 +1,24 @@
+import type { Problem } from "@/core/result";
+
+export type Asked<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
+
+/**
+ * Asks a route of this server for its answer. A server that is away, and an answer that is no answer of Derrick (a page
+ * of something between, an answer cut off), are problems in words; `undone` says what did not happen.
+ */
+export async function asked<T>(url: string, undone: string, init?: RequestInit): Promise<Asked<T>> {
+  const response = await fetch(url, init).catch(() => null);
+  const said: unknown = await response?.json().catch(() => null);
+  if (typeof said === "object" && said !== null && "ok" in said) return said as Asked<T>;
+  const message = response
+    ? `The server answered with status ${response.status} and no words of Derrick's; ${undone}. Something stands between, or it is starting: try again, then look at its log.`
+    : `The server does not answer; ${undone}.`;
+  return { ok: false, problems: [{ message }] };
+}
+
+/** A request that sends JSON. */
+export const sending = (body: unknown): RequestInit => ({
+  method: "POST",
+  headers: { "Content-Type": "application/json" },
+  body: JSON.stringify(body),
+});
