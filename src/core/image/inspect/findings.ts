@@ -1,6 +1,7 @@
 import type { Bytes } from "../../binary";
 import type { FatVolume } from "./fat";
 import type { BootCatalog, IsoVolume } from "./iso";
+import type { Foreign } from "./kinds";
 import type { Gpt, Mbr, Partition } from "./partitions";
 
 /** Everything that was read of a file, before it is judged. */
@@ -11,6 +12,10 @@ export interface Findings {
   gpt: Gpt | null;
   iso: IsoVolume | null;
   catalog: BootCatalog | null;
+  /** Set where it is no image as it stands. */
+  foreign: Foreign | null;
+  /** A raw disk with the footer of a fixed virtual disk. */
+  vhd: boolean;
   treeLoaders: string[];
   /** FAT volumes by where they stand: an El Torito image, a partition, or the whole file. */
   volumes: {

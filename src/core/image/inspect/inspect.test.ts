@@ -97,3 +97,64 @@ describe("hostile and broken files", () => {
     }
   });
 });
+
+describe("what is no image as it stands", () => {
+  const bytes = (...parts: [number, string][]): Uint8Array => {
+    const out = new Uint8Array(70_000);
+    for (const [at, text] of parts)
+      out.set(
+        [...text].map((c) => c.charCodeAt(0)),
+        at,
+      );
+    return out;
+  };
+  const BOOT_SECTOR: [number, string] = [510, "\x55\xaa"];
+  const CODE: [number, string] = [100, "x".repeat(100)];
+  it.each([
+    ["a virtual disk (qcow2)", [0, "QFI\xfb\0\0\0\x03"]],
+    ["a virtual disk (VMDK)", [0, "KDMV\x01\0\0\0"]],
+    ["the description of a virtual disk (VMDK)", [0, "# Disk DescriptorFile\nversion=1\n"]],
+    ["a virtual disk (VDI)", [64, "\x7f\x10\xda\xbe"]],
+    ["a virtual disk (VHD)", [0, "conectix"]],
+    ["a virtual disk (VHDX)", [0, "vhdxfile"]],
+    ["a kernel for x86", [514, "HdrS"]],
+    ["a kernel for arm64", [56, "ARM\x64"]],
+    ["an initial file system (initrd)", [0, "070701"]],
+    ["a tar archive", [257, "ustar"]],
+    ["a gzip file", [0, "\x1f\x8b\x08"]],
+    ["an xz file", [0, "\xfd7zXZ\0"]],
+    ["a zstd file", [0, "\x28\xb5\x2f\xfd"]],
+    ["a bzip2 file", [0, "BZh9"]],
+  ] as [string, [number, string]][])(
+    "is named, with what to do first, and boots nowhere: %s",
+    (what, sign) => {
+      const { kind, verdict } = inspectBytes(bytes(CODE, BOOT_SECTOR, sign)).value;
+      expect(kind.startsWith(what), kind).toBe(true);
+      expect(kind).toMatch(/first|by itself/);
+      for (const way of [verdict.optical, verdict.stick])
+        for (const f of FIRMWARES) expect(way[f]).toEqual({ answer: "does not", reason: `it is ${kind}` });
+    },
+  );
+
+  it("a container with an image somewhere in it is a container", () => {
+    const iso = new Uint8Array(readFileSync(corpusFile("p04-both-hybrid-gpt.iso")));
+    iso.set([0x51, 0x46, 0x49, 0xfb], 0);
+    expect(inspectBytes(iso).value).toMatchObject({
+      kind: expect.stringMatching(/^a virtual disk \(qcow2\)/),
+      verdict: { optical: { x64: { answer: "does not" } } },
+    });
+    const kept = new Uint8Array(readFileSync(corpusFile("p04-both-hybrid-gpt.iso")));
+    kept.set([0x1f, 0x8b], 0);
+    expect(inspectBytes(kept).value.kind).toMatch(/^ISO 9660/);
+  });
+
+  it("a virtual disk of fixed size is a raw disk with a footer, and boots as the disk does", () => {
+    const raw = new Uint8Array(readFileSync(corpusFile("p07-gpt-esp.img")));
+    const footer = new Uint8Array(512);
+    footer.set([..."conectix"].map((c) => c.charCodeAt(0)));
+    footer[63] = 2;
+    const { value } = inspectBytes(new Uint8Array([...raw, ...footer]));
+    expect(value.kind).toMatch(/^a virtual disk \(VHD of fixed size\): a raw disk/);
+    expect(value.verdict.stick.x64).toEqual(inspectBytes(raw).value.verdict.stick.x64);
+  });
+});

@@ -3,6 +3,7 @@ import { readFat } from "./fat";
 import type { Findings } from "./findings";
 import type { Inspection } from "./inspection";
 import { readCatalog, readIso, readTreeLoaders, SECTOR } from "./iso";
+import { BEGINNING, foreignOf, isFixedVhd } from "./kinds";
 import { mayHoldFat, parseMbr, readGpt } from "./partitions";
 import { read, type Reading } from "./reader";
 import { regionsOf } from "./regions";
@@ -13,10 +14,13 @@ const MOST_VOLUMES = 12;
 
 /** Reads what an image is and where it boots, in range reads. It ends on any input and never throws. */
 export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead">> {
-  const head = yield* read(0, 512);
+  const start = yield* read(0, BEGINNING);
+  const head = start.sub(0, 512);
   const mbr = parseMbr(head);
   const gpt = size >= 1024 ? yield* readGpt(size) : null;
   const iso = size > 17 * SECTOR ? yield* readIso() : null;
+  const foreign = foreignOf(start, iso !== null || gpt !== null);
+  const vhd = size > 1024 && isFixedVhd(yield* read(size - 512, 512));
   const catalog = iso?.bootCatalogLba ? yield* readCatalog(iso.bootCatalogLba, size) : null;
   const volumes: Findings["volumes"] = [];
   for (const entry of catalog?.entries ?? []) {
@@ -32,7 +36,7 @@ export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead
   const whole = iso ? null : yield* readFat(0);
   if (whole) volumes.push({ where: "whole file", volume: whole, partition: null });
   const treeLoaders = iso ? yield* readTreeLoaders(iso) : [];
-  const found: Findings = { size, head, mbr, gpt, iso, catalog, treeLoaders, volumes };
+  const found: Findings = { size, head, mbr, gpt, iso, foreign, vhd, catalog, treeLoaders, volumes };
   return {
     sizeBytes: size,
     kind: kindOf(found),
@@ -64,8 +68,12 @@ export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead
   };
 }
 
-function kindOf({ size, head, mbr, gpt, iso, volumes }: Findings): string {
+function kindOf(found: Findings): string {
+  const { size, head, mbr, gpt, iso, foreign, volumes } = found;
   if (size === 0) return "an empty file";
+  if (foreign) return `${foreign.what}: ${foreign.first}`;
+  if (found.vhd)
+    return "a virtual disk (VHD of fixed size): a raw disk, with 512 bytes behind it that say so";
   if (iso)
     return `ISO 9660 image${iso.udf ? " with UDF" : ""}${mbr.signed ? ", made to be written to sticks as well" : ""}`;
   if (gpt) return "raw disk image with a GPT";
@@ -75,10 +83,6 @@ function kindOf({ size, head, mbr, gpt, iso, volumes }: Findings): string {
   const start = head.text(0, 200).trimStart();
   if (/^<(!doctype|html|\?xml)/i.test(start))
     return "a web page, not an image: the download was answered with an error page";
-  if (head.raw[0] === 0x1f && head.raw[1] === 0x8b) return "a gzip file: unpack it first";
-  if (head.starts(0, "\xfd7zXZ")) return "an xz file: unpack it first";
-  if (head.starts(0, "BZh")) return "a bzip2 file: unpack it first";
-  if (head.starts(0, "PK\x03\x04")) return "a zip file: unpack it first";
   if (mbr.signed) return "a boot sector without partitions";
   return head.raw.every((b) => b === 0)
     ? "nothing but zeros at its beginning: an unfinished download"

@@ -15,6 +15,10 @@ export function verdictOf(found: Findings): Inspection["verdict"] {
     ia32: uefi("ia32"),
     aa64: uefi("aa64"),
   });
+  if (found.foreign) {
+    const none = not(`it is ${found.foreign.what}: ${found.foreign.first}`);
+    return { optical: row(none, () => none), stick: row(none, () => none) };
+  }
   return {
     optical: row(opticalLegacy(found), (arch) => opticalUefi(found, arch)),
     stick: row(stickLegacy(found), (arch) => stickUefi(found, arch)),
