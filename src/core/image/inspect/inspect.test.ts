@@ -158,3 +158,41 @@ describe("what is no image as it stands", () => {
     expect(value.verdict.stick.x64).toEqual(inspectBytes(raw).value.verdict.stick.x64);
   });
 });
+
+describe("words that fit what is there", () => {
+  const changed = (name: string, change: (bytes: Uint8Array, view: DataView) => void) => {
+    const bytes = new Uint8Array(readFileSync(corpusFile(name)));
+    change(bytes, new DataView(bytes.buffer));
+    return inspectBytes(bytes).value;
+  };
+  const CATALOG = 17 * 2048 + 71;
+
+  it("an entry that is marked as not bootable is told as such", () => {
+    const { verdict } = changed("p01-bios-eltorito.iso", (bytes, view) => {
+      bytes[view.getUint32(CATALOG, true) * 2048 + 32] = 0;
+    });
+    expect(verdict.optical.legacy).toEqual({
+      answer: "does not",
+      reason: "its entry for legacy firmware is marked as not bootable",
+    });
+  });
+  it("a loader that stands in the ISO's own tree only is started by some firmware from optical media", () => {
+    const { optical, stick } = inspectFile(corpusFile("p13-efi-in-tree-only.iso")).value.verdict;
+    expect(optical.x64).toMatchObject({
+      answer: "on some firmware",
+      reason: expect.stringMatching(/some firmware does start EFI/),
+    });
+    expect(optical.aa64).toEqual({ answer: "does not", reason: "the boot catalog has no entry for UEFI" });
+    expect(stick.x64.answer).toBe("does not");
+  });
+  it("partitions are spoken of where there are some", () => {
+    const { verdict } = inspectFile(corpusFile("p06-data-only.iso")).value;
+    expect(verdict.stick.x64.reason).toBe("there is no partition table, and so no partition");
+  });
+  it("regions end with the file, wherever it is cut", () => {
+    const whole = new Uint8Array(readFileSync(corpusFile("p04-both-hybrid-gpt.iso")));
+    for (let cut = 600; cut < whole.length; cut += 30_011)
+      for (const r of inspectBytes(whole.slice(0, cut)).value.regions)
+        if (r.kind !== "missing") expect(r.offset + r.length, r.name).toBeLessThanOrEqual(cut);
+  });
+});

@@ -6,7 +6,9 @@ import { SECTOR } from "./iso";
 export function regionsOf({ size, mbr, gpt, iso, catalog, volumes }: Findings): Region[] {
   const regions: Region[] = [];
   const add = (name: string, kind: Region["kind"], offset: number, length: number): void => {
-    if (length > 0 && offset >= 0) regions.push({ name, kind, offset, length });
+    // What should stand behind the end is a fault, and no part of the file.
+    const inside = kind === "missing" ? length : Math.min(length, size - offset);
+    if (inside > 0 && offset >= 0) regions.push({ name, kind, offset, length: inside });
   };
   if (mbr.signed) add(mbr.code ? "boot sector with code" : "boot sector without code", "boot", 0, 512);
   for (const [header, name] of [

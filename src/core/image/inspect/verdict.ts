@@ -1,5 +1,6 @@
 import type { Findings } from "./findings";
 import type { Cell, Inspection } from "./inspection";
+import type { BootCatalog, BootEntry } from "./iso";
 import type { LoaderArch } from "./pe";
 
 type Arch = "x64" | "ia32" | "aa64";
@@ -25,12 +26,19 @@ export function verdictOf(found: Findings): Inspection["verdict"] {
   };
 }
 
+/** The entry of a kind that is marked as bootable, or else the first that is not. */
+const entryFor = (catalog: BootCatalog | null, platform: BootEntry["platform"]): BootEntry | undefined => {
+  const all = catalog?.entries.filter((e) => e.platform === platform) ?? [];
+  return all.find((e) => e.bootable) ?? all[0];
+};
+
 function opticalLegacy({ iso, catalog }: Findings): Cell {
   if (!iso) return not("it is no ISO 9660 image, and an optical drive or virtual CD takes nothing else");
   if (!iso.bootCatalogLba) return not("it has no El Torito boot record");
-  const entry = catalog?.entries.find((e) => e.platform === "BIOS" && e.bootable);
   if (!catalog) return not("its boot catalog cannot be read");
+  const entry = entryFor(catalog, "BIOS");
   if (!entry) return not("its boot catalog has no entry for legacy firmware");
+  if (!entry.bootable) return not("its entry for legacy firmware is marked as not bootable");
   if (!entry.inside) return not("the boot image lies beyond the end of the file");
   const how = entry.emulation === "none" ? "without emulation" : `as ${entry.emulation}`;
   return catalog.checksumFits
@@ -58,13 +66,15 @@ function missing(found: Findings, where: Findings["volumes"][number]["where"], a
 function opticalUefi(found: Findings, arch: Arch): Cell {
   const { iso, catalog, treeLoaders, volumes } = found;
   if (!iso) return not("it is no ISO 9660 image, and an optical drive or virtual CD takes nothing else");
-  const entry = catalog?.entries.find((e) => e.platform === "UEFI");
-  if (!entry)
-    return treeLoaders.length > 0
-      ? not(
-          "EFI/BOOT stands in the ISO's own tree, where firmware does not look; the boot catalog has no entry for UEFI",
-        )
-      : not("its boot catalog has no entry for UEFI");
+  const entry = entryFor(catalog, "UEFI");
+  if (!entry) {
+    const without = catalog ? "the boot catalog has no entry for UEFI" : "it has no El Torito boot record";
+    if (volumes.some((v) => v.where === "partition" && v.volume.programs.some(isLoaderFor(arch))))
+      return some(`${without}; some firmware does look for a FAT partition on optical media, most does not`);
+    return treeLoaders.some((path) => path.toUpperCase().endsWith(`BOOT${arch.toUpperCase()}.EFI`))
+      ? some(`${without}; some firmware does start EFI/BOOT out of the ISO's own tree, most does not`)
+      : not(without);
+  }
   if (!entry.inside) return not("the EFI boot image lies beyond the end of the file");
   const images = volumes.filter((v) => v.where === "boot image");
   if (images.length === 0) return not("the EFI boot image holds no FAT file system");
@@ -80,7 +90,11 @@ function stickLegacy({ mbr, gpt }: Findings): Cell {
   const active = mbr.partitions.some((p) => p.active);
   return active || gpt
     ? boots("boot code in the first sector")
-    : some("boot code in the first sector, but no partition is marked active");
+    : some(
+        mbr.partitions.length > 0
+          ? "boot code in the first sector, but no partition is marked active"
+          : "boot code in the first sector, and no partition table: it starts itself, or nothing",
+      );
 }
 
 function stickUefi(found: Findings, arch: Arch): Cell {
@@ -94,14 +108,19 @@ function stickUefi(found: Findings, arch: Arch): Cell {
   const inCatalog = found.volumes.some(
     (v) => v.where === "boot image" && v.volume.programs.some(isLoaderFor(arch)),
   );
+  const { gpt, mbr } = found;
+  const none =
+    gpt || mbr.partitions.length > 0
+      ? "no FAT partition with a loader"
+      : "no partition table, and so no partition";
   if (inCatalog)
     return some(
-      "only through its El Torito entry, which some firmware reads on sticks and most does not: there is no FAT partition with the loader",
+      `only through its El Torito entry, which some firmware reads on sticks and most does not: there is ${none}`,
     );
   if (onStick.length > 0) return not(missing(found, onStick[0]?.where ?? "partition", arch));
   if (found.treeLoaders.length > 0)
     return not(
-      "EFI/BOOT stands in the ISO's own tree, where firmware does not look; there is no FAT partition",
+      `EFI/BOOT stands in the ISO's own tree, where firmware does not look on a stick; there is ${none}`,
     );
-  return not("there is no FAT partition with a loader");
+  return not(`there is ${none}`);
 }
