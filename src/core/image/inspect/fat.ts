@@ -1,5 +1,5 @@
 import { Bytes, type Span } from "../../binary";
-import { peMachine, removableLoader, type LoaderArch } from "./pe";
+import { peBytes, peMachine, removableLoader, type LoaderArch } from "./pe";
 import { read, type Reading } from "./reader";
 import { readSignature, type Signature } from "./signature";
 
@@ -9,6 +9,8 @@ export interface EfiProgram {
   arch: LoaderArch | null;
   /** Which architecture firmware expects under this name. */
   expected: LoaderArch | null;
+  /** Why the firmware cannot read all of it; null where it can. */
+  cutOff: string | null;
   /** Null where it is no EFI program, or its signature table cannot be read. */
   signature: Signature | null;
 }
@@ -70,13 +72,14 @@ interface Entry {
   name: string;
   isFolder: boolean;
   cluster: number;
+  sizeBytes: number;
 }
 
 /** Folders are followed this many clusters; the loader stands near the front of any real one. */
 const MOST_CLUSTERS = 64;
 
-/** A FAT volume at an offset with the EFI programs in its EFI/BOOT folder; null when none stands there. */
-export function* readFat(offset: number): Reading<FatVolume | null> {
+/** A FAT volume at an offset of a file of `size` bytes, with the EFI programs in its EFI/BOOT folder; null when none stands there. */
+export function* readFat(offset: number, size: number): Reading<FatVolume | null> {
   const layout = parseBootSector(yield* read(offset, 512), offset);
   if (!layout) return null;
   const { kind, label, sizeBytes } = layout;
@@ -96,9 +99,28 @@ export function* readFat(offset: number): Reading<FatVolume | null> {
     const path = `${efi.name}/${boot.name}/${entry.name}`;
     const head = yield* read(clusterOffset(layout, entry.cluster), 2048);
     const signature = yield* readSignature(head, (span) => filePart(layout, entry.cluster, span));
-    volume.programs.push({ path, arch: peMachine(head), expected: removableLoader(path), signature });
+    volume.programs.push({
+      ...{ path, arch: peMachine(head), expected: removableLoader(path), signature },
+      cutOff: yield* cutOff(layout, entry, head, size),
+    });
   }
   return volume;
+}
+
+/** Whether all that a loader is made of stands in the file: its clusters, and the sections that its own header names. */
+function* cutOff(layout: Layout, entry: Entry, head: Bytes, size: number): Reading<string | null> {
+  const { sizeBytes, cluster } = entry;
+  const needs = Math.ceil(sizeBytes / layout.clusterBytes);
+  const clusters = yield* chain(layout, cluster, Math.min(needs, MOST_FILE_CLUSTERS));
+  if (clusters.length < Math.min(needs, MOST_FILE_CLUSTERS))
+    return `its chain of clusters ends after ${clusters.length} of ${needs}`;
+  const inLast = sizeBytes - (needs - 1) * layout.clusterBytes;
+  const beyond = clusters.some(
+    (c, i) => clusterOffset(layout, c) + (i === needs - 1 ? inLast : layout.clusterBytes) > size,
+  );
+  if (beyond) return "a part of it lies beyond the end of the file";
+  const wants = peBytes(head);
+  return wants > sizeBytes ? `its header names ${wants} bytes, and it has ${sizeBytes}` : null;
 }
 
 const clusterOffset = (l: Layout, cluster: number): number => l.dataOffset + (cluster - 2) * l.clusterBytes;
@@ -176,7 +198,10 @@ function* entriesAt(offset: number, length: number): Reading<Entry[]> {
       const short = [part(at, 8, 0x08), part(at + 8, 3, 0x10)].filter(Boolean).join(".");
       const cluster = (b.u16(at + 20) << 16) | b.u16(at + 26);
       if ((attributes & 0x08) === 0 && !short.startsWith("."))
-        entries.push({ name: long || short, isFolder: (attributes & 0x10) !== 0, cluster });
+        entries.push({
+          ...{ name: long || short, isFolder: (attributes & 0x10) !== 0, cluster },
+          sizeBytes: b.u32(at + 28),
+        });
       long = "";
     }
   }

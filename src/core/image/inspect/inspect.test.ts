@@ -1,6 +1,7 @@
 import { closeSync, ftruncateSync, openSync, readFileSync, rmSync, writeSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import CRC32 from "crc-32";
 import { describe, expect, it } from "vitest";
 import { bootTruth, CORPUS, corpusFile, inspectBytes, inspectFile } from "../../../../tests/support/corpus";
 import { compareImage } from "../../../../tests/truth/boot";
@@ -194,5 +195,70 @@ describe("words that fit what is there", () => {
     for (let cut = 600; cut < whole.length; cut += 30_011)
       for (const r of inspectBytes(whole.slice(0, cut)).value.regions)
         if (r.kind !== "missing") expect(r.offset + r.length, r.name).toBeLessThanOrEqual(cut);
+  });
+});
+
+describe("what does not boot although it looks so", () => {
+  const gptEsp = () => new Uint8Array(readFileSync(corpusFile("p07-gpt-esp.img")));
+  const at = (bytes: Uint8Array, word: string): number => Buffer.from(bytes).indexOf(word, 0, "latin1");
+
+  it("a GPT for other sectors than a stick has is told, and not taken for bootable", () => {
+    const small = gptEsp();
+    const large = new Uint8Array(small.length + 16 * 4096);
+    // The partition stays where its entry says, in sectors of 4096 bytes; the header and its sums are made anew.
+    const view = new DataView(small.buffer);
+    const first = view.getUint32(1024 + 32, true);
+    const header = small.slice(512, 1024);
+    const entries = small.slice(1024, 1024 + 16_384);
+    const words = new DataView(entries.buffer);
+    words.setUint32(32, 16, true);
+    words.setUint32(40, 16 + Math.ceil((view.getUint32(1024 + 40, true) - first + 1) / 8), true);
+    const head = new DataView(header.buffer);
+    head.setUint32(72, 2, true);
+    head.setUint32(88, CRC32.buf(entries) >>> 0, true);
+    head.setUint32(16, 0, true);
+    head.setUint32(16, CRC32.buf(header.subarray(0, head.getUint32(12, true))) >>> 0, true);
+    large.set(small.subarray(0, 512));
+    large.set(header, 4096);
+    large.set(entries, 2 * 4096);
+    large.set(small.subarray(first * 512, first * 512 + large.length - 16 * 4096), 16 * 4096);
+    const { faults, verdict } = inspectBytes(large).value;
+    expect(faults[0]).toMatchObject({
+      grave: true,
+      message: expect.stringMatching(/made for sectors of 4096 bytes/),
+    });
+    expect(verdict.stick.x64).toMatchObject({
+      answer: "does not",
+      reason: expect.stringMatching(/stick has 512/),
+    });
+  });
+
+  it("a loader that is cut off is told, wherever the cut is", () => {
+    const whole = gptEsp();
+    const loader = at(whole, "MZ");
+    const cut = inspectBytes(whole.slice(0, loader + 5000)).value;
+    expect(cut.verdict.stick.x64).toMatchObject({
+      answer: "does not",
+      reason: expect.stringMatching(/BOOTX64.EFI is not whole/i),
+    });
+    expect(
+      cut.faults.some((f) => f.grave && /not whole: a part of it lies beyond the end/.test(f.message)),
+    ).toBe(true);
+    const short = gptEsp();
+    const entry = at(short, "BOOTX64 EFI");
+    new DataView(short.buffer).setUint32(entry + 28, 3000, true);
+    expect(inspectBytes(short).value.verdict.stick.x64.reason).toMatch(
+      /its header names \d+ bytes, and it has 3000/,
+    );
+  });
+
+  it("a hybrid boot sector that begins with a driver map holds code, and an empty one with it does not", () => {
+    const hybrid = new Uint8Array(readFileSync(corpusFile("p04-both-hybrid-gpt.iso")));
+    hybrid.set([0x45, 0x52, 0x08, 0x00, 0xeb, 0x02, 0xff, 0xff]);
+    expect(inspectBytes(hybrid).value.verdict.stick.legacy.answer).not.toBe("does not");
+    expect(inspectFile(corpusFile("p15-mkrescue-x64efi.iso")).value.verdict.stick.legacy).toEqual({
+      answer: "does not",
+      reason: "its first sector holds no boot code",
+    });
   });
 });

@@ -25,15 +25,15 @@ export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead
   const volumes: Findings["volumes"] = [];
   for (const entry of catalog?.entries ?? []) {
     if (entry.platform !== "UEFI" || !entry.inside || volumes.length >= MOST_VOLUMES) continue;
-    const volume = yield* readFat(entry.offset);
+    const volume = yield* readFat(entry.offset, size);
     if (volume) volumes.push({ where: "boot image", volume, partition: null });
   }
   for (const partition of [...(gpt?.partitions ?? []), ...mbr.partitions].filter(mayHoldFat)) {
     if (volumes.length >= MOST_VOLUMES || partition.offset >= size) continue;
-    const volume = yield* readFat(partition.offset);
+    const volume = yield* readFat(partition.offset, size);
     if (volume) volumes.push({ where: "partition", volume, partition });
   }
-  const whole = iso ? null : yield* readFat(0);
+  const whole = iso ? null : yield* readFat(0, size);
   if (whole) volumes.push({ where: "whole file", volume: whole, partition: null });
   const treeLoaders = iso ? yield* readTreeLoaders(iso) : [];
   const found: Findings = { size, head, mbr, gpt, iso, foreign, vhd, catalog, treeLoaders, volumes };
@@ -89,7 +89,7 @@ function kindOf(found: Findings): string {
     : "no kind of image that Derrick knows";
 }
 
-function faultsOf({ size, iso, gpt, catalog, mbr }: Findings): Inspection["faults"] {
+function faultsOf({ size, iso, gpt, catalog, mbr, volumes }: Findings): Inspection["faults"] {
   const faults: Inspection["faults"] = [];
   const grave = (message: string): number => faults.push({ message, grave: true });
   const slight = (message: string): number => faults.push({ message, grave: false });
@@ -104,6 +104,12 @@ function faultsOf({ size, iso, gpt, catalog, mbr }: Findings): Inspection["fault
     grave(`the boot catalog at byte ${iso.bootCatalogLba * SECTOR} cannot be read`);
   for (const entry of catalog?.entries ?? [])
     if (!entry.inside) grave(`a boot image should stand at byte ${entry.offset}, beyond the end of the file`);
+  for (const { volume } of volumes)
+    for (const p of volume.programs) if (p.cutOff) grave(`${p.path} is not whole: ${p.cutOff}`);
+  if (gpt && gpt.sectorBytes !== 512)
+    grave(
+      `its GPT is made for sectors of ${gpt.sectorBytes} bytes; sticks and most drives have 512, and there no firmware finds it`,
+    );
   if (gpt?.primary && !gpt.primary.sound)
     slight(`the first copy of the GPT is damaged: ${gpt.primary.fault}`);
   if (gpt && !gpt.primary)

@@ -25,11 +25,17 @@ export interface Mbr {
 /** A master boot record counts in sectors of this size. */
 const MBR_SECTOR = byteCount(512);
 
-/** "ER" begins the driver map of another computer family, which partition programs put in front of an otherwise empty sector. */
+/**
+ * "ER" begins the driver map of another computer family, which partition programs put in front of an otherwise empty
+ * sector; its bytes are also instructions that do no harm, and hybrid images have their code behind them.
+ */
 function holdsCode(b: Bytes): boolean {
-  const filled = b.raw.subarray(0, 440).reduce((n, byte) => n + (byte === 0 ? 0 : 1), 0);
-  return filled > 32 && !b.starts(0, "ER");
+  const from = b.starts(0, "ER") ? DRIVER_MAP : 0;
+  return b.raw.subarray(from, 440).reduce((n, byte) => n + (byte === 0 ? 0 : 1), 0) > 32;
 }
+
+/** Bytes of a driver map with the two entries that such images have at most. */
+const DRIVER_MAP = 34;
 
 /** The first sector as a master boot record. Extended partitions are named, not followed. */
 export function parseMbr(b: Bytes): Mbr {
@@ -69,7 +75,7 @@ export interface GptHeader {
 }
 
 export interface Gpt {
-  sectorBytes: 512 | 4096;
+  sectorBytes: 512 | 2048 | 4096;
   primary: GptHeader | null;
   backup: GptHeader | null;
   partitions: Partition[];
@@ -110,9 +116,9 @@ export function parseGptHeader(b: Bytes, at: number): GptHeader | null {
   return header;
 }
 
-/** Both copies of a GPT and the partitions of the sound one. 4096-byte sectors are tried where 512 gives none. */
+/** Both copies of a GPT and the partitions of the sound one. Larger sectors are tried where 512 gives none. */
 export function* readGpt(size: number): Reading<Gpt | null> {
-  for (const sectorBytes of [512, 4096] as const) {
+  for (const sectorBytes of [512, 2048, 4096] as const) {
     const head = yield* read(sectorBytes, sectorBytes);
     const primary = parseGptHeader(head, sectorBytes);
     const sector = byteCount(sectorBytes);

@@ -48,12 +48,14 @@ function opticalLegacy({ iso, catalog }: Findings): Cell {
 
 const isLoaderFor =
   (arch: Arch) =>
-  (p: { arch: LoaderArch | null; expected: LoaderArch | null }): boolean =>
-    p.expected === arch && p.arch === arch;
+  (p: { arch: LoaderArch | null; expected: LoaderArch | null; cutOff: string | null }): boolean =>
+    p.expected === arch && p.arch === arch && p.cutOff === null;
 
 /** Why a place that should hold a loader does not serve an architecture. */
 function missing(found: Findings, where: Findings["volumes"][number]["where"], arch: Arch): string {
   const programs = found.volumes.filter((v) => v.where === where).flatMap((v) => v.volume.programs);
+  const cut = programs.find((p) => p.expected === arch && p.cutOff !== null);
+  if (cut) return `${cut.path} is not whole: ${cut.cutOff}`;
   const misnamed = programs.find((p) => p.expected === arch && p.arch !== arch);
   if (misnamed)
     return `${misnamed.path} is ${misnamed.arch ? `a program for ${misnamed.arch}` : "no EFI program"}`;
@@ -98,7 +100,12 @@ function stickLegacy({ mbr, gpt }: Findings): Cell {
 }
 
 function stickUefi(found: Findings, arch: Arch): Cell {
-  const onStick = found.volumes.filter((v) => v.where !== "boot image");
+  // A table for other sectors than a stick has stands where no firmware looks for it.
+  const isSeen = (v: Findings["volumes"][number]): boolean =>
+    v.partition?.table !== "GPT" || found.gpt?.sectorBytes === 512;
+  const onStick = found.volumes.filter((v) => v.where !== "boot image" && isSeen(v));
+  if (onStick.length === 0 && found.gpt && found.gpt.sectorBytes !== 512)
+    return not(`its GPT is made for sectors of ${found.gpt.sectorBytes} bytes, and a stick has 512`);
   if (onStick.some((v) => v.volume.programs.some(isLoaderFor(arch))))
     return boots(
       onStick.some((v) => v.where === "partition")
