@@ -15,6 +15,7 @@ const IMAGES = 23;
 
 /** Builds the corpus when it is not there yet. */
 export function makeCorpus() {
+  makeUdf();
   if (existsSync(done)) return;
   const missing = PACKAGES.filter((p) => spawnSync("dpkg", ["-s", p], { stdio: "ignore" }).status !== 0);
   const quiet = { DEBIAN_FRONTEND: "noninteractive" };
@@ -34,6 +35,35 @@ export function makeCorpus() {
     process.exit(1);
   }
   writeFileSync(done, "");
+}
+
+/** UDF volumes without ISO 9660, with names that need 8 and 16 bits a sign. */
+function makeUdf() {
+  const volumes = [
+    ["u01-udf-2048.img", "2048", "Überfahrt Süd"],
+    ["u02-udf-512.img", "512", "Рама 12"],
+  ];
+  if (volumes.every(([name]) => existsSync(`${out}/${name}`))) return;
+  if (spawnSync("dpkg", ["-s", "udftools"], { stdio: "ignore" }).status !== 0) {
+    run("apt-get", ["update", "-q"]);
+    run("apt-get", ["install", "-y", "-q", "--no-install-recommends", "udftools"], {
+      DEBIAN_FRONTEND: "noninteractive",
+    });
+  }
+  mkdirSync(out, { recursive: true });
+  for (const [name, block, label] of volumes) {
+    writeFileSync(`${out}/${name}`, new Uint8Array(2 * 2 ** 20));
+    const made = spawnSync(
+      "mkudffs",
+      ["--media-type=hd", `--blocksize=${block}`, `--label=${label}`, `${out}/${name}`],
+      { encoding: "utf8", env: { ...process.env, LC_ALL: "C.UTF-8" } },
+    );
+    if (made.status !== 0) {
+      rmSync(`${out}/${name}`);
+      console.error(made.stderr, `\n${name} was not made.`);
+      process.exit(1);
+    }
+  }
 }
 
 /** Loaders for another processor come from that architecture's package, unpacked without being installed. */

@@ -3,6 +3,7 @@ import type { FatVolume } from "./fat";
 import type { BootCatalog, IsoVolume } from "./iso";
 import type { Foreign } from "./kinds";
 import type { Gpt, Mbr, Partition } from "./partitions";
+import type { UdfVolume } from "./udf";
 
 /** Everything that was read of a file, before it is judged. */
 export interface Findings {
@@ -11,6 +12,8 @@ export interface Findings {
   mbr: Mbr;
   gpt: Gpt | null;
   iso: IsoVolume | null;
+  /** Looked for where there is no ISO 9660. */
+  udf: UdfVolume | null;
   catalog: BootCatalog | null;
   /** Set where it is no image as it stands. */
   foreign: Foreign | null;

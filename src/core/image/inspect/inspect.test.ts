@@ -262,3 +262,24 @@ describe("what does not boot although it looks so", () => {
     });
   });
 });
+
+describe("UDF without ISO 9660, as Debian's own tool makes it", () => {
+  it.each([
+    ["u01-udf-2048.img", "Überfahrt Süd"],
+    ["u02-udf-512.img", "Рама 12"],
+  ])("%s is named, with its accents, and boots nowhere", (file, label) => {
+    const { value } = inspectFile(corpusFile(file));
+    expect(value).toMatchObject({
+      kind: "UDF image, without ISO 9660",
+      volumeId: label,
+      udf: true,
+      faults: [],
+    });
+    expect(value.verdict.optical.x64).toEqual({
+      answer: "does not",
+      reason: "it is UDF without ISO 9660, where firmware finds no boot record",
+    });
+    const cut = inspectBytes(new Uint8Array(readFileSync(corpusFile(file))).slice(0, 1_200_000)).value;
+    expect(cut.faults[0]).toMatchObject({ grave: true, message: expect.stringMatching(/^cut off/) });
+  });
+});

@@ -7,6 +7,7 @@ import { BEGINNING, foreignOf, isFixedVhd } from "./kinds";
 import { mayHoldFat, parseMbr, readGpt } from "./partitions";
 import { read, type Reading } from "./reader";
 import { regionsOf } from "./regions";
+import { readUdf } from "./udf";
 import { verdictOf } from "./verdict";
 
 /** No real image has more places where a loader could be. */
@@ -19,7 +20,8 @@ export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead
   const mbr = parseMbr(head);
   const gpt = size >= 1024 ? yield* readGpt(size) : null;
   const iso = size > 17 * SECTOR ? yield* readIso() : null;
-  const foreign = foreignOf(start, iso !== null || gpt !== null);
+  const udf = iso ? null : yield* readUdf();
+  const foreign = foreignOf(start, iso !== null || gpt !== null || udf !== null);
   const vhd = size > 1024 && isFixedVhd(yield* read(size - 512, 512));
   const catalog = iso?.bootCatalogLba ? yield* readCatalog(iso.bootCatalogLba, size) : null;
   const volumes: Findings["volumes"] = [];
@@ -36,13 +38,13 @@ export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead
   const whole = iso ? null : yield* readFat(0, size);
   if (whole) volumes.push({ where: "whole file", volume: whole, partition: null });
   const treeLoaders = iso ? yield* readTreeLoaders(iso) : [];
-  const found: Findings = { size, head, mbr, gpt, iso, foreign, vhd, catalog, treeLoaders, volumes };
+  const found: Findings = { size, head, mbr, gpt, iso, udf, foreign, vhd, catalog, treeLoaders, volumes };
   return {
     sizeBytes: size,
     kind: kindOf(found),
-    volumeId: iso?.volumeId || (whole?.label ?? null) || null,
+    volumeId: iso?.volumeId || udf?.label || (whole?.label ?? null) || null,
     made: iso?.preparer || iso?.application || "",
-    udf: iso?.udf ?? false,
+    udf: iso?.udf ?? udf !== null,
     joliet: iso?.joliet ?? null,
     faults: faultsOf(found),
     verdict: verdictOf(found),
@@ -69,13 +71,14 @@ export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead
 }
 
 function kindOf(found: Findings): string {
-  const { size, head, mbr, gpt, iso, foreign, volumes } = found;
+  const { size, head, mbr, gpt, iso, udf, foreign, volumes } = found;
   if (size === 0) return "an empty file";
   if (foreign) return `${foreign.what}: ${foreign.first}`;
   if (found.vhd)
     return "a virtual disk (VHD of fixed size): a raw disk, with 512 bytes behind it that say so";
   if (iso)
     return `ISO 9660 image${iso.udf ? " with UDF" : ""}${mbr.signed ? ", made to be written to sticks as well" : ""}`;
+  if (udf) return "UDF image, without ISO 9660";
   if (gpt) return "raw disk image with a GPT";
   if (volumes.some((v) => v.where === "whole file"))
     return `${volumes.at(-1)?.volume.kind} file system without partitions`;
@@ -89,12 +92,12 @@ function kindOf(found: Findings): string {
     : "no kind of image that Derrick knows";
 }
 
-function faultsOf({ size, iso, gpt, catalog, mbr, volumes }: Findings): Inspection["faults"] {
+function faultsOf({ size, iso, udf, gpt, catalog, mbr, volumes }: Findings): Inspection["faults"] {
   const faults: Inspection["faults"] = [];
   const grave = (message: string): number => faults.push({ message, grave: true });
   const slight = (message: string): number => faults.push({ message, grave: false });
-  const declared = iso ? iso.sectors * SECTOR : 0;
-  if (iso && size < declared)
+  const declared = iso ? iso.sectors * SECTOR : (udf?.declaredBytes ?? 0);
+  if (size < declared)
     grave(
       `cut off: the image says that it has ${formatExactBytes(declared)}, the file has ${formatExactBytes(size)} (${Math.floor((100 * size) / declared)} %). It may start and fail in the middle.`,
     );

@@ -3,7 +3,7 @@ import type { Region } from "./inspection";
 import { SECTOR } from "./iso";
 
 /** The file from its first byte to its last as regions in order; what overlaps (an EFI image inside the files) comes after its host. */
-export function regionsOf({ size, mbr, gpt, iso, catalog, volumes }: Findings): Region[] {
+export function regionsOf({ size, mbr, gpt, iso, udf, catalog, volumes }: Findings): Region[] {
   const regions: Region[] = [];
   const add = (name: string, kind: Region["kind"], offset: number, length: number): void => {
     // What should stand behind the end is a fault, and no part of the file.
@@ -30,6 +30,10 @@ export function regionsOf({ size, mbr, gpt, iso, catalog, volumes }: Findings): 
     add("files", "files", 20 * SECTOR, Math.min(declared, size) - 20 * SECTOR);
     if (size > declared) add("behind the volume", "beyond", declared, size - declared);
     if (size < declared) add("missing", "missing", size, declared - size);
+  }
+  if (udf) {
+    add("UDF volume", "files", 0, Math.min(size, udf.declaredBytes));
+    if (size < udf.declaredBytes) add("missing", "missing", size, udf.declaredBytes - size);
   }
   for (const p of [...(gpt?.partitions ?? []), ...mbr.partitions.filter((m) => m.type !== "ee" && !gpt)])
     add(

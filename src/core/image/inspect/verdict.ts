@@ -32,8 +32,14 @@ const entryFor = (catalog: BootCatalog | null, platform: BootEntry["platform"]):
   return all.find((e) => e.bootable) ?? all[0];
 };
 
-function opticalLegacy({ iso, catalog }: Findings): Cell {
-  if (!iso) return not("it is no ISO 9660 image, and an optical drive or virtual CD takes nothing else");
+const noIso = ({ udf }: Findings): string =>
+  udf
+    ? "it is UDF without ISO 9660, where firmware finds no boot record"
+    : "it is no ISO 9660 image, and an optical drive or virtual CD takes nothing else";
+
+function opticalLegacy(found: Findings): Cell {
+  const { iso, catalog } = found;
+  if (!iso) return not(noIso(found));
   if (!iso.bootCatalogLba) return not("it has no El Torito boot record");
   if (!catalog) return not("its boot catalog cannot be read");
   const entry = entryFor(catalog, "BIOS");
@@ -67,7 +73,7 @@ function missing(found: Findings, where: Findings["volumes"][number]["where"], a
 
 function opticalUefi(found: Findings, arch: Arch): Cell {
   const { iso, catalog, treeLoaders, volumes } = found;
-  if (!iso) return not("it is no ISO 9660 image, and an optical drive or virtual CD takes nothing else");
+  if (!iso) return not(noIso(found));
   const entry = entryFor(catalog, "UEFI");
   if (!entry) {
     const without = catalog ? "the boot catalog has no entry for UEFI" : "it has no El Torito boot record";
