@@ -88,6 +88,17 @@ it("a section of a bundle is as long as its end says, and what it does not show 
   expect(gone.document.facts.pci.length).toBe(full.facts.pci.length - 1);
 });
 
+it("entries that a lone text does not show may be cut off: they are kept, and that is told", () => {
+  const text = capture("server-uefi-2socket", "efibootmgr-v.txt").trimEnd();
+  const full = lay(emptyMachine(), `${text}\n`).document;
+  const shorter = `${text.slice(0, text.lastIndexOf("\n"))}\n`;
+  const got = mergeReadings(full, readTexts([{ name: "e", text: shorter }]).readings, AT);
+  expect(got.document.facts.firmware).toEqual(full.facts.firmware);
+  expect(got.remarks).toEqual([
+    expect.stringMatching(/^efibootmgr shows the first \d+ of \d+ .*firmware.entries/),
+  ]);
+});
+
 it("a last line without an end is left out, and the words before it are told", () => {
   const text = "Bus 001 Device 001: ID 0951:1666 Data stick\nBus 001 Device 002: ID 46d:c0";
   const [reading] = readTexts([{ name: "u", text }]).readings;

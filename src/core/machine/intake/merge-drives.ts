@@ -16,7 +16,7 @@ class Index {
   private static keysOf(drive: ObservedDrive): string[] {
     const serial = trueSerial(drive);
     return [
-      ...(drive.id === undefined ? [] : [`id ${drive.id}`]),
+      `id ${driveIdentity(drive)}`,
       ...(serial === null ? [] : [`serial ${serial}`]),
       ...(drive.wwn ? [`wwn ${plainWwn(drive.wwn)}`] : []),
       ...(drive.seenAs ? [`name ${drive.seenAs}`] : []),
@@ -70,20 +70,28 @@ export class DriveMerge implements DriveFinder {
     const same = findDrive<Item>(like, observed, (d) => this.named.has(d));
     if (same) return same;
     if (isIdentified(observed)) return this.firstIdentified(m, like, observed);
-    if (!observed.sizeBytes) {
+    const { seenAs, bay, sizeBytes } = observed;
+    if (!sizeBytes || !seenAs) {
       m.remarks.push(
-        `${m.source.tool} speaks of ${String(observed.seenAs)}, a name that moves; drop lsblk of the same moment with it, then it is known which drive that was.`,
+        seenAs
+          ? `${m.source.tool} speaks of ${seenAs}, a name that moves; drop lsblk of the same moment with it, then it is known which drive that was.`
+          : `${m.source.tool} speaks of a drive${bay ? ` in bay ${bay}` : ""} without serial, WWN and name, so it is not known which that is.`,
       );
       return null;
     }
-    const there = [...this.index.ofSize(observed.sizeBytes)].filter(
-      (d) => d.sizeBytes === observed.sizeBytes && !d.missingSince && !this.laid.has(d),
+    const there = [...this.index.ofSize(sizeBytes)].filter(
+      (d) =>
+        d.sizeBytes === sizeBytes &&
+        !d.missingSince &&
+        !this.laid.has(d) &&
+        (!bay || !d.bay || d.bay === bay),
     );
+    const nameless = like.find((d) => d.id === driveIdentity(observed));
     // Nothing else has this size, here or there; or neither side knows more than a name.
-    if (this.alike.get(observed.sizeBytes) === 1 && there.length < 2) return there[0];
-    if (there.every(isAnonymous)) return there.find((d) => d.seenAs === observed.seenAs);
+    if (this.alike.get(sizeBytes) === 1 && there.length < 2) return there[0] ?? nameless;
+    if (there.every(isAnonymous)) return there.find((d) => d.seenAs === seenAs) ?? nameless;
     m.remarks.push(
-      `${m.source.tool} shows ${String(observed.seenAs)} without serial and WWN, and ${there.length === 1 ? "one drive" : `${there.length} drives`} of this machine ${there.length === 1 ? "has" : "have"} its size: it is not told which it is, so nothing was taken of it. ${REMEDY}`,
+      `${m.source.tool} shows ${seenAs} without serial and WWN, and ${there.length === 1 ? "one drive" : `${there.length} drives`} of this machine ${there.length === 1 ? "has" : "have"} its size: it is not told which it is, so nothing was taken of it. ${REMEDY}`,
     );
     return null;
   }

@@ -67,7 +67,7 @@ function layGroup(m: Merge, group: string, value: unknown): void {
     if (group === "drives") m.drives.begin(value as Item[]);
     for (const item of value as Item[]) layItem(m, group, item);
   } else if (Array.isArray(value)) {
-    const list = m.mayBeCut && isBeginning(value, facts[group]) ? facts[group] : value;
+    const list = wholeOf(m, group, value, facts[group]);
     note(m, group, facts[group], list);
     m.document.sources[group] = m.source;
     facts[group] = list;
@@ -82,12 +82,22 @@ function layOver(m: Merge, target: Item, observed: Item, prefix: string, brief =
     if (key === "bay" && holdsBay(m, target, given, path)) continue;
     const old = target[key];
     const told = isDisputable(path) ? settle(m, path, old, given) : completed(path, old, given);
-    const value = m.mayBeCut && isBeginning(told, old) ? old : told;
+    const value = wholeOf(m, path, told, old);
     note(m, path, old, value);
     if (!brief) m.document.sources[path] = m.source;
     target[key] = value;
   }
   if (brief) m.document.sources[prefix] = m.source;
+}
+
+/** A list as it is known, where a text that may be cut off shows its first part only. */
+function wholeOf(m: Merge, path: string, given: unknown, known: unknown): unknown {
+  if (!m.mayBeCut || !isBeginning(given, known)) return given;
+  const [shown, all] = [(given as unknown[]).length, (known as unknown[]).length];
+  m.remarks.push(
+    `${m.source.tool} shows the first ${shown} of ${all} that are known (${path}): the text may be cut off, so the others are kept. A collector's bundle tells where it ends.`,
+  );
+  return known;
 }
 
 /** Whether a list is the first part of a longer one: so it looks when the text was cut between two lines. */

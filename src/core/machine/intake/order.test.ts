@@ -204,6 +204,25 @@ describe("a drive without serial and WWN", () => {
     expect(lay(known, reading("lsblk", pair)).document.facts.drives).toEqual(known.facts.drives);
   });
 
+  it("in another bay is another drive, and without a name it is not known which", () => {
+    const placed = placeDrive(known, "A", "3", FIRST, "J. Pell");
+    const other = lay(placed, reading("lsblk", named("sdf", { bay: "5" }))).document.facts.drives;
+    expect(other.map((d) => d.id)).toEqual(["A", "?sdf"]);
+    const twice = { drives: [drive({ bay: "1" }), drive({ bay: "2" })] };
+    const { document, remarks } = lay(emptyMachine(), reading("redfish", twice));
+    expect(document.facts.drives).toEqual([]);
+    expect(remarks).toEqual([
+      expect.stringMatching(/a drive in bay 1 without serial/),
+      expect.stringMatching(/bay 2/),
+    ]);
+  });
+
+  it("is one drive by its name where nothing else is known, of whatever size", () => {
+    const first = lay(emptyMachine(), reading("geom disk", named("ada0"))).document;
+    const { document } = lay(first, reading("geom disk", named("ada0", { sizeBytes: 8e12 })));
+    expect(document.facts.drives).toMatchObject([{ id: "?ada0", sizeBytes: 8e12 }]);
+  });
+
   it("keeps what was told of it when it gets a name, and what a person placed", () => {
     const nameless = lay(emptyMachine(), reading("lsblk", named("sda", { model: "ALDER" }))).document;
     const placed = placeDrive(nameless, "?sda", "3", FIRST, "J. Pell");
