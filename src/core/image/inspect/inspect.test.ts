@@ -233,6 +233,27 @@ describe("what does not boot although it looks so", () => {
     });
   });
 
+  it.each([
+    ["the first header", [512 + 16], "boots"],
+    ["the first entries", [1024 + 40], "boots"],
+    ["the protective entry", [446 + 4], "does not"],
+  ] as [string, number[], string][])(
+    "a GPT of which %s is damaged is treated as firmware does",
+    (_, places, answer) => {
+      const bytes = gptEsp();
+      for (const place of places) bytes[place] = (bytes[place]! + 1) & 0xff;
+      const { verdict, faults } = inspectBytes(bytes).value;
+      expect(verdict.stick.x64.answer, verdict.stick.x64.reason).toBe(answer);
+      expect(faults).not.toEqual([]);
+    },
+  );
+  it("a GPT of which both copies are damaged is read by nobody", () => {
+    const bytes = gptEsp();
+    for (const place of [512 + 16, bytes.length - 512 + 16]) bytes[place] = (bytes[place]! + 1) & 0xff;
+    const { verdict, faults } = inspectBytes(bytes).value;
+    expect(verdict.stick.x64.answer).toBe("does not");
+    expect(faults.some((f) => f.grave && /both copies of the GPT are damaged/.test(f.message))).toBe(true);
+  });
   it("a loader that is cut off is told, wherever the cut is", () => {
     const whole = gptEsp();
     const loader = at(whole, "MZ");

@@ -113,6 +113,10 @@ function faultsOf({ size, iso, udf, gpt, catalog, mbr, volumes }: Findings): Ins
     grave(
       `its GPT is made for sectors of ${gpt.sectorBytes} bytes; sticks and most drives have 512, and there no firmware finds it`,
     );
+  if (gpt && !mbr.protective && !iso)
+    grave("its first sector has no entry of type EE, without which firmware does not look for the GPT");
+  if (gpt?.primary && !gpt.primary.sound && gpt.backup && !gpt.backup.sound)
+    grave("both copies of the GPT are damaged: no firmware reads it");
   if (gpt?.primary && !gpt.primary.sound)
     slight(`the first copy of the GPT is damaged: ${gpt.primary.fault}`);
   if (gpt && !gpt.primary)

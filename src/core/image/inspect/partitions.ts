@@ -126,8 +126,10 @@ export function* readGpt(size: number): Reading<Gpt | null> {
     const elsewhere = bytesOf(primary?.sound && primary.other !== null ? primary.other : last, sector);
     const backup = parseGptHeader(yield* read(elsewhere, sectorBytes), elsewhere);
     if (!primary && !backup) continue;
-    const use = primary?.sound ? primary : backup?.sound ? backup : null;
-    return { sectorBytes, primary, backup, partitions: use ? yield* entriesOf(use, sector) : [] };
+    let partitions = primary?.sound ? yield* entriesOf(primary, sector) : [];
+    // As firmware does: entries whose sum does not fit are as good as a header that does not.
+    if (!primary?.sound && backup?.sound) partitions = yield* entriesOf(backup, sector);
+    return { sectorBytes, primary, backup, partitions: primary?.sound || backup?.sound ? partitions : [] };
   }
   return null;
 }

@@ -108,10 +108,12 @@ function stickLegacy({ mbr, gpt }: Findings): Cell {
 function stickUefi(found: Findings, arch: Arch): Cell {
   // A table for other sectors than a stick has stands where no firmware looks for it.
   const isSeen = (v: Findings["volumes"][number]): boolean =>
-    v.partition?.table !== "GPT" || found.gpt?.sectorBytes === 512;
+    v.partition?.table !== "GPT" || (found.gpt?.sectorBytes === 512 && found.mbr.protective);
   const onStick = found.volumes.filter((v) => v.where !== "boot image" && isSeen(v));
   if (onStick.length === 0 && found.gpt && found.gpt.sectorBytes !== 512)
     return not(`its GPT is made for sectors of ${found.gpt.sectorBytes} bytes, and a stick has 512`);
+  if (onStick.length === 0 && found.gpt && !found.mbr.protective)
+    return not("its first sector has no entry of type EE, without which firmware does not look for the GPT");
   if (onStick.some((v) => v.volume.programs.some(isLoaderFor(arch))))
     return boots(
       onStick.some((v) => v.where === "partition")
