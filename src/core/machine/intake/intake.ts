@@ -157,7 +157,10 @@ function readOne({ text, from }: { text: string; from: string }, intake: Intake,
   const result = importer.parse(text);
   const shift = (p: Problem): Problem => (p.line === undefined ? p : { ...p, line: p.line + firstLine - 1 });
   const warnings = warning ? [warning] : [];
-  if (!result.ok) return reject(intake, from, importer.tool, ...result.problems.map(shift), ...warnings);
+  if (!result.ok) {
+    const isTold = result.problems.some((p) => p.message.includes("cut off"));
+    return reject(intake, from, importer.tool, ...result.problems.map(shift), ...(isTold ? [] : warnings));
+  }
   const checked = checkedReading(importer.tool, result.value);
   if ("message" in checked) return reject(intake, from, importer.tool, checked);
   warnings.push(...result.warnings.map(shift), ...checked.warnings);

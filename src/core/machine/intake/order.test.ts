@@ -234,6 +234,12 @@ describe("a drive without serial and WWN", () => {
   });
 });
 
+it("a listing without the column of signatures is not told to be run as root for them", () => {
+  const plain = readTexts([plainLsblk("server-bios-small")]).readings[0]!.reading;
+  expect(plain.ignored.join(" ")).not.toContain("root");
+  expect(plain.understood).toMatch(/serials and WWNs are not printed/);
+});
+
 it("partitions of which lsblk may read nothing are not read, and not empty", () => {
   const text = JSON.stringify({
     blockdevices: [

@@ -1,6 +1,6 @@
 import { ok, type Result } from "../../../result";
 import type { BootEntry } from "../../facts/facts";
-import { cleanText, type Importer, type Reading } from "./importer";
+import { cleanText, plural, type Importer, type Reading } from "./importer";
 
 const ENTRY = /^Boot([0-9A-F]{4})([* ]) (.*)$/;
 
@@ -65,7 +65,7 @@ export const efibootmgr: Importer = {
             entries,
           },
         },
-        understood: `started in UEFI mode; ${entries.length} boot entries, order ${order.join(" ")}`,
+        understood: `started in UEFI mode; ${plural(entries.length, "boot entry", "boot entries")}, order ${order.join(" ")}`,
         ignored: [],
       },
       unknown.map((id) => ({

@@ -57,8 +57,9 @@ export const lsblk: Importer = {
     const isNamed = hardware.some((n) => n.serial !== undefined || n.wwn !== undefined);
     // Partitions, and no table and no file system anywhere: lsblk had neither the right nor a service to look.
     const all = nodes.flatMap(below);
-    const isBlind = all.some((n) => n.type === "part") && !all.some((n) => n.fstype || n.pttype);
-    const hasSignatures = !isBlind && hardware.some((n) => n.fstype !== undefined);
+    const isAsked = hardware.some((n) => n.fstype !== undefined);
+    const isBlind = isAsked && all.some((n) => n.type === "part") && !all.some((n) => n.fstype || n.pttype);
+    const hasSignatures = isAsked && !isBlind;
     const drives = joinPaths(hardware.map((n) => toDrive(n, hasSignatures)));
     const ids = new Set<string>();
     const twice = drives.filter((d) => ids.size === ids.add(d.id).size);
