@@ -21,7 +21,7 @@ const stagesOnTop = readdirSync("src/core").filter(
 
 // Inside core the domains form layers; each line may use the lines above it.
 const coreLayers = [
-  ["units", "result", "text", "estimate", "binary", "document"],
+  ["units", "result", "text", "estimate", "binary", "document", "job"],
   ["finding"],
   ["machine", "identity"],
   ["image"],

@@ -20,3 +20,4 @@ export * as driveRows from "./drives";
 export * as readingRows from "./readings";
 export * as compatRows from "./compat";
 export * as pictureRows from "./pictures";
+export * as jobRows from "./jobs";

@@ -347,3 +347,26 @@ export const setAside = sqliteTable(
   },
   (t) => [primaryKey({ columns: [t.kind, t.id] })],
 );
+
+/** Long work of the server, so that a page can be closed and opened meanwhile, and a server that ended is not thought to be at it. */
+export const jobs = sqliteTable(
+  "jobs",
+  {
+    id: text("id").primaryKey(),
+    kind: text("kind").notNull(),
+    about: text("about").notNull(),
+    /** What the use case that asked for it needs to know again. */
+    input: json("input").notNull(),
+    state: text("state").notNull(),
+    by: text("by").notNull(),
+    /** The process that works at it. */
+    server: text("server").notNull(),
+    askedAt: text("asked_at").notNull(),
+    begunAt: text("begun_at"),
+    pulseAt: text("pulse_at").notNull(),
+    done: real("done").notNull().default(0),
+    size: real("size").notNull(),
+    problem: text("problem"),
+  },
+  (t) => [index("jobs_state").on(t.state), index("jobs_about").on(t.kind, t.about, t.askedAt)],
+);

@@ -1,4 +1,5 @@
-import { changeRows, type Change } from "@/db";
+import type { Job } from "@/core/job";
+import { changeRows, jobRows, type Change } from "@/db";
 import { database } from "./database";
 import { health } from "./health";
 
@@ -7,6 +8,8 @@ export type News =
   | { event: "changes"; changes: Change[] }
   /** More has changed than is told one by one: look at everything again. */
   | { event: "much" }
+  /** How far long work is, as long as there is some; that it has begun or is over is a change. */
+  | { event: "jobs"; jobs: Job[] }
   /** Null while the database answers, else what is the matter; it is told every few seconds, so that silence is news too. */
   | { event: "health"; trouble: string | null };
 
@@ -41,7 +44,7 @@ const hub = (): Hub =>
 
 const tell = (news: News): void => hub().listeners.forEach((listener) => listener(news));
 
-/** Tells what was written since the last look. */
+/** Tells what was written since the last look, and how far long work is. */
 async function look(): Promise<void> {
   const own = hub();
   const { db } = await database();
@@ -50,8 +53,9 @@ async function look(): Promise<void> {
   const much = changes.length > MOST_AT_ONCE;
   // What is written while this looks is told with it, or by the next look, and not by both.
   own.told = much ? await changeRows.last(db) : (changes.at(-1)?.seq ?? told);
-  if (changes.length === 0) return;
-  tell(much ? { event: "much" } : { event: "changes", changes });
+  if (changes.length > 0) tell(much ? { event: "much" } : { event: "changes", changes });
+  const jobs = await jobRows.on(db);
+  if (jobs.length > 0) tell({ event: "jobs", jobs: jobs.map(({ job }) => job) });
 }
 
 /** Something was written: whoever listens is told, once for all that came together. */

@@ -2,43 +2,27 @@ import { createHash } from "node:crypto";
 import { createReadStream } from "node:fs";
 import { lstat, open, readdir } from "node:fs/promises";
 import { join } from "node:path";
-import { driveLater, inspectImage, type Checksum, type Inspection } from "@/core/image";
+import { z } from "zod";
+import { checksumSchema, driveLater, inspectImage, type Checksum, type Inspection } from "@/core/image";
+import { isOn, type Job } from "@/core/job";
 import { imageRows } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { readEnvironment } from "./environment";
-import { makeQueue } from "./queue";
-import { addFile, saveComputed, saveInside } from "./images";
+import { addFile, keepComputed, saveInside } from "./images";
+import { JobProblem, newestJobs, startJob, stopJob, type Handle } from "./jobs";
 import type { Desk } from "./desk";
 
-/** A computation over a file of the folder, or one that waits for its turn. It lives in the server: a page may be closed and opened meanwhile. */
-export interface FolderJob {
-  algorithm: Checksum["algorithm"];
-  state: "waiting" | "computing" | "done" | "stopped" | "failed";
-  done: number;
-  size: number;
-  startedAt: number;
-  /** Bytes per second over the whole time so far. */
-  rate: number;
-  digest: string | null;
-  problem: string | null;
-}
+/** What the computation of a checksum is about, kept with its job. */
+const inputSchema = z.object({ imageId: z.string(), algorithm: checksumSchema.shape.algorithm });
 
 export interface FolderFile {
   name: string;
   sizeBytes: number;
   /** The image that this file is, by name and size. */
   image: { id: string; name: string } | null;
-  job: FolderJob | null;
+  /** The newest computation over it, with its algorithm. */
+  job: (Job & { algorithm: Checksum["algorithm"] }) | null;
 }
-
-/** Next loads server code in several bundles; jobs are kept once for all of them. */
-const shared = globalThis as {
-  derrickFolderJobs?: Map<string, FolderJob>;
-  derrickFolderQueue?: ReturnType<typeof makeQueue>;
-};
-const jobs = (): Map<string, FolderJob> => (shared.derrickFolderJobs ??= new Map());
-/** One file at a time: hashing takes the whole of a processor, and pages are answered by the same one. */
-const queue = (): ReturnType<typeof makeQueue> => (shared.derrickFolderQueue ??= makeQueue(1));
 
 /** Some milliseconds of hashing: between two reads everything else has its turn. */
 const READ_BYTES = 2 ** 20;
@@ -68,7 +52,12 @@ async function lookUp(name: string): Promise<Answer<{ path: string; sizeBytes: n
 export async function imageFolder(desk: Desk): Promise<Answer<FolderFile[]> | null> {
   const folder = readEnvironment().DERRICK_IMAGE_DIR;
   if (!folder) return null;
-  const images = await imageRows.all(desk.db);
+  const [images, jobs] = await Promise.all([imageRows.all(desk.db), newestJobs("checksum")]);
+  const jobOf = (name: string): FolderFile["job"] => {
+    const row = jobs.get(name);
+    const input = inputSchema.safeParse(row?.input);
+    return row && input.success ? { ...row.job, algorithm: input.data.algorithm } : null;
+  };
   try {
     const listed = [...(await entries(folder))].sort(([a], [b]) => a.localeCompare(b));
     return yes(
@@ -78,7 +67,7 @@ export async function imageFolder(desk: Desk): Promise<Answer<FolderFile[]> | nu
           name,
           sizeBytes,
           image: own ? { id: own.id, name: own.image.name } : null,
-          job: jobs().get(name) ?? null,
+          job: jobOf(name),
         };
       }),
     );
@@ -122,64 +111,55 @@ export async function shelveFromFolder(
   return added;
 }
 
-/** Looks inside the file again and computes its checksum in the background; asking twice changes nothing. */
+/**
+ * Looks inside the file again and computes its checksum in the background, one file at a time: hashing takes the whole of
+ * a processor, and pages are answered by the same one. Asking twice changes nothing.
+ */
 export async function computeFromFolder(desk: Desk, id: string, name: string): Promise<Answer<null>> {
   const file = await lookUp(name);
   if (!file.ok) return file;
-  if (isOn(jobs().get(name))) return yes(null);
+  if (isOn((await newestJobs("checksum")).get(name)?.job)) return yes(null);
   const row = await imageRows.one(desk.db, id);
   if (!row) return no("This image is no longer there.");
   const { path, sizeBytes } = file.value;
   await saveInside(desk, id, name, await inspect(path, sizeBytes));
-  const job: FolderJob = {
-    algorithm: row.image.published?.algorithm ?? "sha256",
-    state: "waiting",
-    done: 0,
-    size: sizeBytes,
-    startedAt: Date.now(),
-    rate: 0,
-    digest: null,
-    problem: null,
-  };
-  jobs().set(name, job);
-  void queue()(() => compute(job, path)).then(async () => {
-    if (job.digest !== null)
-      await saveComputed({ ...desk, actor: `${desk.actor}, on the server` }, id, {
-        algorithm: job.algorithm,
-        value: job.digest,
-      });
+  const algorithm = row.image.published?.algorithm ?? "sha256";
+  const input: z.infer<typeof inputSchema> = { imageId: id, algorithm };
+  const ask = { kind: "checksum", about: name, size: sizeBytes, input, once: true } as const;
+  await startJob(desk.actor, ask, async (handle) => {
+    const value = await digestOf(path, sizeBytes, algorithm, handle);
+    return (tx) => keepComputed(tx, desk, id, { algorithm, value });
   });
   return yes(null);
 }
 
-const isOn = (job: FolderJob | undefined): boolean => job?.state === "computing" || job?.state === "waiting";
-
-/** Runs until the file ends, fails, or somebody stops it; the job says which. */
-async function compute(job: FolderJob, path: string): Promise<void> {
-  // It may have been stopped while it waited for its turn.
-  if (job.state !== "waiting") return;
-  Object.assign(job, { state: "computing", startedAt: Date.now() });
-  const hash = createHash(job.algorithm);
+/** The digest of a whole file; one that changes meanwhile has none. */
+async function digestOf(
+  path: string,
+  sizeBytes: number,
+  algorithm: Checksum["algorithm"],
+  { signal, progress }: Handle,
+): Promise<string> {
+  const hash = createHash(algorithm);
+  let done = 0;
   try {
-    for await (const chunk of createReadStream(path, { highWaterMark: READ_BYTES })) {
-      // stopFolderJob changes the state while this loop waits for the disk.
-      if ((job.state as FolderJob["state"]) === "stopped") return;
+    for await (const chunk of createReadStream(path, { highWaterMark: READ_BYTES, signal })) {
       hash.update(chunk as Buffer);
-      job.done += (chunk as Buffer).length;
+      done += (chunk as Buffer).length;
+      progress(done);
       await new Promise((resolve) => setImmediate(resolve));
-      job.rate = (job.done / Math.max(1, Date.now() - job.startedAt)) * 1000;
     }
-    if (job.done !== job.size) throw new Error("changed");
-    Object.assign(job, { state: "done", digest: hash.digest("hex") });
   } catch {
-    Object.assign(job, {
-      state: "failed",
-      problem: "The file could not be read to its end, or changed meanwhile. Nothing was kept.",
-    });
+    throw new JobProblem(NOT_WHOLE);
   }
+  if (done !== sizeBytes) throw new JobProblem(NOT_WHOLE);
+  return hash.digest("hex");
 }
 
-export function stopFolderJob(name: string): void {
-  const job = jobs().get(name);
-  if (job && isOn(job)) job.state = "stopped";
+const NOT_WHOLE = "The file could not be read to its end, or changed meanwhile. Nothing was kept.";
+
+/** Stops what is computed over a file of the folder, or waits for its turn. */
+export async function stopFolderJob(desk: Desk, name: string): Promise<void> {
+  const job = (await newestJobs("checksum")).get(name)?.job;
+  if (job && isOn(job)) await stopJob(desk.actor, job.id);
 }

@@ -10,7 +10,7 @@ import {
   type Image,
 } from "@/core/image";
 import { isBag } from "@/core/document";
-import { buildRows, imageRows, profileRows, siteRows } from "@/db";
+import { buildRows, imageRows, profileRows, siteRows, type Stamp, type Tx } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { editionFor, newestProfiles, profileFor } from "./profiles";
 import { dayEverywhere } from "@/core/site";
@@ -99,14 +99,20 @@ export async function addFile(
 }
 
 /** Changes one part of an image as it stands now; a form that is open on an older version is told when it is saved. */
-async function amend(desk: Desk, id: string, change: (image: Image) => Image): Promise<Answer<number>> {
-  const { write } = desk;
-  return write(async (tx) => {
-    const row = await imageRows.one(tx, id);
-    if (!row) return no(GONE);
-    await imageRows.update(tx, id, row.version, change(row.image), desk.stamp());
-    return yes(row.version + 1);
-  });
+function amend(desk: Desk, id: string, change: (image: Image) => Image): Promise<Answer<number>> {
+  return desk.write((tx) => amendIn(tx, desk.stamp(), id, change));
+}
+
+async function amendIn(
+  tx: Tx,
+  stamp: Stamp,
+  id: string,
+  change: (image: Image) => Image,
+): Promise<Answer<number>> {
+  const row = await imageRows.one(tx, id);
+  if (!row) return no(GONE);
+  await imageRows.update(tx, id, row.version, change(row.image), stamp);
+  return yes(row.version + 1);
 }
 
 /** Takes an image that was not recognised to be of a family; a version that nothing told becomes the family's. */
@@ -123,6 +129,13 @@ export async function takeFor(desk: Desk, id: string, family: string): Promise<A
 /** Keeps what a checksum tool printed over the file; the comparison is made by the core, each time it is shown. */
 export const saveComputed = (desk: Desk, id: string, checksum: Checksum): Promise<Answer<number>> =>
   amend(desk, id, (image) => ({ ...image, computed: { checksum, at: desk.now(), by: desk.actor } }));
+
+/** Keeps the digest that this server computed over a file of its own, in the write that ends the computation. */
+export function keepComputed(tx: Tx, desk: Desk, id: string, checksum: Checksum): Promise<Answer<number>> {
+  const at = desk.now();
+  const by = `${desk.actor}, on the server`;
+  return amendIn(tx, { at, by }, id, (image) => ({ ...image, computed: { checksum, at, by } }));
+}
 
 /** Keeps what was found inside a file. A size or mode that was typed differently stays, and becomes a finding. */
 export async function saveInside(

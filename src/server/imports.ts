@@ -38,7 +38,7 @@ export async function previewImport(
   const { db } = desk;
   const machine = machineId ? await machineRows.one(db, machineId) : null;
   if (machineId && !machine) return no("This machine is no longer there.");
-  const read = await readInto(machine?.document ?? emptyMachine(), texts, desk.now());
+  const read = await readInto(desk, machine?.document ?? emptyMachine(), texts, desk.now());
   if (!read.ok) return read;
   const { intake, document, changes, remarks } = read.value;
   const serial = document.facts.chassis?.serial;
@@ -123,7 +123,7 @@ export async function takeOver(
   const machine = await machineRows.one(db, machineId);
   if (!machine) return no("This machine is no longer there.");
   const at = desk.now();
-  const read = await readInto(machine.document, texts, at);
+  const read = await readInto(desk, machine.document, texts, at);
   if (!read.ok) return read;
   const { intake, document, changes } = read.value;
   if (intake.readings.length === 0)
@@ -151,7 +151,7 @@ export async function createMachine(
     return no(`There is already a machine called ${name.trim()} at this site.`);
   const at = desk.now();
   const id = desk.newId("m");
-  const read = await readInto(emptyMachine(), texts, at);
+  const read = await readInto(desk, emptyMachine(), texts, at);
   if (!read.ok) return read;
   const { document, changes, intake } = read.value;
   await write(async (tx) => {

@@ -1,6 +1,8 @@
 import type { Worker } from "node:worker_threads";
-import type { MachineDocument, NamedText, ReadInto } from "@/core/machine";
+import type { IntakeAsk, IntakeWord, MachineDocument, NamedText, ReadInto } from "@/core/machine";
 import { no, yes, type Answer } from "./answer";
+import type { Desk } from "./desk";
+import { JobProblem, startJob, type Handle } from "./jobs";
 import { makeQueue } from "./queue";
 
 // Texts from outside are read in a thread of its own: whatever they hold, pages are answered meanwhile, and what takes too
@@ -34,39 +36,70 @@ function thread(): Worker {
   return worker;
 }
 
-/** One reading in the thread; null when it took too long, or ended the thread. The thread is then another one. */
-function inThread(ask: object, seconds: number): Promise<ReadInto | null> {
+interface Terms {
+  seconds: number;
+  handle?: Handle;
+}
+
+/** One reading in the thread; null when it took too long, was stopped, or ended the thread, which is then another one. */
+function inThread(ask: IntakeAsk, { seconds, handle }: Terms): Promise<ReadInto | null> {
   const worker = thread();
   return new Promise((resolve) => {
     const done = (value: ReadInto | null): void => {
       clearTimeout(timer);
-      worker.off("message", done).off("exit", fails);
+      worker.off("message", hear).off("exit", fails);
+      handle?.signal.removeEventListener("abort", fails);
       if (value === null) {
         kept().worker = null;
         void worker.terminate();
       }
       resolve(value);
     };
+    const hear = (word: IntakeWord): void => ("read" in word ? done(word.read) : handle?.progress(word.done));
     const fails = (): void => done(null);
     const timer = setTimeout(fails, seconds * 1000);
-    worker.on("message", done).on("exit", fails);
+    worker.on("message", hear).on("exit", fails);
+    handle?.signal.addEventListener("abort", fails);
     worker.postMessage(ask);
   });
 }
 
+/** What is larger than this is written down as a job while it is read, so that it can be watched and stopped. */
+const LARGE_CHARACTERS = 1_000_000;
+
+const STOPPED = "The reading was stopped. Nothing was changed.";
+const tooLong = (about: string, seconds: number): string =>
+  `Reading ${about} took more than ${seconds} seconds or more memory than it may have, as no output of these tools does, and was stopped. Nothing was changed; drop the outputs one by one to find the one.`;
+
 /** Reads texts against a machine, as core/machine does; one after another. Nothing is changed. */
 export async function readInto(
+  desk: Pick<Desk, "actor">,
   document: MachineDocument,
   texts: readonly NamedText[],
   at: string,
   seconds = MOST_SECONDS,
 ): Promise<Answer<ReadInto>> {
-  const read = await kept().queue(() => inThread({ document, texts, at }, seconds));
-  return read
-    ? yes(read)
-    : no(
-        `Reading ${texts.length === 1 ? `"${texts[0]?.name}"` : "these texts"} took more than ${seconds} seconds or more memory than it may have, as no output of these tools does, and was stopped. Nothing was changed; drop the outputs one by one to find the one.`,
-      );
+  const about = texts.length === 1 ? `"${texts[0]?.name}"` : "these texts";
+  const read = (handle?: Handle) =>
+    kept().queue(async () =>
+      handle?.signal.aborted ? null : inThread({ document, texts, at }, { seconds, handle }),
+    );
+  const size = texts.reduce((sum, { text }) => sum + text.length, 0);
+  if (size <= LARGE_CHARACTERS) {
+    const got = await read();
+    return got ? yes(got) : no(tooLong(about, seconds));
+  }
+  let got: ReadInto | null = null;
+  const names = texts.map((t) => t.name).join(", ");
+  const ask = { kind: "reading", about: names.slice(0, 300), size } as const;
+  const started = await startJob(desk.actor, ask, async (handle) => {
+    got = await read(handle);
+    if (got === null) throw new JobProblem(tooLong(about, seconds));
+    return () => Promise.resolve();
+  });
+  const over = await started?.over;
+  if (over?.state === "done" && got) return yes(got);
+  return no(over?.problem ?? STOPPED);
 }
 
 /** Ends the thread, with the server. */

@@ -134,7 +134,7 @@ export async function importReadings(
   const { db, write } = desk;
   if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
   const at = desk.now();
-  const read = await readInto(emptyMachine(), texts, at);
+  const read = await readInto(desk, emptyMachine(), texts, at);
   if (!read.ok) return read;
   const { intake } = read.value;
   const { facts } = read.value.document;

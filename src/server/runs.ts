@@ -168,7 +168,7 @@ async function readAcceptance(desk: Desk, runId: string, texts: readonly NamedTe
   if (!run) return no("This run is no longer there.");
   const state = foldRun(run.plan.steps, await runRows.log(db, runId));
   const at = desk.now();
-  const read = await readInto(emptyMachine(), texts, at);
+  const read = await readInto(desk, emptyMachine(), texts, at);
   if (!read.ok) return read;
   const { intake } = read.value;
   const { facts } = read.value.document;

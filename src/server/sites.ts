@@ -70,7 +70,7 @@ export async function createSite(
   name: string,
   texts: readonly NamedText[] = [],
 ): Promise<Answer<string>> {
-  const read = await readInto(emptyMachine(), texts, desk.now());
+  const read = await readInto(desk, emptyMachine(), texts, desk.now());
   if (!read.ok) return read;
   const { document } = read.value;
   const site = siteSchema.safeParse({ ...proposedSite("x", document.facts), name });

@@ -7,6 +7,7 @@ import { closeDemo } from "./demo";
 import { deskOf } from "./desk";
 import { hangUp } from "./feed";
 import { endIntake } from "./intake";
+import { endJobs, watchJobs } from "./jobs";
 import { damagedDocuments } from "./damaged";
 import { readEnvironment } from "./environment";
 
@@ -38,6 +39,7 @@ export async function start(): Promise<void> {
       console.error(`The database was brought up to date; as it was before, it is kept as ${upgradedFrom}.`);
     const desk = await deskOf("Derrick");
     await addShippedProfiles(desk);
+    await watchJobs();
     // What is damaged is looked for beside the first requests, so that Today can call for it.
     void damagedDocuments(desk).catch(() => undefined);
     shared.derrickServer.door = {
@@ -46,6 +48,8 @@ export async function start(): Promise<void> {
       end: async () => {
         await closeDemo();
         await endIntake();
+        // A database that does not answer now hears of it by silence.
+        await endJobs().catch(() => undefined);
         await closeDatabase();
       },
     };

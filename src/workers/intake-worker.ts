@@ -1,13 +1,13 @@
 import { parentPort } from "node:worker_threads";
-import { readInto, type MachineDocument, type NamedText } from "../core/machine";
+import { readingInto, type IntakeAsk, type IntakeWord } from "../core/machine";
 
-/** What the server asks of this thread: one reading at a time. */
-export interface IntakeAsk {
-  document: MachineDocument;
-  texts: readonly NamedText[];
-  at: string;
-}
+// The thread in which the server reads texts, one reading at a time.
 
-parentPort?.on("message", ({ document, texts, at }: IntakeAsk) => {
-  parentPort?.postMessage(readInto(document, texts, at));
+const say = (word: IntakeWord): void => parentPort?.postMessage(word);
+
+parentPort?.on("message", (ask: IntakeAsk) => {
+  const steps = readingInto(ask);
+  let step = steps.next();
+  for (; !step.done; step = steps.next()) say({ done: step.value });
+  say({ read: step.value });
 });

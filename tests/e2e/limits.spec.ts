@@ -182,8 +182,55 @@ test("sixty files of the image folder are hashed one after the other, and pages 
         value: { job: { state: string } | null }[];
       }
     ).value;
-  expect((await folderNow()).filter((f) => f.job?.state === "computing").length).toBeLessThanOrEqual(1);
+  expect((await folderNow()).filter((f) => f.job?.state === "working").length).toBeLessThanOrEqual(1);
   await expect
     .poll(async () => (await folderNow()).filter((f) => f.job?.state === "done").length, { timeout: 120_000 })
     .toBe(20);
+});
+
+test("a large output is read as work that is seen and can be stopped, with nothing changed", async ({
+  page,
+}) => {
+  await page.goto(`${BASE}/machines/new`);
+  await expect(page.locator("html")).toHaveAttribute("data-feed", "open");
+  const drives = Array.from({ length: 20_000 }, (_, i) => ({
+    ...{ name: `sd${i}`, type: "disk", size: 4e12, serial: `SER-${i}`, model: "ALDER A", rota: false },
+  }));
+  await page.locator('input[type="file"]').setInputFiles([
+    {
+      name: "all-drives.json",
+      mimeType: "application/json",
+      buffer: Buffer.from(JSON.stringify({ blockdevices: drives })),
+    },
+  ]);
+  const reading = page.getByRole("status").filter({ hasText: "Reading all-drives.json for" });
+  await reading.getByRole("button", { name: "stop" }).click();
+  await expect(page.getByText("The reading was stopped. Nothing was changed.")).toBeVisible();
+  await expect(reading).toHaveCount(0);
+});
+
+test("a checksum that a killed server was at is interrupted, and begins anew when it is asked to", async ({
+  page,
+}) => {
+  const file = `${folder}/images/aa-huge.iso`;
+  writeFileSync(file, "");
+  truncateSync(file, 400_000 * MB);
+  await page.goto(`${BASE}/images`);
+  await expect(page.locator("html")).toHaveAttribute("data-feed", "open");
+  const row = page.getByRole("row", { name: /aa-huge\.iso/ });
+  await row.getByRole("button", { name: "put it on the shelf" }).click();
+  const working = row.getByText(/sha256 of aa-huge\.iso: \d+ % of 400 GB/);
+  await expect(working).toBeVisible();
+  // It comes with the feed, and not with a page that is asked for again.
+  await expect(row.getByText(/\/s$/)).toBeVisible();
+  await server.end("SIGKILL");
+  await server.start();
+  const told = row.getByText(
+    /^sha256 interrupted at \d+ %: the server ended before it did, and nothing was kept\.$/,
+  );
+  await expect(told).toBeVisible();
+  await row.getByRole("button", { name: "start its checksum again" }).click();
+  await expect(working).toBeVisible();
+  await row.getByRole("button", { name: "stop" }).click();
+  await expect(row.getByText("sha256 stopped")).toBeVisible();
 });

@@ -1,13 +1,15 @@
 import { afterAll, expect, it } from "vitest";
 import { emptyMachine } from "@/core/machine";
 import { endIntake, readInto } from "@/server/intake";
+import { ownDatabase } from "../support/database";
 
 // Texts are read beside the server, and what holds the reading up holds nothing else up.
 
 const AT = "2026-11-27T08:00:00.000Z";
 const MEGABYTE = 1_000_000;
 const read = (text: string, seconds?: number) =>
-  readInto(emptyMachine(), [{ name: "t.txt", text }], AT, seconds);
+  readInto({ actor: "J. Pell" }, emptyMachine(), [{ name: "t.txt", text }], AT, seconds);
+ownDatabase();
 afterAll(endIntake);
 
 const drives = (count: number): string =>
@@ -28,7 +30,7 @@ it("five thousand drives and ten thousand functions are read, and the server doe
   let beats = 0;
   const beat = setInterval(() => (beats += 1), 1);
   const texts = [drives(5000), functions(10_000)].map((text, i) => ({ name: `t${i}`, text }));
-  const got = await readInto(emptyMachine(), texts, AT);
+  const got = await readInto({ actor: "J. Pell" }, emptyMachine(), texts, AT);
   clearInterval(beat);
   if (!got.ok) throw new Error(JSON.stringify(got.problems));
   const { facts } = got.value.document;

@@ -118,8 +118,8 @@ describe("the image folder of the server", () => {
   it("refuses an empty file, and can be stopped in the middle of a large one, which keeps nothing", async () => {
     expect(refusal(await shelveFromFolder(await desk(hand), "empty.iso"))).toContain("is empty");
     const { id } = must(await shelveFromFolder(await desk(hand), "large.iso"));
-    await until("large.iso", "computing");
-    stopFolderJob("large.iso");
+    await until("large.iso", "working");
+    await stopFolderJob(await desk(hand), "large.iso");
     await until("large.iso", "stopped");
     expect((await imageView(await desk(hand), id))?.image.computed).toBeNull();
     expect((await imageView(await desk(hand), id))?.image.inside?.found.sizeBytes).toBe(3e9);

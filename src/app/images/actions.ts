@@ -88,10 +88,7 @@ export const shelve = action([nameSchema], async (desk, name) => {
 
 export const computeOnServer = action([idSchema, nameSchema], computeFromFolder);
 
-export async function stopOnServer(name: string) {
-  const read = nameSchema.safeParse(name);
-  if (read.success) stopFolderJob(read.data);
-}
+export const stopOnServer = action([nameSchema], stopFolderJob);
 
 export const readList = action([idSchema, textSchema, nameSchema], takeFromList);
 

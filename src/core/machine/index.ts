@@ -18,7 +18,7 @@ export {
   type TakenReading,
 } from "./intake/intake";
 export { mergeReadings } from "./intake/merge";
-export { readInto, type ReadInto } from "./intake/read-into";
+export { readingInto, type IntakeAsk, type IntakeWord, type ReadInto } from "./intake/read-into";
 export { type FactChange } from "./intake/merging";
 export { placeDrive, typeFact } from "./document/by-hand";
 export {

@@ -1,6 +1,7 @@
 "use client";
 
 import { useEffect, useRef } from "react";
+import type { Job } from "@/core/job";
 import { askHealth } from "./health";
 
 /** One write of one document, as the server tells it. */
@@ -16,6 +17,8 @@ export interface Change {
 interface Heard {
   /** What was written; null when anything may have been, since this page did not listen for a while. */
   changes?: (changes: readonly Change[] | null) => void;
+  /** How far the long work of the server is, as long as there is some. */
+  jobs?: (jobs: readonly Job[]) => void;
   /** Null while server and database answer, else what is the matter, in words. */
   health?: (trouble: string | null) => void;
 }
@@ -53,6 +56,7 @@ function open(): void {
     });
   heard<{ changes: Change[] }>("changes", ({ changes }) => tellChanges(changes));
   heard("much", () => tellChanges(null));
+  heard<{ jobs: Job[] }>("jobs", ({ jobs }) => listeners.forEach((l) => l.jobs?.(jobs)));
   heard<{ trouble: string | null }>("health", ({ trouble }) => tellHealth(trouble));
   own.onopen = () => {
     heardAt = Date.now();
@@ -118,6 +122,7 @@ export function useFeed(heard: Heard): void {
   useEffect(() => {
     const own: Heard = {
       changes: (changes) => latest.current.changes?.(changes),
+      jobs: (jobs) => latest.current.jobs?.(jobs),
       health: (trouble) => latest.current.health?.(trouble),
     };
     if (listeners.size === 0) begin();

@@ -2,31 +2,23 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
+import { useState } from "react";
+import { isOn, progressOf, type Job } from "@/core/job";
 import type { Problem } from "@/core/result";
 import { asked } from "../frame/ask";
+import { useFeed } from "../frame/feed";
 import { Problems } from "../frame/problems";
 import { Progress } from "./progress";
 import { Size } from "../frame/person";
+import { useJob } from "../frame/use-job";
 
 export interface FolderLine {
   name: string;
   sizeBytes: number;
   image: { id: string; name: string } | null;
-  job: {
-    algorithm: string;
-    state: "waiting" | "computing" | "done" | "stopped" | "failed";
-    done: number;
-    size: number;
-    rate: number;
-    problem: string | null;
-  } | null;
+  job: (Job & { algorithm: string }) | null;
 }
 type Plain = { ok: true } | { ok: false; problems: Problem[] };
-
-const EVERY_MS = 1000;
-
-const isOn = (job: FolderLine["job"]): boolean => job?.state === "computing" || job?.state === "waiting";
 
 /** Files of the server's image folder: put on the shelf from there, their checksums computed by the server. */
 export function ImageFolder({
@@ -38,27 +30,24 @@ export function ImageFolder({
   initial: FolderLine[];
   shelve: (name: string) => Promise<Plain>;
   compute: (id: string, name: string) => Promise<Plain>;
-  stop: (name: string) => Promise<void>;
+  stop: (name: string) => Promise<unknown>;
 }) {
   const router = useRouter();
   const [files, setFiles] = useState(initial);
   const [problems, setProblems] = useState<Problem[]>([]);
-  const running = files.some((f) => isOn(f.job));
   const reload = async () => {
     const answer = await asked<FolderLine[]>("/api/v1/image-folder", "the folder was not read");
     if (answer.ok) setFiles(answer.value);
     else setProblems(answer.problems);
-    return answer.ok && answer.value.some((f) => isOn(f.job));
   };
-  useEffect(() => {
-    if (!running) return;
-    const timer = setInterval(() => {
-      void reload().then((more) => {
-        if (!more) router.refresh();
-      });
-    }, EVERY_MS);
-    return () => clearInterval(timer);
-  }, [running, router]);
+  // Others put files on the shelf and compute, too.
+  useFeed({
+    changes: (changes) => {
+      if (changes !== null && !changes.some((c) => c.kind === "job" || c.kind === "image")) return;
+      void reload();
+      router.refresh();
+    },
+  });
   const ask = async (work: Promise<Plain>) => {
     const answer = await work;
     setProblems(answer.ok ? [] : answer.problems);
@@ -111,7 +100,7 @@ export function ImageFolder({
 }
 
 /** What is being done with a file, or can be. */
-const Work = ({
+function Work({
   file: f,
   stop,
   compute,
@@ -122,31 +111,48 @@ const Work = ({
   /** Of the image that the file is on the shelf as. */
   compute: (imageId: string) => void;
   shelve: () => void;
-}) =>
-  f.job?.state === "computing" ? (
-    <Progress {...f.job} fileName={f.name} onStop={stop} />
-  ) : f.job?.state === "waiting" ? (
-    <span className="flex flex-wrap items-baseline gap-3" role="status">
-      {f.job.algorithm} waits until the files before it are done
-      <button type="button" className="link" onClick={stop}>
-        stop
-      </button>
-    </span>
-  ) : (
+}) {
+  const job = useJob(f.job);
+  if (job?.state === "working")
+    return (
+      <Progress
+        {...{ algorithm: job.algorithm, fileName: f.name, done: job.done, size: job.size }}
+        rate={progressOf(job).rate ?? 0}
+        onStop={stop}
+      />
+    );
+  if (job && isOn(job))
+    return (
+      <span className="flex flex-wrap items-baseline gap-3" role="status">
+        {job.algorithm} waits until the files before it are done
+        <button type="button" className="link" onClick={stop}>
+          stop
+        </button>
+      </span>
+    );
+  return (
     <span className="flex flex-wrap items-baseline gap-3">
       {f.image ? (
         <button type="button" className="link" onClick={() => compute(f.image?.id ?? "")}>
-          compute its checksum
+          {job?.state === "interrupted" ? "start its checksum again" : "compute its checksum"}
         </button>
       ) : (
         <button type="button" className="link" onClick={shelve}>
           put it on the shelf
         </button>
       )}
-      {f.job && (
-        <span className="quiet" role="status">
-          {f.job.state === "failed" ? f.job.problem : `${f.job.algorithm} ${f.job.state}`}
+      {job && (
+        <span className={job.state === "done" || job.state === "stopped" ? "quiet" : ""} role="status">
+          {endWords(job)}
         </span>
       )}
     </span>
   );
+}
+
+/** How the last computation over a file ended. */
+function endWords(job: Job & { algorithm: string }): string {
+  if (job.state === "failed") return job.problem ?? `${job.algorithm} failed`;
+  if (job.state !== "interrupted") return `${job.algorithm} ${job.state}`;
+  return `${job.algorithm} interrupted at ${progressOf(job).percent} %: the server ended before it did, and nothing was kept.`;
+}

@@ -124,6 +124,9 @@ export const ReadAgain = ({ count, onRead }: { count: number; onRead: () => void
   </p>
 );
 
+/** What one person can look through; a browser that draws a hundred thousand rows stands still. */
+const MOST_ROWS = 1000;
+
 const KINDS = { new: "new", changed: "changed", gone: "gone", back: "back again" } as const;
 
 /** What was understood and ignored by tool, what was refused and where, and every fact that would change. */
@@ -205,7 +208,7 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
               </tr>
             </thead>
             <tbody>
-              {preview.changes.map((c) => (
+              {preview.changes.slice(0, MOST_ROWS).map((c) => (
                 <tr key={c.path}>
                   <td className="value [overflow-wrap:anywhere]">{c.path}</td>
                   <td className={c.kind === "new" ? "quiet" : "font-semibold"}>{KINDS[c.kind]}</td>
@@ -216,6 +219,12 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
               ))}
             </tbody>
           </table>
+          {preview.changes.length > MOST_ROWS && (
+            <p className="px-2 py-1">
+              {preview.changes.length - MOST_ROWS} more changes are not drawn here; they are taken over with
+              these.
+            </p>
+          )}
         </div>
       )}
     </>

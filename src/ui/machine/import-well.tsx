@@ -3,6 +3,7 @@
 import { useRef, useState } from "react";
 import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
+import { ReadingsNow } from "./readings-now";
 
 export interface DroppedText {
   name: string;
@@ -90,6 +91,7 @@ export function ImportWell({ onTexts, label }: { onTexts: (texts: DroppedText[])
           </button>
         )}
       </div>
+      <ReadingsNow />
       <Problems problems={problems} title="Too large" />
     </div>
   );

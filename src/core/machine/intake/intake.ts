@@ -41,20 +41,34 @@ export const MAX_TEXT_CHARACTERS = 8_000_000;
 const recognise = (text: string): Importer | undefined =>
   IMPORTERS.find((importer) => importer.recognises(text));
 
-/** Recognises each text by its content and reads it. Nothing is changed; good parts stand beside rejected ones. */
-export function readTexts(texts: readonly NamedText[]): Intake {
+/**
+ * Recognises each text by its content and reads it, tool by tool; between them it tells how many characters are done.
+ * Nothing is changed; good parts stand beside rejected ones.
+ */
+export function* readingTexts(texts: readonly NamedText[]): Generator<number, Intake> {
   const intake: Intake = { readings: [], rejected: [], remarks: [], hostName: null, takenAt: null };
+  let done = 0;
   for (const item of joinParts(texts, intake)) {
+    yield done;
     if (item.text.length > MAX_TEXT_CHARACTERS)
       reject(intake, item.name, null, {
         message: `${Math.round(item.text.length / 1e6)} MB of text; the largest that is read is ${MAX_TEXT_CHARACTERS / 1e6} MB, and a whole bundle is under 1 MB. Is this the right file?`,
       });
-    else if (isBundle(item.text)) readBundle(item, intake);
+    else if (isBundle(item.text)) for (const read of readBundle(item, intake)) yield done + read;
     else readLone(item, intake);
+    done += item.text.length;
   }
   const rank = (tool: string): number => IMPORTERS.findIndex((i) => i.tool === tool);
   intake.readings.sort((a, b) => rank(a.tool) - rank(b.tool));
   return intake;
+}
+
+/** The same at one go. */
+export function readTexts(texts: readonly NamedText[]): Intake {
+  const steps = readingTexts(texts);
+  let step = steps.next();
+  while (!step.done) step = steps.next();
+  return step.value;
 }
 
 /** Texts of one tool that belong together are read as one; a broken one among them is refused alone. */
@@ -83,7 +97,8 @@ function reject(intake: Intake, from: string, tool: string | null, ...problems: 
   intake.rejected.push({ from, tool, problems });
 }
 
-function readBundle(item: NamedText, intake: Intake): void {
+/** Between its sections it tells how many characters of them are done. */
+function* readBundle(item: NamedText, intake: Intake): Generator<number, void> {
   const bundle = parseBundle(item.text);
   if (!bundle.ok) return reject(intake, item.name, "bundle", ...bundle.problems);
   const { sections, host, takenAt, asRoot, absent } = bundle.value;
@@ -97,11 +112,15 @@ function readBundle(item: NamedText, intake: Intake): void {
       "The collector ran without root: chassis, memory modules and some serials may be absent.",
     );
   intake.remarks.push(...absent.map((a) => `Not in the bundle – ${a}`));
-  for (const section of sections)
+  let done = 0;
+  for (const section of sections) {
+    yield done;
     readOne({ text: section.text, from: `${item.name}, section ${section.tool}` }, intake, {
       firstLine: section.startLine,
       named: section.tool,
     });
+    done += section.text.length;
+  }
 }
 
 const isJson = (text: string): boolean => /^\s*[{[]/.test(text);
