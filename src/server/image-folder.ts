@@ -28,10 +28,11 @@ export interface FolderFile {
 const READ_BYTES = 2 ** 20;
 const MOST_FILES = 1000;
 
-/** Ordinary files of the folder by name. Links are passed over: they lead out of it. */
+/** Ordinary files of the folder by name. Links are passed over, since they lead out of it, and so is what is hidden. */
 async function entries(folder: string): Promise<Map<string, number>> {
   const found = new Map<string, number>();
-  for (const name of (await readdir(folder)).slice(0, MOST_FILES)) {
+  const names = (await readdir(folder)).filter((name) => !name.startsWith("."));
+  for (const name of names.slice(0, MOST_FILES)) {
     const stat = await lstat(join(folder, name)).catch(() => null);
     if (stat?.isFile()) found.set(name, stat.size);
   }

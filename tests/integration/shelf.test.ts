@@ -51,6 +51,7 @@ beforeAll(async () => {
   truncateSync(join(shelf, "large.iso"), 3e9);
   symlinkSync("/etc/passwd", join(shelf, "link.iso"));
   mkdirSync(join(shelf, "deeper"));
+  writeFileSync(join(shelf, ".half-copied.iso"), "x");
 });
 
 describe("the image folder of the server", () => {
@@ -74,7 +75,7 @@ describe("the image folder of the server", () => {
     process.env.DERRICK_IMAGE_DIR = shelf;
   });
 
-  it("lists ordinary files, no links and no folders", async () => {
+  it("lists ordinary files, no links, no folders and nothing that is hidden", async () => {
     expect((await ask()).map((f) => [f.name, f.sizeBytes])).toEqual([
       ["empty.iso", 0],
       ["large.iso", 3e9],

@@ -27,9 +27,13 @@ export interface Truth {
   };
 }
 
-export const bootTruth = (
-  JSON.parse(readFileSync("tests/fixtures/boot/boot-truth.json", "utf8")) as { images: Record<string, Truth> }
-).images;
+const truthOf = (file: string): Record<string, Truth> =>
+  (JSON.parse(readFileSync(`tests/fixtures/boot/${file}`, "utf8")) as { images: Record<string, Truth> })
+    .images;
+
+/** The corpus that everybody has, and what begins with a driver map. */
+export const bootTruth = truthOf("boot-truth.json");
+export const driverMapTruth = truthOf("drivermap-truth.json");
 
 export function corpusFile(name: string): string {
   const path = `${CORPUS}/${name}`;

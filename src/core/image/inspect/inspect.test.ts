@@ -3,17 +3,25 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import CRC32 from "crc-32";
 import { describe, expect, it } from "vitest";
-import { bootTruth, CORPUS, corpusFile, inspectBytes, inspectFile } from "../../../../tests/support/corpus";
+import {
+  bootTruth,
+  CORPUS,
+  corpusFile,
+  driverMapTruth,
+  inspectBytes,
+  inspectFile,
+} from "../../../../tests/support/corpus";
 import { compareImage } from "../../../../tests/truth/boot";
 import { seeded } from "../../../../tests/support/random";
 import { FIRMWARES, inspectionSchema, READ_BUDGET } from ".";
 
-const names = Object.keys(bootTruth);
+const booted = { ...bootTruth, ...driverMapTruth };
+const names = Object.keys(booted);
 describe("the corpus of images that were really booted", () => {
-  it("is all there", () => expect(names).toHaveLength(23));
+  it("is all there", () => expect(names).toHaveLength(25));
 
   it.each(names)("%s: what Derrick says is what booted, and what the standard tools say", (name) => {
-    const compared = [...compareImage(name, bootTruth[name]!, CORPUS)];
+    const compared = [...compareImage(name, booted[name]!, CORPUS)];
     expect(compared.length).toBeGreaterThan(12);
     for (const { what, measured, derrick } of compared) expect(derrick, what).toEqual(measured);
     const { value } = inspectFile(corpusFile(name));
@@ -21,6 +29,15 @@ describe("the corpus of images that were really booted", () => {
       expect(cell.reason).not.toBe("");
     expect(inspectionSchema.safeParse({ ...value, bytesRead: 0 }).success).toBe(true);
   });
+});
+
+it("boot code that begins with a driver map is there, and a driver map alone is none", () => {
+  for (const name of Object.keys(driverMapTruth)) {
+    const bytes = new Uint8Array(readFileSync(corpusFile(name)));
+    expect([bytes[0], bytes[1]]).toEqual([0x45, 0x52]);
+    bytes.fill(0, 8, 440);
+    expect(inspectBytes(bytes).value.verdict.stick.legacy).toMatchObject({ answer: "does not" });
+  }
 });
 
 describe("hostile and broken files", () => {
