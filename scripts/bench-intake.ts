@@ -46,26 +46,33 @@ async function read(texts: readonly string[]): Promise<void> {
   await response.text();
 }
 
+/** The first reading of a server also starts the thread, which takes a second. */
+const RUNS = 5;
+/** Between two questions about health, as many pages ask them. */
+const PAUSE_MILLISECONDS = 10;
+
 await server.start();
 try {
   await read(["Bus 001 Device 002: ID 0951:1666 Data stick\n"]);
   for (const [name, texts] of KINDS) {
     const health: number[] = [];
-    let over = false;
-    const start = performance.now();
-    const done = read(texts).finally(() => (over = true));
-    while (!over) {
-      const asked = performance.now();
-      await (await fetch(`${server.base}/api/health`)).text();
-      health.push(performance.now() - asked);
+    const took: number[] = [];
+    for (let run = 0; run < RUNS; run += 1) {
+      let over = false;
+      const start = performance.now();
+      const done = read(texts).finally(() => (over = true));
+      while (!over) {
+        const asked = performance.now();
+        await (await fetch(`${server.base}/api/health`)).text();
+        health.push(performance.now() - asked);
+        await new Promise((resolve) => setTimeout(resolve, PAUSE_MILLISECONDS));
+      }
+      await done;
+      took.push(performance.now() - start);
     }
-    await done;
-    line(name, "1 s", [performance.now() - start]);
-    line(
-      "  health meanwhile",
-      "100 ms",
-      health.sort((a, b) => a - b),
-    );
+    const inOrder = (times: number[]) => times.toSorted((a, b) => a - b);
+    line(name, "1 s", inOrder(took));
+    line("  health meanwhile", "100 ms", inOrder(health));
   }
 } finally {
   server.end();

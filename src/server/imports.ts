@@ -3,25 +3,20 @@ import {
   mergeReadings,
   registerKey,
   sightDrive,
-  type FactChange,
   type Intake,
   type MachineDocument,
   type NamedText,
-  type Rejected,
+  type ReadToShow,
 } from "@/core/machine";
 import { readingsOf } from "@/core/readings";
 import { proposals, type Proposal } from "@/core/site";
 import { driveRows, machineRows, readingRows, siteRows, type Stamp, type Tx } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
-import { readInto } from "./intake";
+import { readInto, readToShow } from "./intake";
 
 /** What dropped texts would do, before anything is done. */
-export interface ImportPreview {
-  understood: { tool: string; from: string; words: string; ignored: string[]; warnings: string[] }[];
-  rejected: Rejected[];
-  remarks: string[];
-  changes: FactChange[];
+export interface ImportPreview extends Omit<ReadToShow, "facts" | "hostName"> {
   /** Other machines that carry the same chassis serial. */
   sameSerial: { id: string; name: string }[];
   suggestedName: string;
@@ -38,28 +33,14 @@ export async function previewImport(
   const { db } = desk;
   const machine = machineId ? await machineRows.one(db, machineId) : null;
   if (machineId && !machine) return no("This machine is no longer there.");
-  const read = await readInto(desk, machine?.document ?? emptyMachine(), texts, desk.now());
+  const read = await readToShow(desk, machine?.document ?? emptyMachine(), texts, desk.now());
   if (!read.ok) return read;
-  const { intake, document, changes, remarks } = read.value;
-  const serial = document.facts.chassis?.serial;
+  const { facts, hostName, ...shown } = read.value;
+  const serial = facts.chassis?.serial;
   const sameSerial = (await machineRows.withSerial(db, serial ? [serial] : [])).filter(
     (m) => m.id !== machineId,
   );
-  return yes({
-    understood: intake.readings.map((r) => ({
-      tool: r.tool,
-      from: r.from,
-      words: r.reading.understood,
-      ignored: r.reading.ignored,
-      warnings: r.warnings.map((w) => w.message),
-    })),
-    rejected: intake.rejected,
-    remarks: [...intake.remarks, ...remarks],
-    changes,
-    sameSerial,
-    suggestedName: intake.hostName ?? document.facts.system?.hostName ?? "",
-    proposed: proposals(document.facts),
-  });
+  return yes({ ...shown, sameSerial, suggestedName: hostName ?? "", proposed: proposals(facts) });
 }
 
 /** What an import means beyond the machine's facts: the drive register, and readings of sensors. */

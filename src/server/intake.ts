@@ -1,5 +1,5 @@
 import type { Worker } from "node:worker_threads";
-import type { IntakeAsk, IntakeWord, MachineDocument, NamedText, ReadInto } from "@/core/machine";
+import type { IntakeAsk, IntakeWord, MachineDocument, NamedText, ReadInto, ReadToShow } from "@/core/machine";
 import { no, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
 import { JobProblem, startJob, type Handle } from "./jobs";
@@ -36,16 +36,18 @@ function thread(): Worker {
   return worker;
 }
 
+type Read = ReadInto | ReadToShow;
+
 interface Terms {
   seconds: number;
   handle?: Handle;
 }
 
 /** One reading in the thread; null when it took too long, was stopped, or ended the thread, which is then another one. */
-function inThread(ask: IntakeAsk, { seconds, handle }: Terms): Promise<ReadInto | null> {
+function inThread(ask: IntakeAsk, { seconds, handle }: Terms): Promise<Read | null> {
   const worker = thread();
   return new Promise((resolve) => {
-    const done = (value: ReadInto | null): void => {
+    const done = (value: Read | null): void => {
       clearTimeout(timer);
       worker.off("message", hear).off("exit", fails);
       handle?.signal.removeEventListener("abort", fails);
@@ -71,28 +73,21 @@ const STOPPED = "The reading was stopped. Nothing was changed.";
 const tooLong = (about: string, seconds: number): string =>
   `Reading ${about} took more than ${seconds} seconds or more memory than it may have, as no output of these tools does, and was stopped. Nothing was changed; drop the outputs one by one to find the one.`;
 
-/** Reads texts against a machine, as core/machine does; one after another. Nothing is changed. */
-export async function readInto(
-  desk: Pick<Desk, "actor">,
-  document: MachineDocument,
-  texts: readonly NamedText[],
-  at: string,
-  seconds = MOST_SECONDS,
-): Promise<Answer<ReadInto>> {
+/** Reads texts in the thread, one reading after another. */
+async function reading(actor: string, ask: IntakeAsk, seconds = MOST_SECONDS): Promise<Answer<Read>> {
+  const { texts } = ask;
   const about = texts.length === 1 ? `"${texts[0]?.name}"` : "these texts";
   const read = (handle?: Handle) =>
-    kept().queue(async () =>
-      handle?.signal.aborted ? null : inThread({ document, texts, at }, { seconds, handle }),
-    );
+    kept().queue(async () => (handle?.signal.aborted ? null : inThread(ask, { seconds, handle })));
   const size = texts.reduce((sum, { text }) => sum + text.length, 0);
   if (size <= LARGE_CHARACTERS) {
     const got = await read();
     return got ? yes(got) : no(tooLong(about, seconds));
   }
-  let got: ReadInto | null = null;
+  let got: Read | null = null;
   const names = texts.map((t) => t.name).join(", ");
-  const ask = { kind: "reading", about: names.slice(0, 300), size } as const;
-  const started = await startJob(desk.actor, ask, async (handle) => {
+  const job = { kind: "reading", about: names.slice(0, 300), size } as const;
+  const started = await startJob(actor, job, async (handle) => {
     got = await read(handle);
     if (got === null) throw new JobProblem(tooLong(about, seconds));
     return () => Promise.resolve();
@@ -101,6 +96,23 @@ export async function readInto(
   if (over?.state === "done" && got) return yes(got);
   return no(over?.problem ?? STOPPED);
 }
+
+/** Reads texts against a machine, as core/machine does. Nothing is changed. */
+export const readInto = (
+  { actor }: Pick<Desk, "actor">,
+  document: MachineDocument,
+  texts: readonly NamedText[],
+  at: string,
+  seconds?: number,
+) => reading(actor, { document, texts, at, toShow: false }, seconds) as Promise<Answer<ReadInto>>;
+
+/** The same for showing it to a person first. */
+export const readToShow = (
+  { actor }: Pick<Desk, "actor">,
+  document: MachineDocument,
+  texts: readonly NamedText[],
+  at: string,
+) => reading(actor, { document, texts, at, toShow: true }) as Promise<Answer<ReadToShow>>;
 
 /** Ends the thread, with the server. */
 export async function endIntake(): Promise<void> {

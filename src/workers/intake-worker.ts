@@ -1,5 +1,5 @@
 import { parentPort } from "node:worker_threads";
-import { readingInto, type IntakeAsk, type IntakeWord } from "../core/machine";
+import { readingInto, readToShow, type IntakeAsk, type IntakeWord } from "../core/machine";
 
 // The thread in which the server reads texts, one reading at a time.
 
@@ -9,5 +9,5 @@ parentPort?.on("message", (ask: IntakeAsk) => {
   const steps = readingInto(ask);
   let step = steps.next();
   for (; !step.done; step = steps.next()) say({ done: step.value });
-  say({ read: step.value });
+  say({ read: ask.toShow ? readToShow(step.value) : step.value });
 });

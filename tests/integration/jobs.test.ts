@@ -14,6 +14,7 @@ import {
   type Work,
 } from "@/server/jobs";
 import { emptyMachine } from "@/core/machine";
+import { previewImport } from "@/server/imports";
 import { endIntake, readInto } from "@/server/intake";
 import { ownDatabase } from "../support/database";
 import { desk } from "../support/desk";
@@ -231,6 +232,13 @@ describe("large outputs are read as a job", () => {
     expect(await readings()).toMatchObject([
       { about: "lsblk.json", state: "done", by, done: drives(20_000).length },
     ]);
+  });
+
+  it("for a person to look at, the first thousand changes are shown, with how many there are", async () => {
+    const preview = await previewImport(await desk(by), null, [{ name: "l.json", text: drives(5000) }]);
+    if (!preview.ok) throw new Error(JSON.stringify(preview.problems));
+    expect([preview.value.changes.length, preview.value.changeCount]).toEqual([1000, 15_000]);
+    expect(preview.value.understood).toMatchObject([{ tool: "lsblk", from: "l.json" }]);
   });
 
   it("and can be stopped: nothing was changed, and the next one is read", async () => {

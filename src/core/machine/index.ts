@@ -18,7 +18,8 @@ export {
   type TakenReading,
 } from "./intake/intake";
 export { mergeReadings } from "./intake/merge";
-export { readingInto, type IntakeAsk, type IntakeWord, type ReadInto } from "./intake/read-into";
+export { readingInto, readToShow } from "./intake/read-into";
+export type { IntakeAsk, IntakeWord, ReadInto, ReadToShow } from "./intake/read-into";
 export { type FactChange } from "./intake/merging";
 export { placeDrive, typeFact } from "./document/by-hand";
 export {

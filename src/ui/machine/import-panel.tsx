@@ -15,6 +15,8 @@ export interface ImportPreview {
   rejected: Rejected[];
   remarks: string[];
   changes: FactChange[];
+  /** All of them; `changes` are the first. */
+  changeCount: number;
   sameSerial: { id: string; name: string }[];
   suggestedName: string;
   proposed: Proposal[];
@@ -100,9 +102,9 @@ export function ImportPanel({
               disabled={preview.understood.length === 0}
               onClick={take}
             >
-              {preview.changes.length === 0
+              {preview.changeCount === 0
                 ? "Nothing differs: renew the dates"
-                : `Take ${preview.changes.length} ${preview.changes.length === 1 ? "change" : "changes"} over`}
+                : `Take ${preview.changeCount} ${preview.changeCount === 1 ? "change" : "changes"} over`}
             </button>
             <button type="button" className="btn" onClick={() => setPreview(null)}>
               Leave everything as it is
@@ -123,9 +125,6 @@ export const ReadAgain = ({ count, onRead }: { count: number; onRead: () => void
     </button>
   </p>
 );
-
-/** What one person can look through; a browser that draws a hundred thousand rows stands still. */
-const MOST_ROWS = 1000;
 
 const KINDS = { new: "new", changed: "changed", gone: "gone", back: "back again" } as const;
 
@@ -208,7 +207,7 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
               </tr>
             </thead>
             <tbody>
-              {preview.changes.slice(0, MOST_ROWS).map((c) => (
+              {preview.changes.map((c) => (
                 <tr key={c.path}>
                   <td className="value [overflow-wrap:anywhere]">{c.path}</td>
                   <td className={c.kind === "new" ? "quiet" : "font-semibold"}>{KINDS[c.kind]}</td>
@@ -219,10 +218,10 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
               ))}
             </tbody>
           </table>
-          {preview.changes.length > MOST_ROWS && (
+          {preview.changeCount > preview.changes.length && (
             <p className="px-2 py-1">
-              {preview.changes.length - MOST_ROWS} more changes are not drawn here; they are taken over with
-              these.
+              {preview.changeCount - preview.changes.length} more changes are not drawn here; they are taken
+              over with these.
             </p>
           )}
         </div>

@@ -154,7 +154,9 @@ function forget(m: Merge, group: ListName): void {
   const { key, whenGone } = LISTS[group];
   if (whenGone === "kept") return;
   const { list, named } = itemsOf(m, group);
-  const left = gone(m.document, group, list, m.source.tool).filter((e) => !m.seen.has(e) && !e.missingSince);
+  const unseen = list.filter((e) => !m.seen.has(e) && !e.missingSince);
+  if (unseen.length === 0) return;
+  const left = gone(m.document, group, unseen, m.source.tool);
   const last = list.findLastIndex((e) => m.seen.has(e));
   if (m.mayBeCut && left.length > 0 && left.every((e) => list.indexOf(e) > last)) {
     m.remarks.push(
