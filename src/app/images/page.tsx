@@ -1,5 +1,5 @@
 import Link from "next/link";
-import { verificationOf, type Profile } from "@/core/image";
+import { startsIn, verificationOf, type Profile } from "@/core/image";
 import { imageFolder } from "@/server/image-folder";
 import { listImages } from "@/server/images";
 import { listProfiles, type ProfileView } from "@/server/profiles";
@@ -18,10 +18,7 @@ type Shelved = Awaited<ReturnType<typeof listImages>>[number];
 
 const lineOf = ({ id, image, builds, marks }: Shelved): ImageLine => ({
   ...{ id, name: image.name, purpose: image.purpose, fileName: image.fileName, sizeBytes: image.sizeBytes },
-  startsIn:
-    image.purpose === "installer"
-      ? image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(", ")
-      : "",
+  startsIn: image.purpose === "installer" ? startsIn(image) : "",
   checksum: verificationOf(image),
   supportEnds: image.supportEnds ?? "",
   builds: builds.map((b) => b.number).join(" "),

@@ -27,7 +27,8 @@ export const imageSchema = z.object({
   architecture: z.enum(["x86_64", "aarch64"]),
   fileName: z.string().default(""),
   sizeBytes: z.number().int().positive("the size is needed to plan sticks and transfer times"),
-  bootModes: z.array(z.enum(["uefi", "legacy"])).min(1, "say in which mode it boots"),
+  /** Empty for what starts in none: drivers, a file that is no image, one that is packed. */
+  bootModes: z.array(z.enum(["uefi", "legacy"])),
   loaderSigned: z.enum(["signed", "unsigned", "unknown"]).default("unknown"),
   published: checksumSchema.nullable().default(null),
   publishedFrom: z.string().default(""),
@@ -46,6 +47,10 @@ export const imageSchema = z.object({
 });
 export type Image = z.infer<typeof imageSchema>;
 export const imageDocument = defineDocument({ kind: "image", version: 1, schema: imageSchema, upgrades: {} });
+
+/** In which modes an image starts, in words. */
+export const startsIn = ({ bootModes }: Pick<Image, "bootModes">): string =>
+  bootModes.map((mode) => (mode === "uefi" ? "UEFI" : "legacy")).join(" and ") || "neither UEFI nor legacy";
 
 /** Why a text is no digest of this algorithm, or null. */
 export function checksumProblem({ algorithm, value }: Checksum): string | null {

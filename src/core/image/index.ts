@@ -6,6 +6,7 @@ export {
   insideVerdict,
   loaderSignature,
   PURPOSES,
+  startsIn,
   verificationOf,
   type Checksum,
   type Image,

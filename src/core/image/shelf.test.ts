@@ -26,6 +26,8 @@ describe("a dropped file is drafted", () => {
     ["lowland-x86_64-7.4.iso", "lowland-server", "7.4", "Lowland Server 7.4"],
     ["lowland-server-8.1.iso", "lowland-server", "8.1", "Lowland Server 8.1"],
     ["something-3.2-amd64.iso", "not known yet", "3.2", "something-3.2-amd64"],
+    ["alder-vm.qcow2", "not known yet", "not known yet", "alder-vm"],
+    ["something-3.2.img.bz2", "not known yet", "3.2", "something-3.2"],
     ["\u0000.iso", "not known yet", "not known yet", "\u0000"],
   ])("%s", (file, profile, version, name) => {
     expect(draft(file)).toMatchObject({ profile, version, name, fileName: file });
@@ -40,7 +42,7 @@ describe("a dropped file is drafted", () => {
     [verdict(false, true, true), "x86_64", ["uefi"]],
     [verdict(false, false, true), "aarch64", ["uefi"]],
     [verdict(true, false, false), "x86_64", ["legacy"]],
-    [verdict(false, false, false), "x86_64", ["uefi"]],
+    [verdict(false, false, false), "x86_64", []],
   ])("with processor and modes as they are inside", (inside, architecture, bootModes) => {
     expect(draft("a.iso", inside)).toMatchObject({ architecture, bootModes });
   });

@@ -11,6 +11,9 @@ const VERSION = /\d+(?:\.\d+)*/g;
 /** Numbers in file names that are no versions: processors, bits, years of a date. */
 const NO_VERSION = /x86[_-]?64|amd64|aarch64|arm64|i[36]86|\b(?:19|20)\d{6}\b/gi;
 
+/** Endings say what kind of file it is; a number in one is no version. */
+const ENDINGS = /\.(?:[a-z][a-z0-9]{1,3}|qcow2?|html)(?:\.(?:gz|xz|zst|bz2|lz4|zip|7z|part))?$/i;
+
 /** What a file says of itself by its name and its inside: a draft that the person looks over. */
 export type ImageDraft = Pick<
   Image,
@@ -46,7 +49,7 @@ export function draftImage(fileName: string, found: Inspection, profiles: readon
     ...(boots(found, arm ? "aa64" : "x64") ? (["uefi"] as const) : []),
     ...(!arm && boots(found, "legacy") ? (["legacy"] as const) : []),
   ];
-  const plain = fileName.replace(/\.[a-z0-9]{2,4}$/i, "");
+  const plain = fileName.replace(ENDINGS, "");
   return {
     name: known ? `${known.profile.name} ${known.version}` : plain.slice(0, 120) || "image",
     profile: known?.profile.profile ?? UNKNOWN,
@@ -59,7 +62,7 @@ export function draftImage(fileName: string, found: Inspection, profiles: readon
     architecture: arm || ARM.test(plain) ? "aarch64" : "x86_64",
     fileName,
     sizeBytes: found.sizeBytes,
-    bootModes: modes.length > 0 ? modes : ["uefi"],
+    bootModes: modes,
   };
 }
 

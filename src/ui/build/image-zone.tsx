@@ -109,7 +109,9 @@ function Facts({ view }: ZoneProps) {
       </dd>
       <dt className="label pt-0.5">Starts in</dt>
       <dd>
-        {image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(" and ")}, {image.architecture}
+        {image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(" and ") ||
+          "neither UEFI nor legacy"}
+        , {image.architecture}
       </dd>
       <dt className="label pt-0.5">Checksum</dt>
       <dd className="value truncate" title={image.published?.value}>

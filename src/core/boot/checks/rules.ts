@@ -1,5 +1,5 @@
 import { evidence, hit } from "../../finding";
-import { insideVerdict, loaderSignature, profileName } from "../../image";
+import { insideVerdict, loaderSignature, profileName, startsIn } from "../../image";
 import { factsOf, sourceWords } from "../../machine";
 import { modeWords, onStick, stickBoots, stickOf } from "../../media";
 import { targetOf } from "../../storage";
@@ -45,7 +45,7 @@ export const bootRules: readonly BootRule[] = [
       "boot.mode",
       { mode: modeWords(sheet.boot.mode) },
       evidence("boot mode", modeWords(sheet.boot.mode), "this sheet"),
-      evidence("image starts in", image.bootModes.map(modeWords).join(", "), image.name),
+      evidence("image starts in", startsIn(image), image.name),
     );
   }),
 
