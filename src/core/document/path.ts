@@ -68,7 +68,8 @@ export function fieldChange(document: unknown, path: string, value: unknown): [p
   if (list < 0) return [path, value];
   const field = keys.slice(0, list).join(".");
   const [at, inner] = [Number(keys[list]), keys.slice(list + 1).join(".")];
-  const rows = valueAt(document, field) as unknown[];
+  const rows: unknown = valueAt(document, field);
+  if (!Array.isArray(rows)) return [path, value];
   const rowWith = (row: unknown): unknown => {
     if (inner === "") return value;
     const [place, changed] = fieldChange(row, inner, value);

@@ -1,3 +1,4 @@
+import { own } from "../text";
 import { z } from "zod";
 import type { Facts } from "../machine";
 
@@ -50,8 +51,8 @@ const SENSOR_KINDS = { temperature: "temperature", fan: "fan", power: "power" } 
 /** Readings that an import brought: temperatures, fans and power of the sensors, and the temperature of each drive. */
 export function readingsOf(facts: Facts, at: string, by: string, state: Reading["state"]): Reading[] {
   const sensors = facts.sensors.flatMap((s): Reading[] => {
-    if (!(s.kind in SENSOR_KINDS)) return [];
-    const kind = SENSOR_KINDS[s.kind as keyof typeof SENSOR_KINDS];
+    const kind = own(SENSOR_KINDS, s.kind);
+    if (kind === undefined) return [];
     const reading = {
       at,
       by,

@@ -1,3 +1,4 @@
+import { keysOf } from "../text";
 import { NOTHING_TO_PUT_BACK } from "../stage";
 import type { Step, Strip } from "../stage";
 import { addSeconds } from "../units";
@@ -116,10 +117,10 @@ const PUT_RIGHT: Strip = { media: "none", nextBoot: "as ordered", firmware: NOTH
  */
 function effectOf(after: Strip, how: StepState["state"]): Strip {
   if (how === "done") return after;
-  const stands = Object.entries(after).filter(
-    ([part, value]) => PUT_RIGHT[part as keyof Strip] !== value && (how !== "skipped" || part in PUT_RIGHT),
+  const stands = keysOf(after).filter(
+    (part) => PUT_RIGHT[part] !== after[part] && (how !== "skipped" || part in PUT_RIGHT),
   );
-  return Object.fromEntries(stands);
+  return Object.fromEntries(stands.map((part) => [part, after[part]]));
 }
 
 function leave(state: RunState, steps: readonly Step[], how: StepState["state"], at: string): void {

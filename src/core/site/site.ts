@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { defineDocument } from "../document";
+import { defineDocument, valueAt } from "../document";
 import { isTimeZone } from "../identity";
 import { ROLES, type Typed } from "../machine";
 import { cableSchema, deviceSchema, isAddress, segmentSchema } from "../network";
@@ -59,9 +59,9 @@ export type Site = z.infer<typeof siteSchema>;
 
 /** In the first version there were only addresses, with what has them. What was no address stands in the name. */
 function devicesOf(occupied: unknown): object[] {
-  const rows = Array.isArray(occupied) ? (occupied as { address?: unknown; what?: unknown }[]) : [];
-  return rows.map(({ address, what }, i) => {
-    const [written, name] = [String(address ?? ""), String(what ?? "")];
+  const rows: unknown[] = Array.isArray(occupied) ? occupied : [];
+  return rows.map((row, i) => {
+    const [written, name] = [String(valueAt(row, "address") ?? ""), String(valueAt(row, "what") ?? "")];
     return isAddress(written)
       ? { id: `device-${i + 1}`, name: name.trim() || "not named", address: written }
       : { id: `device-${i + 1}`, name: `${name} ${written}`.trim() || "not named" };

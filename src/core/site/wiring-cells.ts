@@ -14,9 +14,13 @@ import {
 } from "../network";
 import { macOf, type Cell, type CellRead, type CellRow } from "./cells";
 
+/** The part of a row that one cell gives; each column is only made for fields that take what it reads. */
+const part = <Row>(key: keyof Row, value: string | number | null): Partial<Row> =>
+  ({ [key]: value }) as unknown as Partial<Row>;
+
 const plain = <Row, K extends keyof Row & string>(title: string, key: K, example = ""): Cell<Row> => ({
   ...{ title, example, show: (row: Row) => String(row[key] ?? "") },
-  read: (text) => ({ value: { [key]: text } as unknown as Partial<Row> }),
+  read: (text) => ({ value: part<Row>(key, text) }),
 });
 
 const chosen = <Row, K extends keyof Row & string>(
@@ -29,7 +33,7 @@ const chosen = <Row, K extends keyof Row & string>(
     const value = text === "" ? choices[0] : choices.find((c) => c === text.toLowerCase());
     return value === undefined
       ? { problem: `write one of: ${choices.join(", ")}` }
-      : { value: { [key]: value } as unknown as Partial<Row> };
+      : { value: part<Row>(key, value) };
   },
 });
 
@@ -43,7 +47,7 @@ const whole = <Row, K extends keyof Row & string>(
     const value = text === "" ? empty : /^\d{1,7}$/.test(text) ? Number(text) : NaN;
     const fits = value === empty || (value !== null && value >= least && value <= most);
     return fits
-      ? { value: { [key]: value } as unknown as Partial<Row> }
+      ? { value: part<Row>(key, value) }
       : { problem: `a whole number from ${least} to ${most}, or nothing` };
   },
 });
@@ -223,10 +227,7 @@ export function cableCells(directory: Directory): CellRow<CableRow> {
     example: string,
   ): Cell<CableRow> => ({
     ...plain<CableRow, K>(title, key, example),
-    read: (text) =>
-      text === ""
-        ? { problem: "say where it ends" }
-        : { value: { [key]: text } as unknown as Partial<CableRow> },
+    read: (text) => (text === "" ? { problem: "say where it ends" } : { value: part<CableRow>(key, text) }),
   });
   return {
     cells: [

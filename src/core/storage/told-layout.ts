@@ -1,5 +1,5 @@
 import { isSoundMember, type DriveSet } from "../machine";
-import type { Kind, Layout } from "./bench/layout";
+import { kindNamed, type Kind, type Layout } from "./bench/layout";
 
 /** A set that stands on the machine, as a layout of the bench: its members by their places. */
 export interface ToldLayout {
@@ -21,17 +21,17 @@ const POOL: readonly [RegExp, string][] = [
 const RAID = /^raid-?\s?([0156])$/i;
 
 /** The kind of a set by the words of its tool; null where it is none of those that can be counted with. */
-function kindOf(kind: DriveSet["kind"], level: string): Kind | null {
+function toldKind(kind: DriveSet["kind"], level: string): Kind | null {
   if (kind === "pool") {
     const type = POOL.find(([words]) => words.test(level));
-    return type ? ({ school: "ZFS", type: level.replace(...type) } as Kind) : null;
+    return type ? kindNamed("ZFS", level.replace(...type)) : null;
   }
   const school = kind === "array" ? "md" : "RAID controller";
   if (/^mirror\b/.test(level)) return { school, type: 1 };
   if (/^linear$/.test(level)) return { school, type: 0 };
   // Level 4 keeps its parity on one drive, and bears what level 5 bears.
   const type = RAID.exec(level.replace(/raid-?\s?4$/i, "raid5"))?.[1];
-  return type === undefined ? null : ({ school, type: Number(type) } as Kind);
+  return type === undefined ? null : kindNamed(school, type);
 }
 
 /** Members in their groups; null where the tool does not tell which is in which. */
@@ -51,7 +51,7 @@ function grouped(members: DriveSet["members"], count: number): number[][] | null
 export function toldLayout({ kind: of, level, members }: DriveSet): ToldLayout | null {
   const own = members.filter((m) => m.role === "member");
   const [, times = "1", word = ""] = LEVEL.exec(level ?? "") ?? [];
-  const kind = kindOf(of, word);
+  const kind = toldKind(of, word);
   if (!kind || own.length === 0) return null;
   // Drives of a pool without copies are groups of one each, whatever the words count.
   const groups = kind.type === "stripe" ? own.map((_, i) => [i]) : grouped(own, Number(times));

@@ -3,4 +3,4 @@ export { NestingCount, nestingOf, parseJson, type Nesting } from "./json";
 export { compareVersions, inLine } from "./versions";
 export { isoDate, fillTemplate, placeholdersOf, shown, UNDECIDED } from "./words";
 export { nearestWord, nearQuery, wordsIn } from "./near";
-export { own } from "./own";
+export { isOneOf, keysOf, own } from "./own";

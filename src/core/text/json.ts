@@ -82,7 +82,8 @@ export function parseJson(text: string, most: Nesting = MOST): Result<unknown> {
       message: `this JSON ${depth > most.depth ? `is nested more than ${most.depth} deep` : `has more than ${most.parts} parts`}, as no tool writes it; it was not read`,
     });
   try {
-    return ok(JSON.parse(text) as unknown);
+    const value: unknown = JSON.parse(text);
+    return ok(value);
   } catch (error) {
     const offset = offsetOf(error, text);
     const { line, column } = placeOf(text, offset);

@@ -1,3 +1,4 @@
+import { keysOf } from "../../text";
 import type { Profile, TargetKind } from "../../image";
 import { factsOf, presentDrives, visibleDrives, type Drive, type Facts } from "../../machine";
 import { formatDuration } from "../../units";
@@ -194,7 +195,7 @@ export function bootSchools(plan: BootPlan): SchoolView[] {
   if (!facts) return [];
   const parts = partsOf(plan, facts);
   const own = chosen(parts, facts);
-  return (Object.keys(JUDGE) as School[]).map((school) => ({
+  return keysOf(JUDGE).map((school) => ({
     school,
     ...JUDGE[school](parts),
     profile: saidBy(plan.profile, school),

@@ -26,7 +26,9 @@ const JOLIET = ["%/@", "%/C", "%/E"];
 export function* readIso(): Reading<IsoVolume | null> {
   const b = yield* read(FIRST_DESCRIPTOR * SECTOR, MOST_DESCRIPTORS * SECTOR);
   let volume: IsoVolume | null = null;
-  let [joliet, catalog, udf] = [null as string | null, null as number | null, false];
+  let joliet: string | null = null;
+  let catalog: number | null = null;
+  let udf = false;
   for (let at = 0; b.has(at, SECTOR); at += SECTOR) {
     const d = b.sub(at, SECTOR);
     if (d.starts(1, "NSR02") || d.starts(1, "NSR03")) udf = true;

@@ -42,17 +42,23 @@ export function* readSignature(head: Bytes, part: (span: Span) => Reading<Bytes>
   return { signed: true, signer: isPkcs ? signerOf(bytes.raw.subarray(8, bytes.u32(0))) : null };
 }
 
+/** What stands in a block, by the kind of block that it is. */
+const inside = (block: BaseBlock | undefined, key: "value" | "valueHexView"): unknown =>
+  block && Reflect.get(block.valueBlock, key);
+
 const partsOf = (block: BaseBlock | undefined): BaseBlock[] => {
-  const value: unknown = (block?.valueBlock as { value?: unknown } | undefined)?.value;
-  return Array.isArray(value) ? (value as BaseBlock[]) : [];
+  const value = inside(block, "value");
+  return Array.isArray(value) ? value : [];
 };
 const CONTEXT = 3;
 const tagged = (parts: readonly BaseBlock[], tag: number): BaseBlock | undefined =>
   parts.find((p) => p.idBlock.tagClass === CONTEXT && p.idBlock.tagNumber === tag);
-const hex = (block: BaseBlock | undefined): string =>
-  Array.from((block?.valueBlock as { valueHexView?: Uint8Array } | undefined)?.valueHexView ?? [], (b) =>
-    b.toString(16).padStart(2, "0"),
-  ).join("");
+const hex = (block: BaseBlock | undefined): string => {
+  const bytes = inside(block, "valueHexView");
+  return bytes instanceof Uint8Array
+    ? Array.from(bytes, (b) => b.toString(16).padStart(2, "0")).join("")
+    : "";
+};
 
 const COMMON_NAME = "2.5.4.3";
 
@@ -82,6 +88,6 @@ function signerOf(der: Uint8Array): string | null {
 function commonName(name: BaseBlock | undefined): string | null {
   const pairs = partsOf(name).flatMap(partsOf).map(partsOf);
   const found = pairs.find(([oid]) => oid instanceof ObjectIdentifier && oid.getValue() === COMMON_NAME)?.[1];
-  const text = (found?.valueBlock as { value?: unknown } | undefined)?.value;
+  const text = inside(found, "value");
   return typeof text === "string" && text !== "" ? text.replace(/\p{Cc}/gu, "·").slice(0, 120) : null;
 }

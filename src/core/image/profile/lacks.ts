@@ -1,3 +1,4 @@
+import { keysOf, own } from "../../text";
 import type { Profile } from "./profile";
 
 type Part = keyof Profile;
@@ -33,10 +34,10 @@ const MAY_BE_EMPTY: readonly Part[] = ["keyboards", "zfsCache"];
 
 /** What a sheet made from a sound profile will lack, since the profile says nothing of it. */
 export const lacksOf = (profile: Profile): string[] =>
-  (Object.keys(LACKS) as Part[]).flatMap((part) => {
+  keysOf(LACKS).flatMap((part) => {
     const isOpen = isEmpty(profile[part]) || (part === "support" && profile.support.ends === null);
     return isOpen && !MAY_BE_EMPTY.includes(part) ? [LACKS[part] ?? part] : [];
   });
 
 /** What a sheet would lack by a mistake at a path such as "screens.3.late"; null where nothing of a sheet hangs on it. */
-export const lackedBy = (path: string): string | null => LACKS[path.split(".")[0] as Part] ?? null;
+export const lackedBy = (path: string): string | null => own(LACKS, path.split(".")[0] ?? "") ?? null;

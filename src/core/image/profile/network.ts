@@ -1,3 +1,4 @@
+import { isOneOf, keysOf } from "../../text";
 import { z } from "zod";
 
 /** Formats of network files that Derrick writes, under the names that administrators call them by. */
@@ -33,15 +34,12 @@ const line = (kind: CommandKind) =>
     .max(200)
     .refine((text) => !/[\r\n]/.test(text), "is one line")
     .refine(
-      (text) =>
-        [...text.matchAll(/\{(\w+)\}/g)].every(([, word]) =>
-          (COMMAND_WORDS[kind] as readonly string[]).includes(word!),
-        ),
+      (text) => [...text.matchAll(/\{(\w+)\}/g)].every(([, word]) => isOneOf(COMMAND_WORDS[kind], word)),
       `may name ${COMMAND_WORDS[kind].map((w) => `{${w}}`).join(", ")}`,
     )
     .optional();
 
-const kinds = Object.keys(COMMAND_WORDS) as CommandKind[];
+const kinds = keysOf(COMMAND_WORDS);
 
 /** How the network of this family is written down: the files that it reads, the usual first, and the lines of its own tool. */
 export const networkProfileSchema = z

@@ -35,7 +35,7 @@ export function parseProfileYaml(text: string): Result<Profile> {
   if (shaped.success) return ok(shaped.data);
   return fail(
     ...shaped.error.issues.slice(0, MOST_TOLD).map((issue) => {
-      const path = issue.path as (string | number)[];
+      const path = issue.path.map((part) => (typeof part === "symbol" ? String(part) : part));
       return placed(
         text,
         lines,

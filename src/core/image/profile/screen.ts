@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { placeholdersOf } from "../../text";
+import { placeholdersOf, isOneOf } from "../../text";
 
 /** Every name that a profile's texts may use in {curly braces}; each is filled from the build. */
 export const PLACEHOLDERS = [
@@ -39,7 +39,7 @@ export type Values = Record<(typeof PLACEHOLDERS)[number], string>;
 
 export const template = z.string().superRefine((text, context) => {
   for (const name of placeholdersOf(text)) {
-    if (!(PLACEHOLDERS as readonly string[]).includes(name))
+    if (!isOneOf(PLACEHOLDERS, name))
       context.addIssue({
         code: "custom",
         message: `{${name}} is not a value of the build; the known ones are ${PLACEHOLDERS.join(", ")}`,

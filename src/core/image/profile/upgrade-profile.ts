@@ -1,6 +1,7 @@
-type Bag = Record<string, unknown>;
-const isBag = (value: unknown): value is Bag =>
-  typeof value === "object" && value !== null && !Array.isArray(value);
+import { isBag } from "../../document";
+
+type Bag = Readonly<Record<string, unknown>>;
+
 /** What is no screen at all stays where it is, for the schema to refuse it at its place. */
 const each = (list: unknown[], change: (one: Bag) => Bag): unknown[] =>
   list.map((one) => (isBag(one) ? change(one) : one));
@@ -33,7 +34,8 @@ function jumpScreens(screens: unknown[]): unknown[] {
 export function upgradeProfile(plain: unknown): unknown {
   if (!isBag(plain) || plain.schema !== 1) return plain;
   const text = JSON.stringify(plain).replaceAll("{target.tail}", "the serial of the planned drive");
-  const old = JSON.parse(text) as Bag;
+  const old: unknown = JSON.parse(text);
+  if (!isBag(old)) return plain;
   return {
     ...old,
     schema: 2,

@@ -1,8 +1,8 @@
+import { valueAt } from "../../document";
 import { evidence } from "../../finding";
 import { formatBinaryBytes, secondsBetween } from "../../units";
 import { factWords } from "../facts/describe";
 import { compareDelivery } from "../document/expected";
-import { compareVersions } from "../../text";
 import { check, readBy, say, type MachineCheck } from "./context";
 
 const DAY = 86_400;
@@ -92,9 +92,7 @@ export const machineChecks: readonly MachineCheck[] = [
     Object.entries(document.disputes).map(([path, claims]) => {
       const [group = "", ...rest] = path.split(".");
       const value =
-        rest.length === 1
-          ? valueIn(document.facts[group as "chassis"], rest[0] ?? "")
-          : itemValue(document.facts, path);
+        rest.length === 1 ? valueAt(document.facts, `${group}.${rest[0]}`) : itemValue(document.facts, path);
       const source = document.sources[path];
       return say(
         "caution",
@@ -176,106 +174,16 @@ export const machineChecks: readonly MachineCheck[] = [
       evidence("form", form, readBy(context, "chassis.form")),
     ]);
   }),
-
-  check("machine.defect", "A", ({ document }) =>
-    document.typed.defects
-      .filter((d) => d.mendedOn === null)
-      .map((d) =>
-        say(
-          "note",
-          "machine.id",
-          { what: d.what, affects: d.affects },
-          [evidence("known since", d.since, d.by)],
-          d.id,
-        ),
-      ),
-  ),
-
-  check("machine.firmware-outdated", "A", ({ document }) =>
-    document.typed.firmware
-      .filter((f) => f.decision === "undecided" && compareVersions(f.installed, f.available) < 0)
-      .map((f) =>
-        say(
-          "caution",
-          "machine.id",
-          { part: f.part, installed: f.installed, available: f.available },
-          [evidence("installed", f.installed, "typed or imported"), evidence("available", f.available, f.by)],
-          f.part,
-        ),
-      ),
-  ),
-
-  check("machine.firmware-due", "A", ({ document, today }) =>
-    document.typed.firmware
-      .filter((f) => f.decision === "postponed" && f.due !== null && f.due < today)
-      .map((f) =>
-        say(
-          "caution",
-          "machine.id",
-          { part: f.part, due: f.due ?? "", reason: f.reason || "no reason given" },
-          [evidence("postponed to", f.due ?? "", f.by)],
-          f.part,
-        ),
-      ),
-  ),
-
-  check("machine.date-over", "A", ({ document, today }) =>
-    document.typed.dates
-      .filter((d) => d.doneOn === null && d.due < today)
-      .map((d) =>
-        say("caution", "machine.id", { what: d.what, due: d.due }, [evidence("due", d.due, d.by)], d.id),
-      ),
-  ),
-
-  check("machine.supply", "A", (context) =>
-    context.document.facts.powerSupplies
-      .filter((p) => !/^(ok|enabled|present, ok|present|not told|good)\b/i.test(p.state))
-      .map((p) =>
-        say(
-          "caution",
-          "machine.id",
-          { supply: p.id, state: p.state },
-          [evidence(p.id, p.state, readBy(context, `powerSupplies.${p.id}`))],
-          p.id,
-        ),
-      ),
-  ),
-
-  check("machine.circuit", "A", ({ circuit }) => {
-    if (!circuit || circuit.watts <= circuit.limitWatts) return null;
-    const over = circuit.watts - circuit.limitWatts;
-    return say(
-      "caution",
-      "machine.id",
-      {
-        circuit: circuit.name,
-        watts: `${Math.round(circuit.watts)} W`,
-        limit: `${Math.round(circuit.limitWatts)} W`,
-        over: `${Math.round(over)} W`,
-      },
-      [
-        evidence(
-          "load of its machines",
-          `${Math.round(circuit.watts)} W`,
-          `latest loaded readings of ${circuit.machines} machines`,
-        ),
-        evidence("limit stated", `${Math.round(circuit.limitWatts)} W`, "the site's sheet"),
-      ],
-    );
-  }),
 ];
-
-const valueIn = (bag: object | undefined, key: string): unknown =>
-  (bag as Record<string, unknown> | undefined)?.[key];
 
 /** The value at "drives.SERIAL.key"; a serial may hold dots itself. */
 function itemValue(facts: object, path: string): unknown {
   const [group = ""] = path.split(".", 1);
   const key = path.slice(path.lastIndexOf(".") + 1);
   const id = path.slice(group.length + 1, path.lastIndexOf("."));
-  const list = (facts as Record<string, unknown>)[group];
-  const item = Array.isArray(list)
+  const list: unknown = valueAt(facts, group);
+  const item: unknown = Array.isArray(list)
     ? list.find((i: { id?: string; mac?: string }) => (i.id ?? i.mac) === id)
     : undefined;
-  return valueIn(item as object | undefined, key);
+  return valueAt(item, key);
 }

@@ -36,7 +36,8 @@ export function placeDrive(
   const path = `drives.${driveId}.bay`;
   if (bay === null) {
     delete next.typed.placed[driveId];
-    drive.bay = (next.disputes[path]?.at(-1)?.value as string | undefined) ?? null;
+    const said = next.disputes[path]?.at(-1)?.value;
+    drive.bay = typeof said === "string" ? said : null;
     delete next.disputes[path];
     delete next.sources[path];
     return next;

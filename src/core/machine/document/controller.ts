@@ -1,7 +1,7 @@
-import { diffDocuments, type Edit, type Hand } from "../../document";
+import { diffDocuments, type Edit, type Hand, valueAt } from "../../document";
 import type { ControllerPart } from "../facts/controller-schema";
-import type { FactSource, MachineDocument } from "../facts/document";
-import type { Facts } from "../facts/facts";
+import { sourceSchema, type MachineDocument } from "../facts/document";
+import { factsSchema, type Facts } from "../facts/facts";
 import { typeFact } from "./by-hand";
 
 /** What stands of the controller, as its form writes it: a fact that nobody told is empty there. */
@@ -20,9 +20,11 @@ export function controllerAfter(
   hand: Hand,
 ): MachineDocument {
   const stands = writtenController(document.facts.controller);
-  const typed = diffDocuments(stands, part).map(({ path, after }) => [path, after === "" ? null : after]);
+  const typed = diffDocuments(stands, part).map(
+    ({ path, after }) => [path, after === "" ? null : after] as const,
+  );
   if (typed.length === 0) return document;
-  const { present, ...rest } = Object.fromEntries(typed) as Partial<ControllerPart>;
+  const { present, ...rest } = Object.fromEntries<unknown>(typed);
   const values = typeof present === "boolean" ? { present, ...rest } : rest;
   const next = typeFact(document, "controller", values, hand.at, hand.by);
   if (present !== null) return next;
@@ -38,15 +40,18 @@ const SOURCES = "sources.controller.";
 export function controllerRetold(edit: Edit): Edit[] {
   if (edit.path.startsWith(SOURCES)) return [];
   const none = writtenController(undefined);
-  const whole = (value: unknown) => (value ?? {}) as NonNullable<Facts["controller"]>;
   if (edit.path === AT) {
-    const [before, after] = [whole(edit.before), whole(edit.after)];
-    if (Object.keys({ ...before, ...after }).some((key) => !(key in none))) return [edit];
-    return diffDocuments({ controller: writtenController(before) }, { controller: writtenController(after) });
+    const [before, after] = [edit.before, edit.after].map((side) =>
+      factsSchema.shape.controller.safeParse(side ?? {}),
+    );
+    if (!before?.success || !after?.success) return [edit];
+    if (Object.keys({ ...before.data, ...after.data }).some((key) => !(key in none))) return [edit];
+    const [was, is] = [before, after].map(({ data }) => ({ controller: writtenController(data) }));
+    return diffDocuments(was, is);
   }
   const key = edit.path.startsWith(`${AT}.`) ? edit.path.slice(AT.length + 1) : "";
   if (!(key in none)) return [edit];
-  const empty = none[key as keyof ControllerPart];
+  const empty = valueAt(none, key);
   return [{ path: `controller.${key}`, before: edit.before ?? empty, after: edit.after ?? empty }];
 }
 
@@ -63,7 +68,7 @@ export function controllerSourcesBack(
     const stood = sources[key] === after.sources[key] ? before.sources[key] : sources[key];
     const source = field ? { ...stood, [field]: old } : old;
     if (source === null) delete sources[key];
-    else sources[key] = source as FactSource;
+    else sources[key] = sourceSchema.parse(source);
   }
   return { ...after, sources };
 }

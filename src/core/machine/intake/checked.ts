@@ -1,9 +1,11 @@
+import { isBag } from "../../document";
+import { own } from "../../text";
 import { z } from "zod";
 import type { Problem } from "../../result";
 import { contentSchema, driveSchema } from "../facts/drive";
 import { factsSchema } from "../facts/facts";
 import type { Reading } from "./importers";
-import { LISTS, type Item } from "./lists";
+import { itemsIn, LISTS, type Item } from "./lists";
 
 // What stands between the tools and the facts: whatever an importer took from a text is whole, clean and of its kind.
 
@@ -98,7 +100,7 @@ function fitting(schema: z.ZodType, given: Item, tell: (field: string, value: un
     }
   }
   for (const [field, wrong] of items)
-    left[field] = (given[field] as unknown[]).filter((_, i) => !wrong.has(i));
+    if (Array.isArray(given[field])) left[field] = given[field].filter((_, i) => !wrong.has(i));
   return left;
 }
 
@@ -116,7 +118,8 @@ export function checkedReading(
       message: `${tool}: ${most.length} ${most.name}, more than any machine has; the text was not read`,
     };
   const wrong: string[] = [];
-  const facts = clean(reading.facts) as Item;
+  const cleaned = clean(reading.facts);
+  const facts: Item = isBag(cleaned) ? cleaned : {};
   for (const [group, value] of Object.entries(facts)) {
     const tell = (of: string) => (field: string, given: unknown) =>
       void wrong.push(
@@ -124,15 +127,15 @@ export function checkedReading(
       );
     if (isList(group)) {
       const { key } = LISTS[group];
-      facts[group] = (value as Item[])
+      facts[group] = itemsIn(value)
         .map((item) => fitting(ITEMS[group], item, tell(String(item[key] ?? item.seenAs ?? group))))
         .filter((item) => key === "id" || item[key]);
     } else if (Array.isArray(value)) {
-      const whole = fitting(factsSchema.pick({ [group]: true } as never), { [group]: value }, tell(""));
-      facts[group] = whole[group];
-    } else {
-      const schema = shape[group as "system"] as z.ZodType;
-      facts[group] = fitting(schema, value as Item, tell(""));
+      const schema: z.ZodType = own(shape, group) ?? z.never();
+      facts[group] = fitting(z.object({ [group]: schema }), { [group]: value }, tell(""))[group];
+    } else if (isBag(value)) {
+      const schema: z.ZodType = own(shape, group) ?? z.never();
+      facts[group] = fitting(schema, value, tell(""));
     }
   }
   const more = wrong.length - MOST_WARNINGS;

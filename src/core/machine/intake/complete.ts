@@ -1,3 +1,4 @@
+import { valueAt } from "../../document";
 import type { BootEntry, Facts } from "../facts/facts";
 import type { DriveContent } from "../facts/drive";
 import type { ObservedContent } from "../facts/identity";
@@ -8,7 +9,7 @@ type Module = NonNullable<NonNullable<Facts["memory"]>["modules"]>[number];
 function filled<T extends object>(given: T, known: T | undefined): T {
   if (!known) return given;
   const untold = Object.entries(known).filter(([key]) => {
-    const value = (given as Record<string, unknown>)[key];
+    const value = valueAt(given, key);
     return value === undefined || value === null || value === "";
   });
   return { ...given, ...Object.fromEntries(untold) };

@@ -1,7 +1,11 @@
+import { isBag } from "../../document";
 import type { MachineDocument } from "../facts/document";
 
 /** A group of facts, or one item of a list of them, while it is being put together. */
 export type Item = Record<string, unknown>;
+
+/** The items of what ought to be a list of them. */
+export const itemsIn = (value: unknown): Item[] => (Array.isArray(value) ? value.filter(isBag) : []);
 
 export interface ListRule {
   /** The field that names an item. */

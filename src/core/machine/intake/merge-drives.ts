@@ -122,11 +122,11 @@ export class DriveMerge implements DriveFinder {
 
   /** What is told of a drive, with what stands on it put together from what is known and what is new. */
   told(target: Item, { signatures, ...observed }: Item): Item {
-    const known = (target.contents ?? []) as DriveContent[];
+    const known: DriveContent[] = Array.isArray(target.contents) ? target.contents : [];
     if (Array.isArray(signatures)) return { ...observed, ...signed(target, known, observed, signatures) };
-    const { contents, seenAs } = observed as ObservedDrive;
-    if (!contents) return observed;
-    const name = seenAs ?? String(target.seenAs);
+    const { contents, seenAs } = observed;
+    if (!Array.isArray(contents)) return observed;
+    const name = String(seenAs ?? target.seenAs);
     return {
       ...observed,
       contents: contentsOf({ contents: known, name: String(target.seenAs ?? name) }, contents, name),
@@ -166,6 +166,6 @@ function signed(
     else if (old.partUuid === undefined && found.partUuid)
       contents[at] = { ...old, partUuid: found.partUuid };
   }
-  const before = (target.memberOf ?? []) as string[];
+  const before: string[] = Array.isArray(target.memberOf) ? target.memberOf : [];
   return { contents, memberOf: [...new Set([...before, ...(observed.memberOf ?? [])])] };
 }

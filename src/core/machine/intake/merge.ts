@@ -1,9 +1,10 @@
+import { isBag } from "../../document";
 import { machineDocumentSchema, type MachineDocument } from "../facts/document";
 import type { Drive } from "../facts/drive";
 import { completed } from "./complete";
 import { isDisputable } from "./disputes";
 import type { TakenReading } from "./intake";
-import { gone, LISTS, type Item, type ListName, type ListRule } from "./lists";
+import { gone, itemsIn, LISTS, type Item, type ListName, type ListRule } from "./lists";
 import { DriveMerge } from "./merge-drives";
 import { note, same, type FactChange, type Merge } from "./merging";
 import { joinSets, membersTied } from "./sets";
@@ -64,14 +65,17 @@ const isList = (group: string): group is ListName => Object.hasOwn(LISTS, group)
 function layGroup(m: Merge, group: string, value: unknown): void {
   const facts = factsOf(m);
   if (isList(group)) {
-    if (group === "drives") m.drives.begin(value as Item[]);
-    for (const item of value as Item[]) layItem(m, group, item);
+    if (group === "drives") m.drives.begin(itemsIn(value));
+    for (const item of itemsIn(value)) layItem(m, group, item);
   } else if (Array.isArray(value)) {
     const list = wholeOf(m, group, value, facts[group]);
     note(m, group, facts[group], list);
     m.document.sources[group] = m.source;
     facts[group] = list;
-  } else layOver(m, (facts[group] ??= {}) as Item, value as Item, group);
+  } else if (isBag(value)) {
+    const known = facts[group];
+    layOver(m, isBag(known) ? known : (facts[group] = {}), value, group);
+  }
 }
 
 /** Lays what is told over what is known, field by field; of brief lists one source stands for the whole item. */
@@ -92,8 +96,9 @@ function layOver(m: Merge, target: Item, observed: Item, prefix: string, brief =
 
 /** A list as it is known, where a text that may be cut off shows its first part only. */
 function wholeOf(m: Merge, path: string, given: unknown, known: unknown): unknown {
-  if (!m.mayBeCut || !isBeginning(given, known)) return given;
-  const [shown, all] = [(given as unknown[]).length, (known as unknown[]).length];
+  if (!m.mayBeCut || !Array.isArray(given) || !Array.isArray(known) || !isBeginning(given, known))
+    return given;
+  const [shown, all] = [given.length, known.length];
   m.remarks.push(
     `${m.source.tool} shows the first ${shown} of ${all} that are known (${path}): the text may be cut off, so the others are kept. A collector's bundle tells where it ends.`,
   );
@@ -101,15 +106,14 @@ function wholeOf(m: Merge, path: string, given: unknown, known: unknown): unknow
 }
 
 /** Whether a list is the first part of a longer one: so it looks when the text was cut between two lines. */
-const isBeginning = (list: unknown, known: unknown): boolean =>
-  Array.isArray(list) &&
-  Array.isArray(known) &&
-  list.length < known.length &&
-  list.every((item, i) => same(item, known[i]));
+const isBeginning = (list: readonly unknown[], known: readonly unknown[]): boolean =>
+  list.length < known.length && list.every((item, i) => same(item, known[i]));
 
 /** The items of a list by what names them. */
 function itemsOf(m: Merge, group: ListName): { list: Item[]; named: Map<unknown, Item> } {
-  const list = (factsOf(m)[group] ??= []) as Item[];
+  const facts = factsOf(m);
+  const known = facts[group];
+  const list: Item[] = Array.isArray(known) ? known : (facts[group] = []);
   const named = m.named.get(group) ?? new Map(list.map((e) => [e[LISTS[group].key], e]));
   m.named.set(group, named);
   return { list, named };

@@ -7,7 +7,8 @@ import type { Item } from "./lists";
 /** Ties the members of a set to drives while their names still mean them. */
 export function membersTied(drives: readonly Drive[], set: Item): Item {
   if (!Array.isArray(set.members)) return set;
-  const members = (set.members as DriveSet["members"]).map((m) => ({
+  const told: DriveSet["members"] = set.members;
+  const members = told.map((m) => ({
     ...m,
     drive: m.drive ?? driveNamed(drives, m.name)?.id ?? null,
   }));

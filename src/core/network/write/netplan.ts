@@ -1,3 +1,4 @@
+import { keysOf } from "../../text";
 import { stringify } from "yaml";
 import type { Problem } from "../../result";
 import {
@@ -47,7 +48,7 @@ const GROUPS = { port: "ethernets", bond: "bonds", vlan: "vlans", bridge: "bridg
 
 /** A netplan file in version 2 of its format. What it cannot say comes back as a problem. */
 export function writeNetplan(plan: HostPlan): { files: WrittenFile[]; problems: Problem[] } {
-  const groups = (Object.keys(GROUPS) as LinkPlan["kind"][]).flatMap((kind): [string, Node][] => {
+  const groups = keysOf(GROUPS).flatMap((kind): [string, Node][] => {
     const links = plan.links.filter((l) => l.kind === kind);
     if (links.length === 0) return [];
     return [[GROUPS[kind], Object.fromEntries(links.map((l) => [l.name, linkNode(l, plan.domain)]))]];

@@ -1,3 +1,4 @@
+import { keysOf } from "../../text";
 import type { Claim } from "../../claims";
 
 /** A claim as the check of a whole site sees it: with who holds it. */
@@ -51,11 +52,7 @@ const TOPIC: Partial<
 };
 
 /** The kinds of claims that a ledger is made of. */
-export const LEDGER_KINDS: readonly Claim["kind"][] = [
-  ...(Object.keys(TOPIC) as Claim["kind"][]),
-  "prefix",
-  "range",
-];
+export const LEDGER_KINDS: readonly Claim["kind"][] = [...keysOf(TOPIC), "prefix", "range"];
 
 /** The topics of a claim; a reservation is about its address and about its MAC. */
 export function topicsOf({ kind, key }: Claim): string[] {

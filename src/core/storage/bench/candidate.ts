@@ -40,7 +40,7 @@ function rebuildBytes({ kind, groups, data, distributed }: Layout, largest: numb
   if (data === 0) return allocated;
   // A dRAID rebuilds onto spares that are spread over all its drives.
   const members = groups[0]?.length ?? 1;
-  return (allocated * (data + tolerates({ kind, groups } as Layout))) / Math.max(1, members - distributed);
+  return (allocated * (data + tolerates({ kind, groups }))) / Math.max(1, members - distributed);
 }
 
 /** What small reads and writes are worth: a vdev with parity does one at a time, a mirror reads on all its drives. */

@@ -4,14 +4,29 @@ import type { Redundancy } from "../reliability";
 export const SCHOOLS = ["ZFS", "md", "RAID controller"] as const;
 export type School = (typeof SCHOOLS)[number];
 
+const TYPES = {
+  ZFS: ["stripe", "mirror", "raidz1", "raidz2", "raidz3", "draid1", "draid2", "draid3"],
+  md: [0, 1, 5, 6, 10],
+  "RAID controller": [0, 1, 5, 6, 10, 50, 60],
+} as const satisfies Record<School, readonly (string | number)[]>;
+
 /** The kinds of groups of each school. */
-export type Kind =
-  | {
-      school: "ZFS";
-      type: "stripe" | "mirror" | "raidz1" | "raidz2" | "raidz3" | "draid1" | "draid2" | "draid3";
-    }
-  | { school: "md"; type: 0 | 1 | 5 | 6 | 10 }
-  | { school: "RAID controller"; type: 0 | 1 | 5 | 6 | 10 | 50 | 60 };
+export type Kind = { [S in School]: { school: S; type: (typeof TYPES)[S][number] } }[School];
+
+/** The kind of a school that a word names; null where the school has no such kind. */
+export function kindNamed(school: School, word: string): Kind | null {
+  const of = <T>(types: readonly T[]) => types.find((type) => String(type) === word);
+  if (school === "ZFS") {
+    const type = of(TYPES.ZFS);
+    return type === undefined ? null : { school, type };
+  }
+  if (school === "md") {
+    const type = of(TYPES.md);
+    return type === undefined ? null : { school, type };
+  }
+  const type = of(TYPES[school]);
+  return type === undefined ? null : { school, type };
+}
 
 /** Drives in groups, by their places in the list of the question; largest drives stand together. */
 export interface Layout {
@@ -31,7 +46,7 @@ const PARITY: Readonly<Record<string, number>> = {
 };
 
 /** How many of a group may be lost. */
-export function tolerates({ kind, groups }: Layout): number {
+export function tolerates({ kind, groups }: Pick<Layout, "kind" | "groups">): number {
   const type = String(kind.type);
   if (type === "mirror" || type === "1") return (groups[0]?.length ?? 1) - 1;
   return type === "10" ? 1 : PARITY[type]!;

@@ -1,3 +1,4 @@
+import { keysOf } from "../../text";
 import { z } from "zod";
 import { fail, ok, type Result } from "../../result";
 import { SCHOOLS } from "./layout";
@@ -84,8 +85,8 @@ const DEFAULTS = questionSchema.parse({});
 /** The question as the query of an address; what is usual is left away. */
 export function toQuery(question: Question): string {
   const query = new URLSearchParams();
-  for (const [key, value] of Object.entries(question))
-    if (value !== DEFAULTS[key as keyof Question] && value !== null) query.set(key, String(value));
+  for (const key of keysOf(question))
+    if (question[key] !== DEFAULTS[key] && question[key] !== null) query.set(key, String(question[key]));
   return query.toString();
 }
 

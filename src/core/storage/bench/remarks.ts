@@ -1,3 +1,4 @@
+import { keysOf } from "../../text";
 import { formatBytes, formatDuration } from "../../units";
 import { allocated, deflated, vdevShape } from "../zfs";
 import type { Candidate } from "./candidate";
@@ -98,11 +99,11 @@ const CAUTIONS: ReadonlySet<string> = new Set(["unreadable", "odd", "padding"]);
 
 /** What to know of a candidate, the graver first. */
 export function remarksOn(candidate: Candidate, others: readonly Candidate[], question: Question): Remark[] {
-  const all = (Object.keys(REMARKS) as Remark["code"][]).flatMap((code): Remark[] => {
+  const all = keysOf(REMARKS).flatMap((code): Remark[] => {
     const text = REMARKS[code]({ candidate, others, question });
     return text === null ? [] : [{ code, text, severity: CAUTIONS.has(code) ? "caution" : "note" }];
   });
   return all.sort((a, b) => Number(a.severity === "note") - Number(b.severity === "note"));
 }
 
-export const REMARK_CODES = Object.keys(REMARKS) as Remark["code"][];
+export const REMARK_CODES = keysOf(REMARKS);

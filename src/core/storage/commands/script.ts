@@ -7,7 +7,6 @@ import {
   figuresOf,
   nameFault,
   scriptFile,
-  SEAT_ROLES,
   seatsOf,
   setName,
   volumesOf,
@@ -127,9 +126,11 @@ export function setScript(ground: StorageGround, set: PlannedSet, sheet: string)
   const named = seats.map(({ drive }, i): NamedDrive => {
     return { variable: `d${i + 1}`, drive, mayErase: holdsData(drive) || isUnread(drive) };
   });
-  const cast = Object.fromEntries(
-    SEAT_ROLES.map((role) => [role, named.filter((_, i) => seats[i]!.role === role)]),
-  ) as unknown as Cast;
+  const as = (role: SeatRole) => named.filter((_, i) => seats[i]!.role === role);
+  const cast: Cast = {
+    ...{ member: as("member"), spare: as("spare") },
+    ...{ special: as("special"), log: as("log"), cache: as("cache") },
+  };
   const kept = drivesOf(ground).filter((d) => !seats.some((s) => s.drive.id === d.id));
   const isPool = set.keeper === "ZFS";
   const lines = [

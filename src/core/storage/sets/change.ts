@@ -1,5 +1,5 @@
 import type { Kind } from "../bench/layout";
-import type { PlannedSet, SetType } from "./planned";
+import { SET_TYPES, type PlannedSet, type SetType } from "./planned";
 import { SEAT_LISTS, SEAT_ROLES, type SeatRole } from "./seats";
 
 /** A layout of the bench as far as a set takes it over. */
@@ -50,6 +50,8 @@ export const seatIn = (sets: Sets, drive: string, id: string | null, role: SeatR
     return next;
   });
 
+const typeOf = ({ type }: Chosen["kind"]): SetType => SET_TYPES.find((known) => known === String(type))!;
+
 /** The set in a layout that the bench found for its drives, which stand in `drives` by the places of the layout. */
 export function inLayout(
   set: PlannedSet,
@@ -59,7 +61,7 @@ export function inLayout(
   const named = (places: readonly number[]): string[] => places.map((i) => drives[i]!);
   return {
     ...set,
-    ...{ keeper: kind.school, type: String(kind.type) as SetType, data, distributed },
+    ...{ keeper: kind.school, type: typeOf(kind), data, distributed },
     ...{ groups: groups.length, members: named(groups.flat()), spares: named(spares) },
   };
 }

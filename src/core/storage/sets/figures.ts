@@ -49,10 +49,9 @@ function questionOf(set: PlannedSet, drives: readonly Drive[], usableBytes: numb
 export function setFigures(set: PlannedSet, byId: (id: string) => Drive | undefined): Result<SetFigures> {
   const layout = layoutOf(set);
   if (!layout.ok) return layout;
-  const drives = [...set.members, ...set.spares].map(byId);
-  if (drives.some((d) => d === undefined))
-    return fail({ message: "it names a drive that is not in the machine" });
-  const own = drives as Drive[];
+  const named = [...set.members, ...set.spares];
+  const own = named.map(byId).filter((d) => d !== undefined);
+  if (own.length < named.length) return fail({ message: "it names a drive that is not in the machine" });
   const sizes = own.map((d) => d.sizeBytes);
   const class_ = CLASSES[classOfDrives(own)];
   const figured = (question: Question): Candidate => candidateOf(layout.value, sizes, class_, question);

@@ -1,5 +1,5 @@
 import { fail, ok, type Result } from "../../result";
-import type { Kind, Layout } from "../bench/layout";
+import { kindNamed, type Kind, type Layout } from "../bench/layout";
 import { vdevShape, shapeFault } from "../zfs";
 import type { PlannedSet } from "./planned";
 import type { Seated } from "./seats";
@@ -29,13 +29,8 @@ export function nameFault({ keeper, name }: Pick<PlannedSet, "keeper" | "name">)
 }
 
 /** The kind of a set as the bench knows it; null where its keeper knows no such layout. */
-export function kindOf({ keeper, type }: Pick<PlannedSet, "keeper" | "type">): Kind | null {
-  const level = Number(type);
-  if (keeper === "ZFS")
-    return Number.isNaN(level) ? ({ school: "ZFS", type } as Extract<Kind, { school: "ZFS" }>) : null;
-  if (Number.isNaN(level) || (keeper === "md" && level > 10)) return null;
-  return { school: keeper, type: level } as Kind;
-}
+export const kindOf = ({ keeper, type }: Pick<PlannedSet, "keeper" | "type">): Kind | null =>
+  kindNamed(keeper, type);
 
 /** The fewest members of a group. */
 function leastWidth({ type, keeper, data, distributed }: PlannedSet): number {

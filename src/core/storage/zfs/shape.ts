@@ -1,5 +1,8 @@
+import { isOneOf } from "../../text";
+
 /** The kinds of top-level vdevs that hold data. */
-export type VdevKind = "stripe" | "mirror" | "raidz" | "draid";
+const VDEV_KINDS = ["stripe", "mirror", "raidz", "draid"] as const;
+export type VdevKind = (typeof VDEV_KINDS)[number];
 
 /** A top-level vdev: its devices as they are given to ZFS (a whole drive or a partition), in bytes. */
 export interface VdevShape {
@@ -23,10 +26,11 @@ export function vdevShape(
   ashift: number,
   draid: { data?: number; spares?: number } = {},
 ): VdevShape {
-  const [, kind = "stripe", parity] = KIND.exec(type) ?? [];
+  const [, word, parity] = KIND.exec(type) ?? [];
+  const kind = isOneOf(VDEV_KINDS, word) ? word : "stripe";
   const hasParity = kind === "raidz" || kind === "draid";
   return {
-    kind: kind as VdevKind,
+    kind,
     ...{ devices, ashift, parity: hasParity ? Number(parity ?? 1) : 0 },
     // The tool takes eight, or all that parity and spares leave.
     data:

@@ -69,8 +69,11 @@ export const blkid: Importer = {
   },
 };
 
-const toObserved = (seenAs: string, d: { memberOf: string[]; parts: DriveContent[] }): ObservedDrive => ({
+const toObserved = (
+  seenAs: string,
+  d: { memberOf: Drive["memberOf"]; parts: DriveContent[] },
+): ObservedDrive => ({
   seenAs,
   signatures: d.parts,
-  ...(d.memberOf.length > 0 && { memberOf: [...new Set(d.memberOf)] as Drive["memberOf"] }),
+  ...(d.memberOf.length > 0 && { memberOf: [...new Set(d.memberOf)] }),
 });

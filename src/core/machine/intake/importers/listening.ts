@@ -1,3 +1,4 @@
+import { isOneOf } from "../../../text";
 import { fail, ok, type Result } from "../../../result";
 import type { Listening } from "../../facts/facts";
 import { plural, type Importer, type Reading } from "./importer";
@@ -20,6 +21,8 @@ const shown = (found: readonly Listening[], others: number): Result<Reading> => 
 const linesOf = (text: string, heading: RegExp): string[] =>
   text.split(/\r?\n/).filter((l) => l.trim() !== "" && !heading.test(l));
 
+const PROTOCOLS = ["tcp", "udp"] as const;
+
 /** `ss -H -tuln`: what the machine answers with, and on which of its addresses; names of programs are not asked for. */
 export const ss: Importer = {
   tool: "ss",
@@ -30,9 +33,7 @@ export const ss: Importer = {
     const lines = linesOf(text, /^Netid\s/);
     const found = lines.flatMap((line): Listening[] => {
       const [, protocol, address = "", port] = SS.exec(`${line} `) ?? [];
-      return protocol
-        ? [{ protocol: protocol as "tcp" | "udp", address: plain(address), port: Number(port) }]
-        : [];
+      return isOneOf(PROTOCOLS, protocol) ? [{ protocol, address: plain(address), port: Number(port) }] : [];
     });
     return shown(found, lines.length - found.length);
   },
@@ -56,10 +57,10 @@ export const sockstat: Importer = {
     let used = 0;
     for (const line of lines) {
       const [, protocol, family = "", local = "", port] = SOCKSTAT.exec(line) ?? [];
-      if (!protocol) continue;
+      if (!isOneOf(PROTOCOLS, protocol)) continue;
       used += 1;
       const address = local === "*" ? (ALL[family] ?? "*") : plain(local);
-      const one = { protocol: protocol as "tcp" | "udp", address, port: Number(port) };
+      const one = { protocol, address, port: Number(port) };
       found.set(JSON.stringify(one), one);
     }
     return shown([...found.values()], lines.length - used);

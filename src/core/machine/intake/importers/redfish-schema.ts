@@ -121,3 +121,6 @@ export type Resource = z.infer<typeof resourceSchema>;
 /** "#Drive.v1_14_0.Drive" is a "Drive". */
 export const kindOf = (resource: Resource): string =>
   /^#?([A-Za-z]+)\./.exec(resource["@odata.type"] ?? "")?.[1] ?? "";
+
+/** The last part of a resource's own path, which names it among its like. */
+export const lastPart = (path: string | undefined): string => path?.split("/").filter(Boolean).at(-1) ?? "";

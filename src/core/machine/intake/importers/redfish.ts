@@ -1,10 +1,11 @@
 import { z } from "zod";
 import { fail, ok, type Result } from "../../../result";
+import { isBag, valueAt } from "../../../document";
 import { own } from "../../../text";
-import type { Drive } from "../../facts/drive";
 import { bootOptions, systemBoot } from "./redfish-boot";
+import { toDrive, toSet } from "./redfish-drives";
+import { interfaceFacts } from "./redfish-ports";
 import {
-  cleanPlace,
   cleanText,
   parseShaped,
   plausibleBytes,
@@ -14,13 +15,12 @@ import {
   type Observed,
   type Reading,
 } from "./importer";
-import { kindOf, resourceSchema, type Resource } from "./redfish-schema";
+import { kindOf, lastPart, resourceSchema, type Resource } from "./redfish-schema";
 
 const flat = (resources: Resource[]): Resource[] =>
   resources.flatMap((r) => [r, ...flat((r.Members ?? []).filter((m) => m["@odata.type"]))]);
 
 const isAbsent = (r: { Status?: Resource["Status"] }): boolean => r.Status?.State === "Absent";
-const lastPart = (path: string | undefined): string => path?.split("/").filter(Boolean).at(-1) ?? "";
 
 /** What each kind of resource adds to the facts. */
 const READERS: Record<string, (resources: Resource[], all: Resource[]) => Observed> = {
@@ -168,142 +168,24 @@ function systemFacts(system: Resource): Observed {
   };
 }
 
-const wwnOf = (r: Resource): string | null =>
-  cleanText(r.Identifiers?.map((i) => i.DurableName).find((n) => n && n.length >= 8));
-
-function toDrive(d: Resource): Partial<Drive> {
-  const place = d.PhysicalLocation?.PartLocation;
-  const ordinal = place?.LocationOrdinalValue;
-  const left = d.PredictedMediaLifeLeftPercent;
-  const media =
-    d.Protocol === "NVMe"
-      ? ("nvme" as const)
-      : d.MediaType === "HDD"
-        ? ("spinning" as const)
-        : d.MediaType === "SSD"
-          ? ("flash" as const)
-          : undefined;
-  const health = {
-    ...(typeof d.FailurePredicted === "boolean" && { passed: !d.FailurePredicted }),
-    ...(typeof left === "number" && { wearPercent: Math.max(0, 100 - left) }),
-    ...(d.Status?.Health &&
-      d.Status.Health !== "OK" && { warnings: [`the controller calls its health ${d.Status.Health}`] }),
-  };
-  return {
-    serial: cleanText(d.SerialNumber),
-    wwn: wwnOf(d),
-    model: cleanText(d.Model),
-    maker: cleanText(d.Manufacturer),
-    firmware: cleanText(d.Revision),
-    sizeBytes: plausibleBytes(d.CapacityBytes) ?? undefined,
-    logicalSectorBytes: wholeNumber(d.BlockSizeBytes),
-    media,
-    rotationRpm: wholeNumber(d.RotationSpeedRPM) || null,
-    bay:
-      cleanPlace(place?.ServiceLabel)?.replace(/^bay\s+/i, "") ??
-      (typeof ordinal === "number" ? String(ordinal) : null),
-    controller: /\/Storage\/([^/]+)\//.exec(d["@odata.id"] ?? "")?.[1] ?? null,
-    ...(Object.keys(health).length > 0 && { health }),
-  };
-}
-
-/** What is under way on a volume; a controller tells no time. */
-function progressOf({ Operations }: Resource): NonNullable<Observed["sets"]>[number]["progress"] {
-  const under = (Operations ?? []).find((o) => typeof o.PercentageComplete === "number");
-  return under
-    ? {
-        what: cleanText(under.OperationName) ?? "an operation",
-        percent: under.PercentageComplete!,
-        secondsLeft: null,
-      }
-    : null;
-}
-
-const HEALTH = { OK: "good", Warning: "degraded", Critical: "failed" } as const;
-
-function toSet(v: Resource, all: Resource[]): NonNullable<Observed["sets"]>[number] {
-  const name = cleanText(v.Name) ?? cleanText(v.Id) ?? "volume";
-  const health = own(HEALTH, v.Status?.Health ?? "") ?? "unknown";
-  return {
-    id: `virtual drive ${name}`,
-    kind: "virtual drive",
-    name,
-    level: cleanText(v.RAIDType),
-    state: cleanText(v.Status?.State ?? v.Status?.Health) ?? "not told",
-    health,
-    sizeBytes: plausibleBytes(v.CapacityBytes),
-    wwn: wwnOf(v),
-    progress: progressOf(v),
-    members: (v.Links?.Drives ?? []).map((link) => {
-      const drive = all.find((r) => r["@odata.id"] === link["@odata.id"]);
-      return {
-        name: lastPart(link["@odata.id"]),
-        drive: cleanText(drive?.SerialNumber),
-        role: "member" as const,
-        group: null,
-        state: cleanText(drive?.Status?.Health) ?? "listed",
-      };
-    }),
-  };
-}
-
-/** Dotted mask to prefix length; a mask with holes is none. */
-function prefixOf(mask: string | null | undefined): number {
-  const bits = (mask ?? "")
-    .split(".")
-    .map((n) => Number(n).toString(2).padStart(8, "0"))
-    .join("");
-  return /^1*0*$/.test(bits) && bits.length === 32 ? bits.replace(/0/g, "").length : 32;
-}
-
-function interfaceFacts(list: Resource[]): Observed {
-  const ofManager = (r: Resource): boolean => /\/Managers\//.test(r["@odata.id"] ?? "");
-  const own = list.filter((r) => !ofManager(r) && (r.PermanentMACAddress || r.MACAddress));
-  const address = list
-    .filter(ofManager)
-    .flatMap((r) => r.IPv4Addresses ?? [])
-    .find((a) => a.Address)?.Address;
-  return {
-    ports: own.map((r) => ({
-      mac: (r.PermanentMACAddress ?? r.MACAddress ?? "").toLowerCase(),
-      ...(r.LinkStatus && { link: r.LinkStatus === "LinkUp" ? ("up" as const) : ("down" as const) }),
-      speedMegabits: r.SpeedMbps || null,
-      otherNames: cleanText(r.Id) ? [cleanText(r.Id) ?? ""] : undefined,
-      addresses: (r.IPv4Addresses ?? []).some((a) => a.Address)
-        ? (r.IPv4Addresses ?? []).flatMap((a) =>
-            a.Address
-              ? [
-                  {
-                    family: "ipv4" as const,
-                    address: a.Address,
-                    prefixLength: prefixOf(a.SubnetMask),
-                    scope: "global",
-                    dynamic: a.AddressOrigin === "DHCP",
-                  },
-                ]
-              : [],
-          )
-        : undefined,
-    })),
-    ...(cleanText(address) && { controller: { present: true, address: cleanText(address) } }),
-  };
-}
-
 /** Adds what one kind of resource says to what others have said. */
 function join(into: Observed, more: Observed): Observed {
-  const bag = into as Record<string, unknown>;
-  for (const [group, value] of Object.entries(more)) {
-    if (Array.isArray(value)) bag[group] = [...((bag[group] as unknown[]) ?? []), ...value];
-    else if (value) {
-      const known = Object.entries(value as object).filter(([, v]) => v !== null && v !== undefined);
-      const old = (bag[group] ?? {}) as Record<string, unknown>;
-      // Settings come from more than one kind of resource; everything else of a part is told by one.
-      const both = (key: string, v: unknown) =>
-        key === "settings" ? { ...(old[key] as object), ...(v as object) } : v;
-      bag[group] = { ...old, ...Object.fromEntries(known.map(([key, v]) => [key, both(key, v)])) };
-    }
-  }
-  return into;
+  const both = Object.entries(more).flatMap(([group, value]): [string, unknown][] => {
+    const old = valueAt(into, group);
+    if (Array.isArray(value)) return [[group, [...(Array.isArray(old) ? old : []), ...value]]];
+    return value ? [[group, partsJoined(old, value)]] : [];
+  });
+  return { ...into, ...Object.fromEntries(both) };
+}
+
+/** Settings come from more than one kind of resource; everything else of a part is told by one. */
+function partsJoined(old: unknown, value: object): object {
+  const known = Object.entries(value).filter(([, v]) => v !== null && v !== undefined);
+  const all = (key: string, v: unknown): unknown => {
+    const stands = valueAt(old, key);
+    return key === "settings" && isBag(stands) && isBag(v) ? { ...stands, ...v } : v;
+  };
+  return { ...(isBag(old) ? old : {}), ...Object.fromEntries(known.map(([key, v]) => [key, all(key, v)])) };
 }
 
 /** Redfish resources as JSON: one, a list of them, or collections with expanded members. */
