@@ -117,6 +117,7 @@ function DriveFacts({ drive, document }: { drive: Drive; document: MachineDocume
             : null,
         ],
         ["Firmware", drive.firmware, source("firmware")],
+        ["Driver", drive.driver, source("driver")],
         ["Counters", drive.health ? wearWords(drive) : null, source("health")],
         [
           "Self-test",

@@ -79,6 +79,8 @@ export const driveSchema = z.object({
   bay: optionalText,
   /** PCI place or name of the controller that it hangs on. */
   controller: optionalText,
+  /** The kernel's driver of the drive, where a tool tells one: of virtual drives it says how they are reached. */
+  driver: optionalText,
   /** Not a drive but a set that a controller shows as one: the name of the set. */
   presentedBy: optionalText,
   /** Tracks laid over each other, as far as a drive tells: those that hide it look like any other. */

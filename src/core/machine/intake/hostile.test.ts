@@ -149,13 +149,15 @@ it("slot 0 is a slot", () => {
   expect(factsOf(block).pci).toMatchObject([{ place: "slot 0" }]);
 });
 
-it("virtual drives and ports have the maker and the place of what carries them", () => {
+it("virtual drives and ports have the maker, the place and the driver of what carries them", () => {
   const facts = factsOf(
     capture("server-bios-small", "lsblk.json"),
     capture("server-bios-small", "lshw.json"),
   );
   const drive = facts.drives.find((d) => d.seenAs === "vda");
-  expect(drive).toMatchObject({ maker: "Example Virtual, Inc.", controller: "00:05.0" });
+  expect(drive).toMatchObject({
+    ...{ maker: "Example Virtual, Inc.", controller: "00:05.0", driver: "virtio_blk" },
+  });
   expect(facts.ports).toMatchObject([{ seenAs: "ens6", pci: "00:06.0", driver: "virtio_net" }]);
 });
 

@@ -25,6 +25,7 @@ export function withMadeDrives<Machine extends NonNullable<OnMachine["machine"]>
             ...{
               bay: null,
               controller: byId(set.members[0] ?? "")?.controller ?? null,
+              driver: null,
               presentedBy: set.name,
             },
             ...{

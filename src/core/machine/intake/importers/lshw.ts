@@ -134,6 +134,7 @@ function toDrive(node: Node, carrier: Node | undefined): Partial<Drive> {
     model: cleanText(node.product),
     maker: node.businfo?.startsWith("virtio@") ? cleanText(carrier?.vendor) : undefined,
     controller: carrier ? pciOf(carrier) : null,
+    driver: cleanText(String(config.driver ?? "")),
     sizeBytes: plausibleBytes(node.size) ?? undefined,
     logicalSectorBytes: plausibleBytes(config.logicalsectorsize),
     physicalSectorBytes: plausibleBytes(config.sectorsize),
