@@ -11,8 +11,9 @@ import {
   uefi,
   volume,
 } from "../tests/support/boot-machines";
-import { aBuild } from "../tests/support/builds";
+import { aBuild, shippedProfile } from "../tests/support/builds";
 import { bundleOf, capture, captures } from "../tests/support/formats";
+import { answerFileOf } from "@/core/answers";
 import { bootPicture, resolveBoot } from "@/core/boot";
 import { evaluateSheet } from "@/core/sheet";
 import { emptyMachine, mergeReadings, readTexts } from "@/core/machine";
@@ -35,6 +36,9 @@ const neighbours = Array.from({ length: 10 }, (_, i) => ({
   addresses: [`10.61.20.${i}`],
 }));
 const context = aBuild({ neighbours });
+const answered = aBuild({ profile: shippedProfile("lowland-server-7") });
+time("all answer files of one build", "20 ms", () => void answerFileOf(answered));
+
 time("all checks and steps of a build: an edit to its findings", "16 ms", () => void evaluateSheet(context));
 time("the starts of a build at its four moments", "5 ms", () => void bootPicture(context));
 

@@ -32,6 +32,7 @@ const SCREENS = [
   "/builds/b-wrk-hv2/settings",
   "/builds/b-wrk-hv2/commands",
   "/builds/b-wrk-hv2/card",
+  "/builds/b-tho-a/answers",
   "/machines/m-wrk-hv2/labels",
   "/runs/r-wrk-hv1",
   "/runs/r-tho-b/record",

@@ -1,8 +1,12 @@
 import { spawnSync } from "node:child_process";
+import { existsSync, mkdtempSync, readFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
 import { afterEach, describe, expect, it } from "vitest";
+import { answerFileOf, textOf } from "@/core/answers";
 import type { Drive } from "@/core/machine";
 import { setScript } from "@/core/storage";
-import { aBuild } from "../support/builds";
+import { aBuild, aDrive, shippedProfile } from "../support/builds";
 import { bulks, withSet } from "../support/firing-sets";
 import { lendsLoops, scriptedMachine, type ScriptedDrive } from "../support/scripted-drives";
 
@@ -238,5 +242,59 @@ describe("the script that makes a set", () => {
     const checked = spawnSync("shellcheck", ["--shell=sh", "-"], { input: script, encoding: "utf8" });
     // A quote inside a quoted word is what the checker wonders about; nothing of it is run.
     expect(checked.stdout).not.toMatch(/error/);
+  });
+});
+
+describe("the first script of a kickstart file", () => {
+  const SMALL = 10 * 2 ** 30;
+  /** The script as the installer would run it, its file in a folder of the test. */
+  function firstScript(to: string, more: Partial<Drive> = {}): string {
+    const drive = aDrive("NV-0001", { sizeBytes: SMALL, ...more });
+    const told = answerFileOf(
+      aBuild({
+        profile: shippedProfile("lowland-server-7"),
+        drives: [drive, ...bulks(1, () => ({ sizeBytes: BYTES }))],
+      }),
+    );
+    if (told.kind !== "file") throw new Error(JSON.stringify(told));
+    const lines = textOf(told.file).split("\n");
+    const script = lines.slice(lines.findIndex((l) => l.startsWith("%pre")) + 1, lines.lastIndexOf("%end"));
+    return script.join("\n").replace("/tmp/derrick-storage.ks", to);
+  }
+  const here = (target: Partial<ScriptedDrive> = {}) =>
+    (machine = scriptedMachine([
+      { serial: "NV-0001", bytes: SMALL, ...target },
+      { serial: "CB-01", bytes: BYTES },
+    ]));
+
+  it("is a sound script of the shell", () => {
+    const said = spawnSync("shellcheck", ["-s", "sh", "-"], {
+      input: `#!/bin/sh\n${firstScript("/tmp/x")}\n`,
+      encoding: "utf8",
+    });
+    expect(said.error).toBeUndefined();
+    expect(said.stdout).toBe("");
+  });
+
+  it("names the planned drive by its lasting name, with the parts that are made of it", () => {
+    const to = join(mkdtempSync(join(tmpdir(), "derrick-ks-")), "storage.ks");
+    const { code, said } = here().run(firstScript(to));
+    expect([code, said]).toEqual([0, ""]);
+    const written = readFileSync(to, "utf8");
+    expect(written).toMatch(/^ignoredisk --only-use=\S+\/by-id\/ata-Caldbeck_NV-0001$/m);
+    expect(written).toMatch(/^part \/boot --fstype=xfs --ondisk=\S+NV-0001 --size=1024$/m);
+    expect(written).not.toContain("$disk");
+  });
+
+  it.each<[string, Partial<ScriptedDrive>, RegExp]>([
+    ["is absent", { serial: "NV-0002" }, /no drive answers with the serial/],
+    ["has another size", { bytes: SMALL + 512 }, /bytes, and \d+ are planned/],
+    ["is in use", { mounted: "/mnt" }, /is mounted/],
+  ])("stops before anything is written when the drive %s", (_, target, words) => {
+    const to = join(mkdtempSync(join(tmpdir(), "derrick-ks-")), "storage.ks");
+    const { code, said } = here(target).run(firstScript(to));
+    expect(code).toBe(1);
+    expect(said).toMatch(words);
+    expect(existsSync(to)).toBe(false);
   });
 });

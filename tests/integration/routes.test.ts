@@ -3,7 +3,7 @@ import { resolve } from "node:path";
 import { beforeAll, describe, expect, it, vi } from "vitest";
 import { buildView } from "@/server/builds";
 import { importAll } from "@/server/exports";
-import { saveEdits } from "@/server/sheet-acts";
+import { agreeToErase, saveEdits } from "@/server/sheet-acts";
 import { captures } from "../support/formats";
 import { ownDatabase } from "../support/database";
 import { desk } from "../support/desk";
@@ -48,6 +48,9 @@ const textsOf = (folder: string) => captures(folder).slice(0, 4);
 const RUN = { id: "r-tho-b" };
 /** A sheet that makes two sets, one of which cannot be made. */
 const SETS = { id: "b-wrk-st1" };
+/** A sheet of a family with an answer file, whose drive is agreed to be erased; of the other one it is not. */
+const ERASES = { id: "b-tho-a" };
+const DRIVE = "SLW5129931";
 const NOWHERE = { id: "r-nowhere" };
 
 beforeAll(async () => {
@@ -61,6 +64,10 @@ beforeAll(async () => {
     { path: "storage.sets", before: [], after: sets },
   ]);
   expect(saved).toMatchObject({ ok: true });
+  const erased = (await buildView(await desk(), ERASES.id))!.build;
+  expect(await agreeToErase(await desk(), ERASES.id, erased.version, DRIVE, DRIVE)).toMatchObject({
+    ok: true,
+  });
 });
 
 /** What each route gives for something that is there: its kind, and a piece of its body. */
@@ -99,6 +106,7 @@ const GIVES: [method: "GET" | "POST", folder: string, ask: Ask, type: RegExp, bo
     /shellscript/,
     /zpool create/,
   ],
+  ["GET", "api/v1/builds/[id]/answers", { params: ERASES }, /plain/, /^%pre --erroronfail/m],
   ["GET", "api/v1/export", {}, /gzip/, /./],
   ["GET", "api/v1/stream", {}, /event-stream/, /retry: 2000/],
   ["GET", "collect.sh", {}, /shellscript/, /^#!\/bin\/sh/],
@@ -155,6 +163,15 @@ const REFUSES: [method: "GET" | "POST", folder: string, ask: Ask, status: number
   ["GET", "api/v1/builds/[id]/scripts/[set]", { params: { ...NOWHERE, set: "1" } }, 404, /no such sheet/],
   ["GET", "api/v1/builds/[id]/scripts/[set]", { params: { ...SETS, set: "2" } }, 409, /has no drives/],
   ["GET", "api/v1/builds/[id]/scripts/[set]", { params: { ...SETS, set: "3" } }, 404, /no such set/],
+  ["GET", "api/v1/builds/[id]/answers", { params: NOWHERE }, 404, /no such sheet/],
+  [
+    "GET",
+    "api/v1/builds/[id]/answers",
+    { params: { id: "b-tho-b" } },
+    409,
+    /storage.erase: nobody has agreed/,
+  ],
+  ["GET", "api/v1/builds/[id]/answers", { params: SETS }, 409, /typed by the answer card/],
   ["GET", "api/v1/runs/[id]/record.md", { params: NOWHERE }, 404, /not there/],
   ["POST", "api/v1/runs/[id]/events", { params: RUN, json: { key: "short", command: {} } }, 400, /^.*key/],
   [

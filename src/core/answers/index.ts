@@ -2,3 +2,7 @@ export { usualAccounts } from "./accounts";
 export { answerCard, type CardScreen } from "./card";
 export { answersStage } from "./stage";
 export { screenSteps, type ScreenGround } from "./steps/screens";
+export { answerFileOf, type AnswerFileOfSheet } from "./files";
+export { installIntent, type Gap, type InstallIntent, type IntentGround } from "./intent";
+export { KICKSTART_RULES, lintKickstart, textOf } from "./write";
+export type { AnswerFile, AnswerLine, KickstartRule } from "./write";

@@ -78,7 +78,7 @@ export {
   type SeatRole,
   type SetView,
 } from "./sets";
-export { setScript, setScripts, type SetScript } from "./commands";
+export { scriptHead, setScript, setScripts, type NamedDrive, type SetScript } from "./commands";
 export { toldLayout, type ToldLayout } from "./told-layout";
 export { growthOf, GROWTH_WORDS, type Growth } from "./growth";
 export {

@@ -1,5 +1,6 @@
 "use client";
 
+import Link from "next/link";
 import type { Sheet } from "@/core/sheet";
 import { originOf } from "./origin";
 import { Field, SelectField, TextField } from "../fields/fields";
@@ -83,6 +84,12 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
         onChange={(accounts) => edit({ "answers.accounts": accounts })}
         suggested={profile?.accounts.superUser ?? "root"}
       />
+      <p>
+        <Link className="link" href={`/builds/${view.build.id}/answers`}>
+          the answer file
+        </Link>
+        <span className="quiet">: what the installer of this family reads, line by line with its fields</span>
+      </p>
     </div>
   );
 }

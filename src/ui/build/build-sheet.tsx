@@ -156,18 +156,26 @@ function useSheetKeys(
   });
 }
 
-/** A zone that the address comes to name, as the find box makes it, stands open. */
+/** A zone that the address names when the sheet is opened, or comes to name, as the find box makes it, stands open. */
 function useNamedZone(open: (zone: Zone) => void): void {
+  const latest = useRef(open);
+  useEffect(() => {
+    latest.current = open;
+  });
   useEffect(() => {
     const show = (): void => {
       const zone = /^#zone-([A-Z])$/.exec(location.hash)?.[1];
       if (!zone) return;
-      open(zone as Zone);
+      latest.current(zone as Zone);
       document.getElementById(`zone-${zone}`)?.scrollIntoView({ block: "start" });
     };
+    const first = setTimeout(show);
     addEventListener("hashchange", show);
-    return () => removeEventListener("hashchange", show);
-  });
+    return () => {
+      clearTimeout(first);
+      removeEventListener("hashchange", show);
+    };
+  }, []);
 }
 
 /** Which stages stand open. */

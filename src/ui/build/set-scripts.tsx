@@ -1,7 +1,5 @@
-"use client";
-
-import { useState } from "react";
 import type { SetScript } from "@/core/storage";
+import { CopyText } from "../frame/copy-text";
 import { Ruled } from "../frame/page";
 
 /** The scripts of a sheet, each to be read, copied or fetched; where none is written it says why. */
@@ -23,7 +21,7 @@ export function SetScripts({ build, scripts }: { build: string; scripts: readonl
             on the machine itself.
           </p>
           <p className="mb-2 flex flex-wrap items-baseline gap-x-4">
-            <CopyAll text={script.text} />
+            <CopyText text={script.text} />
             <a className="link" href={`/api/v1/builds/${build}/scripts/${script.id}`} download={script.file}>
               fetch {script.file}
             </a>
@@ -39,20 +37,4 @@ export function SetScripts({ build, scripts }: { build: string; scripts: readonl
       )}
     </Ruled>
   ));
-}
-
-function CopyAll({ text }: { text: string }) {
-  const [copied, setCopied] = useState(false);
-  return (
-    <button
-      type="button"
-      className="btn"
-      onClick={async () => {
-        await navigator.clipboard.writeText(text).catch(() => undefined);
-        setCopied(true);
-      }}
-    >
-      {copied ? "Copied" : "Copy"}
-    </button>
-  );
 }

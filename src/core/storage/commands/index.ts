@@ -1,2 +1,3 @@
 export { setScript, setScripts, type SetScript } from "./script";
 export { quoted } from "./quote";
+export { preamble as scriptHead, type NamedDrive } from "./preamble";

@@ -1,0 +1,41 @@
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { answersView } from "@/server/scripts";
+import { AnswerFileText } from "@/ui/build/answer-file";
+import { Page } from "@/ui/frame/page";
+import { orDamaged } from "../../../or-damaged";
+import { desk } from "../../../desk";
+
+export const dynamic = "force-dynamic";
+export const metadata = { title: "Answer file" };
+
+export default async function AnswersPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const view = await orDamaged(answersView(await desk(), id));
+  if (!view) notFound();
+  return (
+    <Page
+      title="Answer file"
+      lead={`${view.number}${view.subject ? `, ${view.subject}` : ""}. Each line names the field of the sheet that it comes from.`}
+      aside={
+        <Link className="btn" href={`/builds/${id}#zone-F`}>
+          Back to the sheet
+        </Link>
+      }
+    >
+      {view.stops.length > 0 && (
+        <p role="alert" className="mb-3 border-l-4 py-1 pl-3 font-semibold border-error">
+          Not to be used yet: {view.stops.length} {view.stops.length === 1 ? "stop stands" : "stops stand"} on
+          the sheet ({view.stops.join(", ")}).
+        </p>
+      )}
+      {view.isDraft && (
+        <p role="note" className="mb-4 border-l-4 pl-3 border-warning">
+          The sheet is not issued as it stands now. What it says may still change: issue it before a machine
+          is given this file.
+        </p>
+      )}
+      <AnswerFileText build={id} answer={view.answer} />
+    </Page>
+  );
+}

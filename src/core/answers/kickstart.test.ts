@@ -1,0 +1,257 @@
+import { describe, expect, it } from "vitest";
+import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../../../tests/support/builds";
+import { seeded } from "../../../tests/support/random";
+import { answerFileOf, installIntent, KICKSTART_RULES, lintKickstart, textOf, type KickstartRule } from ".";
+import { kickstartWords, word } from "./write";
+
+// One intent, and the kickstart file that is written from it.
+
+const LOWLAND = shippedProfile("lowland-server-7");
+const plan = (changes: BuildChanges = {}) => aBuild({ profile: LOWLAND, ...changes });
+function fileOf(changes: BuildChanges = {}) {
+  const told = answerFileOf(plan(changes));
+  if (told.kind !== "file") throw new Error(JSON.stringify(told));
+  return { ...told.file, text: textOf(told.file) };
+}
+const gapsOf = (changes: BuildChanges) => {
+  const drawn = installIntent(plan(changes));
+  return drawn.ok ? [] : drawn.gaps.map((g) => g.path);
+};
+const linesWith = (text: string, begin: string): string[] =>
+  text.split("\n").filter((l) => l.startsWith(begin));
+
+describe("a kickstart file", () => {
+  it("says what the sheet says, and each line names the field that it comes from", () => {
+    const { text, lines, name } = fileOf();
+    expect(name).toBe("wrk-hv1.ks");
+    for (const [line, from] of [
+      ["graphical", "image.id"],
+      ["keyboard --vckeymap=gb --xlayouts=gb", "answers.keyboard"],
+      ["lang en_GB.UTF-8", "answers.locale"],
+      ["timezone Europe/London --utc", "answers.timeZone"],
+      [
+        "network --device=02:61:0a:00:00:14 --bootproto=static --ip=10.61.10.20 --netmask=255.255.255.0 --gateway=10.61.10.1 --nameserver=10.61.10.2 --onboot=yes --activate",
+        "network.address",
+      ],
+      ["network --hostname=wrk-hv1.marrowby.example", "answers.hostName"],
+    ])
+      expect(lines, line).toContainEqual({ text: line, from });
+    expect(lintKickstart(text)).toEqual([]);
+  });
+
+  it("makes the parts that zone D shows, with their sizes in MiB", () => {
+    const { text } = fileOf();
+    expect(linesWith(text, "part ")).toEqual([
+      "part /boot/efi --fstype=efi --ondisk=$disk --size=600",
+      "part /boot --fstype=xfs --ondisk=$disk --size=1024",
+      "part pv.01 --ondisk=$disk --size=1 --grow",
+    ]);
+    expect(linesWith(text, "logvol ")).toEqual([
+      "logvol / --vgname=system --name=root --fstype=xfs --size=71680",
+      "logvol swap --vgname=system --name=swap --fstype=swap --size=16384",
+      "logvol /home --vgname=system --name=home --fstype=xfs --size=1 --grow",
+    ]);
+    const legacy = fileOf({ sheet: { "boot.mode": "legacy" } }).text;
+    expect(linesWith(legacy, "part ")[0]).toBe("part biosboot --fstype=biosboot --ondisk=$disk --size=1");
+  });
+
+  it("holds no secret: the installer asks for passwords, and what is opened by a key is locked until it is put in", () => {
+    const accounts = [
+      { name: "root", role: "super-user", logIn: "none" },
+      { name: "jpell", role: "administrator", logIn: "password" },
+      { name: "arkle", role: "administrator", logIn: "key" },
+      { name: "probe", role: "service", logIn: "none" },
+    ];
+    const { text, byHand } = fileOf({ sheet: { "answers.accounts": accounts } });
+    expect(linesWith(text, "rootpw")).toEqual(["rootpw --lock"]);
+    // What has a line is not asked for: a locked administrator beside a locked super-user lets nobody in.
+    expect(linesWith(text, "user")).toEqual([
+      "user --name=arkle --groups=wheel --lock",
+      "user --name=probe --shell=/sbin/nologin --lock",
+    ]);
+    const told = byHand.map((g) => g.message).join("\n");
+    expect(told).toMatch(/jpell is given its password on the installer's screen, as an administrator/);
+    expect(told).toMatch(/arkle is made locked: its public key/);
+    expect(told).not.toMatch(/probe/);
+    expect(linesWith(fileOf().text, "rootpw")).toEqual([]);
+    expect(
+      fileOf()
+        .byHand.map((g) => g.message)
+        .join(),
+    ).toMatch(/root is given its password/);
+  });
+
+  it("is not written where nobody could log in to what it installs", () => {
+    for (const logIn of ["key", "none"]) {
+      const accounts = [
+        { name: "jpell", role: "administrator", logIn },
+        { name: "probe", role: "service", logIn: "password" },
+      ];
+      expect(answerFileOf(plan({ sheet: { "answers.accounts": accounts } }))).toMatchObject({
+        ...{
+          kind: "open",
+          gaps: [{ path: "answers.accounts", message: expect.stringMatching(/^nobody could log in/) }],
+        },
+      });
+    }
+  });
+
+  it("says a bond, and that a bridge which looks at VLANs is made by hand", () => {
+    const mac = "02:61:0a:00:00:15";
+    const ports = [
+      { mac: "02:61:0a:00:00:14", seenAs: "eno1", kind: "ethernet", link: "up" },
+      { mac, seenAs: "eno2", kind: "ethernet", link: "up" },
+    ];
+    const { text, byHand } = fileOf({
+      facts: { ports } as never,
+      sheet: {
+        "network.interfaces": [
+          { id: "1", kind: "bond", name: "bond0", on: ["02:61:0a:00:00:14", mac], mode: "802.3ad" },
+          { id: "2", kind: "bridge", name: "br0", on: ["bond0"], vlanAware: true },
+        ],
+        "network.carrier": "bond0",
+      },
+    });
+    expect(linesWith(text, "network")[0]).toMatch(
+      /^network --device=bond0 --bondslaves=eno1,eno2 --bondopts=mode=802.3ad,miimon=100,xmit_hash_policy=\S+ --bootproto=static /,
+    );
+    expect(byHand.map((g) => g.message).join()).toMatch(/br0 looks at VLANs/);
+    expect(lintKickstart(text)).toEqual([]);
+  });
+});
+
+describe("no file is written while", () => {
+  const content = [{ part: "p1", sizeBytes: 9, kind: "ext4", label: null, mountedAt: [] }];
+  it.each<[string, BuildChanges, string]>([
+    ["no drive is chosen", { sheet: { "storage.target": null } }, "storage.target"],
+    ["the drive has no serial", { drives: [aDrive("NV-0001", { serial: null })] }, "storage.target"],
+    [
+      "nobody has agreed that it is erased",
+      { drives: [aDrive("NV-0001", { contents: content })] },
+      "storage.erase",
+    ],
+    [
+      "nobody has read what stands on it",
+      { drives: [aDrive("NV-0001", { contents: null })] },
+      "storage.erase",
+    ],
+    ["there is no host name", { sheet: { "answers.hostName": "" } }, "answers.hostName"],
+    ["the locale is none", { sheet: { "answers.locale": "English" } }, "answers.locale"],
+    ["the keyboard is not told", { sheet: { "answers.keyboard": "" } }, "answers.keyboard"],
+    ["the time zone is none", { sheet: { "answers.timeZone": "UK time" } }, "answers.timeZone"],
+    [
+      "an account has no name",
+      { sheet: { "answers.accounts": [{ name: "", role: "service", logIn: "none" }] } },
+      "answers.accounts",
+    ],
+    ["the port is not chosen", { sheet: { "network.port": null } }, "network.port"],
+    [
+      "the system stands on several drives",
+      {
+        drives: [aDrive("NV-0001", {}), aDrive("NV-0002", {})],
+        sheet: { "storage.layout": "mirror", "storage.partners": [{ drive: "NV-0002", role: "member" }] },
+      },
+      "storage.layout",
+    ],
+  ])("%s", (_, changes, path) => expect(gapsOf(changes)).toContain(path));
+
+  it("the family takes none, or one of another kind: it says so", () => {
+    const words = (file: string) => {
+      const told = answerFileOf(aBuild({ profile: shippedProfile(file) }));
+      return told.kind === "none" ? told.why : told.kind;
+    };
+    expect(words("cairn-hypervisor-9")).not.toBe("file");
+    expect(words("millrace-12")).toMatch(/another kind \(preseed\), which Derrick does not write yet/);
+  });
+});
+
+const picking = (seed: number) => {
+  const next = seeded(seed);
+  return (count: number): number => Math.floor(next() * count);
+};
+
+describe("values", () => {
+  const SIGNS = [
+    '"',
+    "'",
+    "\\",
+    "$",
+    "`",
+    "#",
+    " ",
+    "%end",
+    "\n",
+    "\t",
+    ";",
+    "$(id)",
+    "--lock",
+    "=",
+    "é",
+    "😀",
+    "a",
+    "Z",
+    "0",
+    "-",
+    "\u2028",
+    "]]>",
+  ];
+
+  it("are one word of a line, whatever stands in them: 100,000 of them", () => {
+    const random = picking(14);
+    for (let i = 0; i < 100_000; i += 1) {
+      const value = Array.from({ length: 1 + random(8) }, () => SIGNS[random(SIGNS.length)])
+        .join("")
+        .replace(/[\n\t\u2028]/g, " ");
+      expect(kickstartWords(`user --name=${word(value)} --lock`), value).toEqual([
+        "user",
+        `--name=${value}`,
+        "--lock",
+      ]);
+    }
+  });
+
+  it("of the sheet that no file can carry are asked for again, and no line is added or ended by one", () => {
+    const random = picking(15);
+    const paths = [
+      "answers.hostName",
+      "answers.domain",
+      "answers.keyboard",
+      "answers.locale",
+      "answers.timeZone",
+      "network.address",
+    ];
+    const sound = fileOf().lines.length;
+    for (let i = 0; i < 1500; i += 1) {
+      const value = Array.from({ length: 1 + random(5) }, () => SIGNS[random(SIGNS.length)]).join("");
+      const path = paths[random(paths.length)]!;
+      const told = answerFileOf(plan({ sheet: { [path]: value } }));
+      if (told.kind === "file") {
+        expect(told.file.lines, `${path} ${JSON.stringify(value)}`).toHaveLength(sound);
+        expect(lintKickstart(textOf(told.file)), JSON.stringify(value)).toEqual([]);
+      } else expect(told.kind).toBe("open");
+    }
+  });
+});
+
+describe("the linter", () => {
+  const text = fileOf().text;
+  const cases: Record<KickstartRule, string> = {
+    line: text.trimEnd(),
+    quotes: text.replace("lang en_GB.UTF-8", 'lang "en_GB.UTF-8'),
+    section: text.replace(/%end\n/, ""),
+    command: text.replace("firstboot --disable", "firstboots --disable"),
+    option: text.replace("--utc", "--uct"),
+    missing: text.replace(/^lang .*\n/m, ""),
+    include: text.replace("%include /tmp/derrick-storage.ks", "%include /tmp/other.ks"),
+    stops: text.replace("%pre --erroronfail", "%pre"),
+    letter: text.replace("ignoredisk --only-use=$disk", "ignoredisk --only-use=sda"),
+    mount: text.replace("logvol /home", "logvol /"),
+    group: text.replace("volgroup system pv.01", "volgroup system pv.02"),
+    size: text.replace("--size=600", "--size=0"),
+  };
+  it.each(Object.keys(KICKSTART_RULES) as KickstartRule[])("%s", (rule) => {
+    expect(cases[rule]).not.toBe(text);
+    expect(lintKickstart(cases[rule]).map((f) => f.rule)).toContain(rule);
+    expect(KICKSTART_RULES[rule]).not.toBe("");
+  });
+});

@@ -1,0 +1,211 @@
+import { netmaskOf, type LinkPlan } from "../../network";
+import { scriptHead } from "../../storage";
+import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
+import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
+
+const MIB = 2 ** 20;
+const STORAGE = "/tmp/derrick-storage.ks";
+
+/**
+ * One value of an option. A line is split as a POSIX shell splits words, with no expansion: inside double quotes only a
+ * quote and a backslash have a meaning. What could end a line never comes here: the intent has refused it.
+ */
+export const word = (value: string): string =>
+  /^[A-Za-z0-9_./:@+,=-]+$/.test(value) ? value : `"${value.replace(/["\\]/g, String.raw`\$&`)}"`;
+
+const MOUNTS: Readonly<Record<string, string>> = {
+  root: "/",
+  boot: "/boot",
+  home: "/home",
+  var: "/var",
+  swap: "swap",
+};
+
+/** Where a part is mounted, by what it is for or by the name that the profile gives it; null where neither tells. */
+function mountOf({ name, use, fs }: IntentPart): string | null {
+  if (use === "efi") return "/boot/efi";
+  if (use === "bios boot") return "biosboot";
+  return fs === "swap" ? "swap" : (MOUNTS[name.toLowerCase()] ?? null);
+}
+
+const TYPES: Partial<Record<IntentPart["fs"], string>> = {
+  vfat: "vfat",
+  ext4: "ext4",
+  xfs: "xfs",
+  swap: "swap",
+};
+
+function typeOf(part: IntentPart): string | null {
+  if (part.use === "efi") return "efi";
+  return part.use === "bios boot" ? "biosboot" : (TYPES[part.fs] ?? null);
+}
+
+const sizeOf = ({ bytes, takesRest }: IntentPart): string =>
+  takesRest ? "--size=1 --grow" : `--size=${Math.floor(bytes / MIB)}`;
+
+const GROUP = "system";
+
+/** The parts of the target; `$disk` is the lasting name that the first script has found. */
+function partLines({ target }: InstallIntent): { lines: string[]; byHand: Gap[] } {
+  const byHand: Gap[] = [];
+  const lack = ({ name }: IntentPart): void =>
+    void byHand.push({
+      path: "storage.target",
+      message: `the part "${name.slice(0, 60)}" is made on the screen: this format has no line for it`,
+    });
+  const lines = target.parts.flatMap((part) => {
+    if (part.use === "lvm") {
+      const volumes = part.volumes.flatMap((v) => {
+        const [mount, type] = [mountOf(v), typeOf(v)];
+        if (mount && type)
+          return [
+            `logvol ${mount} --vgname=${GROUP} --name=${mount === "/" ? "root" : mount.replace("/", "")} --fstype=${type} ${sizeOf(v)}`,
+          ];
+        lack(v);
+        return [];
+      });
+      return [`part pv.01 --ondisk=$disk ${sizeOf(part)}`, `volgroup ${GROUP} pv.01`, ...volumes];
+    }
+    const [mount, type] = [mountOf(part), typeOf(part)];
+    if (mount && type) return [`part ${mount} --fstype=${type} --ondisk=$disk ${sizeOf(part)}`];
+    lack(part);
+    return [];
+  });
+  return { lines, byHand };
+}
+
+/** The script that runs before the installer looks at any drive: it stops unless the planned drive is there, and writes what is made of it. */
+function firstScript(intent: InstallIntent, parts: readonly string[]): AnswerLine[] {
+  const { drive, table, mayErase } = intent.target;
+  const head = scriptHead([{ variable: "d1", drive, mayErase }], intent.spared, []);
+  return linesFrom(
+    "storage.target",
+    "%pre --erroronfail --interpreter=/bin/sh",
+    ...head.flatMap((part) => part.split("\n")),
+    `disk=${"$"}{d1#/dev/}`,
+    `cat > ${STORAGE} << END_OF_STORAGE`,
+    "ignoredisk --only-use=$disk",
+    `clearpart --all --drives=$disk --initlabel --disklabel=${table === "gpt" ? "gpt" : "msdos"}`,
+    "bootloader --boot-drive=$disk",
+    ...parts,
+    "END_OF_STORAGE",
+    "%end",
+  );
+}
+
+function addressOptions({ address }: LinkPlan): string[] {
+  if (address === null) return ["--noipv4", "--noipv6"];
+  if (address.how === "dhcp") return ["--bootproto=dhcp"];
+  const { gateway, nameServers } = address;
+  const own = address.address.includes(":")
+    ? [
+        "--noipv4",
+        `--ipv6=${address.address}/${address.length}`,
+        ...(gateway ? [`--ipv6gateway=${gateway}`] : []),
+      ]
+    : [
+        "--bootproto=static",
+        `--ip=${address.address}`,
+        `--netmask=${netmaskOf(address.length)}`,
+        ...(gateway ? [`--gateway=${gateway}`] : []),
+      ];
+  return [...own, ...(nameServers.length > 0 ? [`--nameserver=${nameServers.join(",")}`] : [])];
+}
+
+/** A port is named by its MAC: names move between the installer and the system. */
+function deviceOptions(link: LinkPlan): string[] {
+  if (link.kind === "port") return [`--device=${link.mac}`];
+  if (link.kind === "vlan")
+    return [`--device=${word(link.parent)}`, `--vlanid=${link.vlan}`, `--interfacename=${word(link.name)}`];
+  const members = word(link.members.join(","));
+  if (link.kind === "bridge") return [`--device=${word(link.name)}`, `--bridgeslaves=${members}`];
+  const hash = link.mode === "802.3ad" || link.mode === "balance-xor" ? `,xmit_hash_policy=${link.hash}` : "";
+  return [
+    `--device=${word(link.name)}`,
+    `--bondslaves=${members}`,
+    word(`--bondopts=mode=${link.mode},miimon=100${hash}`),
+  ];
+}
+
+function networkLines({ network }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
+  const aware = network.links.filter((l) => l.kind === "bridge" && l.vlanAware);
+  const said = network.links.filter((l) => !aware.includes(l));
+  const carried = new Set(said.flatMap((l) => ("members" in l ? l.members : [])));
+  const lines = said
+    .filter((l) => !carried.has(l.name))
+    .map((l) =>
+      ["network", ...deviceOptions(l), ...addressOptions(l), "--onboot=yes", "--activate"].join(" "),
+    );
+  const fqdn = [network.hostName, network.domain].filter(Boolean).join(".");
+  return {
+    lines: [
+      ...linesFrom("network.address", ...lines),
+      ...linesFrom("answers.hostName", `network --hostname=${word(fqdn)}`),
+    ],
+    byHand: aware.map((l) => ({
+      path: "network.interfaces",
+      message: `the bridge ${l.name} looks at VLANs, which this format cannot say: it is made at the first start, from the files of zone E`,
+    })),
+  };
+}
+
+/**
+ * Accounts without secrets. One that is opened by a password has no line, so that the installer asks for it on its screen;
+ * one that is opened by a key is made locked until that key is put in.
+ */
+function accountLines({ accounts }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
+  const byHand: Gap[] = [];
+  const open = (message: string): void => void byHand.push({ path: "answers.accounts", message });
+  const root = accounts.find((a) => a.role === "super-user");
+  const lines = root?.logIn === "password" ? [] : ["rootpw --lock"];
+  if (root?.logIn === "key")
+    open(`the public key of ${root.name} is put in at the first start: this file holds none`);
+  for (const { name, role, logIn } of accounts) {
+    const as =
+      role === "administrator"
+        ? "an administrator"
+        : role === "service"
+          ? "an ordinary user"
+          : "the super-user";
+    if (logIn === "password")
+      open(`${name} is given its password on the installer's screen, as ${as}: this file holds none`);
+    else if (role !== "super-user") {
+      const rights = role === "administrator" ? "--groups=wheel" : "--shell=/sbin/nologin";
+      lines.push(["user", `--name=${word(name)}`, rights, "--lock"].join(" "));
+      if (logIn === "key") open(`${name} is made locked: its public key is put in at the first start`);
+    }
+  }
+  return { lines: linesFrom("answers.accounts", ...lines), byHand };
+}
+
+/** A kickstart file. It holds no secret, and no name of a drive that moves. */
+export function writeKickstart(intent: InstallIntent): AnswerFile {
+  const { system, hostName, keyboard, locale, timeZone } = intent;
+  const [parts, network, accounts] = [partLines(intent), networkLines(intent), accountLines(intent)];
+  const plain = (from: IntentPath, text: string) => linesFrom(from, text);
+  return {
+    name: `${hostName}.ks`,
+    lines: [
+      ...linesFrom(
+        null,
+        `# ${system.name} ${system.version} on ${hostName}, written by Derrick from its build sheet.`,
+      ),
+      ...plain("image.id", system.screen),
+      ...plain("answers.keyboard", `keyboard --vckeymap=${word(keyboard)} --xlayouts=${word(keyboard)}`),
+      ...plain("answers.locale", `lang ${word(locale)}`),
+      ...plain("answers.timeZone", `timezone ${word(timeZone)} --utc`),
+      ...network.lines,
+      ...accounts.lines,
+      ...linesFrom(null, "firstboot --disable"),
+      ...linesFrom("storage.target", `%include ${STORAGE}`),
+      ...linesFrom(null, ""),
+      ...firstScript(intent, parts.lines),
+    ],
+    byHand: [
+      ...parts.byHand,
+      ...network.byHand,
+      ...accounts.byHand,
+      { path: "image.id", message: "what is installed beside the system itself is chosen on the screen" },
+    ],
+  };
+}
