@@ -4,5 +4,5 @@ export { answersStage } from "./stage";
 export { screenSteps, type ScreenGround } from "./steps/screens";
 export { answerFileOf, type AnswerFileOfSheet } from "./files";
 export { installIntent, type Gap, type InstallIntent, type IntentGround } from "./intent";
-export { KICKSTART_RULES, lintKickstart, textOf } from "./write";
-export type { AnswerFile, AnswerLine, KickstartRule } from "./write";
+export { KICKSTART_RULES, lintKickstart, lintPreseed, PRESEED_RULES, textOf } from "./write";
+export type { AnswerFile, AnswerLine, KickstartRule, PreseedRule } from "./write";

@@ -85,6 +85,7 @@ export {
   namedHosts,
   NETWORK_WRITERS,
   reverseZoneOf,
+  netplanTree,
   shellWord,
   timedCommands,
   timedFiles,

@@ -45,8 +45,8 @@ export function AnswerFileText({ build, answer }: { build: string; answer: Answe
       </Ruled>
       <Ruled title={file.name}>
         <p className="mb-2 border-l-4 pl-3 border-warning">
-          It erases the drive of the sheet without asking. It stops where that drive is absent, has another
-          size or is in use: read it through before a machine is given it.
+          It erases the drive of the sheet without asking, and nothing by itself where that drive is absent,
+          has another size or is in use: read it through before a machine is given it.
         </p>
         <p className="mb-2 flex flex-wrap items-baseline gap-x-4">
           <CopyText text={textOf(file)} />

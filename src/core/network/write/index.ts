@@ -22,6 +22,7 @@ export { namedHosts, labelOf, type SiteHost, type SitePlan } from "./site-plan";
 export { writeDnsmasq, writeKea, writeKea6 } from "./dhcp";
 export { reverseZoneOf, writeHosts, writeReverseZones, writeZone } from "./names";
 export { writeKnownHosts, writeSshConfig } from "./ssh";
+export { netplanTree } from "./netplan";
 export { shellWord } from "./shell-word";
 export { writeCommands } from "./commands";
 export { timedCommands, timedFiles } from "./timed";

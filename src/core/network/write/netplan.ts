@@ -46,14 +46,19 @@ function linkNode(link: LinkPlan, domain: string): Node {
 
 const GROUPS = { port: "ethernets", bond: "bonds", vlan: "vlans", bridge: "bridges" } as const;
 
-/** A netplan file in version 2 of its format. What it cannot say comes back as a problem. */
-export function writeNetplan(plan: HostPlan): { files: WrittenFile[]; problems: Problem[] } {
+/** The network as netplan's version 2 has it, as a tree; installers take the same. */
+export function netplanTree(plan: HostPlan): { network: Node } {
   const groups = keysOf(GROUPS).flatMap((kind): [string, Node][] => {
     const links = plan.links.filter((l) => l.kind === kind);
     if (links.length === 0) return [];
     return [[GROUPS[kind], Object.fromEntries(links.map((l) => [l.name, linkNode(l, plan.domain)]))]];
   });
-  const tree = { network: { version: 2, renderer: "networkd", ...Object.fromEntries(groups) } };
+  return { network: { version: 2, renderer: "networkd", ...Object.fromEntries(groups) } };
+}
+
+/** A netplan file in version 2 of its format. What it cannot say comes back as a problem. */
+export function writeNetplan(plan: HostPlan): { files: WrittenFile[]; problems: Problem[] } {
+  const tree = netplanTree(plan);
   const aware = plan.links.filter((l) => l.kind === "bridge" && l.vlanAware);
   return {
     files: [

@@ -1,5 +1,6 @@
 import type { Kind } from "../bench/layout";
-import { SET_TYPES, type PlannedSet, type SetType } from "./planned";
+import type { PlannedSet } from "./planned";
+import { SET_TYPES, type SetType } from "./set-types";
 import { SEAT_LISTS, SEAT_ROLES, type SeatRole } from "./seats";
 
 /** A layout of the bench as far as a set takes it over. */

@@ -1,12 +1,5 @@
-export {
-  CACHES,
-  plannedSetSchema,
-  PROVISIONS,
-  SET_TYPES,
-  type PlannedSet,
-  type PlannedVolume,
-  type SetType,
-} from "./planned";
+export { CACHES, plannedSetSchema, PROVISIONS, type PlannedSet, type PlannedVolume } from "./planned";
+export { SET_TYPES, type SetType } from "./set-types";
 export { idsOf, roleIn, SEAT_ROLES, type SeatRole } from "./seats";
 export { stripeOf, volumesOf, type VolumesView, type VolumeView } from "./volumes";
 export { kindOf, layoutOf, nameFault } from "./layout";

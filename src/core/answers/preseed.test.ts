@@ -1,0 +1,96 @@
+import { describe, expect, it } from "vitest";
+import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../../../tests/support/builds";
+import { answerFileOf, lintPreseed, PRESEED_RULES, textOf, type PreseedRule } from ".";
+
+const MILLRACE = shippedProfile("millrace-12");
+const told = (changes: BuildChanges = {}) => answerFileOf(aBuild({ profile: MILLRACE, ...changes }));
+function fileOf(changes: BuildChanges = {}) {
+  const answer = told(changes);
+  if (answer.kind !== "file") throw new Error(JSON.stringify(answer));
+  return { ...answer.file, text: textOf(answer.file) };
+}
+const valueOf = (text: string, question: string): string | undefined =>
+  new RegExp(`^d-i ${question} \\S+ (.*)$`, "m").exec(text)?.[1];
+
+describe("a preseed file", () => {
+  it("answers what the sheet has decided, each line with its field", () => {
+    const { text, lines, name } = fileOf();
+    expect(name).toBe("wrk-hv1.preseed");
+    for (const [line, from] of [
+      ["d-i debian-installer/locale string en_GB.UTF-8", "answers.locale"],
+      ["d-i keyboard-configuration/xkb-keymap select gb", "answers.keyboard"],
+      ["d-i netcfg/choose_interface select eno1", "network.port"],
+      ["d-i netcfg/get_ipaddress string 10.61.10.20", "network.address"],
+      ["d-i netcfg/get_netmask string 255.255.255.0", "network.address"],
+      ["d-i netcfg/hostname string wrk-hv1", "answers.hostName"],
+      ["d-i time/zone string Europe/London", "answers.timeZone"],
+      ["d-i passwd/root-login boolean true", "answers.accounts"],
+    ])
+      expect(lines, line).toContainEqual({ text: line, from });
+    expect(lintPreseed(text)).toEqual([]);
+  });
+
+  it("makes the parts of zone D, in megabytes, the last one with all that is left", () => {
+    expect(valueOf(fileOf().text, "partman-auto/expert_recipe")).toBe(
+      "derrick :: 536 536 536 free $iflabel{ gpt } method{ efi } format{ } . 1023 1023 1023 linux-swap method{ swap } format{ } . 1000 1000000 -1 ext4 method{ format } format{ } use_filesystem{ } filesystem{ ext4 } mountpoint{ / } .",
+    );
+    const legacy = valueOf(fileOf({ sheet: { "boot.mode": "legacy" } }).text, "partman-auto/expert_recipe");
+    expect(legacy).not.toContain("efi");
+  });
+
+  it("lets the installer write only from within the command that has found the drive", () => {
+    const { text } = fileOf();
+    const command = valueOf(text, "partman/early_command")!;
+    for (const question of ["partman/confirm", "partman-auto/method", "partman-auto/disk"]) {
+      expect(valueOf(text, question)).toBeUndefined();
+      expect(command).toContain(`debconf-set ${question} `);
+    }
+    expect(command.indexOf("debconf-set")).toBeGreaterThan(command.lastIndexOf("exit 1"));
+  });
+
+  it("makes one account beside the super-user, and tells the others as work by hand", () => {
+    const accounts = [
+      { name: "jpell", role: "administrator", logIn: "password" },
+      { name: "arkle", role: "administrator", logIn: "key" },
+    ];
+    const { text, byHand } = fileOf({ sheet: { "answers.accounts": accounts } });
+    expect(valueOf(text, "passwd/root-login")).toBe("false");
+    expect(valueOf(text, "passwd/username")).toBe("jpell");
+    const words = byHand.map((g) => g.message).join("\n");
+    expect(words).toMatch(/password of jpell is typed/);
+    expect(words).toMatch(/arkle is made at the first start, with its public key/);
+    expect(text).not.toMatch(/password/);
+  });
+
+  it("is none where the recipe has no words for a part", () => {
+    const answer = told({ profile: shippedProfile("hopper-backup-3") });
+    expect(answer).toMatchObject({ kind: "open", gaps: [{ path: "storage.target" }] });
+    expect(JSON.stringify(answer)).toContain("store");
+  });
+
+  it("is none while nobody has agreed that the drive is erased", () => {
+    const drives = [aDrive("NV-0001", { contents: null })];
+    expect(told({ drives })).toMatchObject({ kind: "open", gaps: [{ path: "storage.erase" }] });
+  });
+});
+
+describe("the linter", () => {
+  const { text } = fileOf();
+  const cases: Record<PreseedRule, string> = {
+    line: text.trimEnd(),
+    shape: `${text}d-i netcfg/get_domain\n`,
+    question: text.replace("time/zone", "time/zones"),
+    type: text.replace("time/zone string", "time/zone select"),
+    boolean: text.replace("clock-setup/utc boolean true", "clock-setup/utc boolean yes"),
+    twice: `${text}d-i time/zone string Europe/London\n`,
+    missing: text.replace(/^d-i time\/zone.*\n/m, ""),
+    letter: `${text}d-i grub-installer/bootdev string /dev/sda\n`,
+    unasked: `${text}d-i partman/confirm boolean true\n`,
+    recipe: text.replace("mountpoint{ / } .", "mountpoint{ / }"),
+  };
+  it.each(Object.keys(PRESEED_RULES) as PreseedRule[])("%s", (rule) => {
+    expect(cases[rule]).not.toBe(text);
+    expect(lintPreseed(cases[rule]).map((f) => f.rule)).toContain(rule);
+    expect(PRESEED_RULES[rule]).not.toBe("");
+  });
+});

@@ -1,0 +1,165 @@
+import { stringify } from "yaml";
+import { driveLook } from "../../machine";
+import { netplanTree } from "../../network";
+import { scriptHead } from "../../storage";
+import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
+import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
+
+type Node = Record<string, unknown>;
+
+/** One key of the file with all that stands under it; each line is of the field that the key comes from. */
+const section = (from: IntentPath | null, tree: Node): AnswerLine[] =>
+  linesFrom(
+    from,
+    ...stringify(tree, { lineWidth: 0 })
+      .trimEnd()
+      .split("\n")
+      .map((line) => (line === "" ? "" : `  ${line}`)),
+  );
+
+const MOUNTS: Readonly<Record<string, string>> = { root: "/", boot: "/boot", home: "/home", var: "/var" };
+
+/** A part or a volume with what is made on it; null for a part that the format has no words for. */
+function filled(part: IntentPart, id: string): Node[] | null {
+  if (part.use === "bios boot") return [];
+  const mount = part.use === "efi" ? "/boot/efi" : MOUNTS[part.name.toLowerCase()];
+  const type = part.use === "efi" ? "fat32" : part.fs;
+  const format = { id: `${id}-fs`, type: "format", volume: id, fstype: type };
+  if (part.fs === "swap")
+    return [format, { id: `${id}-mount`, type: "mount", device: `${id}-fs`, path: "none" }];
+  if (mount === undefined || !["fat32", "ext4", "xfs"].includes(type)) return null;
+  return [format, { id: `${id}-mount`, type: "mount", device: `${id}-fs`, path: mount }];
+}
+
+const GROUP = "system";
+
+function groupOf(part: IntentPart, id: string): Node[] | null {
+  const volumes = part.volumes.map((v, i) => {
+    const own = `${id}-volume-${i + 1}`;
+    const made = filled(v, own);
+    return (
+      made && [
+        {
+          id: own,
+          type: "lvm_partition",
+          volgroup: `${id}-group`,
+          name: v.name.toLowerCase(),
+          size: v.takesRest ? -1 : v.bytes,
+        },
+        ...made,
+      ]
+    );
+  });
+  return volumes.some((v) => v === null)
+    ? null
+    : [
+        { id: `${id}-group`, type: "lvm_volgroup", name: GROUP, devices: [id] },
+        ...volumes.flatMap((v) => v ?? []),
+      ];
+}
+
+/** What is made of the target, in the order in which it is made; the parts that the format has no words for. */
+function storageOf({ target, mode }: InstallIntent): { config: Node[]; lacks: IntentPart[] } {
+  const serial = (target.drive.serial ?? "").trim();
+  const config: Node[] = [
+    {
+      ...{
+        id: "target",
+        type: "disk",
+        ptable: target.table === "gpt" ? "gpt" : "msdos",
+        wipe: "superblock",
+        preserve: false,
+      },
+      // The installer compares with what udev tells, which may have the model before the serial.
+      ...{ match: { serial: `*${serial.replace(/[*?[\]\s]/g, "?")}` }, grub_device: mode === "legacy" },
+    },
+  ];
+  const lacks: IntentPart[] = [];
+  target.parts.forEach((part, i) => {
+    const id = `part-${i + 1}`;
+    const made = part.use === "lvm" ? groupOf(part, id) : filled(part, id);
+    if (made === null) return void lacks.push(part);
+    const flag = part.use === "efi" ? "boot" : part.use === "bios boot" ? "bios_grub" : undefined;
+    config.push(
+      {
+        ...{
+          id,
+          type: "partition",
+          device: "target",
+          number: i + 1,
+          size: part.takesRest ? -1 : part.bytes,
+          wipe: "superblock",
+          preserve: false,
+        },
+        ...(flag && { flag }),
+        ...(part.use === "efi" && { grub_device: true }),
+      },
+      ...made,
+    );
+  });
+  return { config, lacks };
+}
+
+function byHandOf({ accounts, hostName }: InstallIntent): Gap[] {
+  const first = accounts.find((a) => a.logIn === "password" && a.role !== "service");
+  const others = accounts.filter((a) => a !== first && a.logIn !== "none");
+  return [
+    {
+      path: "answers.hostName",
+      message: `the name ${hostName} is typed on the screen of the profile: this format takes it only together with a password`,
+    },
+    ...(first
+      ? [
+          {
+            path: "answers.accounts" as const,
+            message: `${first.name} is made on the same screen, with its password: this file holds none`,
+          },
+        ]
+      : []),
+    ...others.map(({ name }): Gap => ({
+      path: "answers.accounts",
+      message: `${name} is made at the first start: this installer makes one account`,
+    })),
+  ];
+}
+
+/** The user data of an installer that takes cloud-config. Where its storage has no words for a part of the target, there is none. */
+export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
+  const { config, lacks } = storageOf(intent);
+  if (lacks.length > 0)
+    return lacks.map(({ name }): Gap => ({
+      path: "storage.target",
+      message: `the part "${name.slice(0, 60)}" has no words in this format, so the target is laid out on the screen`,
+    }));
+  const { system, hostName, target, spared } = intent;
+  const twin = spared.find((d) => d.serial?.trim().endsWith((target.drive.serial ?? "").trim()));
+  if (twin)
+    return [
+      {
+        path: "storage.target",
+        message: `the serial of another drive of the machine (${driveLook(twin)}) ends as that of the target does, and this format tells drives by such an end only`,
+      },
+    ];
+  const head = scriptHead([{ variable: "d1", drive: target.drive, mayErase: target.mayErase }], spared, []);
+  return {
+    name: `${hostName}.user-data`,
+    lines: [
+      ...linesFrom(
+        null,
+        "#cloud-config",
+        `# ${system.name} ${system.version} on ${hostName}, written by Derrick from its build sheet.`,
+        "autoinstall:",
+      ),
+      ...section(null, { version: 1 }),
+      ...section("answers.accounts", { "interactive-sections": ["identity"] }),
+      ...section("answers.locale", { locale: intent.locale }),
+      ...section("answers.keyboard", { keyboard: { layout: intent.keyboard } }),
+      ...section("answers.timeZone", { timezone: intent.timeZone }),
+      // A command that fails ends the installation before any drive is written.
+      ...section("storage.target", { "early-commands": [`${head.join("\n").trimEnd()}\n: "$d1"\n`] }),
+      ...section("network.address", netplanTree(intent.network)),
+      ...section("storage.target", { storage: { config } }),
+    ],
+    byHand: byHandOf(intent),
+  };
+}

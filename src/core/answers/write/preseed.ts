@@ -1,0 +1,186 @@
+import { netmaskOf, shellWord, type LinkPlan } from "../../network";
+import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
+import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
+
+const MEGABYTE = 1e6;
+
+type Kind = "string" | "boolean" | "select" | "note";
+
+/** One question of the installer with its answer; what follows the one space behind the type is the answer, to the end of the line. */
+const answer = (from: IntentPath | null, question: string, kind: Kind, value: string): AnswerLine[] =>
+  linesFrom(from, `d-i ${question} ${kind} ${value}`);
+
+/**
+ * A partition in the recipe of the installer: least, priority and most in megabytes of 10^6 bytes (-1: all that is left),
+ * its file system, and its settings up to the full stop. Null for what the recipe has no words for.
+ */
+function recipeOf(part: IntentPart): string | null {
+  const megabytes = Math.floor(part.bytes / MEGABYTE);
+  const size = part.takesRest ? "1000 1000000 -1" : `${megabytes} ${megabytes} ${megabytes}`;
+  if (part.use === "efi") return `${size} free $iflabel{ gpt } method{ efi } format{ } .`;
+  if (part.use === "bios boot") return `${size} free $iflabel{ gpt } method{ biosgrub } .`;
+  if (part.fs === "swap") return `${size} linux-swap method{ swap } format{ } .`;
+  const mount = { root: "/", boot: "/boot", home: "/home", var: "/var" }[part.name.toLowerCase()];
+  if (part.use !== "linux" || mount === undefined || (part.fs !== "ext4" && part.fs !== "xfs")) return null;
+  return `${size} ${part.fs} method{ format } format{ } use_filesystem{ } filesystem{ ${part.fs} } mountpoint{ ${mount} } .`;
+}
+
+/** What lets the installer write without asking: it is only set once the planned drive was found. */
+const GOES_ON: readonly [question: string, value: string][] = [
+  ["partman-auto/method", "regular"],
+  ["partman-auto/choose_recipe", "derrick"],
+  ["partman-partitioning/confirm_write_new_label", "true"],
+  ["partman/choose_partition", "finish"],
+  ["partman/confirm", "true"],
+  ["partman/confirm_nooverwrite", "true"],
+];
+
+/**
+ * The one line of shell that runs before the installer looks at any drive, with what its small system has: udev and sysfs.
+ * Unless exactly one drive has the serial, and that one the size, it ends, and the installer asks on its screen as if there
+ * were no file: by itself it would take a machine's only drive, whichever that is.
+ */
+function firstCommand({ target: { drive, mayErase } }: InstallIntent): string {
+  const serial = (drive.serial ?? "").replace(/\s+/g, "");
+  const stop = (words: string): string => `{ echo "derrick: ${words}" >&2; exit 1; }`;
+  return [
+    "found=",
+    `for d in "\${SYS:-/sys}"/block/*; do n=\${d##*/}`,
+    `s=$(udevadm info --query=property --name="/dev/$n" 2>/dev/null | sed -n "s/^ID_SERIAL_SHORT=//p" | tr -d "[:space:]")`,
+    `[ "$s" = ${shellWord(serial)} ] || continue`,
+    `[ -z "$found" ] || ${stop("two drives answer with the planned serial")}`,
+    "found=$n",
+    "done",
+    `[ -n "$found" ] || ${stop("no drive answers with the planned serial")}`,
+    `[ $(( $(cat "\${SYS:-/sys}/block/$found/size") * 512 )) -eq ${drive.sizeBytes} ] || ${stop("the planned drive has another size")}`,
+    `if grep -q "^/dev/$found" "\${MOUNTS:-/proc/mounts}"; then ${stop("the planned drive is in use")}; fi`,
+    ...(mayErase
+      ? []
+      : [
+          `[ -z "$(blkid "/dev/$found"* 2>/dev/null)" ] || ${stop("on the planned drive stands what the sheet knows nothing of")}`,
+        ]),
+    'debconf-set partman-auto/disk "/dev/$found"',
+    'debconf-set grub-installer/bootdev "/dev/$found"',
+    ...GOES_ON.map(([question, value]) => `debconf-set ${question} ${value}`),
+  ].join("; ");
+}
+
+function networkLines({ network }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
+  const links = network.links.filter((l) => l.address !== null);
+  const [first] = links;
+  const others: Gap[] = network.links
+    .filter((l) => l !== first && (l.address !== null || l.kind !== "port"))
+    .map((l) => ({
+      path: "network.interfaces",
+      message: `the ${l.kind} ${l.name} is made at the first start, from the files of zone E: this installer sets up one plain port`,
+    }));
+  if (!first || first.kind !== "port") return { lines: [], byHand: others };
+  return { lines: portLines(first), byHand: others };
+}
+
+function portLines({ name, address }: LinkPlan): AnswerLine[] {
+  const of = (question: string, kind: Kind, value: string) =>
+    answer("network.address", `netcfg/${question}`, kind, value);
+  const chosen = answer("network.port", "netcfg/choose_interface", "select", name);
+  if (!address || address.how === "dhcp") return chosen;
+  return [
+    ...chosen,
+    ...of("disable_autoconfig", "boolean", "true"),
+    ...of(
+      "get_ipaddress",
+      "string",
+      address.address.includes(":") ? `${address.address}/${address.length}` : address.address,
+    ),
+    ...(address.address.includes(":") ? [] : of("get_netmask", "string", netmaskOf(address.length))),
+    ...(address.gateway
+      ? of("get_gateway", "string", address.gateway)
+      : of("no_default_route", "boolean", "true")),
+    ...(address.nameServers.length > 0 ? of("get_nameservers", "string", address.nameServers.join(" ")) : []),
+    ...of("confirm_static", "boolean", "true"),
+  ];
+}
+
+/** Accounts as this installer asks for them: a super-user or none, and one ordinary account; it asks for the passwords itself. */
+function accountLines({ accounts }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
+  const of = (question: string, kind: Kind, value: string) =>
+    answer("answers.accounts", `passwd/${question}`, kind, value);
+  const root = accounts.find((a) => a.role === "super-user" && a.logIn === "password");
+  const first = accounts.find((a) => a.role === "administrator" && a.logIn === "password");
+  const byHand = accounts
+    .filter((a) => a !== first && a !== root && (a.role !== "super-user" || a.logIn === "key"))
+    .map((a): Gap => ({
+      path: "answers.accounts",
+      message: `${a.name} is made at the first start${a.logIn === "key" ? ", with its public key" : ""}: this installer makes one account beside its super-user`,
+    }));
+  const asked = [root, first].flatMap((a): Gap[] =>
+    a
+      ? [
+          {
+            path: "answers.accounts",
+            message: `the password of ${a.name} is typed on the installer's screen: this file holds none`,
+          },
+        ]
+      : [],
+  );
+  return {
+    lines: [
+      ...of("root-login", "boolean", String(root !== undefined)),
+      ...of("make-user", "boolean", String(first !== undefined)),
+      ...(first
+        ? [...of("user-fullname", "string", first.name), ...of("username", "string", first.name)]
+        : []),
+    ],
+    byHand: [...asked, ...byHand],
+  };
+}
+
+/** A preseed file. Where the parts of the target have no words in its recipe, there is none: half a recipe would make another layout. */
+export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
+  const recipe = intent.target.parts.map((part) => ({ part, words: recipeOf(part) }));
+  const lacks = recipe.filter(({ words }) => words === null);
+  if (lacks.length > 0)
+    return lacks.map(({ part }): Gap => ({
+      path: "storage.target",
+      message: `the part "${part.name.slice(0, 60)}" has no words in this format, so the target is laid out on the screen`,
+    }));
+  const { system, hostName, domain } = intent;
+  const [network, accounts] = [networkLines(intent), accountLines(intent)];
+  const of = answer;
+  return {
+    name: `${hostName}.preseed`,
+    lines: [
+      ...linesFrom(
+        null,
+        "#_preseed_V1",
+        `# ${system.name} ${system.version} on ${hostName}, written by Derrick from its build sheet.`,
+      ),
+      ...of("answers.locale", "debian-installer/locale", "string", intent.locale),
+      ...of("answers.keyboard", "keyboard-configuration/xkb-keymap", "select", intent.keyboard),
+      ...network.lines,
+      ...of("answers.hostName", "netcfg/get_hostname", "string", hostName),
+      // What a DHCP server calls the machine would win over the answer above.
+      ...of("answers.hostName", "netcfg/hostname", "string", hostName),
+      ...of("answers.domain", "netcfg/get_domain", "string", domain),
+      ...of("answers.timeZone", "clock-setup/utc", "boolean", "true"),
+      ...of("answers.timeZone", "time/zone", "string", intent.timeZone),
+      ...accounts.lines,
+      ...of("storage.target", "partman/early_command", "string", firstCommand(intent)),
+      ...of(
+        "storage.target",
+        "partman-auto/expert_recipe",
+        "string",
+        `derrick :: ${recipe.map(({ words }) => words).join(" ")}`,
+      ),
+    ],
+    byHand: [
+      ...network.byHand,
+      ...accounts.byHand,
+      {
+        path: "network.address",
+        message:
+          "fetched over the network, this file comes too late for the questions about the network itself: then they are answered on the kernel's command line",
+      },
+      { path: "image.id", message: "mirror, components and what else it asks are answered on the screen" },
+    ],
+  };
+}
