@@ -51,6 +51,8 @@ export interface InstallIntent {
   spared: Drive[];
   network: HostPlan;
   accounts: Account[];
+  /** What is no part of an installation, whatever the format: it is done beside it. */
+  beside: Gap[];
 }
 
 const LOCALE = /^[a-z]{2,3}(?:_[A-Z]{2})?(?:\.[A-Za-z0-9-]+)?(?:@[a-z]+)?$/;
@@ -100,6 +102,29 @@ function targetGaps(ground: IntentGround): Gap[] {
   const view = partitionView(ground);
   if (!view) return gap("image.id", "the profile tells nothing of the parts that its installer makes");
   return view.fault === null ? [] : gap("storage.target", view.fault);
+}
+
+/** What the sheet wants that no installer makes: it stands with every file, so that nobody takes the file for all of it. */
+function besideOf(ground: IntentGround, swapLacks: boolean): Gap[] {
+  const { sets } = ground.sheet.storage;
+  return [
+    ...(swapLacks
+      ? [
+          {
+            path: "storage.swap" as const,
+            message: "the swap that the sheet wants has no part here: it is made once the system runs",
+          },
+        ]
+      : []),
+    ...(sets.length > 0
+      ? [
+          {
+            path: "storage.sets" as const,
+            message: "pools, arrays and virtual drives of the other drives are made by their own scripts",
+          },
+        ]
+      : []),
+  ];
 }
 
 /** The parts of the target with what each is for, by the rules that they were laid out by. */
@@ -171,6 +196,7 @@ export function installIntent(ground: IntentGround): IntentAnswer {
       spared: drivesOf(ground).filter((d) => d.id !== target.id),
       network: network.value,
       accounts: answers.accounts,
+      beside: besideOf(ground, view.swapLacks),
     },
   };
 }

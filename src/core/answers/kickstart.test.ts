@@ -81,6 +81,18 @@ describe("a kickstart file", () => {
     ).toMatch(/root is given its password/);
   });
 
+  it("tells beside itself a swap that the sheet wants and no part is there for", () => {
+    const rules = LOWLAND.partitioning!;
+    const parts = rules.parts.map((p) => ({ ...p, volumes: p.volumes.filter((v) => v.fs !== "swap") }));
+    const lacking = { ...LOWLAND, partitioning: { ...rules, parts } };
+    const { byHand } = fileOf({ profile: lacking, sheet: { "storage.swap": "4 GiB" } });
+    expect(byHand).toContainEqual({
+      path: "storage.swap",
+      message: expect.stringMatching(/once the system runs/),
+    });
+    expect(fileOf().byHand.map((g) => g.path)).not.toContain("storage.swap");
+  });
+
   it("is not written where nobody could log in to what it installs", () => {
     for (const logIn of ["key", "none"]) {
       const accounts = [
@@ -116,6 +128,10 @@ describe("a kickstart file", () => {
       /^network --device=bond0 --bondslaves=eno1,eno2 --bondopts=mode=802.3ad,miimon=100,xmit_hash_policy=\S+ --bootproto=static /,
     );
     expect(byHand.map((g) => g.message).join()).toMatch(/br0 looks at VLANs/);
+    const port = { id: "1", kind: "port", name: "eno1", on: ["02:61:0a:00:00:14"], mtu: 9000 };
+    const jumbo = fileOf({ sheet: { "network.interfaces": [port] } }).text;
+    expect(linesWith(jumbo, "network")[0]).toMatch(/ --mtu=9000 --onboot=yes --activate$/);
+    expect(lintKickstart(jumbo)).toEqual([]);
     expect(lintKickstart(text)).toEqual([]);
   });
 });

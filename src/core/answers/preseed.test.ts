@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../../../tests/support/builds";
+import { withSet } from "../../../tests/support/firing-sets";
 import { answerFileOf, lintPreseed, PRESEED_RULES, textOf, type PreseedRule } from ".";
 
 const MILLRACE = shippedProfile("millrace-12");
@@ -60,6 +61,28 @@ describe("a preseed file", () => {
     expect(words).toMatch(/password of jpell is typed/);
     expect(words).toMatch(/arkle is made at the first start, with its public key/);
     expect(text).not.toMatch(/password/);
+  });
+
+  it("tells what it leaves out: a bond that carries the address, an MTU, planned pools", () => {
+    const second = "02:61:0a:00:00:15";
+    const ports = ["02:61:0a:00:00:14", second].map((mac, i) => ({
+      ...{ mac, seenAs: `eno${i + 1}`, kind: "ethernet", link: "up" },
+    }));
+    const words = (changes: BuildChanges) =>
+      fileOf(changes)
+        .byHand.map((g) => g.message)
+        .join("\n");
+    const bond = {
+      ...{ id: "1", kind: "bond", name: "bond0", on: ports.map((p) => p.mac), mode: "802.3ad", mtu: 9000 },
+    };
+    const bonded = {
+      facts: { ports } as never,
+      sheet: { "network.interfaces": [bond], "network.carrier": "bond0" },
+    };
+    expect(words(bonded)).toMatch(/the bond bond0 is made at the first start/);
+    const port = { id: "1", kind: "port", name: "eno1", on: ["02:61:0a:00:00:14"], mtu: 9000 };
+    expect(words({ sheet: { "network.interfaces": [port] } })).toMatch(/the MTU 9000 of eno1/);
+    expect(words(withSet({}))).toMatch(/pools, arrays and virtual drives of the other drives/);
   });
 
   it("is none where the recipe has no words for a part", () => {

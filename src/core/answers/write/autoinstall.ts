@@ -100,10 +100,21 @@ function storageOf({ target, mode }: InstallIntent): { config: Node[]; lacks: In
   return { config, lacks };
 }
 
-function byHandOf({ accounts, hostName }: InstallIntent): Gap[] {
+function byHandOf({ accounts, hostName, beside, network }: InstallIntent): Gap[] {
   const first = accounts.find((a) => a.logIn === "password" && a.role !== "service");
   const others = accounts.filter((a) => a !== first && a.logIn !== "none");
   return [
+    ...beside,
+    ...network.links.flatMap((l): Gap[] =>
+      l.kind === "bridge" && l.vlanAware
+        ? [
+            {
+              path: "network.interfaces",
+              message: `the bridge ${l.name} is made here, and told to look at VLANs at the first start: this format cannot say it`,
+            },
+          ]
+        : [],
+    ),
     {
       path: "answers.hostName",
       message: `the name ${hostName} is typed on the screen of the profile: this format takes it only together with a password`,

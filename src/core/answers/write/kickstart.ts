@@ -134,7 +134,11 @@ function networkLines({ network }: InstallIntent): { lines: AnswerLine[]; byHand
   const lines = said
     .filter((l) => !carried.has(l.name))
     .map((l) =>
-      ["network", ...deviceOptions(l), ...addressOptions(l), "--onboot=yes", "--activate"].join(" "),
+      [
+        ...["network", ...deviceOptions(l), ...addressOptions(l)],
+        ...(l.mtu === null ? [] : [`--mtu=${l.mtu}`]),
+        ...["--onboot=yes", "--activate"],
+      ].join(" "),
     );
   const fqdn = [network.hostName, network.domain].filter(Boolean).join(".");
   return {
@@ -202,6 +206,7 @@ export function writeKickstart(intent: InstallIntent): AnswerFile {
       ...firstScript(intent, parts.lines),
     ],
     byHand: [
+      ...intent.beside,
       ...parts.byHand,
       ...network.byHand,
       ...accounts.byHand,

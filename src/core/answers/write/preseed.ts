@@ -65,17 +65,19 @@ function firstCommand({ target: { drive, mayErase } }: InstallIntent): string {
   ].join("; ");
 }
 
+/** This installer sets up one port, plainly: all else of zone E is told, and so is a size of packets of its own. */
 function networkLines({ network }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
-  const links = network.links.filter((l) => l.address !== null);
-  const [first] = links;
-  const others: Gap[] = network.links
-    .filter((l) => l !== first && (l.address !== null || l.kind !== "port"))
-    .map((l) => ({
+  const first = network.links.find((l) => l.address !== null && l.kind === "port");
+  const byHand = network.links
+    .filter((l) => (l === first ? l.mtu !== null : l.kind !== "port" || l.address !== null))
+    .map((l): Gap => ({
       path: "network.interfaces",
-      message: `the ${l.kind} ${l.name} is made at the first start, from the files of zone E: this installer sets up one plain port`,
+      message:
+        l === first
+          ? `the MTU ${l.mtu} of ${l.name} is set at the first start, from the files of zone E`
+          : `the ${l.kind} ${l.name} is made at the first start, from the files of zone E: this installer sets up one plain port`,
     }));
-  if (!first || first.kind !== "port") return { lines: [], byHand: others };
-  return { lines: portLines(first), byHand: others };
+  return { lines: first ? portLines(first) : [], byHand };
 }
 
 function portLines({ name, address }: LinkPlan): AnswerLine[] {
@@ -173,6 +175,7 @@ export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
       ),
     ],
     byHand: [
+      ...intent.beside,
       ...network.byHand,
       ...accounts.byHand,
       {
