@@ -1,7 +1,7 @@
 import type { Path } from "../document";
 import { accountNameProblem, domainProblem, hostNameProblem, type Account } from "../identity";
 import type { Partitioning } from "../image";
-import { drivesOf, type Drive } from "../machine";
+import { drivesOf, holdsData, isUnread, type Drive } from "../machine";
 import { hostPlan, type HostPlan, type NetworkSlice, type PlannedOn } from "../network";
 import {
   partitionView,
@@ -191,7 +191,8 @@ export function installIntent(ground: IntentGround): IntentAnswer {
         drive: target,
         table: view.table,
         parts: partsOf(profile.partitioning, view.parts),
-        mayErase: sheet.storage.erase.some((c) => c.drive === target.id),
+        // A consent to what stood there once is none to what may stand there by now.
+        mayErase: holdsData(target) || isUnread(target),
       },
       spared: drivesOf(ground).filter((d) => d.id !== target.id),
       network: network.value,

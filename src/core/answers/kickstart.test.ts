@@ -93,6 +93,18 @@ describe("a kickstart file", () => {
     expect(fileOf().byHand.map((g) => g.path)).not.toContain("storage.swap");
   });
 
+  it("looks for what nobody knew of wherever the drive is known to be empty, whatever was agreed to once", () => {
+    const erase = [
+      { drive: "NV-0001", typed: "NV-0001", holds: "ext4", by: "J. Pell", at: "2026-11-20T08:00:00Z" },
+    ];
+    const holds = [{ part: "p1", sizeBytes: 9, kind: "ext4", label: null, mountedAt: [] }];
+    const looks = (changes: BuildChanges): boolean => linesWith(fileOf(changes).text, "bare ").length === 1;
+    expect(looks({ sheet: { "storage.erase": erase } })).toBe(true);
+    expect(
+      looks({ sheet: { "storage.erase": erase }, drives: [aDrive("NV-0001", { contents: holds })] }),
+    ).toBe(false);
+  });
+
   it("is not written where nobody could log in to what it installs", () => {
     for (const logIn of ["key", "none"]) {
       const accounts = [
