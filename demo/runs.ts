@@ -65,6 +65,7 @@ function contextFor(sheet: Sheet, now: string, before?: MachineDocument): Plan {
     times: [],
     edition: null,
     pasts: [],
+    secrets: [],
     circuit: null,
     compat: notesOfDemo.map((n) => n.note).filter((n) => n.profile === found?.profile),
   });

@@ -20,4 +20,5 @@ export * as driveRows from "./drives";
 export * as readingRows from "./readings";
 export * as compatRows from "./compat";
 export * as pictureRows from "./pictures";
+export * as secretRows from "./secrets";
 export * as jobRows from "./jobs";

@@ -370,3 +370,23 @@ export const jobs = sqliteTable(
   },
   (t) => [index("jobs_state").on(t.state), index("jobs_about").on(t.kind, t.about, t.askedAt)],
 );
+
+/**
+ * Passwords without any of them: what each opens, a keyed mark by which the same one is known again, and the sealed hash
+ * while an answer file may need it.
+ */
+export const secrets = sqliteTable(
+  "secrets",
+  {
+    buildId: text("build_id")
+      .notNull()
+      .references(() => builds.id, { onDelete: "cascade" }),
+    opens: text("opens").notNull(),
+    mark: text("mark").notNull(),
+    sealed: text("sealed"),
+    at: text("at").notNull(),
+    by: text("by").notNull(),
+    destroyedAt: text("destroyed_at"),
+  },
+  (t) => [primaryKey({ columns: [t.buildId, t.opens] }), index("secrets_mark").on(t.mark)],
+);

@@ -26,13 +26,13 @@ const MOST = 100;
 function basisOf(sources: Sources): readonly unknown[] {
   const { now, sheet, machine, site, image, profile, compat, profiles, shelf, sticks, samples, times } =
     sources;
-  const { rivals, pasts, circuit, edition } = sources;
+  const { rivals, pasts, circuit, edition, secrets } = sources;
   return [
     now.slice(0, "2026-11-24T08:00".length),
     ...[sheet, machine?.name, machine?.document, site, image, profile, samples, times],
     ...[...compat, "profiles", ...profiles, "shelf", ...shelf.map((s) => s.image)],
     ...["sticks", ...sticks.map((s) => s.entry)],
-    JSON.stringify([rivals, pasts, circuit, edition]),
+    JSON.stringify([rivals, pasts, circuit, edition, secrets]),
   ];
 }
 

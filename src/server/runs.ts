@@ -27,6 +27,7 @@ import { sourcesOf } from "./sources";
 import { writeDown } from "./deeds";
 import { bringHome } from "./imports";
 import { readInto } from "./intake";
+import { destroySecrets } from "./seals";
 import type { Desk } from "./desk";
 
 export interface RunView {
@@ -138,12 +139,21 @@ async function append(
     for (const deed of deedsOf(run.plan, state, decided.value))
       await writeDown(tx, deed, { at, by: decided.value.by, run: run.plan.number });
     await follow?.(tx, run, foldRun(run.plan.steps, await runRows.log(tx, runId)), at);
-    if (decided.value.kind === "handed over") await runRows.end(tx, runId, at);
+    if (decided.value.kind === "handed over") await closeRun(tx, run, at, decided.value.by);
     return yes(null);
   });
   if (!refused.ok) return refused;
   const view = await runView(desk, runId);
   return view ? yes(view) : no("This run is no longer there.");
+}
+
+/** The run is over, and what was sealed for it is destroyed. */
+async function closeRun(tx: Tx, { id, buildId }: runRows.RunRow, at: string, by: string): Promise<void> {
+  await runRows.end(tx, id, at);
+  const text = await destroySecrets(tx, buildId, { at, by });
+  if (text === null) return;
+  const event: RunEvent = { kind: "note", step: null, text, by };
+  await runRows.append(tx, id, { at, key: "secrets destroyed", event });
 }
 
 /** A step that moved data, or a wait, has ended: its time is kept as a measurement. */

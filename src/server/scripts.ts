@@ -2,6 +2,7 @@ import { answerFileOf, type AnswerFileOfSheet } from "@/core/answers";
 import { setScripts, type SetScript } from "@/core/storage";
 import { buildRows } from "@/db";
 import type { Desk } from "./desk";
+import { hashesOf } from "./seals";
 import { sourcesOf } from "./sources";
 import { keptJudgement } from "./marks";
 
@@ -36,6 +37,27 @@ export async function scriptsView(desk: Desk, id: string): Promise<ScriptsView |
   return { number, subject: sheet.subject, isDraft, scripts: setScripts(plan, named) };
 }
 
+/** A file as a page may show it: the sealed hashes stand in what is fetched only. */
+const masked = (answer: AnswerFileOfSheet): AnswerFileOfSheet =>
+  answer.kind === "file"
+    ? {
+        ...answer,
+        file: {
+          ...answer.file,
+          lines: answer.file.lines.map(({ text, from }) => ({
+            text: text.replace(/\$6\$[./0-9A-Za-z$=]+/g, "(the sealed hash)"),
+            from,
+          })),
+        },
+      }
+    : answer;
+
+/** The answer file of a sheet, without its secrets, for a page; null when there is no such sheet. */
+export async function answersShown(desk: Desk, id: string): Promise<AnswersView | null> {
+  const view = await answersView(desk, id);
+  return view && { ...view, answer: masked(view.answer) };
+}
+
 /** The answer file of a sheet; null when there is no such sheet. */
 export async function answersView(desk: Desk, id: string): Promise<AnswersView | null> {
   const build = await buildRows.one(desk.db, id);
@@ -47,7 +69,7 @@ export async function answersView(desk: Desk, id: string): Promise<AnswersView |
     number,
     subject: sheet.subject,
     isDraft: version !== revisionVersion,
-    answer: answerFileOf(plan),
+    answer: answerFileOf(plan, await hashesOf(desk, id)),
     stops,
   };
 }

@@ -11,6 +11,7 @@ import {
   imageRows,
   machineRows,
   profileRows,
+  secretRows,
   siteRows,
   stepTimeRows,
   transferRows,
@@ -73,7 +74,7 @@ export async function sourcesOfAll(desk: Desk, judged: readonly Judged[]): Promi
     const machine = machineOf.get(one.sheet.machine.id ?? "") ?? null;
     return { ...one, machine, asked: claimsAskedBy(one.sheet, machine?.document ?? null) };
   });
-  const [held, drives, circuits, notes] = await Promise.all([
+  const [held, drives, circuits, notes, marks] = await Promise.all([
     claimRows.holders(
       db,
       parts.flatMap((p) => p.asked),
@@ -81,6 +82,10 @@ export async function sourcesOfAll(desk: Desk, judged: readonly Judged[]): Promi
     driveRows.withKeys(db, machines.flatMap(keysOfDrives)),
     circuitsOf(db, machines, sites),
     compatRows.all(db),
+    secretRows.sameMarks(
+      db,
+      judged.flatMap(({ id }) => id ?? []),
+    ),
   ]);
   return parts.map(({ id, sheet, machine, asked }) => {
     const asking = { buildId: id, machineId: machine?.id ?? null, siteId: machine?.siteId ?? null };
@@ -91,6 +96,7 @@ export async function sourcesOfAll(desk: Desk, judged: readonly Judged[]): Promi
       rivals: rivalsAmong(held, asked, asking),
       pasts: machine ? drivePastsAmong(drives, machine) : [],
       circuit: (machine && circuits.get(machine.id)) ?? null,
+      secrets: marks.get(id ?? "") ?? [],
     };
   });
 }

@@ -42,3 +42,107 @@ test("an answer file is written once somebody has agreed to what it erases, and 
   await text.getByRole("link", { name: "F time zone" }).click();
   await expect(page.locator('[data-field="answers.timeZone"]')).toBeVisible();
 });
+
+test("a password is judged on its keyboards, sealed without leaving the page, and its hash stands in the file", async ({
+  page,
+}) => {
+  const sent: string[] = [];
+  page.on("request", (request) => sent.push(request.postData() ?? ""));
+  await page.goto(`${BASE}/builds/b-tho-a#zone-F`);
+  await page.getByRole("link", { name: "passwords", exact: true }).click();
+  await expect(page.getByLabel("It opens")).toHaveValue("jpell");
+  const password = page.getByLabel("Password", { exact: true });
+
+  // A word with look-alike signs is refused, whatever the family would take.
+  await password.fill("Zebra-1");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("It breaks a rule: at least 8 characters: it has 7.")).toBeVisible();
+  await password.fill("M4rrowby-w0rks");
+  await expect(page.getByLabel("Strength")).toContainText("are wanted here");
+  await page.getByRole("button", { name: "Seal its hash" }).click();
+  await expect(page.getByText("It is found too soon.")).toBeVisible();
+
+  // What another layout makes of it, and what to type then.
+  await password.fill("Zebra-York_1");
+  await page.getByLabel("The keys are sent by").selectOption("us");
+  await page.getByLabel("The installer takes them for").selectOption("de");
+  await expect(page.getByText("another one is stored")).toBeVisible();
+  await expect(page.getByText("YebraßZork?1")).toBeHidden();
+  await page.getByRole("button", { name: "show it" }).click();
+  await expect(page.getByText("YebraßZork?1").first()).toBeVisible();
+
+  // One that is the same on all of them is made, and sealed by the keyboard.
+  await page.getByRole("button", { name: "make a passphrase" }).click();
+  await expect(page.getByText("stored as it was meant")).toBeVisible();
+  const made = await password.inputValue();
+  expect(made.length).toBeGreaterThan(12);
+  await password.press("Enter");
+  await expect(page.getByRole("cell", { name: "its hash is sealed for the answer file" })).toBeVisible();
+  await expect(password).toHaveValue("");
+  expect(sent.join()).toContain("$6$");
+  expect(sent.join()).not.toContain(made);
+
+  // The same one behind another door is known again, on the sheet too.
+  await password.fill(made);
+  await page.getByLabel("It opens").selectOption("the management controller");
+  await page.getByRole("button", { name: "Keep its mark" }).click();
+  await expect(page.getByRole("row", { name: /^jpell/ })).toContainText("the management controller");
+  await page.goto(`${BASE}/builds/b-tho-a`);
+  await expect(page.getByText("One password, two doors").first()).toBeVisible();
+
+  const file = await (await page.request.get(`${BASE}/api/v1/builds/b-tho-a/answers`)).text();
+  expect(file).toMatch(/^user --name=jpell .*--password="\$6\$/m);
+  await page.goto(`${BASE}/builds/b-tho-a/answers`);
+  await expect(page.getByRole("region", { name: /^Text of/ })).toContainText("(the sealed hash)");
+});
+
+const OLD_FILE = `# kept since 2019
+lang en_IE.UTF-8
+keyboard --vckeymap=gb --xlayouts=gb
+timezone Europe/London --utc
+network --hostname=tho-old.marrowby.example
+rootpw --lock
+user --name=jpell --groups=wheel --password=secret1 --plaintext
+selinux --enforcing
+`;
+
+test("a file that somebody has fills the sheet, its answer card and its own answer file, all by the keyboard", async ({
+  page,
+}) => {
+  await page.goto(`${BASE}/builds/b-tho-a/answers`);
+  await page.getByLabel("Text of an answer file").focus();
+  await page.keyboard.insertText(OLD_FILE);
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
+  const differs = page.getByRole("table", { name: "What differs" });
+  await expect(differs.getByRole("row", { name: /host name/ })).toContainText("tho-old");
+  const leftOut = page.getByRole("region", { name: "Not taken over" });
+  await expect(leftOut).toContainText("a password in clear");
+  await expect(leftOut).toContainText("selinux --enforcing");
+  await expect(page.locator("main")).not.toContainText("secret1", { useInnerText: true });
+
+  // What is not ticked stays as it is.
+  await page.getByLabel("Take host name").focus();
+  await page.keyboard.press("Space");
+  const before = await page.getByRole("button", { name: /^Take over/ }).textContent();
+  await page.keyboard.press("Space");
+  await expect(page.getByRole("button", { name: /^Take over/ })).not.toHaveText(before ?? "");
+  await page.getByRole("button", { name: /^Take over/ }).focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("status").filter({ hasText: "taken over" })).toBeVisible();
+  await expect(page.getByRole("region", { name: /^Text of tho-old\.ks/ })).toBeVisible();
+
+  await page.goto(`${BASE}/builds/b-tho-a/card`);
+  await expect(page.getByRole("main")).toContainText("tho-old");
+  // It is one change of the sheet, with its history.
+  await page.goto(`${BASE}/builds/b-tho-a/history`);
+  await expect(page.getByRole("main")).toContainText("tho-old");
+});
+
+test("what is no answer file is refused in words, and stays where it was typed", async ({ page }) => {
+  await page.goto(`${BASE}/builds/b-tho-a/answers`);
+  await page.getByLabel("Text of an answer file").fill("Dear colleague, please install it.");
+  await page.getByRole("button", { name: "Read it" }).click();
+  await expect(page.getByText("no answer file that Derrick reads")).toBeVisible();
+  await expect(page.getByLabel("Text of an answer file")).toHaveValue(/^Dear colleague/);
+});

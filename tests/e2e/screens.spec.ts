@@ -33,6 +33,7 @@ const SCREENS = [
   "/builds/b-wrk-hv2/commands",
   "/builds/b-wrk-hv2/card",
   "/builds/b-tho-a/answers",
+  "/builds/b-tho-a/passwords",
   "/machines/m-wrk-hv2/labels",
   "/runs/r-wrk-hv1",
   "/runs/r-tho-b/record",

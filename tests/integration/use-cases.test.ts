@@ -22,6 +22,8 @@ import { bundleOf, capture } from "../support/formats";
 import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
 import { desk } from "../support/desk";
+import { cryptOf } from "@/core/secret";
+import { hashesOf, sealSecret, secretsView } from "@/server/seals";
 import { SITE } from "@/server/written";
 import { write } from "../support/written";
 
@@ -216,7 +218,14 @@ describe("one machine, from its facts to its record", () => {
       const settled = { kind: "settled", line: line.id, how, words: "looked at on the console" };
       must(await command(await desk(), runId, `settle-${line.id}`, settled));
     }
+    const { salt } = (await secretsView(await desk(), buildId))!;
+    const [hash, toMark] = ["saltsaltsalt0001", salt].map((s) => cryptOf("plum-tango7-Oak", s));
+    must(await sealSecret(await desk(), buildId, { opens: "jpell", hash: hash!, toMark: toMark! }));
     must(await over());
+    expect(await hashesOf(await desk(), buildId)).toEqual(new Map());
+    expect((await runView(await desk(), runId))!.log.at(-1)!.event).toMatchObject({
+      ...{ kind: "note", text: "The sealed hash of jpell was destroyed." },
+    });
     const record = (await recordOf(await desk(), runId))!;
     expect(record).toMatchObject({ state: "handed over", revision: "B", handedTo: "Control room" });
     const line = (id: string) => record.acceptance?.lines.find((l) => l.id === id);

@@ -105,6 +105,7 @@ export interface BuildChanges {
   /** Changes of the machine's document beside its facts. */
   document?: object;
   pasts?: Plan["pasts"];
+  secrets?: Plan["secrets"];
   circuit?: Plan["circuit"];
   compat?: Plan["compat"];
   profiles?: Plan["profiles"];
@@ -195,6 +196,7 @@ export function aBuild(changes: BuildChanges = {}): Plan {
           }),
     profile: changes.profile === null ? null : profile,
     pasts: changes.pasts ?? [],
+    secrets: changes.secrets ?? [],
     circuit: changes.circuit ?? null,
     compat: changes.compat ?? [],
     profiles: changes.profiles ?? (changes.profile === null ? [] : [profile]),

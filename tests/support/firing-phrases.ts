@@ -1,3 +1,4 @@
+import { A_KEY } from "./keys";
 import { hiddenTarget, syncing } from "./boot-cards";
 import { aBuild, aDrive, aSite, MAC, type BuildChanges } from "./builds";
 
@@ -103,7 +104,42 @@ export const PHRASE_FIRING: [code: string, severity: string, says: RegExp, chang
   ["answers.domain", "stop", /Of the domain: ./, { sheet: { "answers.domain": "-marrowby.example" } }],
   ["answers.keyboard", "caution", /none is chosen/, { sheet: { "answers.keyboard": "" } }],
   ["answers.time-zone", "stop", /none is given/, { sheet: { "answers.timeZone": "" } }],
+  ["answers.keyboard-moves", "caution", /z becomes y/, { sheet: { "answers.keyboard": "de" } }],
+  [
+    "answers.key",
+    "stop",
+    /root: a key cannot be read: the key is cut off/,
+    { sheet: { "answers.accounts": [accountWith({ keys: [{ line: "ssh-ed25519 AAAA", until: "" }] })] } },
+  ],
+  [
+    "answers.key",
+    "caution",
+    /root: it logs in by key, and no public key/,
+    { sheet: { "answers.accounts": [accountWith({ logIn: "key" })] } },
+  ],
+  [
+    "answers.key",
+    "caution",
+    /root: a key was to go on 2020-01-01/,
+    { sheet: { "answers.accounts": [accountWith({ keys: [{ line: A_KEY, until: "2020-01-01" }] })] } },
+  ],
+  [
+    "answers.same-password",
+    "caution",
+    /The password of root is also that of the management controller/,
+    {
+      secrets: [
+        { opens: "root", same: ["the management controller"] },
+        { opens: "jpell", same: [] },
+      ],
+    },
+  ],
 ];
+
+/** The super-user with other log-ins than a password. */
+function accountWith(changes: object) {
+  return { name: "root", role: "super-user", logIn: "password", keys: [], ...changes };
+}
 
 /** A file that no firmware starts from. */
 function deadInside(): BuildChanges {

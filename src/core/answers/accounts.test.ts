@@ -5,15 +5,15 @@ import { usualAccounts } from ".";
 const profile = aBuild().profile!;
 const wanting = (needsAdministrator: boolean, reserved: string[] = []) => ({
   ...profile,
-  accounts: { superUser: "root", needsAdministrator, reserved },
+  accounts: { superUser: "root", needsAdministrator, adminGroup: "wheel", reserved },
 });
 
 it("begins with the super-user alone, or with an administrator where the family wants one", () => {
   expect(usualAccounts(wanting(false), "J. Pell")).toEqual([
-    { name: "root", role: "super-user", logIn: "password" },
+    { name: "root", role: "super-user", logIn: "password", keys: [] },
   ]);
   expect(usualAccounts(wanting(true), "J. Pell")).toEqual([
-    { name: "jpell", role: "administrator", logIn: "password" },
+    { name: "jpell", role: "administrator", logIn: "password", keys: [] },
   ]);
 });
 

@@ -16,8 +16,8 @@ const accountName = (person: string): string =>
  */
 export function usualAccounts({ accounts }: Profile, person: string): Account[] {
   if (!accounts.needsAdministrator)
-    return [{ name: accounts.superUser, role: "super-user", logIn: "password" }];
+    return [{ name: accounts.superUser, role: "super-user", logIn: "password", keys: [] }];
   const own = accountName(person);
   const fits = accountNameProblem(own) === null && !accounts.reserved.includes(own);
-  return [{ name: fits ? own : "sysadmin", role: "administrator", logIn: "password" }];
+  return [{ name: fits ? own : "sysadmin", role: "administrator", logIn: "password", keys: [] }];
 }

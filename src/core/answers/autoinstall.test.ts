@@ -98,7 +98,7 @@ describe("the user data of an installer", () => {
     for (const serial of ["a: b", "# x", "'", '"', "*&!", "{}", "[x]", "%", "- a", "é", "\\n"]) {
       const { tree } = fileOf({ drives: [aDrive("NV-0001", { serial })] });
       expect(tree.storage.config[0]!.match!.serial, serial).toBe(`*${serial.replace(/[*?[\]\s]/g, "?")}`);
-      expect(Object.keys(tree)).toHaveLength(8);
+      expect(Object.keys(tree)).toHaveLength(9);
     }
   });
 });

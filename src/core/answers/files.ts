@@ -1,4 +1,4 @@
-import { installIntent, type Gap, type InstallIntent, type IntentGround } from "./intent";
+import { installIntent, type Gap, type Hashes, type InstallIntent, type IntentGround } from "./intent";
 import { writeAutoinstall, writeKickstart, writePreseed, type AnswerFile } from "./write";
 
 /** What a sheet has of an answer file: the file, or what the sheet has still to say, or why there is none. */
@@ -15,10 +15,17 @@ const WRITERS: Readonly<Partial<Record<string, (intent: InstallIntent) => Answer
 const NO_FILE = "The installer of this family takes no answer file: it is typed by the answer card.";
 
 const NOBODY =
-  "nobody could log in to what is installed: the file carries no key, so at least one administrator needs a password, which the installer asks for";
+  "nobody could log in to what is installed: no account has a password, and none that logs in by key has a key";
 
-/** The answer file of the family of a build. */
-export function answerFileOf(ground: IntentGround): AnswerFileOfSheet {
+/** Whether somebody can log in to what is installed. */
+const opensToSomebody = ({ accounts }: InstallIntent): boolean =>
+  accounts.some(
+    ({ role, logIn, keys }) =>
+      role !== "service" && (logIn === "password" || (logIn === "key" && keys.length > 0)),
+  );
+
+/** The answer file of the family of a build, with the hashes that were sealed for it. */
+export function answerFileOf(ground: IntentGround, hashes?: Hashes): AnswerFileOfSheet {
   const { profile } = ground;
   if (!profile)
     return { kind: "open", gaps: [{ path: "image.id", message: "the operating system is not known" }] };
@@ -29,13 +36,10 @@ export function answerFileOf(ground: IntentGround): AnswerFileOfSheet {
       kind: "none",
       why: `${profile.name} takes a file of another kind (${profile.answerFile}), which Derrick does not write yet: it is typed by the answer card.`,
     };
-  const drawn = installIntent(ground);
-  if (
-    drawn.ok &&
-    !drawn.intent.accounts.some(({ role, logIn }) => role !== "service" && logIn === "password")
-  )
-    return { kind: "open", gaps: [{ path: "answers.accounts", message: NOBODY }] };
+  const drawn = installIntent(ground, hashes);
   if (!drawn.ok) return { kind: "open", gaps: drawn.gaps };
+  if (!opensToSomebody(drawn.intent))
+    return { kind: "open", gaps: [{ path: "answers.accounts", message: NOBODY }] };
   const file = write(drawn.intent);
   return Array.isArray(file) ? { kind: "open", gaps: file } : { kind: "file", file };
 }

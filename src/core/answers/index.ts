@@ -1,8 +1,18 @@
+export type { SecretMark } from "./ground";
 export { usualAccounts } from "./accounts";
 export { answerCard, type CardScreen } from "./card";
 export { answersStage } from "./stage";
 export { screenSteps, type ScreenGround } from "./steps/screens";
 export { answerFileOf, type AnswerFileOfSheet } from "./files";
-export { installIntent, type Gap, type InstallIntent, type IntentGround } from "./intent";
+export { installIntent, type Gap, type Hashes, type InstallIntent, type IntentGround } from "./intent";
 export { KICKSTART_RULES, lintKickstart, lintPreseed, PRESEED_RULES, textOf } from "./write";
 export type { AnswerFile, AnswerLine, KickstartRule, PreseedRule } from "./write";
+export {
+  offerOf,
+  readAnswers,
+  type AnswersOffer,
+  type AnswersRead,
+  type Offered,
+  type TakeGround,
+  type Untaken,
+} from "./read";

@@ -1,5 +1,13 @@
 import type { Path } from "../document";
-import { accountNameProblem, domainProblem, hostNameProblem, type Account } from "../identity";
+import {
+  accountNameProblem,
+  domainProblem,
+  hostNameProblem,
+  isHash,
+  publicKeyLine,
+  readPublicKey,
+  type Account,
+} from "../identity";
 import type { Partitioning } from "../image";
 import { drivesOf, holdsData, isUnread, type Drive } from "../machine";
 import { hostPlan, type HostPlan, type NetworkSlice, type PlannedOn } from "../network";
@@ -37,9 +45,26 @@ export interface IntentPart {
   volumes: IntentPart[];
 }
 
+/** An account as a file makes it. */
+export interface IntentAccount extends Pick<Account, "name" | "role" | "logIn"> {
+  /** Lines of its public keys, each of which was read. */
+  keys: string[];
+  /** The hash of its password, in the form of crypt(3); null where nobody has sealed one: then the installer asks. */
+  hash: string | null;
+}
+
+/** Hashes of passwords by the names of their accounts. They are no part of the plan: whoever writes a file brings them. */
+export type Hashes = ReadonlyMap<string, string>;
+
 /** What an installation is to become, in the words of no file format. Every text of it is one line without control characters. */
 export interface InstallIntent {
-  system: { profile: string; name: string; version: string; screen: "graphical" | "text" };
+  system: {
+    profile: string;
+    name: string;
+    version: string;
+    screen: "graphical" | "text";
+    adminGroup: string;
+  };
   hostName: string;
   domain: string;
   keyboard: string;
@@ -50,7 +75,7 @@ export interface InstallIntent {
   /** Drives that the file must not reach. */
   spared: Drive[];
   network: HostPlan;
-  accounts: Account[];
+  accounts: IntentAccount[];
   /** What is no part of an installation, whatever the format: it is done beside it. */
   beside: Gap[];
 }
@@ -72,9 +97,16 @@ function answerGaps({ answers }: IntentGround["sheet"]): Gap[] {
     ),
     ...gap("answers.locale", LOCALE.test(answers.locale) ? null : "no locale, such as en_GB.UTF-8"),
     ...gap("answers.timeZone", ZONE.test(answers.timeZone) ? null : "no time zone, such as Europe/London"),
-    ...answers.accounts.flatMap(({ name }) => {
-      const problem = accountNameProblem(name);
-      return gap("answers.accounts", problem && `the account "${name.slice(0, 40)}": ${problem}`);
+    ...answers.accounts.flatMap(({ name, keys }) => {
+      const of = (problem: string | null) =>
+        gap("answers.accounts", problem && `the account "${name.slice(0, 40)}": ${problem}`);
+      return [
+        ...of(accountNameProblem(name)),
+        ...keys.flatMap(({ line }) => {
+          const key = readPublicKey(line);
+          return key.ok ? [] : of(key.problems[0]?.message ?? null);
+        }),
+      ];
     }),
   ];
 }
@@ -160,10 +192,22 @@ function partsOf(rules: Partitioning, planned: readonly PlannedPart[]): IntentPa
   });
 }
 
+const accountOf = ({ name, role, logIn, keys }: Account, hashes: Hashes): IntentAccount => {
+  const hash = hashes.get(name) ?? null;
+  return {
+    ...{ name, role, logIn, hash: hash !== null && isHash(hash) ? hash : null },
+    // A service has no shell: a key would open nothing.
+    keys: (role === "service" ? [] : keys).flatMap(({ line }) => {
+      const key = readPublicKey(line);
+      return key.ok ? [publicKeyLine(key.value)] : [];
+    }),
+  };
+};
+
 export type IntentAnswer = { ok: true; intent: InstallIntent } | { ok: false; gaps: Gap[] };
 
 /** Draws the intent from a build; where something is still open, all that is open and nothing else. */
-export function installIntent(ground: IntentGround): IntentAnswer {
+export function installIntent(ground: IntentGround, hashes: Hashes = new Map()): IntentAnswer {
   const { sheet, profile } = ground;
   const { answers } = sheet;
   const network = hostPlan(ground, { hostName: answers.hostName, domain: answers.domain });
@@ -184,6 +228,7 @@ export function installIntent(ground: IntentGround): IntentAnswer {
         name: profile.name,
         version: profile.version,
         screen: profile.installer,
+        adminGroup: profile.accounts.adminGroup,
       },
       ...{ hostName: answers.hostName, domain: answers.domain, keyboard: answers.keyboard },
       ...{ locale: answers.locale, timeZone: answers.timeZone, mode: sheet.boot.mode },
@@ -196,7 +241,7 @@ export function installIntent(ground: IntentGround): IntentAnswer {
       },
       spared: drivesOf(ground).filter((d) => d.id !== target.id),
       network: network.value,
-      accounts: answers.accounts,
+      accounts: answers.accounts.map((account) => accountOf(account, hashes)),
       beside: besideOf(ground, view.swapLacks),
     },
   };

@@ -71,7 +71,7 @@ describe("a kickstart file", () => {
     ]);
     const told = byHand.map((g) => g.message).join("\n");
     expect(told).toMatch(/jpell is given its password on the installer's screen, as an administrator/);
-    expect(told).toMatch(/arkle is made locked: its public key/);
+    expect(told).toMatch(/arkle is made locked: it has no public key/);
     expect(told).not.toMatch(/probe/);
     expect(linesWith(fileOf().text, "rootpw")).toEqual([]);
     expect(

@@ -58,9 +58,9 @@ describe("a preseed file", () => {
     expect(valueOf(text, "passwd/root-login")).toBe("false");
     expect(valueOf(text, "passwd/username")).toBe("jpell");
     const words = byHand.map((g) => g.message).join("\n");
-    expect(words).toMatch(/password of jpell is typed/);
-    expect(words).toMatch(/arkle is made at the first start, with its public key/);
-    expect(text).not.toMatch(/password/);
+    expect(words).toMatch(/jpell is given its password on the installer's screen/);
+    expect(words).toMatch(/arkle is made locked: it has no public key/);
+    expect(text).not.toMatch(/crypted/);
   });
 
   it("tells what it leaves out: a bond that carries the address, an MTU, planned pools", () => {

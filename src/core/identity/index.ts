@@ -1,9 +1,5 @@
-export {
-  accountSchema,
-  accountNameProblem,
-  hostNameProblem,
-  domainProblem,
-  isTimeZone,
-  type Account,
-} from "./names";
+export { accountKeySchema, accountSchema, isHash, type Account, type AccountKey } from "./accounts";
+export { accountNameProblem, hostNameProblem, domainProblem, isTimeZone } from "./names";
+export { publicKeyLine, readPublicKey, type PublicKey } from "./public-key";
 export * from "./keyboard";
+export * from "./passwords";

@@ -1,13 +1,3 @@
-import { z } from "zod";
-
-/** An account by name only: secrets stay out of the plan. */
-export const accountSchema = z.object({
-  name: z.string(),
-  role: z.enum(["super-user", "administrator", "service"]),
-  logIn: z.enum(["password", "key", "none"]),
-});
-export type Account = z.infer<typeof accountSchema>;
-
 /** Why a name is no host name (one label, RFC 1123 section 2.1), or null. */
 export function hostNameProblem(name: string): string | null {
   if (name === "") return "no host name";

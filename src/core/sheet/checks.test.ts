@@ -669,7 +669,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     "answers.account-name",
     "stop",
     /keeps this name/,
-    { sheet: { "answers.accounts": [{ name: "daemon", role: "administrator", logIn: "key" }] } },
+    { sheet: { "answers.accounts": [{ name: "daemon", role: "administrator", logIn: "key", keys: [] }] } },
   ],
   [
     "answers.two-doors",
@@ -678,8 +678,8 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     {
       sheet: {
         "answers.accounts": [
-          { name: "root", role: "super-user", logIn: "password" },
-          { name: "jpell", role: "administrator", logIn: "password" },
+          { name: "root", role: "super-user", logIn: "password", keys: [] },
+          { name: "jpell", role: "administrator", logIn: "password", keys: [] },
         ],
       },
     },
@@ -688,7 +688,11 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     "answers.administrator",
     "caution",
     /wants an administrator/,
-    { profile: { accounts: { superUser: "root", needsAdministrator: true, reserved: [] } } },
+    {
+      profile: {
+        accounts: { superUser: "root", needsAdministrator: true, adminGroup: "wheel", reserved: [] },
+      },
+    },
   ],
   ["answers.secrets", "note", /not written where/, { sheet: { "answers.secretsKept": "" } }],
   ["answers.keyboard", "caution", /"dvorak" is not offered/, { sheet: { "answers.keyboard": "dvorak" } }],

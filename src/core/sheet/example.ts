@@ -66,7 +66,16 @@ export function exampleSteps(profile: Profile, now: string): Step[] {
   const sources: Sources = {
     ...{ now, sheet: exampleSheet(profile), site: EXAMPLE_SITE, image, profile },
     machine: { id: "example", name: "example", document: { ...emptyMachine(), facts: EXAMPLE_FACTS } },
-    ...{ rivals: [], pasts: [], circuit: null, compat: [], profiles: [profile], shelf: [], sticks: [] },
+    ...{
+      rivals: [],
+      secrets: [],
+      pasts: [],
+      circuit: null,
+      compat: [],
+      profiles: [profile],
+      shelf: [],
+      sticks: [],
+    },
     ...{ samples: [], times: [], edition: null },
   } as Sources;
   return deriveSteps(derive(sources));

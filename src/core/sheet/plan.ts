@@ -1,3 +1,4 @@
+import type { SecretMark } from "../answers";
 import { bootPicture, type BootPicture } from "../boot";
 import type { Rival } from "../claims";
 import type { CompatNote } from "../compat";
@@ -32,6 +33,8 @@ export interface Sources extends OnMachine {
   samples: readonly RateSample[];
   /** How long waits of own runs took. */
   times: readonly StepTime[];
+  /** Which passwords of this build open something else too, by their marks. */
+  secrets: readonly SecretMark[];
   /** The editions of the image's profile: the one this sheet is made from, and the newest. */
   edition: { kept: number; newest: number } | null;
 }

@@ -1,7 +1,7 @@
 import Link from "next/link";
-import { textOf, type AnswerFile, type AnswerFileOfSheet, type Gap } from "@/core/answers";
+import { type AnswerFile, type AnswerFileOfSheet, type Gap } from "@/core/answers";
 import { fieldWords } from "@/core/sheet";
-import { CopyText } from "../frame/copy-text";
+import { CopyAnswers } from "./copy-answers";
 import { Ruled } from "../frame/page";
 
 /** A field of the sheet, by its zone and name, as a way back to it. */
@@ -40,7 +40,10 @@ export function AnswerFileText({ build, answer }: { build: string; answer: Answe
   const { file } = answer;
   return (
     <>
-      <Ruled title="By hand" note="what this file does not say; it holds no password and no key">
+      <Ruled
+        title="By hand"
+        note="what this file does not say; it holds no password, and of sealed ones the hash"
+      >
         <Gaps build={build} gaps={file.byHand} />
       </Ruled>
       <Ruled title={file.name}>
@@ -49,7 +52,7 @@ export function AnswerFileText({ build, answer }: { build: string; answer: Answe
           has another size or is in use: read it through before a machine is given it.
         </p>
         <p className="mb-2 flex flex-wrap items-baseline gap-x-4">
-          <CopyText text={textOf(file)} />
+          <CopyAnswers build={build} />
           <a className="link" href={`/api/v1/builds/${build}/answers`} download={file.name}>
             fetch {file.name}
           </a>

@@ -1,14 +1,12 @@
 "use client";
 
+import dynamic from "next/dynamic";
 import Link from "next/link";
-import type { Sheet } from "@/core/sheet";
 import { originOf } from "./origin";
-import { Field, SelectField, TextField } from "../fields/fields";
+import { SelectField, TextField } from "../fields/fields";
 import type { ZoneProps } from "./zone-props";
 
-type Account = Sheet["answers"]["accounts"][number];
-const ROLES: Account["role"][] = ["super-user", "administrator", "service"];
-const LOG_INS: Account["logIn"][] = ["password", "key", "none"];
+const Accounts = dynamic(() => import("./accounts-table"), { loading: () => <p className="quiet">…</p> });
 
 export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
   const { answers } = sheet;
@@ -90,92 +88,12 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
         </Link>
         <span className="quiet">: what the installer of this family reads, line by line with its fields</span>
       </p>
+      <p>
+        <Link className="link" href={`/builds/${view.build.id}/passwords`}>
+          passwords
+        </Link>
+        <span className="quiet">: rules, strength, and what the keyboards make of them</span>
+      </p>
     </div>
-  );
-}
-
-function Accounts({
-  accounts,
-  marks,
-  onChange,
-  suggested,
-}: {
-  accounts: Account[];
-  marks: ReturnType<ZoneProps["marks"]>;
-  onChange: (accounts: Account[]) => void;
-  suggested: string;
-}) {
-  const change = (i: number, part: Partial<Account>) =>
-    onChange(accounts.map((a, j) => (j === i ? { ...a, ...part } : a)));
-  const next: Account = accounts.some((a) => a.role === "super-user")
-    ? { name: "", role: "administrator", logIn: "key" }
-    : { name: suggested, role: "super-user", logIn: "password" };
-  return (
-    <Field path="answers.accounts" label="Accounts, by name only" marks={marks}>
-      <table className="table">
-        <thead className="sr-only">
-          <tr>
-            <th>Name</th>
-            <th>Role</th>
-            <th>Log-in</th>
-            <th>Remove</th>
-          </tr>
-        </thead>
-        <tbody>
-          {accounts.map((a, i) => (
-            <tr key={i}>
-              <td>
-                <input
-                  aria-label={`Name of account ${i + 1}`}
-                  className="input"
-                  value={a.name}
-                  maxLength={40}
-                  autoComplete="off"
-                  onChange={(e) => change(i, { name: e.target.value })}
-                />
-              </td>
-              <td>
-                <select
-                  aria-label={`Role of ${a.name || `account ${i + 1}`}`}
-                  className="select"
-                  value={a.role}
-                  onChange={(e) => change(i, { role: e.target.value as Account["role"] })}
-                >
-                  {ROLES.map((r) => (
-                    <option key={r}>{r}</option>
-                  ))}
-                </select>
-              </td>
-              <td>
-                <select
-                  aria-label={`Log-in of ${a.name || `account ${i + 1}`}`}
-                  className="select"
-                  value={a.logIn}
-                  onChange={(e) => change(i, { logIn: e.target.value as Account["logIn"] })}
-                >
-                  {LOG_INS.map((l) => (
-                    <option key={l} value={l}>
-                      {l === "none" ? "no log-in" : `by ${l}`}
-                    </option>
-                  ))}
-                </select>
-              </td>
-              <td className="w-20">
-                <button
-                  type="button"
-                  className="link quiet"
-                  onClick={() => onChange(accounts.filter((_, j) => j !== i))}
-                >
-                  remove
-                </button>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <button type="button" className="link mt-1" onClick={() => onChange([...accounts, next])}>
-        add {next.role === "super-user" ? "the super-user" : "an administrator"}
-      </button>
-    </Field>
   );
 }

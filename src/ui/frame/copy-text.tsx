@@ -8,12 +8,12 @@ const WORDS = {
   failed: "Not copied: this browser does not allow it here, so select the text",
 };
 
-/** Takes a whole text to the clipboard, and says so only when it is there. */
-export function CopyText({ text }: { text: string }) {
+/** Takes a whole text, or one that is fetched for it, to the clipboard, and says so only when it is there. */
+export function CopyText({ text }: { text: string | (() => Promise<string>) }) {
   const [state, setState] = useState<keyof typeof WORDS>("ready");
   const copy = async () => {
     const done = await Promise.resolve()
-      .then(() => navigator.clipboard.writeText(text))
+      .then(async () => navigator.clipboard.writeText(typeof text === "string" ? text : await text()))
       .then(
         () => "copied" as const,
         () => "failed" as const,

@@ -4,11 +4,16 @@ import { useState } from "react";
 
 /** A value in the mono face; a click or Enter copies it, and says so. */
 export function CopyValue({ value, className = "" }: { value: string; className?: string }) {
-  const [copied, setCopied] = useState(false);
+  const [said, setSaid] = useState("");
   const copy = async () => {
-    await navigator.clipboard.writeText(value).catch(() => undefined);
-    setCopied(true);
-    setTimeout(() => setCopied(false), 1200);
+    const done = await Promise.resolve()
+      .then(() => navigator.clipboard.writeText(value))
+      .then(
+        () => true,
+        () => false,
+      );
+    setSaid(done ? "copied" : "not copied");
+    setTimeout(() => setSaid(""), done ? 1200 : 4000);
   };
   return (
     <button
@@ -19,7 +24,7 @@ export function CopyValue({ value, className = "" }: { value: string; className?
     >
       {value}
       <span aria-live="polite" className="label ml-2">
-        {copied ? "copied" : ""}
+        {said}
       </span>
     </button>
   );

@@ -273,9 +273,12 @@ const Accounts = () => (
   <Part title="Names, accounts and passwords">
     <Input path="accounts.superUser" label="Super-user" />
     <Tick path="accounts.needsAdministrator" label="wants an administrator beside it" />
+    <Input path="accounts.adminGroup" label="Group that may elevate" />
     <Choice path="hostName.domain" label="Domain" options={["required", "wanted", "not used"]} />
     <Input path="passwords.leastLength" label="Least length of passwords" kind="number" />
     <Input path="passwords.classes" label="Kinds of characters" kind="number" />
+    <Tick path="passwords.edgesCount" label="a capital first and a digit last count" />
+    <Tick path="passwords.mayHoldName" label="the account's name may stand in it" />
     <Input path="passwords.words" label="The rule in words" wide />
     <Lines path="accounts.reserved" label="Reserved names" rows={1} />
     <Lines path="keyboards" label="Keyboard layouts that it offers" rows={1} />

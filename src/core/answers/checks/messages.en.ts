@@ -70,6 +70,31 @@ export const ANSWERS_MESSAGES = {
       },
     },
   ),
+  "answers.keyboard-moves": message(
+    "Keyboards that differ",
+    "The site's keyboards are {site}, the installer takes them for {installer}: {count} characters come out differently ({some}).",
+    "Set the installer to the keyboard that sends, or choose passwords of characters that stay: the page of passwords makes them.",
+    "A password that comes out differently locks out whoever types it on the right keyboard later.",
+  ),
+  "answers.key": message(
+    "Public key",
+    "{name}: {state}.",
+    "Paste the line of the key file that ends in .pub, with whose it is.",
+    "A key is a door: it opens for who holds it until somebody takes it out.",
+    {
+      state: {
+        wrong: "a key cannot be read: {problem}",
+        none: "it logs in by key, and no public key is on the sheet",
+        past: "a key was to go on {until}",
+      },
+    },
+  ),
+  "answers.same-password": message(
+    "One password, two doors",
+    "The password of {opens} is also that of {others}.",
+    "Give each its own.",
+    "Who learns one of them, from a console that somebody looked at, holds the others too.",
+  ),
   "answers.time-zone": message(
     "Time zone",
     "Of the time zone: {state}.",

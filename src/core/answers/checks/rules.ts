@@ -1,5 +1,13 @@
 import { evidence, hit } from "../../finding";
-import { accountNameProblem, domainProblem, hostNameProblem, isTimeZone } from "../../identity";
+import {
+  accountNameProblem,
+  domainProblem,
+  hostNameProblem,
+  isTimeZone,
+  layouts,
+  movedCharacters,
+  readPublicKey,
+} from "../../identity";
 import { profileName } from "../../image";
 import { isPrivateName } from "../../network";
 import { rule, type AnswersRule } from "./rule";
@@ -157,6 +165,67 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       evidence("offered", offered.join(", "), `OS profile ${profileName(context)}`),
     );
   }),
+
+  rule("answers.keyboard-moves", "F", ({ sheet, site }) => {
+    const [sends, reads] = [site?.keyboard ?? "", sheet.answers.keyboard].map((name) => layouts().get(name));
+    if (!site || !sends || !reads || sends === reads) return null;
+    const moved = movedCharacters({ sends, reads });
+    if (moved.length === 0) return null;
+    const letters = moved.filter(({ character }) => /[A-Za-z0-9]/.test(character));
+    return hit(
+      "caution",
+      "answers.keyboard",
+      {
+        site: site.keyboard,
+        installer: sheet.answers.keyboard,
+        count: String(moved.length),
+        some: moved
+          .filter((m) => letters.length === 0 || letters.includes(m))
+          .slice(0, 8)
+          .map(({ character, becomes }) => `${character} becomes ${becomes || "nothing"}`)
+          .join(", "),
+      },
+      evidence("keyboards of the site", site.keyboard, site.name),
+      evidence("the installer's", sheet.answers.keyboard, "this sheet"),
+    );
+  }),
+
+  rule("answers.key", "F", ({ sheet, today }) =>
+    sheet.answers.accounts.flatMap(({ name, logIn, keys }) => {
+      const wrong = keys.flatMap(({ line }) => {
+        const key = readPublicKey(line);
+        return key.ok ? [] : [key.problems[0]!.message];
+      });
+      const past = keys.find(({ until }) => until !== "" && until < today);
+      const at = "answers.accounts";
+      const subject = name;
+      const seen = (what: string) => evidence(name, what, "this sheet");
+      if (wrong[0] !== undefined)
+        return {
+          ...hit("stop", at, { name, state: "wrong", problem: wrong[0] }, seen(`${wrong.length} not read`)),
+          subject,
+        };
+      if (logIn === "key" && keys.length === 0)
+        return { ...hit("caution", at, { name, state: "none" }, seen("no public key")), subject };
+      return past
+        ? { ...hit("caution", at, { name, state: "past", until: past.until }, seen(past.until)), subject }
+        : [];
+    }),
+  ),
+
+  rule("answers.same-password", "F", ({ secrets }) =>
+    secrets
+      .filter(({ same }) => same.length > 0)
+      .map(({ opens, same }) => ({
+        ...hit(
+          "caution",
+          "answers.accounts",
+          { opens, others: same.join(" and ") },
+          ...[opens, ...same].map((what) => evidence(what, "the same mark", "its password")),
+        ),
+        subject: opens,
+      })),
+  ),
 
   rule("answers.time-zone", "F", ({ sheet, site }) => {
     const { timeZone } = sheet.answers;

@@ -1,8 +1,11 @@
 import { stringify } from "yaml";
+import { xkbNames } from "../../identity";
 import { driveLook } from "../../machine";
 import { netplanTree } from "../../network";
 import { scriptHead } from "../../storage";
 import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
+import { accountNotes } from "./accounts";
+import { cloudNames, cloudUser } from "./cloud-user";
 import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
 
 type Node = Record<string, unknown>;
@@ -100,39 +103,75 @@ function storageOf({ target, mode }: InstallIntent): { config: Node[]; lacks: In
   return { config, lacks };
 }
 
-function byHandOf({ accounts, hostName, beside, network }: InstallIntent): Gap[] {
-  const first = accounts.find((a) => a.logIn === "password" && a.role !== "service");
-  const others = accounts.filter((a) => a !== first && a.logIn !== "none");
-  return [
-    ...beside,
-    ...network.links.flatMap((l): Gap[] =>
-      l.kind === "bridge" && l.vlanAware
-        ? [
-            {
-              path: "network.interfaces",
-              message: `the bridge ${l.name} is made here, and told to look at VLANs at the first start: this format cannot say it`,
-            },
-          ]
-        : [],
-    ),
-    {
-      path: "answers.hostName",
-      message: `the name ${hostName} is typed on the screen of the profile: this format takes it only together with a password`,
+/** A layout, and its variant where it has one. */
+function keyboardOf(name: string): Node {
+  const { layout, variant } = xkbNames(name);
+  return variant === "" ? { layout } : { layout, variant };
+}
+
+/** Who is made by the file itself: all, once no password is still to be typed. */
+function accountsOf({ accounts, hostName, domain, system }: InstallIntent): {
+  sections: AnswerLine[];
+  byHand: Gap[];
+} {
+  const typed = accounts.filter((a) => a.logIn === "password" && a.role !== "service" && !a.hash);
+  const gap = (path: Gap["path"], message: string): Gap => ({ path, message });
+  const [first] = typed;
+  const users = {
+    users: accounts.filter((a) => !typed.includes(a)).map((a) => cloudUser(a, system.adminGroup)),
+  };
+  const remote = {
+    ssh: {
+      "install-server": true,
+      "allow-pw": accounts.some((a) => a.logIn === "password" && a.role !== "service"),
     },
-    ...(first
+  };
+  if (!first)
+    return {
+      sections: section("answers.accounts", {
+        ...remote,
+        "user-data": { ...cloudNames(hostName, domain), ...users },
+      }),
+      byHand: accounts.flatMap((a) => accountNotes(a, "")),
+    };
+  return {
+    sections: [
+      ...section("answers.accounts", { "interactive-sections": ["identity"] }),
+      ...section("answers.accounts", remote),
+      ...(users.users.length > 0 ? section("answers.accounts", { "user-data": users }) : []),
+    ],
+    byHand: [
+      gap(
+        "answers.hostName",
+        `the name ${hostName} is typed on the screen of the profile: this format takes it only together with a password`,
+      ),
+      gap(
+        "answers.accounts",
+        `${first.name} is made on the same screen, with its password: no hash of it is sealed`,
+      ),
+      ...typed
+        .slice(1)
+        .map(({ name }) =>
+          gap("answers.accounts", `${name} is made at the first start: no hash of it is sealed`),
+        ),
+      ...accounts.filter((a) => !typed.includes(a)).flatMap((a) => accountNotes(a, "")),
+    ],
+  };
+}
+
+const byHandOf = ({ beside, network }: InstallIntent): Gap[] => [
+  ...beside,
+  ...network.links.flatMap((l): Gap[] =>
+    l.kind === "bridge" && l.vlanAware
       ? [
           {
-            path: "answers.accounts" as const,
-            message: `${first.name} is made on the same screen, with its password: this file holds none`,
+            path: "network.interfaces",
+            message: `the bridge ${l.name} is made here, and told to look at VLANs at the first start: this format cannot say it`,
           },
         ]
-      : []),
-    ...others.map(({ name }): Gap => ({
-      path: "answers.accounts",
-      message: `${name} is made at the first start: this installer makes one account`,
-    })),
-  ];
-}
+      : [],
+  ),
+];
 
 /** The user data of an installer that takes cloud-config. Where its storage has no words for a part of the target, there is none. */
 export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
@@ -151,6 +190,7 @@ export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
         message: `the serial of another drive of the machine (${driveLook(twin)}) ends as that of the target does, and this format tells drives by such an end only`,
       },
     ];
+  const accounts = accountsOf(intent);
   const head = scriptHead([{ variable: "d1", drive: target.drive, mayErase: target.mayErase }], spared, []);
   return {
     name: `${hostName}.user-data`,
@@ -162,15 +202,15 @@ export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
         "autoinstall:",
       ),
       ...section(null, { version: 1 }),
-      ...section("answers.accounts", { "interactive-sections": ["identity"] }),
+      ...accounts.sections,
       ...section("answers.locale", { locale: intent.locale }),
-      ...section("answers.keyboard", { keyboard: { layout: intent.keyboard } }),
+      ...section("answers.keyboard", { keyboard: keyboardOf(intent.keyboard) }),
       ...section("answers.timeZone", { timezone: intent.timeZone }),
       // A command that fails ends the installation before any drive is written.
       ...section("storage.target", { "early-commands": [`${head.join("\n").trimEnd()}\n: "$d1"\n`] }),
       ...section("network.address", netplanTree(intent.network)),
       ...section("storage.target", { storage: { config } }),
     ],
-    byHand: byHandOf(intent),
+    byHand: [...byHandOf(intent), ...accounts.byHand],
   };
 }

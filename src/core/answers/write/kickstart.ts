@@ -1,6 +1,8 @@
+import { xkbNames } from "../../identity";
 import { netmaskOf, type LinkPlan } from "../../network";
 import { scriptHead } from "../../storage";
-import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
+import type { Gap, InstallIntent, IntentAccount, IntentPart, IntentPath } from "../intent";
+import { accountNotes } from "./accounts";
 import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
 
 const MIB = 2 ** 20;
@@ -153,36 +155,52 @@ function networkLines({ network }: InstallIntent): { lines: AnswerLine[]; byHand
   };
 }
 
+const AS: Readonly<Record<IntentAccount["role"], string>> = {
+  "super-user": "the super-user",
+  administrator: "an administrator",
+  ordinary: "an ordinary user",
+  service: "an account without a shell",
+};
+
 /**
- * Accounts without secrets. One that is opened by a password has no line, so that the installer asks for it on its screen;
- * one that is opened by a key is made locked until that key is put in.
+ * Accounts. One that is opened by a password whose hash nobody has sealed has no line, so that the installer asks for it on
+ * its screen.
  */
-function accountLines({ accounts }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
-  const byHand: Gap[] = [];
-  const open = (message: string): void => void byHand.push({ path: "answers.accounts", message });
+function accountLines({ accounts, system }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
   const root = accounts.find((a) => a.role === "super-user");
-  const lines = root?.logIn === "password" ? [] : ["rootpw --lock"];
-  if (root?.logIn === "key")
-    open(`the public key of ${root.name} is put in at the first start: this file holds none`);
-  for (const { name, role, logIn } of accounts) {
-    const as =
-      role === "administrator"
-        ? "an administrator"
-        : role === "service"
-          ? "an ordinary user"
-          : "the super-user";
-    if (logIn === "password")
-      open(`${name} is given its password on the installer's screen, as ${as}: this file holds none`);
-    else if (role !== "super-user") {
-      const rights = role === "administrator" ? "--groups=wheel" : "--shell=/sbin/nologin";
-      lines.push(["user", `--name=${word(name)}`, rights, "--lock"].join(" "));
-      if (logIn === "key") open(`${name} is made locked: its public key is put in at the first start`);
-    }
-  }
-  return { lines: linesFrom("answers.accounts", ...lines), byHand };
+  const rootLine = root?.hash ? [`rootpw --iscrypted ${word(root.hash)}`] : ["rootpw --lock"];
+  const lines = [
+    ...(root?.logIn === "password" && !root.hash ? [] : rootLine),
+    ...accounts.flatMap((account) => {
+      const { name, role, logIn, hash, keys } = account;
+      const own = keys.map((key) => `sshkey --username=${word(name)} ${word(key)}`);
+      if (role === "super-user" || (logIn === "password" && !hash)) return own;
+      const rights = {
+        administrator: [`--groups=${word(system.adminGroup)}`],
+        ordinary: [],
+        service: ["--shell=/sbin/nologin"],
+      }[role];
+      const secret = hash && logIn !== "none" ? [`--password=${word(hash)}`, "--iscrypted"] : ["--lock"];
+      return [["user", `--name=${word(name)}`, ...rights, ...secret].join(" "), ...own];
+    }),
+  ];
+  return {
+    lines: linesFrom("answers.accounts", ...lines),
+    byHand: accounts.flatMap((account): Gap[] =>
+      accountNotes(account, `on the installer's screen, as ${AS[account.role]}`),
+    ),
+  };
 }
 
-/** A kickstart file. It holds no secret, and no name of a drive that moves. */
+/** A layout with a variant has another name on the console, which the installer finds by itself. */
+function keyboardLine(keyboard: string): string {
+  const { layout, variant } = xkbNames(keyboard);
+  return variant === ""
+    ? `keyboard --vckeymap=${word(keyboard)} --xlayouts=${word(keyboard)}`
+    : `keyboard --xlayouts=${word(`${layout} (${variant})`)}`;
+}
+
+/** A kickstart file. It holds no secret but a hash, and no name of a drive that moves. */
 export function writeKickstart(intent: InstallIntent): AnswerFile {
   const { system, hostName, keyboard, locale, timeZone } = intent;
   const [parts, network, accounts] = [partLines(intent), networkLines(intent), accountLines(intent)];
@@ -195,7 +213,7 @@ export function writeKickstart(intent: InstallIntent): AnswerFile {
         `# ${system.name} ${system.version} on ${hostName}, written by Derrick from its build sheet.`,
       ),
       ...plain("image.id", system.screen),
-      ...plain("answers.keyboard", `keyboard --vckeymap=${word(keyboard)} --xlayouts=${word(keyboard)}`),
+      ...plain("answers.keyboard", keyboardLine(keyboard)),
       ...plain("answers.locale", `lang ${word(locale)}`),
       ...plain("answers.timeZone", `timezone ${word(timeZone)} --utc`),
       ...network.lines,

@@ -45,6 +45,7 @@ const COMMANDS: Readonly<Record<string, readonly string[]>> = {
     ...["bondslaves=", "bondopts=", "bridgeslaves=", "bridgeopts="],
   ],
   rootpw: ["lock", "iscrypted", "plaintext"],
+  sshkey: ["username="],
   user: [
     "name=",
     "groups=",

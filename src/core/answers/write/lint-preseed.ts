@@ -21,7 +21,7 @@ export interface PreseedFault {
 }
 
 /** Questions of the installer with their types, by its own templates. */
-const QUESTIONS: Readonly<Record<string, "string" | "boolean" | "select">> = {
+const QUESTIONS: Readonly<Record<string, "string" | "boolean" | "select" | "password">> = {
   "debian-installer/locale": "string",
   "keyboard-configuration/xkb-keymap": "select",
   "netcfg/choose_interface": "select",
@@ -38,7 +38,10 @@ const QUESTIONS: Readonly<Record<string, "string" | "boolean" | "select">> = {
   "clock-setup/utc": "boolean",
   "time/zone": "string",
   "passwd/root-login": "boolean",
+  "passwd/root-password-crypted": "password",
   "passwd/make-user": "boolean",
+  "passwd/user-password-crypted": "password",
+  "preseed/late_command": "string",
   "passwd/user-fullname": "string",
   "passwd/username": "string",
   "partman/early_command": "string",

@@ -1,10 +1,12 @@
+import { xkbNames } from "../../identity";
 import { netmaskOf, shellWord, type LinkPlan } from "../../network";
 import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
+import { accountCommands, accountNotes, keyCommands } from "./accounts";
 import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
 
 const MEGABYTE = 1e6;
 
-type Kind = "string" | "boolean" | "select" | "note";
+type Kind = "string" | "boolean" | "select" | "note" | "password";
 
 /** One question of the installer with its answer; what follows the one space behind the type is the answer, to the end of the line. */
 const answer = (from: IntentPath | null, question: string, kind: Kind, value: string): AnswerLine[] =>
@@ -102,38 +104,41 @@ function portLines({ name, address }: LinkPlan): AnswerLine[] {
   ];
 }
 
-/** Accounts as this installer asks for them: a super-user or none, and one ordinary account; it asks for the passwords itself. */
-function accountLines({ accounts }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
+/**
+ * Accounts as this installer asks for them: a super-user or none, and one account beside it. The others, and all keys, are
+ * made by a command at its end, inside the new system.
+ */
+function accountLines({ accounts, system }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
   const of = (question: string, kind: Kind, value: string) =>
     answer("answers.accounts", `passwd/${question}`, kind, value);
   const root = accounts.find((a) => a.role === "super-user" && a.logIn === "password");
   const first = accounts.find((a) => a.role === "administrator" && a.logIn === "password");
-  const byHand = accounts
-    .filter((a) => a !== first && a !== root && (a.role !== "super-user" || a.logIn === "key"))
-    .map((a): Gap => ({
-      path: "answers.accounts",
-      message: `${a.name} is made at the first start${a.logIn === "key" ? ", with its public key" : ""}: this installer makes one account beside its super-user`,
-    }));
-  const asked = [root, first].flatMap((a): Gap[] =>
-    a
-      ? [
-          {
-            path: "answers.accounts",
-            message: `the password of ${a.name} is typed on the installer's screen: this file holds none`,
-          },
-        ]
-      : [],
-  );
+  const made = accounts.flatMap((a) => {
+    if (a === first || a.role === "super-user") return keyCommands(a);
+    return a.logIn === "password" && !a.hash ? [] : accountCommands(a, system.adminGroup);
+  });
+  const late = made.length > 0 ? `in-target sh -c ${shellWord(made.join("; "))}` : null;
   return {
     lines: [
       ...of("root-login", "boolean", String(root !== undefined)),
+      ...(root?.hash ? of("root-password-crypted", "password", root.hash) : []),
       ...of("make-user", "boolean", String(first !== undefined)),
       ...(first
         ? [...of("user-fullname", "string", first.name), ...of("username", "string", first.name)]
         : []),
+      ...(first?.hash ? of("user-password-crypted", "password", first.hash) : []),
+      ...(late ? answer("answers.accounts", "preseed/late_command", "string", late) : []),
     ],
-    byHand: [...asked, ...byHand],
+    byHand: accounts.flatMap((a) =>
+      accountNotes(a, a === root || a === first ? "on the installer's screen" : "at the first start"),
+    ),
   };
+}
+
+/** The name of a keymap in this installer's own list: a layout, with its variant in brackets. */
+function keymapOf(name: string): string {
+  const { layout, variant } = xkbNames(name);
+  return variant === "" ? layout : `${layout}(${variant})`;
 }
 
 /** A preseed file. Where the parts of the target have no words in its recipe, there is none: half a recipe would make another layout. */
@@ -157,7 +162,7 @@ export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
         `# ${system.name} ${system.version} on ${hostName}, written by Derrick from its build sheet.`,
       ),
       ...of("answers.locale", "debian-installer/locale", "string", intent.locale),
-      ...of("answers.keyboard", "keyboard-configuration/xkb-keymap", "select", intent.keyboard),
+      ...of("answers.keyboard", "keyboard-configuration/xkb-keymap", "select", keymapOf(intent.keyboard)),
       ...network.lines,
       ...of("answers.hostName", "netcfg/get_hostname", "string", hostName),
       // What a DHCP server calls the machine would win over the answer above.

@@ -53,8 +53,22 @@ export const pressesOf = (layout: Layout): Press[] =>
     .filter((level) => level < 2 || layout.right_alt_is_altgr)
     .flatMap((level) => ROWS.filter((key) => layout.keys[key]).map((key) => ({ key, level })));
 
-/** The presses that give a character without a dead key, in the order of the keys. */
-export function waysToType(layout: Layout, character: string): Press[] {
-  const ways = pressesOf(layout).filter((press) => levelAt(layout, press) === character);
-  return ways.sort((a, b) => ROWS.indexOf(a.key) - ROWS.indexOf(b.key));
+const ways = new WeakMap<Layout, Map<string, Press[]>>();
+
+/** Every character of a layout with the presses that give it, worked out once for each layout. */
+function waysOf(layout: Layout): Map<string, Press[]> {
+  const known = ways.get(layout);
+  if (known) return known;
+  const made = new Map<string, Press[]>();
+  for (const press of pressesOf(layout)) {
+    const level = levelAt(layout, press);
+    if (typeof level === "string") made.set(level, [...(made.get(level) ?? []), press]);
+  }
+  for (const list of made.values()) list.sort((a, b) => ROWS.indexOf(a.key) - ROWS.indexOf(b.key));
+  ways.set(layout, made);
+  return made;
 }
+
+/** The presses that give a character without a dead key, in the order of the keys. */
+export const waysToType = (layout: Layout, character: string): readonly Press[] =>
+  waysOf(layout).get(character) ?? [];

@@ -2,27 +2,36 @@ import { fail, ok, type Result } from "../../result";
 import { afterDead, compose } from "./compose";
 import { levelAt, pressesOf, waysToType, type Layout, type Press } from "./layout";
 
-const lowest = (presses: Press[]): Press | undefined =>
+const lowest = (presses: readonly Press[]): Press | undefined =>
   presses.reduce<Press | undefined>((best, p) => (!best || p.level < best.level ? p : best), undefined);
 
-/** A dead key and the key after it that make a character: a space if that does it, else the first letter that does. */
-function throughDead(layout: Layout, character: string): Press[] | null {
+const deadWays = new WeakMap<Layout, Map<string, Press[]>>();
+
+/** What dead keys make on a layout: through a space if that does it, else through the first letter that does. */
+function throughDead(layout: Layout): Map<string, Press[]> {
+  const known = deadWays.get(layout);
+  if (known) return known;
+  const made = new Map<string, Press[]>();
   const presses = pressesOf(layout);
   const second = presses.filter((press) => press.level < 2);
   for (const after of [second.filter((press) => press.key === "SPCE"), second])
-    for (const first of presses)
+    for (const first of presses) {
+      const dead = levelAt(layout, first);
+      if (!(dead instanceof Object)) continue;
       for (const press of after) {
-        const [dead, base] = [levelAt(layout, first), levelAt(layout, press)];
-        if (dead instanceof Object && typeof base === "string" && compose([dead.dead], base) === character)
-          return [first, press];
+        const base = levelAt(layout, press);
+        const character = typeof base === "string" ? compose([dead.dead], base) : null;
+        if (character !== null && !made.has(character)) made.set(character, [first, press]);
       }
-  return null;
+    }
+  deadWays.set(layout, made);
+  return made;
 }
 
 /** The presses that type a character on a layout, or null: the lowest level, then the first key; dead keys only if need be. */
 export function pressesFor(layout: Layout, character: string): Press[] | null {
   const direct = lowest(waysToType(layout, character));
-  return direct ? [direct] : throughDead(layout, character);
+  return direct ? [direct] : (throughDead(layout).get(character) ?? null);
 }
 
 /** The presses that type a text on a layout; a failure names the characters that it cannot type. */

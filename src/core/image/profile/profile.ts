@@ -118,6 +118,10 @@ export const profileSchema = z
       .object({
         leastLength: z.number().int().positive(),
         classes: z.number().int().min(1).max(4),
+        /** A capital that stands first and a digit that stands last count as kinds. */
+        edgesCount: z.boolean().default(true),
+        /** The account's name may stand in its password. */
+        mayHoldName: z.boolean().default(true),
         words: z.string(),
       })
       .strict(),
@@ -125,6 +129,8 @@ export const profileSchema = z
       .object({
         superUser: z.string(),
         needsAdministrator: z.boolean(),
+        /** The group whose members may elevate. */
+        adminGroup: z.string().min(1).default("wheel"),
         reserved: z.array(z.string()).default([]),
       })
       .strict(),

@@ -1,18 +1,22 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { answersView } from "@/server/scripts";
+import { buildView } from "@/server/builds";
+import { answersShown } from "@/server/scripts";
 import { AnswerFileText } from "@/ui/build/answer-file";
+import { TakeAnswers } from "@/ui/build/take-answers";
 import { Page } from "@/ui/frame/page";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { save } from "../../actions";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Answer file" };
 
 export default async function AnswersPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  const view = await orDamaged(answersView(await desk(), id));
-  if (!view) notFound();
+  const view = await orDamaged(answersShown(await desk(), id));
+  const sheet = view && (await buildView(await desk(), id));
+  if (!view || !sheet) notFound();
   return (
     <Page
       title="Answer file"
@@ -36,6 +40,7 @@ export default async function AnswersPage({ params }: { params: Promise<{ id: st
         </p>
       )}
       <AnswerFileText build={id} answer={view.answer} />
+      <TakeAnswers build={id} version={sheet.build.version} sheet={sheet.build.sheet} save={save} />
     </Page>
   );
 }

@@ -1,0 +1,127 @@
+"use client";
+
+import { useState } from "react";
+import {
+  layouts,
+  passphrase,
+  sameOnAll,
+  type PasswordRules,
+  type PasswordsView,
+  type SecretsView,
+} from "@/core/identity";
+import { asked, sending } from "../frame/ask";
+import { Ruled } from "../frame/page";
+import { Problems } from "../frame/problems";
+import { KnownSecrets } from "./known-secrets";
+import { PasswordInput, type Door } from "./password-input";
+import { PasswordKeyboards, type BoardNames } from "./password-keyboards";
+import { againstSealing, PasswordVerdict } from "./password-verdict";
+import { useSecretsThread } from "./use-secrets-thread";
+
+const CONTROLLER: Door = { opens: "the management controller", role: "controller" };
+const ANY: PasswordRules = { leastLength: 1, classes: 1, edgesCount: true, mayHoldName: true };
+const LEAST_BITS = 50;
+
+/** A number below a bound, each as likely: what does not divide evenly is drawn again. */
+function pick(bound: number): number {
+  const most = Math.floor(2 ** 32 / bound) * bound;
+  for (;;) {
+    const [drawn = 0] = crypto.getRandomValues(new Uint32Array(1));
+    if (drawn < most) return drawn % bound;
+  }
+}
+
+const doorsOf = ({ accounts }: PasswordsView): Door[] => [
+  ...accounts.filter((a) => a.logIn !== "none").map(({ name, role }) => ({ opens: name, role })),
+  CONTROLLER,
+  { opens: "a guest on this host", role: "guest" },
+];
+
+/** A password is judged, made and hashed here; what leaves the page is a hash, to be sealed. */
+export function PasswordBench({ view }: { view: PasswordsView }) {
+  const doors = doorsOf(view);
+  const [door, setDoor] = useState<Door>(doors[0] ?? CONTROLLER);
+  const [password, setPassword] = useState("");
+  const [shown, setShown] = useState(false);
+  const [names, setNames] = useState<BoardNames>({ ...view.keyboards, system: view.keyboards.installer });
+  const [secrets, setSecrets] = useState<SecretsView>(view.secrets);
+  const [problems, setProblems] = useState<{ message: string }[]>([]);
+  const [busy, setBusy] = useState(false);
+  const { strength, weigh, thread } = useSecretsThread(view.words);
+  const isAccount = door.role !== "controller" && door.role !== "guest";
+  const judged = {
+    ...{ password, role: door.role, strength, account: isAccount ? door.opens : "" },
+    rules: isAccount ? view.rules : null,
+  };
+  const type = (text: string): void => {
+    setPassword(text);
+    setProblems([]);
+    weigh(text);
+  };
+  const boards = {
+    sends: layouts().get(names.sends),
+    installer: layouts().get(names.installer),
+    system: layouts().get(names.system),
+  };
+  const make = async (): Promise<void> => {
+    const made = passphrase({
+      ...{ words: await thread().words(), rules: judged.rules ?? ANY, account: judged.account },
+      ...{ leastBits: LEAST_BITS, pick },
+      allowed: sameOnAll(Object.values(boards).flatMap((board) => board ?? [])),
+    });
+    if (!made.ok) return setProblems(made.problems);
+    type(made.value.text);
+    setShown(true);
+  };
+  const send = async (body: unknown): Promise<boolean> => {
+    setBusy(true);
+    const answer = await asked<SecretsView>(
+      `/api/v1/builds/${view.id}/secrets`,
+      "nothing was kept",
+      sending(body),
+    );
+    setBusy(false);
+    if (answer.ok) setSecrets(answer.value);
+    setProblems(answer.ok ? [] : answer.problems);
+    return answer.ok;
+  };
+  const seal = async (): Promise<void> => {
+    const against = againstSealing(judged);
+    if (against.length > 0) return setProblems(against.map((message) => ({ message })));
+    setBusy(true);
+    const worker = thread();
+    const hash = isAccount ? await worker.hash(password, null) : null;
+    const toMark = await worker.hash(password, secrets.salt);
+    if (await send({ opens: door.opens, hash, toMark })) type("");
+  };
+  return (
+    <>
+      <div className="grid gap-x-10 lg:grid-cols-[24rem_1fr]">
+        <div>
+          <PasswordInput
+            {...{ doors, door, password, shown, busy, isAccount }}
+            onDoor={setDoor}
+            onType={type}
+            onShow={setShown}
+            onMake={() => void make()}
+            onSeal={() => void seal()}
+          />
+          <Problems title="Not done" problems={problems} />
+          <div className="mt-4">
+            <PasswordKeyboards names={names} onChange={setNames} />
+          </div>
+        </div>
+        <div>
+          <PasswordVerdict judged={judged} boards={boards} shown={shown} />
+        </div>
+      </div>
+      <div className="mt-6" />
+      <Ruled
+        title="Sealed and marked"
+        note="a mark tells whether the same password opens something else; it tells nothing of the password"
+      >
+        <KnownSecrets known={secrets.known} onForget={(opens) => void send({ forget: opens })} />
+      </Ruled>
+    </>
+  );
+}

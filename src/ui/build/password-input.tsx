@@ -1,0 +1,79 @@
+import type { PasswordRole } from "@/core/identity";
+
+/** What a password opens: an account of the sheet, or something beside it. */
+export interface Door {
+  opens: string;
+  role: PasswordRole;
+}
+
+interface Props {
+  doors: readonly Door[];
+  door: Door;
+  password: string;
+  shown: boolean;
+  busy: boolean;
+  isAccount: boolean;
+  onDoor: (door: Door) => void;
+  onType: (text: string) => void;
+  onShow: (shown: boolean) => void;
+  onMake: () => void;
+  onSeal: () => void;
+}
+
+/** What the password opens, the password, and what can be done with it. */
+export function PasswordInput(props: Props) {
+  const { doors, door, password, shown, busy, isAccount } = props;
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        props.onSeal();
+      }}
+    >
+      <label className="block">
+        <span className="label">It opens</span>
+        <select
+          className="select"
+          value={door.opens}
+          onChange={(e) => props.onDoor(doors.find((d) => d.opens === e.target.value) ?? door)}
+        >
+          {doors.map(({ opens, role }) => (
+            <option key={opens} value={opens}>
+              {role === "controller" || role === "guest" ? opens : `${opens}, ${role}`}
+            </option>
+          ))}
+        </select>
+      </label>
+      <label className="mt-2 block">
+        <span className="label">Password</span>
+        <input
+          className="input value"
+          type={shown ? "text" : "password"}
+          value={password}
+          maxLength={256}
+          autoComplete="new-password"
+          spellCheck={false}
+          onChange={(e) => props.onType(e.target.value)}
+        />
+      </label>
+      <p className="mt-1 flex flex-wrap gap-x-4">
+        <button type="button" className="link" onClick={() => props.onShow(!shown)}>
+          {shown ? "hide it" : "show it"}
+        </button>
+        <button type="button" className="link" onClick={props.onMake}>
+          make a passphrase
+        </button>
+      </p>
+      <p className="mt-3">
+        <button type="submit" className="btn btn-primary" disabled={busy}>
+          {busy ? "Working …" : isAccount ? "Seal its hash" : "Keep its mark"}
+        </button>
+      </p>
+      <p className="quiet mt-1 text-[0.86rem]">
+        {isAccount
+          ? "The password stays in this page. Its hash is sealed with the server's key, goes into the answer file, and is destroyed when the run is handed over."
+          : "The password stays in this page. Only a mark is kept, by which it is known again when it opens something else."}
+      </p>
+    </form>
+  );
+}
