@@ -29,7 +29,8 @@ it("a word with look-alike signs is found soon, words of the site first of all",
   expect(strengthOf("Marrowby2026", ["marrowby"]).guesses).toBeLessThan(named / 100);
   expect(strengthOf("plum-tango7-Oak-river-stone", []).guesses).toBeGreaterThan(1e12);
   expect(strengthOf("", [])).toEqual({ guesses: 0, why: "" });
-  expect(strengthOf(PRINTABLE.repeat(50), []).guesses).toBeGreaterThan(1e12);
+  // A row of signs in their order is no secret, however often it is repeated; nor does its length take long.
+  expect(strengthOf(PRINTABLE.repeat(50), []).guesses).toBeLessThan(1e9);
 });
 
 it("words for passphrases are many and plain", () => {
