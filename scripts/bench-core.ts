@@ -13,7 +13,8 @@ import {
 } from "../tests/support/boot-machines";
 import { aBuild, shippedProfile } from "../tests/support/builds";
 import { bundleOf, capture, captures } from "../tests/support/formats";
-import { answerFileOf } from "@/core/answers";
+import { answerFileOf, readAnswers, textOf } from "@/core/answers";
+import { layouts, trapOf } from "@/core/identity";
 import { bootPicture, resolveBoot } from "@/core/boot";
 import { evaluateSheet } from "@/core/sheet";
 import { emptyMachine, mergeReadings, readTexts } from "@/core/machine";
@@ -38,6 +39,16 @@ const neighbours = Array.from({ length: 10 }, (_, i) => ({
 const context = aBuild({ neighbours });
 const answered = aBuild({ profile: shippedProfile("lowland-server-7") });
 time("all answer files of one build", "20 ms", () => void answerFileOf(answered));
+time("answer files of 500 builds", "5 s", () => {
+  for (let i = 0; i < 500; i += 1) answerFileOf(answered);
+});
+const boards = [...layouts().values()];
+time("a password of 20 characters against every layout", "5 ms", () => {
+  for (const reads of boards) trapOf("Zinc-lamp.42/Oak+9_x", { sends: boards[0]!, reads });
+});
+const kept = answerFileOf(answered);
+const keptText = kept.kind === "file" ? textOf(kept.file) : "";
+time("an answer file is read", "5 ms", () => void readAnswers(keptText));
 
 time("all checks and steps of a build: an edit to its findings", "16 ms", () => void evaluateSheet(context));
 time("the starts of a build at its four moments", "5 ms", () => void bootPicture(context));

@@ -1,4 +1,5 @@
 import { answerFileOf, type AnswerFileOfSheet } from "@/core/answers";
+import type { Plan } from "@/core/sheet";
 import { setScripts, type SetScript } from "@/core/storage";
 import { buildRows } from "@/db";
 import type { Desk } from "./desk";
@@ -51,6 +52,10 @@ const masked = (answer: AnswerFileOfSheet): AnswerFileOfSheet =>
         },
       }
     : answer;
+
+/** The answer file of a sheet as it is given, without its secrets. */
+export const shownAnswer = async (desk: Desk, id: string, plan: Plan): Promise<AnswerFileOfSheet> =>
+  masked(answerFileOf(plan, await hashesOf(desk, id)));
 
 /** The answer file of a sheet, without its secrets, for a page; null when there is no such sheet. */
 export async function answersShown(desk: Desk, id: string): Promise<AnswersView | null> {

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
 import { lintKickstart } from "@/core/answers";
 import { OwnServer } from "../support/own-server";
+import { saved } from "./servers";
 import { loadDemoInto } from "../support/kill-storm";
 
 // From the sheet to the file that an installer reads: first what is open, then the file, each line with its field.
@@ -145,4 +146,26 @@ test("what is no answer file is refused in words, and stays where it was typed",
   await page.getByRole("button", { name: "Read it" }).click();
   await expect(page.getByText("no answer file that Derrick reads")).toBeVisible();
   await expect(page.getByLabel("Text of an answer file")).toHaveValue(/^Dear colleague/);
+});
+
+test("what will be asked is listed for all sheets, and leads to the field that is open", async ({ page }) => {
+  await page.goto(`${BASE}/builds/b-tho-a#zone-F`);
+  await page.getByLabel("Time zone").fill("");
+  await saved(page);
+  await page.goto(`${BASE}/builds`);
+  await page.getByRole("link", { name: "What will be asked" }).click();
+  const table = page.getByRole("table", { name: "Sheets with what will be asked" });
+  await expect(table.getByRole("row")).not.toHaveCount(1);
+  await table.getByRole("link", { name: /^F / }).first().click();
+  await expect(page).toHaveURL(/#zone-F$/);
+  await expect(page.getByLabel("Time zone")).toBeVisible();
+});
+
+test("an answer file is laid beside another sheet's, by the keyboard", async ({ page }) => {
+  await page.goto(`${BASE}/builds/b-tho-a/answers`);
+  await page.getByLabel("What to lay beside it").selectOption("b-wrk-hv1");
+  await page.getByRole("button", { name: "Compare" }).focus();
+  await page.keyboard.press("Enter");
+  await expect(page).toHaveURL(/beside=b-wrk-hv1/);
+  await expect(page.getByText("there is no answer file")).toBeVisible();
 });

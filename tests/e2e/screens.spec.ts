@@ -34,6 +34,7 @@ const SCREENS = [
   "/builds/b-wrk-hv2/card",
   "/builds/b-tho-a/answers",
   "/builds/b-tho-a/passwords",
+  "/builds/intake",
   "/machines/m-wrk-hv2/labels",
   "/runs/r-wrk-hv1",
   "/runs/r-tho-b/record",

@@ -1,3 +1,4 @@
+import Link from "next/link";
 import { standOf, wayTo } from "@/core/sheet";
 import type { RunningRow } from "@/core/run";
 import { formatDateTime } from "@/core/units";
@@ -36,7 +37,16 @@ export default async function Builds() {
     <Page
       title="Build sheets"
       lead={lines.length === 0 ? "No sheet yet. A sheet plans one image on one machine." : undefined}
-      aside={<NewBuild begin={begin.bind(null, null)} />}
+      aside={
+        <div className="flex gap-2">
+          {lines.length > 0 && (
+            <Link className="btn" href="/builds/intake">
+              What will be asked
+            </Link>
+          )}
+          <NewBuild begin={begin.bind(null, null)} />
+        </div>
+      }
     >
       {lines.length > 0 && <BuildList builds={lines} />}
     </Page>

@@ -16,3 +16,4 @@ export {
   type TakeGround,
   type Untaken,
 } from "./read";
+export { linePairs, shortened, type LinePair } from "./differ";

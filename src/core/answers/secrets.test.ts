@@ -52,6 +52,21 @@ describe("a kickstart file", () => {
   });
 });
 
+it("a hash changes nothing of what the sheet says about log-ins", () => {
+  const hashes = new Map([
+    ["root", A_HASH],
+    ["arkle", A_HASH],
+  ]);
+  const { text, byHand } = fileOf("lowland-server-7", ACCOUNTS, hashes);
+  expect(text).toMatch(/^rootpw --lock$/m);
+  expect(byHand).toMatch(/arkle logs in by key, and its password is for elevation/);
+  // An installer that is told to refuse passwords needs no word about it.
+  const byKey = [account("arkle", "administrator", "key", [A_KEY])];
+  const told = fileOf("saddler-linux-24", byKey, hashes);
+  expect(told.text).toContain("allow-pw: false");
+  expect(told.byHand).not.toMatch(/arkle/);
+});
+
 it("a preseed file has the hash of the first account, and makes the others and all keys at its end", () => {
   const { text } = fileOf("millrace-12");
   expect(text).toContain(`d-i passwd/user-password-crypted password ${A_HASH}\n`);

@@ -23,4 +23,5 @@ export { valuesOf } from "./values";
 export { evaluateSheet, markOf, type Evaluation, type SheetMark, type StageState } from "./evaluate";
 export { judgedIn, judgedOf, judgeOn, verdictText, type Ground, type Judged } from "./judged";
 export type { BuildView, Confirmed, MachineChoice, SaveAnswer, SheetJudge } from "./view";
+export { intakeOf, type Asked, type Intake } from "./intake";
 export { cureOf, type Cure, type CureGround } from "./cures";

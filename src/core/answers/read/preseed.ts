@@ -50,12 +50,13 @@ function peopleOf(said: ReadonlyMap<string, Answer>): SaidAccount[] {
   ];
 }
 
-function takeLate(read: AnswersRead, { value, line, text }: Answer): void {
+function takeLate(read: AnswersRead, { value, line, question }: Answer): void {
   const words = kickstartWords(value) ?? [];
   const script = words[0] === "in-target" && words[1] === "sh" && words[2] === "-c" ? words[3] : undefined;
   const { accounts, rest } = accountsFromCommands((script ?? value).split("; "), read.accounts, line);
   read.accounts = accounts;
-  if (rest.length > 0) read.untaken.push(untaken(line, text, "commands at the end of the installation"));
+  // What such commands say is not shown: many hold a password.
+  if (rest.length > 0) read.untaken.push(untaken(line, question, "commands at the end of the installation"));
 }
 
 /** Reads a preseed file. */

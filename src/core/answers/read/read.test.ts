@@ -127,6 +127,10 @@ it("cloud-config of an image, and preseed with lines that go on, are read too", 
   expect(cloud.accounts).toMatchObject([{ name: "jpell", role: "administrator", line: 5 }]);
   expect(cloud.untaken.map(({ line }) => line)).toEqual([4, 5, 8]);
   expect(JSON.stringify(cloud)).not.toContain("hello");
+  const late = read(
+    "d-i netcfg/get_hostname string old\nd-i preseed/late_command string echo old:hello | in-target chpasswd\n",
+  );
+  expect(late.untaken).toMatchObject([{ line: 2, text: "preseed/late_command" }]);
   const preseed = read(
     "d-i debian-installer/locale \\\n string de_DE.UTF-8\nd-i passwd/user-password password hello\nd-i mirror/country string manual\nnonsense\n",
   );

@@ -2,7 +2,11 @@ import { shellWord } from "../../network";
 import type { Gap, IntentAccount } from "../intent";
 
 /** What is still open about an account in a file: its password where it is typed, a key that nobody has given, elevation without a password. */
-export function accountNotes({ name, role, logIn, hash, keys }: IntentAccount, where: string): Gap[] {
+export function accountNotes(
+  { name, role, logIn, hash, keys }: IntentAccount,
+  where: string,
+  shellRefuses = false,
+): Gap[] {
   const gap = (message: string): Gap[] => [{ path: "answers.accounts", message }];
   if (logIn === "password")
     return hash ? [] : gap(`${name} is given its password ${where}: no hash of it is sealed`);
@@ -11,7 +15,13 @@ export function accountNotes({ name, role, logIn, hash, keys }: IntentAccount, w
     return gap(`${name} has no shell, so that no key opens it: what it does is done by its program`);
   if (keys.length === 0)
     return gap(`${name} is made locked: it has no public key on the sheet, and is opened at the first start`);
-  return role === "administrator" && !hash
+  if (hash)
+    return shellRefuses
+      ? []
+      : gap(
+          `${name} logs in by key, and its password is for elevation: that the remote shell takes no password is set at the first start`,
+        );
+  return role === "administrator"
     ? gap(
         `${name} logs in by key and has no password, which elevation asks for: seal one for it, or give it one at the first start`,
       )

@@ -120,19 +120,15 @@ function accountsOf({ accounts, hostName, domain, system }: InstallIntent): {
   const users = {
     users: accounts.filter((a) => !typed.includes(a)).map((a) => cloudUser(a, system.adminGroup)),
   };
-  const remote = {
-    ssh: {
-      "install-server": true,
-      "allow-pw": accounts.some((a) => a.logIn === "password" && a.role !== "service"),
-    },
-  };
+  const allow = accounts.some((a) => a.logIn === "password" && a.role !== "service");
+  const remote = { ssh: { "install-server": true, "allow-pw": allow } };
   if (!first)
     return {
       sections: section("answers.accounts", {
         ...remote,
         "user-data": { ...cloudNames(hostName, domain), ...users },
       }),
-      byHand: accounts.flatMap((a) => accountNotes(a, "")),
+      byHand: accounts.flatMap((a) => accountNotes(a, "", !allow)),
     };
   return {
     sections: [
@@ -154,7 +150,7 @@ function accountsOf({ accounts, hostName, domain, system }: InstallIntent): {
         .map(({ name }) =>
           gap("answers.accounts", `${name} is made at the first start: no hash of it is sealed`),
         ),
-      ...accounts.filter((a) => !typed.includes(a)).flatMap((a) => accountNotes(a, "")),
+      ...accounts.filter((a) => !typed.includes(a)).flatMap((a) => accountNotes(a, "", !allow)),
     ],
   };
 }

@@ -168,7 +168,8 @@ const AS: Readonly<Record<IntentAccount["role"], string>> = {
  */
 function accountLines({ accounts, system }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
   const root = accounts.find((a) => a.role === "super-user");
-  const rootLine = root?.hash ? [`rootpw --iscrypted ${word(root.hash)}`] : ["rootpw --lock"];
+  const rootLine =
+    root?.hash && root.logIn !== "none" ? [`rootpw --iscrypted ${word(root.hash)}`] : ["rootpw --lock"];
   const lines = [
     ...(root?.logIn === "password" && !root.hash ? [] : rootLine),
     ...accounts.flatMap((account) => {

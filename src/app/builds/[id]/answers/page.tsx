@@ -1,8 +1,10 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import { answersBeside, besideChoices } from "@/server/answers-beside";
 import { buildView } from "@/server/builds";
 import { answersShown } from "@/server/scripts";
 import { AnswerFileText } from "@/ui/build/answer-file";
+import { AnswersBeside } from "@/ui/build/answers-beside";
 import { TakeAnswers } from "@/ui/build/take-answers";
 import { Page } from "@/ui/frame/page";
 import { orDamaged } from "../../../or-damaged";
@@ -12,8 +14,15 @@ import { save } from "../../actions";
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Answer file" };
 
-export default async function AnswersPage({ params }: { params: Promise<{ id: string }> }) {
+interface Given {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}
+
+export default async function AnswersPage({ params, searchParams }: Given) {
   const { id } = await params;
+  const { beside } = await searchParams;
+  const chosen = typeof beside === "string" ? beside : "";
   const view = await orDamaged(answersShown(await desk(), id));
   const sheet = view && (await buildView(await desk(), id));
   if (!view || !sheet) notFound();
@@ -40,6 +49,11 @@ export default async function AnswersPage({ params }: { params: Promise<{ id: st
         </p>
       )}
       <AnswerFileText build={id} answer={view.answer} />
+      <AnswersBeside
+        choices={await besideChoices(await desk(), id)}
+        chosen={chosen}
+        beside={chosen === "" ? null : await answersBeside(await desk(), id, chosen)}
+      />
       <TakeAnswers build={id} version={sheet.build.version} sheet={sheet.build.sheet} save={save} />
     </Page>
   );

@@ -20,6 +20,8 @@ export const GET = route(async (_request: Request, { params }: Params) => {
   return new Response(textOf(answer.file), {
     headers: {
       "Content-Type": "text/plain; charset=utf-8",
+      // It may hold hashes: no copy of it stays in a cache.
+      "Cache-Control": "no-store",
       "Content-Disposition": `attachment; filename="${answer.file.name}"`,
     },
   });

@@ -1,0 +1,73 @@
+import Link from "next/link";
+import type { Asked } from "@/core/sheet";
+import { Signal } from "../frame/signal";
+
+interface Line {
+  id: string;
+  number: string;
+  subject: string;
+  machine: string | null;
+  asked: number | null;
+  open: readonly Asked[];
+}
+
+/** What is open, by zone: the label that the installer has for it, on its screen. */
+function Open({ id, open }: { id: string; open: readonly Asked[] }) {
+  return (
+    <ul>
+      {open.map(({ screen, label, zone, isSecret }, i) => (
+        <li key={i}>
+          <Link className="link" href={`/builds/${id}#zone-${zone}`}>
+            {zone} {isSecret ? "where the password is kept" : label}
+          </Link>{" "}
+          <span className="quiet">on &ldquo;{screen}&rdquo;</span>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Sheet by sheet, whether everything that will be asked has its answer. */
+export function IntakeTable({ lines }: { lines: readonly Line[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <table className="table" aria-label="Sheets with what will be asked">
+      <thead>
+        <tr>
+          <th>Sheet</th>
+          <th>Machine</th>
+          <th>Answers</th>
+          <th>Still to be gathered</th>
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map(({ id, number, subject, machine, asked, open }) => (
+          <tr key={id} className="align-top">
+            <td>
+              <Link className="link" href={`/builds/${id}`}>
+                {number}
+              </Link>{" "}
+              {subject}
+            </td>
+            <td>{machine ?? "none chosen"}</td>
+            <td className="whitespace-nowrap">
+              {asked === null ? "not known" : `${asked - open.length} of ${asked}`}
+            </td>
+            <td>
+              {asked === null ? (
+                "what is asked is known once a machine and an image with a profile are chosen"
+              ) : open.length === 0 ? (
+                "✓ nothing"
+              ) : (
+                <div className="flex gap-2">
+                  <Signal severity="caution" size={12} />
+                  <Open id={id} open={open} />
+                </div>
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
