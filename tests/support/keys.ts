@@ -4,3 +4,9 @@ export const A_KEY =
 
 /** A hash in the form of crypt(3), of a password that nobody uses. */
 export const A_HASH = `$6$saltSALT12345678$${"pK96hIIf1tE2y8lb".repeat(6).slice(0, 86)}`;
+
+/** An account of a sheet, its keys without a last day. */
+export const anAccount = (name: string, role: string, logIn: string, keys: string[] = []) => ({
+  ...{ name, role, logIn },
+  keys: keys.map((line) => ({ line, until: "" })),
+});

@@ -1,15 +1,11 @@
 import { parse } from "yaml";
 import { describe, expect, it } from "vitest";
 import { aBuild, shippedProfile } from "../../../tests/support/builds";
-import { A_HASH, A_KEY } from "../../../tests/support/keys";
+import { A_HASH, A_KEY, anAccount as account } from "../../../tests/support/keys";
 import { answerFileOf, lintKickstart, lintPreseed, textOf } from ".";
 
 // Accounts with hashes that were sealed, and with keys: what each format makes of them.
 
-const account = (name: string, role: string, logIn: string, keys: string[] = []) => ({
-  ...{ name, role, logIn },
-  keys: keys.map((line) => ({ line, until: "" })),
-});
 const ACCOUNTS = [
   account("root", "super-user", "none"),
   account("jpell", "administrator", "password", [A_KEY]),

@@ -1,13 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { aBuild, shippedProfile, type BuildChanges } from "../../../../tests/support/builds";
-import { A_HASH, A_KEY } from "../../../../tests/support/keys";
+import { A_HASH, A_KEY, anAccount as account } from "../../../../tests/support/keys";
 import { seeded } from "../../../../tests/support/random";
 import { answerFileOf, offerOf, readAnswers, textOf } from "..";
 
-const account = (name: string, role: string, logIn: string, keys: string[] = []) => ({
-  ...{ name, role, logIn },
-  keys: keys.map((line) => ({ line, until: "" })),
-});
 const ACCOUNTS = [
   account("root", "super-user", "none"),
   account("jpell", "administrator", "password", [A_KEY]),
