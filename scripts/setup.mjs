@@ -53,6 +53,8 @@ const TOOLS = {
   nmcli: "network-manager",
   dhcpd: "isc-dhcp-server",
   ssh: "openssh-client",
+  "cloud-init": "cloud-init",
+  xmllint: "libxml2-utils",
 };
 
 /** Services of these packages are not to run: this file, which Debian's tools ask, says so while they are installed. */

@@ -68,5 +68,8 @@ export async function answersBeside(desk: Desk, id: string, beside: string): Pro
   }
   if (here.answer.kind !== "file") return { what, pairs: null, why: `Of this sheet ${OPEN}.` };
   if (there.kind !== "file") return { what, pairs: null, why: `Of ${what} ${OPEN}.` };
+  const [own, other] = [here.answer.file, there.file].map(({ name }) => name.slice(name.lastIndexOf(".")));
+  if (own !== other)
+    return { what, pairs: null, why: `Of ${what} it is a file of another kind (${other}, and here ${own}).` };
   return { what, pairs: shortened(linePairs(here.answer.file.lines, there.file.lines)), why: "" };
 }

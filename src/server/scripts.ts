@@ -1,4 +1,4 @@
-import { answerFileOf, type AnswerFileOfSheet } from "@/core/answers";
+import { answerFileOf, imageSeedOf, type AnswerFile, type AnswerFileOfSheet } from "@/core/answers";
 import type { Plan } from "@/core/sheet";
 import { setScripts, type SetScript } from "@/core/storage";
 import { buildRows } from "@/db";
@@ -23,6 +23,8 @@ export interface ScriptsView extends Written {
 /** The answer file of a sheet as it stands now. */
 export interface AnswersView extends Written {
   answer: AnswerFileOfSheet;
+  /** What an image of the system that is installed already reads at its first start; null where its family has none. */
+  seed: AnswerFileOfSheet | null;
   /** Stops of the sheet by their labels: nothing that is written from it is to be used while one stands. */
   stops: string[];
 }
@@ -38,19 +40,18 @@ export async function scriptsView(desk: Desk, id: string): Promise<ScriptsView |
   return { number, subject: sheet.subject, isDraft, scripts: setScripts(plan, named) };
 }
 
-/** A file as a page may show it: the sealed hashes stand in what is fetched only. */
+const maskedFile = (file: AnswerFile): AnswerFile => ({
+  ...file,
+  lines: file.lines.map(({ text, from }) => ({
+    text: text.replace(/\$6\$[./0-9A-Za-z$=]+/g, "(the sealed hash)"),
+    from,
+  })),
+});
+
+/** Files as a page may show them: the sealed hashes stand in what is fetched only. */
 const masked = (answer: AnswerFileOfSheet): AnswerFileOfSheet =>
   answer.kind === "file"
-    ? {
-        ...answer,
-        file: {
-          ...answer.file,
-          lines: answer.file.lines.map(({ text, from }) => ({
-            text: text.replace(/\$6\$[./0-9A-Za-z$=]+/g, "(the sealed hash)"),
-            from,
-          })),
-        },
-      }
+    ? { ...answer, file: maskedFile(answer.file), also: answer.also.map(maskedFile) }
     : answer;
 
 /** The answer file of a sheet as it is given, without its secrets. */
@@ -60,7 +61,7 @@ export const shownAnswer = async (desk: Desk, id: string, plan: Plan): Promise<A
 /** The answer file of a sheet, without its secrets, for a page; null when there is no such sheet. */
 export async function answersShown(desk: Desk, id: string): Promise<AnswersView | null> {
   const view = await answersView(desk, id);
-  return view && { ...view, answer: masked(view.answer) };
+  return view && { ...view, answer: masked(view.answer), seed: view.seed && masked(view.seed) };
 }
 
 /** The answer file of a sheet; null when there is no such sheet. */
@@ -70,11 +71,13 @@ export async function answersView(desk: Desk, id: string): Promise<AnswersView |
   const { number, version, revisionVersion, sheet } = build;
   const { plan, evaluation } = keptJudgement(id, await sourcesOf(desk, id, sheet));
   const stops = evaluation.stops.map(({ label }) => label);
+  const hashes = await hashesOf(desk, id);
   return {
     number,
     subject: sheet.subject,
     isDraft: version !== revisionVersion,
-    answer: answerFileOf(plan, await hashesOf(desk, id)),
+    answer: answerFileOf(plan, hashes),
+    seed: imageSeedOf(plan, hashes),
     stops,
   };
 }

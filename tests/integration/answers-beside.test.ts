@@ -37,11 +37,15 @@ it("shows what has changed since a letter was issued, and nothing when all was p
 
 it("says why where there is no file to compare with, and null where there is no such sheet", async () => {
   const choices = await besideChoices(await desk(), BUILD);
-  const other = choices.find(({ value }) => value === "b-wrk-hv1")!;
-  expect(await answersBeside(await desk(), BUILD, other.value)).toMatchObject({
-    pairs: null,
-    why: expect.stringMatching(/there is no answer file/),
-  });
+  for (const [other, words] of [
+    ["b-wrk-hv2", /there is no answer file/],
+    ["b-wrk-hv1", /a file of another kind \(\.cfg, and here \.ks\)/],
+  ] as const) {
+    expect(choices.map(({ value }) => value)).toContain(other);
+    expect(await answersBeside(await desk(), BUILD, other)).toMatchObject({
+      ...{ pairs: null, why: expect.stringMatching(words) },
+    });
+  }
   expect(await answersBeside(await desk(), BUILD, "b-none")).toBeNull();
   expect(await answersBeside(await desk(), BUILD, "rev-Z")).toBeNull();
 });

@@ -107,6 +107,7 @@ const GIVES: [method: "GET" | "POST", folder: string, ask: Ask, type: RegExp, bo
     /zpool create/,
   ],
   ["GET", "api/v1/builds/[id]/answers", { params: ERASES }, /plain/, /^%pre --erroronfail/m],
+  ["GET", "api/v1/builds/[id]/answers", { params: { id: "b-wrk-hv1" } }, /plain/, /^require drive serial/m],
   ["GET", "api/v1/builds/[id]/secrets", { params: ERASES }, /json/, /"salt":"[0-9a-f]{16}","known":\[\]/],
   [
     "POST",
@@ -187,6 +188,15 @@ const REFUSES: [method: "GET" | "POST", folder: string, ask: Ask, status: number
     409,
     /storage.erase: nobody has agreed/,
   ],
+  ["GET", "api/v1/builds/[id]/answers", { params: ERASES, query: "?file=x" }, 404, /no file of this name/],
+  [
+    "GET",
+    "api/v1/builds/[id]/answers",
+    { params: SETS, query: "?of=image" },
+    409,
+    /reads nothing at its first/,
+  ],
+  ["GET", "api/v1/builds/[id]/answers", { params: ERASES, query: "?of=image" }, 409, /nobody could log in/],
   ["GET", "api/v1/builds/[id]/answers", { params: SETS }, 409, /typed by the answer card/],
   ["GET", "api/v1/runs/[id]/record.md", { params: NOWHERE }, 404, /not there/],
   ["POST", "api/v1/runs/[id]/events", { params: RUN, json: { key: "short", command: {} } }, 400, /^.*key/],

@@ -1,45 +1,154 @@
-import { installIntent, type Gap, type Hashes, type InstallIntent, type IntentGround } from "./intent";
-import { writeAutoinstall, writeKickstart, writePreseed, type AnswerFile } from "./write";
+import type { Profile } from "../image";
+import { hostPlan } from "../network";
+import {
+  installIntent,
+  scriptIntent,
+  systemIntent,
+  type Drawn,
+  type Gap,
+  type Hashes,
+  type InstallIntent,
+  type IntentAccount,
+  type IntentGround,
+  type SystemIntent,
+} from "./intent";
+import {
+  metaData,
+  vendorData,
+  writeAutoinstall,
+  writeBsd,
+  writeCloudSeed,
+  writeKickstart,
+  writeOwnWords,
+  writePreseed,
+  type AnswerFile,
+} from "./write";
 
-/** What a sheet has of an answer file: the file, or what the sheet has still to say, or why there is none. */
+/**
+ * What a sheet has of an answer file: the file and those that go with it, or what the sheet has still to say, or why there is
+ * none. `erases` tells a person what it does to drives.
+ */
 export type AnswerFileOfSheet =
-  { kind: "file"; file: AnswerFile } | { kind: "open"; gaps: Gap[] } | { kind: "none"; why: string };
+  | { kind: "file"; file: AnswerFile; also: AnswerFile[]; erases: string }
+  | { kind: "open"; gaps: Gap[] }
+  | { kind: "none"; why: string };
+
+type Written = AnswerFile | Gap[];
+
+/** A format that sets up a system on one drive only. */
+const onOneDrive =
+  (write: (intent: InstallIntent) => Written) =>
+  (intent: InstallIntent): Written =>
+    intent.target.drives.length === 1
+      ? write(intent)
+      : [
+          {
+            path: "storage.layout",
+            message:
+              "a system on several drives is set up on the installer's screen: this format is written for one drive",
+          },
+        ];
 
 /** What writes each kind of file; what its format has no words for comes back as gaps. */
-const WRITERS: Readonly<Partial<Record<string, (intent: InstallIntent) => AnswerFile | Gap[]>>> = {
-  kickstart: writeKickstart,
-  preseed: writePreseed,
-  "cloud-config": writeAutoinstall,
+const WRITERS: Readonly<
+  Partial<Record<Profile["answerFile"], (intent: InstallIntent, profile: Profile) => Written>>
+> = {
+  kickstart: onOneDrive(writeKickstart),
+  preseed: onOneDrive(writePreseed),
+  "cloud-config": onOneDrive(writeAutoinstall),
+  "bsd script": writeBsd,
 };
 
 const NO_FILE = "The installer of this family takes no answer file: it is typed by the answer card.";
+const ERASES =
+  "It erases the drive of the sheet without asking, and nothing by itself where that drive is absent, has another size or is in use: read it through before a machine is given it.";
 
-const NOBODY =
-  "nobody could log in to what is installed: no account has a password, and none that logs in by key has a key";
+const nobody = (asks: boolean): string =>
+  `nobody could log in to what is installed: no account has ${asks ? "a password" : "a sealed password, and nobody is asked for one"}, and none that logs in by key has a key`;
 
-/** Whether somebody can log in to what is installed. */
-const opensToSomebody = ({ accounts }: InstallIntent): boolean =>
-  accounts.some(
-    ({ role, logIn, keys }) =>
-      role !== "service" && (logIn === "password" || (logIn === "key" && keys.length > 0)),
-  );
+const open = (...gaps: Gap[]): AnswerFileOfSheet => ({ kind: "open", gaps });
+
+/** Whether an account lets somebody in; `asked` where the installer asks for a password that has no hash. */
+const opens =
+  (asked: boolean) =>
+  ({ role, logIn, keys, hash }: IntentAccount): boolean =>
+    role !== "service" &&
+    ((logIn === "password" && (asked || hash !== null)) || (logIn === "key" && keys.length > 0));
+
+function finished<T extends SystemIntent>(
+  drawn: Drawn<T>,
+  asks: boolean,
+  write: (intent: T) => Written | AnswerFile[],
+  erases: string,
+  also: (intent: T) => AnswerFile[] = () => [],
+): AnswerFileOfSheet {
+  if (!drawn.ok) return open(...drawn.gaps);
+  if (!drawn.intent.accounts.some(opens(asks)))
+    return open({ path: "answers.accounts", message: nobody(asks) });
+  const written = write(drawn.intent);
+  const isGaps = (all: Gap[] | AnswerFile[]): all is Gap[] => all.some((one) => "path" in one);
+  if (!Array.isArray(written)) return { kind: "file", file: written, also: also(drawn.intent), erases };
+  if (isGaps(written)) return open(...written);
+  const [file, ...others] = written;
+  return file ? { kind: "file", file, also: others, erases } : open();
+}
 
 /** The answer file of the family of a build, with the hashes that were sealed for it. */
 export function answerFileOf(ground: IntentGround, hashes?: Hashes): AnswerFileOfSheet {
   const { profile } = ground;
-  if (!profile)
-    return { kind: "open", gaps: [{ path: "image.id", message: "the operating system is not known" }] };
+  if (!profile) return open({ path: "image.id", message: "the operating system is not known" });
   if (profile.answerFile === "none") return { kind: "none", why: NO_FILE };
+  if (profile.answerFile === "script") {
+    const { answerScript } = profile;
+    return answerScript
+      ? finished(
+          scriptIntent(ground, hashes),
+          true,
+          (intent) => writeOwnWords(intent, answerScript, profile),
+          `It erases the target without asking. ${answerScript.guard}`,
+        )
+      : {
+          kind: "none",
+          why: `${profile.name} takes a file in words of its own, which its profile does not tell yet (answerScript): it is typed by the answer card.`,
+        };
+  }
   const write = WRITERS[profile.answerFile];
-  if (!write)
-    return {
-      kind: "none",
-      why: `${profile.name} takes a file of another kind (${profile.answerFile}), which Derrick does not write yet: it is typed by the answer card.`,
-    };
-  const drawn = installIntent(ground, hashes);
-  if (!drawn.ok) return { kind: "open", gaps: drawn.gaps };
-  if (!opensToSomebody(drawn.intent))
-    return { kind: "open", gaps: [{ path: "answers.accounts", message: NOBODY }] };
-  const file = write(drawn.intent);
-  return Array.isArray(file) ? { kind: "open", gaps: file } : { kind: "file", file };
+  // What a BSD is given is run in a shell, where nobody is asked for a password.
+  const asks = profile.answerFile !== "bsd script";
+  const isSeed = profile.answerFile === "cloud-config";
+  return finished(
+    installIntent(ground, hashes),
+    asks,
+    (intent) => write?.(intent, profile) ?? [],
+    ERASES,
+    (intent) => (isSeed ? [metaData(intent), vendorData(intent)] : []),
+  );
+}
+
+/** Families whose systems read cloud-init's seed where an image of them is installed already. */
+const SEEDED: readonly Profile["answerFile"][] = ["kickstart", "preseed", "cloud-config"];
+
+/** The seed of an image that is installed already, such as that of a guest; null for families that know none. */
+export function imageSeedOf(ground: IntentGround, hashes: Hashes = new Map()): AnswerFileOfSheet | null {
+  const { profile, sheet } = ground;
+  if (!profile || !SEEDED.includes(profile.answerFile)) return null;
+  const system = systemIntent(ground, hashes);
+  const { hostName, domain } = sheet.answers;
+  const network = hostPlan(ground, { hostName, domain });
+  const networkGaps = network.ok
+    ? []
+    : network.problems.map(({ message }): Gap => ({ path: "network.port", message }));
+  const drawn: Drawn<SystemIntent & { files: AnswerFile[] }> =
+    system.ok && network.ok
+      ? {
+          ok: true,
+          intent: { ...system.intent, files: writeCloudSeed({ ...system.intent, network: network.value }) },
+        }
+      : { ok: false, gaps: [...(system.ok ? [] : system.gaps), ...networkGaps] };
+  return finished(
+    drawn,
+    false,
+    ({ files }) => files,
+    "It writes no drive: it is read by the system at its first start.",
+  );
 }

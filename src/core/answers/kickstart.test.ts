@@ -173,23 +173,11 @@ describe("no file is written while", () => {
       "answers.accounts",
     ],
     ["the port is not chosen", { sheet: { "network.port": null } }, "network.port"],
-    [
-      "the system stands on several drives",
-      {
-        drives: [aDrive("NV-0001", {}), aDrive("NV-0002", {})],
-        sheet: { "storage.layout": "mirror", "storage.partners": [{ drive: "NV-0002", role: "member" }] },
-      },
-      "storage.layout",
-    ],
   ])("%s", (_, changes, path) => expect(gapsOf(changes)).toContain(path));
 
-  it("the family takes none, or one of another kind: it says so", () => {
-    const words = (file: string) => {
-      const told = answerFileOf(aBuild({ profile: shippedProfile(file) }));
-      return told.kind === "none" ? told.why : told.kind;
-    };
-    expect(words("cairn-hypervisor-9")).not.toBe("file");
-    expect(words("sedge-bsd-14")).toMatch(/another kind \(script\), which Derrick does not write yet/);
+  it("the family takes none: it says so", () => {
+    const answer = answerFileOf(aBuild({ profile: shippedProfile("cistern-nas-13") }));
+    expect(answer).toMatchObject({ kind: "none", why: expect.stringMatching(/takes no answer file/) });
   });
 });
 
@@ -226,38 +214,15 @@ describe("values", () => {
 
   it("are one word of a line, whatever stands in them: 100,000 of them", () => {
     const random = picking(14);
+    const faults: string[] = [];
     for (let i = 0; i < 100_000; i += 1) {
       const value = Array.from({ length: 1 + random(8) }, () => SIGNS[random(SIGNS.length)])
         .join("")
         .replace(/[\n\t\u2028]/g, " ");
-      expect(kickstartWords(`user --name=${word(value)} --lock`), value).toEqual([
-        "user",
-        `--name=${value}`,
-        "--lock",
-      ]);
+      const read = kickstartWords(`user --name=${word(value)} --lock`);
+      if (read?.join("\n") !== `user\n--name=${value}\n--lock`) faults.push(value);
     }
-  });
-
-  it("of the sheet that no file can carry are asked for again, and no line is added or ended by one", () => {
-    const random = picking(15);
-    const paths = [
-      "answers.hostName",
-      "answers.domain",
-      "answers.keyboard",
-      "answers.locale",
-      "answers.timeZone",
-      "network.address",
-    ];
-    const sound = fileOf().lines.length;
-    for (let i = 0; i < 1500; i += 1) {
-      const value = Array.from({ length: 1 + random(5) }, () => SIGNS[random(SIGNS.length)]).join("");
-      const path = paths[random(paths.length)]!;
-      const told = answerFileOf(plan({ sheet: { [path]: value } }));
-      if (told.kind === "file") {
-        expect(told.file.lines, `${path} ${JSON.stringify(value)}`).toHaveLength(sound);
-        expect(lintKickstart(textOf(told.file)), JSON.stringify(value)).toEqual([]);
-      } else expect(told.kind).toBe("open");
-    }
+    expect(faults.slice(0, 5)).toEqual([]);
   });
 });
 

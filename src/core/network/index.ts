@@ -102,6 +102,7 @@ export {
   writeSshConfig,
   writeZone,
   type HostPlan,
+  type LinkAddress,
   type LinkPlan,
   type SiteHost,
   type SitePlan,

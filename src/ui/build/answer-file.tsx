@@ -28,6 +28,23 @@ const Gaps = ({ build, gaps }: { build: string; gaps: readonly Gap[] }) => (
   </ul>
 );
 
+/** What is said of one file: where it is fetched, and its lines with their fields. */
+function File({ build, file, url, warns }: { build: string; file: AnswerFile; url: string; warns?: string }) {
+  const at = `${url}${url.includes("?") ? "&" : "?"}file=${encodeURIComponent(file.name)}`;
+  return (
+    <Ruled title={file.name} note={file.lines.length === 0 ? "empty, and asked for all the same" : ""}>
+      {warns && <p className="mb-2 border-l-4 pl-3 border-warning">{warns}</p>}
+      <p className="mb-2 flex flex-wrap items-baseline gap-x-4">
+        {file.lines.length > 0 && <CopyAnswers url={at} />}
+        <a className="link" href={at} download={file.name}>
+          fetch {file.name}
+        </a>
+      </p>
+      {file.lines.length > 0 && <Lines build={build} file={file} />}
+    </Ruled>
+  );
+}
+
 /** The answer file of a sheet, line by line with the fields that they come from; or what the sheet has still to say. */
 export function AnswerFileText({ build, answer }: { build: string; answer: AnswerFileOfSheet }) {
   if (answer.kind === "none") return <p className="border-l-4 pl-3 border-info">{answer.why}</p>;
@@ -37,29 +54,51 @@ export function AnswerFileText({ build, answer }: { build: string; answer: Answe
         <Gaps build={build} gaps={answer.gaps} />
       </Ruled>
     );
-  const { file } = answer;
+  const url = `/api/v1/builds/${build}/answers`;
   return (
     <>
       <Ruled
         title="By hand"
         note="what this file does not say; it holds no password, and of sealed ones the hash"
       >
-        <Gaps build={build} gaps={file.byHand} />
+        <Gaps build={build} gaps={answer.file.byHand} />
       </Ruled>
-      <Ruled title={file.name}>
-        <p className="mb-2 border-l-4 pl-3 border-warning">
-          It erases the drive of the sheet without asking, and nothing by itself where that drive is absent,
-          has another size or is in use: read it through before a machine is given it.
-        </p>
-        <p className="mb-2 flex flex-wrap items-baseline gap-x-4">
-          <CopyAnswers build={build} />
-          <a className="link" href={`/api/v1/builds/${build}/answers`} download={file.name}>
-            fetch {file.name}
-          </a>
-        </p>
-        <Lines build={build} file={file} />
-      </Ruled>
+      <File {...{ build, url }} file={answer.file} warns={answer.erases} />
+      {answer.also.map((file) => (
+        <File key={file.name} {...{ build, url, file }} />
+      ))}
     </>
+  );
+}
+
+/** What an image of the system reads at its first start: folded up, since most sheets install. */
+export function ImageSeed({ build, seed }: { build: string; seed: AnswerFileOfSheet | null }) {
+  if (!seed || seed.kind === "none") return null;
+  const url = `/api/v1/builds/${build}/answers?of=image`;
+  return (
+    <Ruled title="For an image that is installed already" note="a guest, or a drive that was written whole">
+      <details>
+        <summary className="cursor-pointer py-1">
+          {seed.kind === "open"
+            ? `Nothing is written yet: ${seed.gaps.length} ${seed.gaps.length === 1 ? "thing is" : "things are"} open`
+            : `${1 + seed.also.length} files of a seed: who it is, how it speaks, who is let in`}
+        </summary>
+        {seed.kind === "open" ? (
+          <Gaps build={build} gaps={seed.gaps} />
+        ) : (
+          <>
+            <p className="mb-2 max-w-prose">
+              {seed.erases} They are put on a small volume that is called cidata, as user-data, meta-data and
+              network-config.
+            </p>
+            <Gaps build={build} gaps={[seed.file, ...seed.also].flatMap((f) => f.byHand)} />
+            {[seed.file, ...seed.also].map((file) => (
+              <File key={file.name} {...{ build, url, file }} />
+            ))}
+          </>
+        )}
+      </details>
+    </Ruled>
   );
 }
 

@@ -3,7 +3,7 @@
 import { usePathname, useRouter } from "next/navigation";
 import { useEffect, useState, type ReactNode } from "react";
 import { FormProvider, useForm, type UseFormReturn } from "react-hook-form";
-import { TARGET_KINDS, type Profile } from "@/core/image";
+import { ANSWER_FILES, TARGET_KINDS, type Profile } from "@/core/image";
 import { diffDocuments, type Edit } from "@/core/document";
 import type { Problem } from "@/core/result";
 import { useFormHistory } from "../draft/use-form-history";
@@ -182,11 +182,7 @@ const WhatItIs = () => (
     <Input path="name" label="Name" />
     <Input path="family" label="Family, in general words" />
     <Choice path="installer" label="Installer" options={["graphical", "text"]} />
-    <Choice
-      path="answerFile"
-      label="Answers from"
-      options={["kickstart", "preseed", "cloud-config", "script", "none"]}
-    />
+    <Choice path="answerFile" label="Answers from" options={ANSWER_FILES} />
     <Input path="identify.id" label="ID in /etc/os-release" />
     <Input path="identify.version" label="Version there begins with" />
     <Choice

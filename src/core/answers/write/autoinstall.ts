@@ -1,11 +1,10 @@
 import { stringify } from "yaml";
-import { xkbNames } from "../../identity";
 import { driveLook } from "../../machine";
 import { netplanTree } from "../../network";
 import { scriptHead } from "../../storage";
 import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
 import { accountNotes } from "./accounts";
-import { cloudNames, cloudUser } from "./cloud-user";
+import { cloudKeyboard, cloudLogIn, cloudNames, cloudUser } from "./cloud-user";
 import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
 
 type Node = Record<string, unknown>;
@@ -63,7 +62,7 @@ function groupOf(part: IntentPart, id: string): Node[] | null {
 
 /** What is made of the target, in the order in which it is made; the parts that the format has no words for. */
 function storageOf({ target, mode }: InstallIntent): { config: Node[]; lacks: IntentPart[] } {
-  const serial = (target.drive.serial ?? "").trim();
+  const serial = (target.drives[0].drive.serial ?? "").trim();
   const config: Node[] = [
     {
       ...{
@@ -103,12 +102,6 @@ function storageOf({ target, mode }: InstallIntent): { config: Node[]; lacks: In
   return { config, lacks };
 }
 
-/** A layout, and its variant where it has one. */
-function keyboardOf(name: string): Node {
-  const { layout, variant } = xkbNames(name);
-  return variant === "" ? { layout } : { layout, variant };
-}
-
 /** Who is made by the file itself: all, once no password is still to be typed. */
 function accountsOf({ accounts, hostName, domain, system }: InstallIntent): {
   sections: AnswerLine[];
@@ -126,7 +119,7 @@ function accountsOf({ accounts, hostName, domain, system }: InstallIntent): {
     return {
       sections: section("answers.accounts", {
         ...remote,
-        "user-data": { ...cloudNames(hostName, domain), ...users },
+        "user-data": { ...cloudNames(hostName, domain), ...cloudLogIn(accounts), ...users },
       }),
       byHand: accounts.flatMap((a) => accountNotes(a, "", !allow)),
     };
@@ -134,7 +127,9 @@ function accountsOf({ accounts, hostName, domain, system }: InstallIntent): {
     sections: [
       ...section("answers.accounts", { "interactive-sections": ["identity"] }),
       ...section("answers.accounts", remote),
-      ...(users.users.length > 0 ? section("answers.accounts", { "user-data": users }) : []),
+      ...(users.users.length > 0
+        ? section("answers.accounts", { "user-data": { ...cloudLogIn(accounts), ...users } })
+        : []),
     ],
     byHand: [
       gap(
@@ -178,7 +173,8 @@ export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
       message: `the part "${name.slice(0, 60)}" has no words in this format, so the target is laid out on the screen`,
     }));
   const { system, hostName, target, spared } = intent;
-  const twin = spared.find((d) => d.serial?.trim().endsWith((target.drive.serial ?? "").trim()));
+  const [{ drive, mayErase }] = target.drives;
+  const twin = spared.find((d) => d.serial?.trim().endsWith((drive.serial ?? "").trim()));
   if (twin)
     return [
       {
@@ -187,7 +183,7 @@ export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
       },
     ];
   const accounts = accountsOf(intent);
-  const head = scriptHead([{ variable: "d1", drive: target.drive, mayErase: target.mayErase }], spared, []);
+  const head = scriptHead([{ variable: "d1", drive, mayErase }], spared, []);
   return {
     name: `${hostName}.user-data`,
     lines: [
@@ -200,7 +196,7 @@ export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
       ...section(null, { version: 1 }),
       ...accounts.sections,
       ...section("answers.locale", { locale: intent.locale }),
-      ...section("answers.keyboard", { keyboard: keyboardOf(intent.keyboard) }),
+      ...section("answers.keyboard", { keyboard: cloudKeyboard(intent.keyboard) }),
       ...section("answers.timeZone", { timezone: intent.timeZone }),
       // A command that fails ends the installation before any drive is written.
       ...section("storage.target", { "early-commands": [`${head.join("\n").trimEnd()}\n: "$d1"\n`] }),

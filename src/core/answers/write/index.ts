@@ -1,6 +1,10 @@
 export { textOf, type AnswerFile, type AnswerLine } from "./line";
 export { writeAutoinstall } from "./autoinstall";
-export { word, writeKickstart } from "./kickstart";
+export { writeKickstart } from "./kickstart";
+export { word } from "./word";
+export { writeBsd } from "./bsd";
+export { metaData, vendorData, writeCloudSeed } from "./cloud-seed";
+export { writeOwnWords } from "./own-words";
 export { writePreseed } from "./preseed";
 export {
   KICKSTART_RULES,

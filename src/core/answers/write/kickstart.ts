@@ -4,16 +4,10 @@ import { scriptHead } from "../../storage";
 import type { Gap, InstallIntent, IntentAccount, IntentPart, IntentPath } from "../intent";
 import { accountNotes } from "./accounts";
 import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
+import { word } from "./word";
 
 const MIB = 2 ** 20;
 const STORAGE = "/tmp/derrick-storage.ks";
-
-/**
- * One value of an option. A line is split as a POSIX shell splits words, with no expansion: inside double quotes only a
- * quote and a backslash have a meaning. What could end a line never comes here: the intent has refused it.
- */
-export const word = (value: string): string =>
-  /^[A-Za-z0-9_./:@+,=-]+$/.test(value) ? value : `"${value.replace(/["\\]/g, String.raw`\$&`)}"`;
 
 const MOUNTS: Readonly<Record<string, string>> = {
   root: "/",
@@ -78,7 +72,8 @@ function partLines({ target }: InstallIntent): { lines: string[]; byHand: Gap[] 
 
 /** The script that runs before the installer looks at any drive: it stops unless the planned drive is there, and writes what is made of it. */
 function firstScript(intent: InstallIntent, parts: readonly string[]): AnswerLine[] {
-  const { drive, table, mayErase } = intent.target;
+  const { table, drives } = intent.target;
+  const [{ drive, mayErase }] = drives;
   const head = scriptHead([{ variable: "d1", drive, mayErase }], intent.spared, []);
   return linesFrom(
     "storage.target",

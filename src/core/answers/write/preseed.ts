@@ -42,7 +42,8 @@ const GOES_ON: readonly [question: string, value: string][] = [
  * Unless exactly one drive has the serial, and that one the size, it ends, and the installer asks on its screen as if there
  * were no file: by itself it would take a machine's only drive, whichever that is.
  */
-function firstCommand({ target: { drive, mayErase } }: InstallIntent): string {
+function firstCommand({ target }: InstallIntent): string {
+  const [{ drive, mayErase }] = target.drives;
   const serial = (drive.serial ?? "").replace(/\s+/g, "");
   const stop = (words: string): string => `{ echo "derrick: ${words}" >&2; exit 1; }`;
   return [

@@ -1,4 +1,5 @@
-export { profileSchema, type Profile } from "./profile";
+export { ANSWER_FILES, profileSchema, type Profile } from "./profile";
+export type { AnswerScript, ScriptLanguage, ScriptSection } from "./answer-script";
 export { lackedBy, lacksOf } from "./lacks";
 export { ownProfile, slugOf, type OwnFamily } from "./mine";
 export { editProfileYaml } from "./edit-yaml";

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { answerScriptSchema, distributionSchema } from "./answer-script";
 import { networkProfileSchema } from "./network";
 import { partitioningSchema } from "./partitioning";
 import { screenSchema, seconds, slug, template } from "./screen";
@@ -8,6 +9,9 @@ import { fateSchema, faultSchema, upgradeSchema } from "./upgrade";
 const requirementSchema = z
   .object({ least: z.number().nonnegative(), recommended: z.number().nonnegative() })
   .strict();
+
+/** The formats in which installers take their answers from a file. "script": in words that stand in the profile. */
+export const ANSWER_FILES = ["kickstart", "preseed", "cloud-config", "bsd script", "script", "none"] as const;
 
 /** How one family of operating system, in one version, is installed. Profiles are data: users add their own. */
 export const profileSchema = z
@@ -19,7 +23,11 @@ export const profileSchema = z
     family: z.string().min(1),
     installer: z.enum(["graphical", "text"]),
     /** The format in which this installer takes its answers from a file; "none" leaves the answer card. */
-    answerFile: z.enum(["kickstart", "preseed", "cloud-config", "script", "none"]).default("none"),
+    answerFile: z.enum(ANSWER_FILES).default("none"),
+    /** The words of an installer that takes a script of its own. Null: not told. */
+    answerScript: answerScriptSchema.nullable().default(null),
+    /** What the script of a BSD lays out. Null: not told. */
+    distribution: distributionSchema.nullable().default(null),
     /** Words of a file name or volume name by which an image of this profile is recognised; all must occur. */
     recognise: z.array(z.string().min(1)).default([]),
     support: z
@@ -181,6 +189,20 @@ export const profileSchema = z
           path: ["defaultLogins", i, "changedOn"],
         });
     });
+    if (profile.answerScript && profile.answerFile !== "script")
+      context.addIssue({
+        code: "custom",
+        message:
+          "words of an answer script are told, and `answerFile` is not `script`: nothing would be written with them",
+        path: ["answerScript"],
+      });
+    if (profile.distribution && profile.answerFile !== "bsd script")
+      context.addIssue({
+        code: "custom",
+        message:
+          "sets of a distribution are told, and `answerFile` is not `bsd script`: nothing would be written with them",
+        path: ["distribution"],
+      });
     if (!profile.screens.some((s) => s.destroys))
       context.addIssue({
         code: "custom",

@@ -17,7 +17,15 @@ export const NETWORK_WRITERS: Readonly<
   "rc.conf": writeRcConf,
 };
 
-export { hostPlan, isDomain, isLabel, type HostPlan, type LinkPlan, type WrittenFile } from "./host-plan";
+export {
+  hostPlan,
+  isDomain,
+  isLabel,
+  type HostPlan,
+  type LinkAddress,
+  type LinkPlan,
+  type WrittenFile,
+} from "./host-plan";
 export { namedHosts, labelOf, type SiteHost, type SitePlan } from "./site-plan";
 export { writeDnsmasq, writeKea, writeKea6 } from "./dhcp";
 export { reverseZoneOf, writeHosts, writeReverseZones, writeZone } from "./names";

@@ -3,7 +3,7 @@ import { notFound } from "next/navigation";
 import { answersBeside, besideChoices } from "@/server/answers-beside";
 import { buildView } from "@/server/builds";
 import { answersShown } from "@/server/scripts";
-import { AnswerFileText } from "@/ui/build/answer-file";
+import { AnswerFileText, ImageSeed } from "@/ui/build/answer-file";
 import { AnswersBeside } from "@/ui/build/answers-beside";
 import { TakeAnswers } from "@/ui/build/take-answers";
 import { Page } from "@/ui/frame/page";
@@ -49,6 +49,7 @@ export default async function AnswersPage({ params, searchParams }: Given) {
         </p>
       )}
       <AnswerFileText build={id} answer={view.answer} />
+      <ImageSeed build={id} seed={view.seed} />
       <AnswersBeside
         choices={await besideChoices(await desk(), id)}
         chosen={chosen}

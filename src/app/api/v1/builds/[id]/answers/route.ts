@@ -9,20 +9,31 @@ interface Params {
   params: Promise<{ id: string }>;
 }
 
-/** The answer file of a sheet. */
-export const GET = route(async (_request: Request, { params }: Params) => {
+const refused = (words: string, status: number) => new Response(words, { status });
+
+/**
+ * A file that answers an installer: the first one of a sheet, or that of the name in `file`. With `of=image`, those that an
+ * image of the system reads at its first start.
+ */
+export const GET = route(async (request: Request, { params }: Params) => {
   const { id } = await params;
-  const answer = (await answersView(await desk(), id))?.answer;
-  if (!answer) return new Response("There is no such sheet.\n", { status: 404 });
-  if (answer.kind === "none") return new Response(`${answer.why}\n`, { status: 409 });
+  const asked = new URL(request.url).searchParams;
+  const view = await answersView(await desk(), id);
+  if (!view) return refused("There is no such sheet.\n", 404);
+  const answer = asked.get("of") === "image" ? view.seed : view.answer;
+  if (!answer) return refused("This family reads nothing at its first start.\n", 409);
+  if (answer.kind === "none") return refused(`${answer.why}\n`, 409);
   if (answer.kind === "open")
-    return new Response(answer.gaps.map((g) => `${g.path}: ${g.message}\n`).join(""), { status: 409 });
-  return new Response(textOf(answer.file), {
+    return refused(answer.gaps.map((g) => `${g.path}: ${g.message}\n`).join(""), 409);
+  const name = asked.get("file");
+  const file = name === null ? answer.file : [answer.file, ...answer.also].find((f) => f.name === name);
+  if (!file) return refused("The sheet has no file of this name.\n", 404);
+  return new Response(textOf(file), {
     headers: {
       "Content-Type": "text/plain; charset=utf-8",
       // It may hold hashes: no copy of it stays in a cache.
       "Cache-Control": "no-store",
-      "Content-Disposition": `attachment; filename="${answer.file.name}"`,
+      "Content-Disposition": `attachment; filename="${file.name}"`,
     },
   });
 });

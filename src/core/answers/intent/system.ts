@@ -1,0 +1,75 @@
+import {
+  accountNameProblem,
+  domainProblem,
+  hostNameProblem,
+  isHash,
+  publicKeyLine,
+  readPublicKey,
+  type Account,
+} from "../../identity";
+import type { Drawn, Gap, Hashes, IntentAccount, IntentGround, IntentPath, SystemIntent } from "./shapes";
+
+const LOCALE = /^[a-z]{2,3}(?:_[A-Z]{2})?(?:\.[A-Za-z0-9-]+)?(?:@[a-z]+)?$/;
+const ZONE = /^[A-Za-z][A-Za-z0-9+_-]*(?:\/[A-Za-z0-9+_-]+){0,2}$/;
+const LAYOUT = /^[a-z][a-z0-9-]{1,30}$/;
+
+/** Answers that an installer asks for, each with what may stand in it. */
+function answerGaps({ answers }: IntentGround["sheet"]): Gap[] {
+  const gap = (path: IntentPath, message: string | null): Gap[] =>
+    message === null ? [] : [{ path, message }];
+  return [
+    ...gap("answers.hostName", hostNameProblem(answers.hostName)),
+    ...gap("answers.domain", answers.domain === "" ? null : domainProblem(answers.domain)),
+    ...gap(
+      "answers.keyboard",
+      LAYOUT.test(answers.keyboard) ? null : "no keyboard layout that a file can name",
+    ),
+    ...gap("answers.locale", LOCALE.test(answers.locale) ? null : "no locale, such as en_GB.UTF-8"),
+    ...gap("answers.timeZone", ZONE.test(answers.timeZone) ? null : "no time zone, such as Europe/London"),
+    ...answers.accounts.flatMap(({ name, keys }) => {
+      const of = (problem: string | null) =>
+        gap("answers.accounts", problem && `the account "${name.slice(0, 40)}": ${problem}`);
+      return [
+        ...of(accountNameProblem(name)),
+        ...keys.flatMap(({ line }) => {
+          const key = readPublicKey(line);
+          return key.ok ? [] : of(key.problems[0]?.message ?? null);
+        }),
+      ];
+    }),
+  ];
+}
+
+const accountOf = ({ name, role, logIn, keys }: Account, hashes: Hashes): IntentAccount => {
+  const hash = hashes.get(name) ?? null;
+  return {
+    ...{ name, role, logIn, hash: hash !== null && isHash(hash) ? hash : null },
+    // A service has no shell: a key would open nothing.
+    keys: (role === "service" ? [] : keys).flatMap(({ line }) => {
+      const key = readPublicKey(line);
+      return key.ok ? [publicKeyLine(key.value)] : [];
+    }),
+  };
+};
+
+/** Draws names, keyboard, language, time zone and accounts from a build. */
+export function systemIntent({ sheet, profile }: IntentGround, hashes: Hashes): Drawn<SystemIntent> {
+  const { answers } = sheet;
+  const gaps = answerGaps(sheet);
+  if (!profile) gaps.unshift({ path: "image.id", message: "the operating system is not known" });
+  if (gaps.length > 0 || !profile) return { ok: false, gaps };
+  return {
+    ok: true,
+    intent: {
+      system: {
+        ...{ profile: profile.profile, name: profile.name, version: profile.version },
+        screen: profile.installer,
+        adminGroup: profile.accounts.adminGroup,
+        superUser: profile.accounts.superUser,
+      },
+      ...{ hostName: answers.hostName, domain: answers.domain, keyboard: answers.keyboard },
+      ...{ locale: answers.locale, timeZone: answers.timeZone },
+      accounts: answers.accounts.map((account) => accountOf(account, hashes)),
+    },
+  };
+}

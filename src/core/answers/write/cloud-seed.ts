@@ -1,0 +1,70 @@
+import { stringify } from "yaml";
+import { netplanTree, type HostPlan } from "../../network";
+import type { Gap, IntentPath, SystemIntent } from "../intent";
+import { accountNotes } from "./accounts";
+import { cloudKeyboard, cloudLogIn, cloudNames, cloudUser } from "./cloud-user";
+import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
+
+const lines = (from: IntentPath | null, tree: object): AnswerLine[] =>
+  linesFrom(from, ...stringify(tree, { lineWidth: 0 }).trimEnd().split("\n"));
+
+/**
+ * What a machine is known by to cloud-init. It stays the same for as long as the machine has its name: another one would
+ * make everything run again, and give the machine new host keys.
+ */
+export const metaData = ({ hostName, domain }: SystemIntent): AnswerFile => ({
+  name: `${hostName}.meta-data`,
+  lines: lines("answers.hostName", {
+    "instance-id": [hostName, domain].filter(Boolean).join("."),
+    "local-hostname": hostName,
+  }),
+  byHand: [],
+});
+
+/** It is asked for beside the other two, and where it is missing it is asked for again and again. */
+export const vendorData = ({ hostName }: SystemIntent): AnswerFile => ({
+  name: `${hostName}.vendor-data`,
+  lines: [],
+  byHand: [],
+});
+
+/** The seed of an image that is installed already: user data, meta data, and the network in version 2 of its format. */
+export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): AnswerFile[] {
+  const { system, hostName, domain, accounts } = intent;
+  const allow = accounts.some((a) => a.logIn === "password" && a.role !== "service");
+  const userData: AnswerFile = {
+    name: `${hostName}.user-data`,
+    lines: [
+      ...linesFrom(
+        null,
+        "#cloud-config",
+        `# ${system.name} ${system.version} on ${hostName}, written by Derrick from its build sheet, for an image that is installed already.`,
+      ),
+      ...lines("answers.hostName", cloudNames(hostName, domain)),
+      ...lines("answers.locale", { locale: intent.locale }),
+      ...lines("answers.keyboard", { keyboard: cloudKeyboard(intent.keyboard) }),
+      ...lines("answers.timeZone", { timezone: intent.timeZone }),
+      ...lines("answers.accounts", {
+        ssh_pwauth: allow,
+        ...cloudLogIn(accounts),
+        users: accounts.map((a) => cloudUser(a, system.adminGroup)),
+      }),
+    ],
+    byHand: accounts.flatMap((a) => accountNotes(a, "by somebody who is let in already", !allow)),
+  };
+  const network: AnswerFile = {
+    name: `${hostName}.network-config`,
+    lines: lines("network.address", netplanTree(intent.network).network),
+    byHand: intent.network.links.flatMap((l): Gap[] =>
+      l.kind === "bridge" && l.vlanAware
+        ? [
+            {
+              path: "network.interfaces",
+              message: `the bridge ${l.name} is told to look at VLANs once the system runs: this format cannot say it`,
+            },
+          ]
+        : [],
+    ),
+  };
+  return [userData, metaData(intent), network];
+}

@@ -1,0 +1,122 @@
+import { z } from "zod";
+import { isOneOf, placeholdersOf } from "../../text";
+
+/** How a value is written so that it stays in its place: quoted as a word, as a word of a POSIX shell, or as text of XML. */
+export const SCRIPT_LANGUAGES = ["words", "shell", "xml"] as const;
+export type ScriptLanguage = (typeof SCRIPT_LANGUAGES)[number];
+
+/** What every line may name. */
+const ALWAYS = [
+  ...[
+    "host.name",
+    "host.domain",
+    "host.fqdn",
+    "keyboard.layout",
+    "locale.name",
+    "time.zone",
+    "system.version",
+  ],
+  ...["account.super", "boot.mode", "target.layout", "target.count"],
+  ...["host.mac", "host.address", "host.prefix", "host.netmask", "host.gateway"],
+] as const;
+
+/** What a section is written for, and what its lines may name beside that. */
+export const SCRIPT_FOR = {
+  once: [],
+  drive: ["drive.serial", "drive.bytes", "drive.wwn", "drive.number"],
+  spare: ["drive.serial", "drive.bytes", "drive.wwn", "drive.number"],
+  account: ["account.name", "account.hash", "account.group"],
+  key: ["account.name", "account.key"],
+  "name server": ["server.address", "server.number"],
+  "network command": ["network.command"],
+} as const;
+export type ScriptFor = keyof typeof SCRIPT_FOR;
+
+/** Fields of the sheet that a section may come from. */
+export const SCRIPT_FIELDS = [
+  ...["image.id", "boot.mode", "storage.target", "storage.layout", "network.port", "network.address"],
+  ...["network.interfaces", "answers.hostName", "answers.domain", "answers.keyboard", "answers.locale"],
+  ...["answers.timeZone", "answers.accounts"],
+] as const;
+
+const sectionSchema = z
+  .object({
+    /** The field of the sheet that its lines come from; left out for what the format itself needs. */
+    from: z.enum(SCRIPT_FIELDS).optional(),
+    for: z
+      .enum(["once", "drive", "spare", "account", "key", "name server", "network command"])
+      .default("once"),
+    /** All that is said must be so. */
+    when: z
+      .object({
+        address: z.enum(["fixed", "dynamic"]).optional(),
+        gateway: z.boolean().optional(),
+        mode: z.enum(["uefi", "legacy"]).optional(),
+        drives: z.enum(["one", "several"]).optional(),
+        /** Of accounts and keys. */
+        role: z
+          .array(z.enum(["super-user", "administrator", "ordinary", "service"]))
+          .min(1)
+          .optional(),
+        /** Of accounts: whether a hash of its password was sealed. */
+        hash: z.boolean().optional(),
+      })
+      .strict()
+      .prefault({}),
+    lines: z
+      .array(
+        z
+          .string()
+          .max(400)
+          .refine((l) => !/\p{Cc}/u.test(l), "is one line"),
+      )
+      .min(1),
+  })
+  .strict()
+  .superRefine((section, context) => {
+    const known: readonly string[] = [...ALWAYS, ...SCRIPT_FOR[section.for]];
+    section.lines.forEach((line, i) => {
+      for (const name of placeholdersOf(line))
+        if (!isOneOf(known, name))
+          context.addIssue({
+            code: "custom",
+            message: `{${name}} is not known in a section for "${section.for}"; it may name ${known.join(", ")}`,
+            path: ["lines", i],
+          });
+    });
+  });
+export type ScriptSection = z.infer<typeof sectionSchema>;
+
+/** The answer file of an installer in words of its own: sections of lines with {values} that are filled in from the build. */
+export const answerScriptSchema = z
+  .object({
+    /** What follows the host name in the name of the file: ".cfg". */
+    ending: z.string().regex(/^\.[a-z0-9.-]{1,20}$/, "is a dot, then small letters and digits"),
+    language: z.enum(SCRIPT_LANGUAGES),
+    /** How a drive is found by it, in words: read before a machine is given the file. */
+    guard: z.string().min(1),
+    /** What it leaves to a person, whatever the sheet says. */
+    leaves: z.array(z.string().min(1)).default([]),
+    sections: z.array(sectionSchema).min(1),
+  })
+  .strict()
+  .refine(
+    ({ sections }) =>
+      sections.some((s) => s.for === "drive" && s.lines.some((l) => l.includes("{drive.serial}"))),
+    {
+      message:
+        "no section for drives names {drive.serial}, so that the installer would choose a drive by itself",
+      path: ["sections"],
+    },
+  );
+export type AnswerScript = z.infer<typeof answerScriptSchema>;
+
+/** The sets of a BSD on its medium, which its answer script lays out, and the pool that it makes. */
+export const distributionSchema = z
+  .object({
+    /** The folder of the medium that holds the sets and their list of sums. */
+    at: z.string().regex(/^\/[A-Za-z0-9._/-]+$/, "is the path of a folder"),
+    sets: z.array(z.string().regex(/^[A-Za-z0-9._-]+$/, "is the name of a file")).min(1),
+    pool: z.string().regex(/^[a-z][a-z0-9-]{0,30}$/, "is a small letter, then letters, digits and dashes"),
+  })
+  .strict();
