@@ -56,6 +56,11 @@ export const sites = [
         dhcp: [{ from: "10.61.12.128", to: "10.61.12.223" }],
       },
     ],
+    naming: [
+      { role: "hypervisor", pattern: "wrk-hv#" },
+      { role: "storage", pattern: "wrk-st#" },
+      { role: "database", pattern: "wrk-tm#" },
+    ],
     firmware: [
       { role: null, setting: "powerLoss", value: "on", why: "nobody is in the building at night" },
       {
@@ -72,6 +77,7 @@ export const sites = [
     name: "Thornhope",
     room: "Pumping station, wall cabinet",
     ...THORNHOPE,
+    naming: [{ role: null, pattern: "tho-@" }],
     circuits: [{ name: "cabinet", limitWatts: 400 }],
     addressSchool: "reserved",
     segments: [
@@ -94,6 +100,7 @@ export const sites = [
     name: "Cold Lane",
     room: "Office, store room shelf",
     ...COLD_LANE,
+    naming: [{ role: "backup", pattern: "cl-bk#" }],
     circuits: [{ name: "office", limitWatts: 2000 }],
     segments: [
       {

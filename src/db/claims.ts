@@ -75,6 +75,18 @@ export async function holders(db: Db | Tx, wanted: readonly Claim[]): Promise<He
   }));
 }
 
+/** Every name that somebody has at a site, but for one sheet and its machine. */
+export async function namesAt(
+  db: Db | Tx,
+  siteId: string,
+  but: { buildId: string; machineId: string | null },
+): Promise<string[]> {
+  const rows = await withMachines(db).where(and(eq(claims.kind, "name"), eq(machines.siteId, siteId)));
+  return rows
+    .filter(({ ownerId, machineId }) => ownerId !== but.buildId && machineId !== but.machineId)
+    .map(({ key }) => key);
+}
+
 /** Who has which address at a site, between two keys where these are given; a machine before the sheet that plans it. */
 export async function addressesAt(
   db: Db | Tx,

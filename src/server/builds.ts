@@ -9,9 +9,10 @@ import {
   type Plan,
   type Sheet,
 } from "@/core/sheet";
+import { fitsPattern, nextName, patternOf } from "@/core/identity";
 import { formatBytes } from "@/core/units";
 import { nextFreeAddress, segmentPlan } from "@/core/network";
-import { buildRows, machineRows, runRows, siteRows, type Db } from "@/db";
+import { buildRows, claimRows, machineRows, runRows, siteRows, type Db } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { sourcesOf } from "./sources";
 import { keptJudgement } from "./marks";
@@ -27,6 +28,17 @@ async function addressPlan(db: Db, { site, sheet }: Plan) {
   return site && segment && here
     ? segmentPlan(segment, await takenAddresses(db, site, here, segment.prefix))
     : [];
+}
+
+/** The next free name by the site's pattern, unless the sheet has one of its own: what the sheet and its own machine are called is no clash. */
+async function nextNameFor({ db }: Desk, id: string, { site, machine, sheet }: Plan): Promise<string | null> {
+  const pattern = site && machine && patternOf(site.naming, machine.document.typed.role);
+  const here = pattern && sheet.machine.id ? await machineRows.siteOf(db, sheet.machine.id) : null;
+  if (!pattern || !here) return null;
+  const taken = await claimRows.namesAt(db, here, { buildId: id, machineId: sheet.machine.id });
+  const { hostName } = sheet.answers;
+  const isItsOwn = fitsPattern(pattern, hostName) && !taken.includes(hostName.toLowerCase());
+  return isItsOwn ? null : nextName(pattern, taken);
 }
 
 /** The machines that a sheet can be for. */
@@ -50,6 +62,7 @@ export async function buildView(desk: Desk, id: string): Promise<BuildView | nul
       addresses,
       site?.segments.find((s) => s.id === plan.sheet.network.segment)?.servers,
     ),
+    nextName: await nextNameFor(desk, id, plan),
     segmentPlan: addresses,
     run,
     choices: {

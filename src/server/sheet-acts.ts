@@ -104,10 +104,10 @@ export async function saveJudged(
 ): Promise<SaveAnswer | { ok: true; confirmed: Confirmed }> {
   const answer = await saveEdits(desk, id, version, edits);
   if (!answer.ok || verdict === null) return answer;
-  const { build, nextFree, segmentPlan } = answer.view;
+  const { build, nextFree, nextName, segmentPlan } = answer.view;
   const { sheet, ...rest } = build;
   const own = await xxhash64(verdictText(sheet, judgedIn(answer.view)));
-  return own === verdict ? { ok: true, confirmed: { build: rest, nextFree, segmentPlan } } : answer;
+  return own === verdict ? { ok: true, confirmed: { build: rest, nextFree, nextName, segmentPlan } } : answer;
 }
 
 /** Sets a finding aside with a reason. One that protects data, or is not there any more, is refused. */

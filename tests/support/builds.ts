@@ -33,6 +33,7 @@ export const aSite = siteSchema.parse({
   name: "Works",
   timeZone: "Europe/London",
   domain: "marrowby.example",
+  naming: [{ role: null, pattern: "wrk-hv#" }],
   segments: [
     {
       id: "mgmt",

@@ -1,4 +1,5 @@
 import type { Profile } from "../image";
+import type { OnMachine } from "../machine";
 import type { AnswersSlice } from "./slice";
 
 /** A password that somebody has given a mark of: what it opens, and what else the same one opens. */
@@ -8,10 +9,17 @@ export interface SecretMark {
 }
 
 /** What the rules about names, accounts and the installer's questions look at. */
-export interface AnswersGround {
+export interface AnswersGround extends OnMachine {
   sheet: { answers: AnswersSlice };
   profile: Profile | null;
-  site: { name: string; domain: string; timeZone: string; keyboard: string } | null;
+  site: {
+    name: string;
+    domain: string;
+    timeZone: string;
+    keyboard: string;
+    /** How hosts are called there, by the role of the machine. */
+    naming: readonly { role: string | null; pattern: string }[];
+  } | null;
   /** The day where the machine stands. */
   today: string;
   /** What is known of the passwords of this build, without any of them. */

@@ -662,8 +662,14 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
     /the name of wrk-old/,
     { neighbours: [{ name: "wrk-old", hostNames: ["WRK-HV1"] }] },
   ],
+  ["answers.name-pattern", "note", /\(wrk-hv#\)/, { sheet: { "answers.hostName": "box7" } }],
+  ["answers.name-stays", "note", /no pattern/, { site: { naming: [] } }],
+  ["answers.domain", "caution", /public ending/, { sheet: { "answers.domain": "wrk-hv1.net" } }],
+  ["answers.domain", "caution", /an ending alone/, { sheet: { "answers.domain": "lan" } }],
+  ["answers.domain", "caution", /by multicast/, { sheet: { "answers.domain": "works.local" } }],
+  ["answers.domain", "caution", /nothing is found/, { sheet: { "answers.domain": "works.invalid" } }],
   ["answers.domain", "stop", /asks for one/, { sheet: { "answers.domain": "" } }],
-  ["answers.domain", "caution", /neither the site's domain/, { sheet: { "answers.domain": "wrk-hv1.net" } }],
+  ["answers.domain", "caution", /neither the site's domain/, { sheet: { "answers.domain": "pumps-9.net" } }],
   ["answers.no-account", "stop", /No account can administer/, { sheet: { "answers.accounts": [] } }],
   [
     "answers.account-name",
@@ -778,7 +784,10 @@ describe("the cure of a finding", () => {
   const cases = FIRING.map(([code, , , changes]) => [code, aBuild(changes)] as const);
   for (const [, plan] of cases) {
     const { sheet, machine, site, image, profile, edition } = plan;
-    const ground = { nextFree: FREE, build: { sheet }, context: { machine, site, image, profile, edition } };
+    const ground = {
+      ...{ nextFree: FREE, nextName: "wrk-hv77", build: { sheet } },
+      context: { machine, site, image, profile, edition },
+    };
     const { findings } = evaluateSheet(plan);
     for (const finding of findings) {
       const cure = cureOf(ground, finding);

@@ -11,7 +11,7 @@ export interface Cure {
 }
 
 /** What a cure is worked out from: the sheet with what stands around it. */
-export type CureGround = Pick<BuildView, "nextFree"> & {
+export type CureGround = Pick<BuildView, "nextFree" | "nextName"> & {
   build: { sheet: BuildView["build"]["sheet"] };
   context: BuildView["context"];
 };
@@ -25,6 +25,11 @@ const segment = ({ build, context }: CureGround) =>
 const address: Cures = ({ nextFree, build }) =>
   nextFree && nextFree !== build.sheet.network.address
     ? { words: `take ${nextFree}`, changes: { "network.address": nextFree } }
+    : null;
+
+const hostName: Cures = ({ nextName, build }) =>
+  nextName && nextName !== build.sheet.answers.hostName
+    ? { words: `take ${nextName}`, changes: { "answers.hostName": nextName } }
     : null;
 
 const gateway: Cures = (ground) => {
@@ -142,6 +147,8 @@ const CURES: Readonly<Record<string, Cures>> = {
   "network.wireless-port": port,
   "network.no-link": port,
   "network.no-segment": onlySegment,
+  "answers.name-pattern": hostName,
+  "answers.name-taken": hostName,
   "answers.domain": usual("domain"),
   "answers.time-zone": usual("timeZone"),
   "answers.keyboard": usual("keyboard"),

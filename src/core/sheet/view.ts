@@ -17,6 +17,8 @@ export interface BuildView extends Judged {
   };
   context: Pick<Sources, "machine" | "site" | "image" | "profile" | "edition">;
   nextFree: string | null;
+  /** The next free name by the site's pattern; null where it has none for such a machine, or the sheet has a free one already. */
+  nextName: string | null;
   segmentPlan: SegmentStretch[];
   run: { id: string; endedAt: string | null } | null;
   choices: {
@@ -40,7 +42,7 @@ export type SaveAnswer =
   | { ok: false; problems: Problem[]; stale?: { view: BuildView; by: string; at: string } | null };
 
 /** What a save adds for a page that has judged the sheet itself, and just as the server did. */
-export interface Confirmed extends Pick<BuildView, "nextFree" | "segmentPlan"> {
+export interface Confirmed extends Pick<BuildView, "nextFree" | "nextName" | "segmentPlan"> {
   build: Omit<BuildView["build"], "sheet">;
 }
 

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { defineDocument, valueAt } from "../document";
-import { isTimeZone } from "../identity";
+import { isTimeZone, namePatternProblem } from "../identity";
 import { ROLES, type Typed } from "../machine";
 import { cableSchema, deviceSchema, isAddress, segmentSchema } from "../network";
 import { dayIn } from "../units";
@@ -39,6 +39,22 @@ export const siteSchema = z.object({
     .object({ perKilowattHour: z.number().positive(), currency: z.string().trim().min(1).max(8) })
     .nullable()
     .default(null),
+  /** How hosts are called at this site, for machines of a role or for all of them: "wrk-hv#", "tho-@". */
+  naming: z
+    .array(
+      z.object({
+        role: z.enum(ROLES).nullable().default(null),
+        pattern: z
+          .string()
+          .max(80)
+          .superRefine((pattern, context) => {
+            const problem = namePatternProblem(pattern);
+            if (problem) context.addIssue({ code: "custom", message: problem });
+          }),
+      }),
+    )
+    .max(50)
+    .default([]),
   /** How firmware is set at this site, for machines of a role or for all of them. */
   firmware: z
     .array(

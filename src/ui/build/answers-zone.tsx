@@ -21,7 +21,18 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
           path="answers.hostName"
           label="Host name"
           marks={marks("answers.hostName")}
-          hint={originOf("answers.hostName", sheet, view.context)}
+          hint={
+            (view.nextName && view.nextName !== answers.hostName && (
+              <button
+                type="button"
+                className="link"
+                onClick={() => edit({ "answers.hostName": view.nextName ?? "" })}
+              >
+                next free: <span className="value">{view.nextName}</span>
+              </button>
+            )) ||
+            originOf("answers.hostName", sheet, view.context)
+          }
           value={answers.hostName}
           maxLength={64}
           onChange={(v) => edit({ "answers.hostName": v.trim() })}

@@ -16,6 +16,7 @@ import { TitleBlock, type TitleCell } from "../frame/title-block";
 import { StripLegend } from "../network/segment-strip";
 import { AddressStrip, type Taker } from "./address-strip";
 import { FirmwareRules } from "./firmware-rules";
+import { NamePatterns } from "./name-patterns";
 import { OpenDoors, type OpenDoor } from "./open-doors";
 import { Segments } from "./segments";
 import { SiteFindings } from "./site-findings";
@@ -68,6 +69,12 @@ export function SiteSheet({
         <OpenDoors doors={doors} />
         <Ruled title="Usual answers">
           <UsualAnswers typing={draft} />
+        </Ruled>
+        <Ruled
+          title="Host names"
+          note="# stands for a number, ## for one of two digits, @ for a letter; each sheet is offered the next free name"
+        >
+          <NamePatterns typing={draft} />
         </Ruled>
         <Ruled title="Networks">
           <Segments typing={draft} />

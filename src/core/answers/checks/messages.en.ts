@@ -14,6 +14,18 @@ export const ANSWERS_MESSAGES = {
     "Choose another.",
     "Two machines under one name are mistaken for each other in every log.",
   ),
+  "answers.name-pattern": message(
+    "Name beside the pattern",
+    '"{name}" is none of the names that this site gives such machines ({pattern}).',
+    "Take the next free one, or say why this machine has another.",
+    "Who looks for a machine at night looks where its name says that it is.",
+  ),
+  "answers.name-stays": message(
+    "A name for good",
+    "{profile} is known to a cluster by the name {name} and its address, and the site has no pattern for names of such machines.",
+    "Lay a pattern down on the page of the site, or set this aside once the name is thought over.",
+    "Once a host belongs to a cluster, another name or address means taking it out and building it anew.",
+  ),
   "answers.domain": message(
     "Domain",
     "Of the domain: {state}.",
@@ -25,6 +37,13 @@ export const ANSWERS_MESSAGES = {
         wanted: "there is none, and {profile} wants one",
         wrong: "{problem}",
         foreign: '"{domain}" is neither the site\'s domain nor one kept apart for private use',
+        invented:
+          '"{domain}" is the name of the host with a public ending: whoever registers it has every name under it',
+        "one word":
+          '"{domain}" is an ending alone, which is not kept apart for private use and may be given to somebody',
+        multicast:
+          '"{domain}" ends with local, which is looked up by multicast (RFC 6762): half of the clients never ask the site\'s own server',
+        nowhere: '"{domain}" is kept apart so that nothing is found under it (RFC 6761)',
       },
     },
   ),

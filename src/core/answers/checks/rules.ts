@@ -2,15 +2,35 @@ import { evidence, hit } from "../../finding";
 import {
   accountNameProblem,
   domainProblem,
+  fitsPattern,
   hostNameProblem,
   isTimeZone,
   layouts,
   movedCharacters,
+  patternOf,
   readPublicKey,
 } from "../../identity";
 import { profileName } from "../../image";
 import { isPrivateName } from "../../network";
+import type { AnswersGround } from "../ground";
 import { rule, type AnswersRule } from "./rule";
+
+const roleOf = (machine: AnswersGround["machine"]): string | null => machine?.document.typed.role ?? null;
+
+/** Names that are kept apart so that nothing is ever found under them (RFC 6761), and no host can be. */
+const NOWHERE = /(^|\.)(invalid|localhost)$/i;
+
+/** What is wrong with a domain that is neither the site's nor kept apart for private use. */
+function foreignState(
+  domain: string,
+  hostName: string,
+): "nowhere" | "multicast" | "one word" | "invented" | "foreign" {
+  const labels = domain.toLowerCase().split(".");
+  if (NOWHERE.test(domain)) return "nowhere";
+  if (labels.at(-1) === "local") return "multicast";
+  if (labels.length === 1) return "one word";
+  return labels.length === 2 && labels[0] === hostName.toLowerCase() ? "invented" : "foreign";
+}
 
 /** Rules about names, accounts and the answers to the installer. */
 export const ANSWERS_CHECKS: readonly AnswersRule[] = [
@@ -46,8 +66,35 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       : null;
   }),
 
+  rule("answers.name-pattern", "F", ({ sheet, site, machine }) => {
+    const { hostName } = sheet.answers;
+    const pattern = patternOf(site?.naming ?? [], roleOf(machine));
+    if (!site || pattern === null || hostNameProblem(hostName) !== null || fitsPattern(pattern, hostName))
+      return null;
+    return hit(
+      "note",
+      "answers.hostName",
+      { name: hostName, pattern },
+      evidence("this build", hostName, "this sheet"),
+      evidence(`names of ${roleOf(machine) ?? "every machine"}`, pattern, site.name),
+    );
+  }),
+
+  rule("answers.name-stays", "F", (context) => {
+    const { sheet, profile, site, machine } = context;
+    const { hostName } = sheet.answers;
+    if (!profile?.suits.includes("hypervisor") || hostNameProblem(hostName) !== null) return null;
+    if (patternOf(site?.naming ?? [], roleOf(machine)) !== null) return null;
+    return hit(
+      "note",
+      "answers.hostName",
+      { name: hostName, profile: profileName(context) },
+      evidence("names of this site", "no pattern for it", site?.name ?? "no site"),
+    );
+  }),
+
   rule("answers.domain", "F", ({ sheet, profile, site }) => {
-    const { domain } = sheet.answers;
+    const { domain, hostName } = sheet.answers;
     if (domain === "") {
       const wish = profile?.hostName.domain;
       return !wish || wish === "not used"
@@ -66,11 +113,11 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
         evidence("domain", domain, "this sheet"),
       );
     const own = site && site.domain !== "" && (domain === site.domain || domain.endsWith(`.${site.domain}`));
-    if (own || isPrivateName(domain)) return null;
+    if (own || (isPrivateName(domain) && !NOWHERE.test(domain))) return null;
     return hit(
       "caution",
       "answers.domain",
-      { state: "foreign", domain },
+      { state: foreignState(domain, hostName), domain },
       evidence("domain", domain, "this sheet"),
       evidence("the site's domain", site?.domain || "not stated", site?.name ?? "site"),
     );
