@@ -56,6 +56,8 @@ export const sites = [
         dhcp: [{ from: "10.61.12.128", to: "10.61.12.223" }],
       },
     ],
+    proxy: "http://10.61.10.8:3128",
+    sources: [{ family: "lowland-server", url: "http://mirror.marrowby.example/lowland/7/" }],
     naming: [
       { role: "hypervisor", pattern: "wrk-hv#" },
       { role: "storage", pattern: "wrk-st#" },

@@ -23,8 +23,12 @@ const commandOf = (text: string): string => /^d-i partman\/early_command string 
 
 it("a preseed file is taken by debconf without a word", () => {
   const file = join(folder, "a.preseed");
-  for (const mode of ["uefi", "legacy"]) {
-    writeFileSync(file, preseed({ sheet: { "boot.mode": mode } }));
+  const software = {
+    ...{ "answers.source": "https://mirror.works.example/os", "answers.proxy": "http://10.61.10.8:3128" },
+    ...{ "answers.components": ["@standard", "tmux"], "answers.services": ["chrony"] },
+  };
+  for (const sheet of [{}, { "boot.mode": "legacy" }, software]) {
+    writeFileSync(file, preseed({ sheet }));
     const said = spawnSync("debconf-set-selections", ["--checkonly", file], { encoding: "utf8" });
     expect([said.error, said.status, said.stdout, said.stderr]).toEqual([undefined, 0, "", ""]);
   }

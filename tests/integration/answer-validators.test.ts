@@ -30,6 +30,10 @@ const VLAN = {
 /** Sheets that reach every branch of what they are written with. */
 const SHEETS: BuildChanges["sheet"][] = [
   {},
+  {
+    ...{ "answers.source": "http://mirror.works.example/os/", "answers.proxy": "http://10.61.10.8:3128" },
+    ...{ "answers.components": ["tmux"], "answers.services": ["chrony"] },
+  },
   { "answers.accounts": ACCOUNTS, "answers.domain": "", "answers.keyboard": "de-nodeadkeys" },
   { "network.school": "dynamic", "boot.mode": "legacy", ...VLAN },
   { "network.gateway": "", "network.nameServers": [], "answers.accounts": ACCOUNTS.slice(1, 2) },

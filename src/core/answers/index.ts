@@ -16,4 +16,5 @@ export {
   type TakeGround,
   type Untaken,
 } from "./read";
+export { componentProblem, serviceProblem } from "./software";
 export { linePairs, shortened, type LinePair } from "./differ";

@@ -10,6 +10,13 @@ export const answersSlice = z.object({
   keyboard: word,
   locale: word,
   timeZone: word,
+  /** Where packages come from, and by which proxy; "" for the medium itself, and for none. */
+  source: word,
+  proxy: word,
+  /** Packages, and groups of them under an "@"; what the installer takes by itself where there are none. */
+  components: z.array(z.string().max(120)).max(500).default([]),
+  /** Services that start with the system. */
+  services: z.array(z.string().max(120)).max(500).default([]),
   accounts: z.array(accountSchema).default([]),
   /** Where the passwords are kept, in words; never a password. */
   secretsKept: word,

@@ -110,4 +110,5 @@ export {
 } from "./write";
 export { consoleLines, type ConsoleLine } from "./console";
 export { farPortOf, farWords } from "./uses";
+export { sourceProblem } from "./source";
 export { hostKeyOf, isHostKey, readHostKeys } from "./host-key";

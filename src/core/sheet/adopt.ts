@@ -41,7 +41,7 @@ function usualAnswers(
   facts: Facts,
 ): Pick<Sheet, "network" | "answers"> {
   const segment = site.segments.find((s) => s.purpose === "management") ?? site.segments[0];
-  const { domain, keyboard, locale, timeZone } = site;
+  const { domain, keyboard, locale, timeZone, proxy } = site;
   return {
     network: {
       ...sheet.network,
@@ -51,7 +51,7 @@ function usualAnswers(
       nameServers: segment?.nameServers ?? [],
     },
     answers: {
-      ...{ ...sheet.answers, domain, keyboard, locale, timeZone },
+      ...{ ...sheet.answers, domain, keyboard, locale, timeZone, proxy },
       hostName: sheet.answers.hostName || name,
     },
   };

@@ -1,4 +1,4 @@
-import { addressSortKey, isAddress } from "../network";
+import { addressSortKey, isAddress, sourceProblem } from "../network";
 import { fail, ok, type Result } from "../result";
 import type { Site } from "./site";
 
@@ -102,6 +102,25 @@ export const CIRCUIT: CellRow<Site["circuits"][number]> = {
         return limitWatts > 0
           ? { value: { limitWatts } }
           : { problem: "a number of watts above 0, such as 2300" };
+      },
+    },
+  ],
+};
+
+export const SOURCE: CellRow<Site["sources"][number]> = {
+  cells: [
+    {
+      ...{ title: "Family", example: "lowland-server", show: (s) => s.family },
+      read: (text) =>
+        /^[a-z0-9-]+$/.test(text)
+          ? { value: { family: text } }
+          : { problem: "the key of an OS profile, such as lowland-server" },
+    },
+    {
+      ...{ title: "Packages from", example: "http://mirror.works.example/os/", show: (s) => s.url },
+      read: (text) => {
+        const problem = text === "" ? "an address is missing" : sourceProblem(text);
+        return problem === null ? { value: { url: text } } : { problem };
       },
     },
   ],

@@ -27,6 +27,8 @@ export const SITE_NAMES: Readonly<Record<string, string>> = {
   tariff: "Price of a kWh",
   "tariff.perKilowattHour": "Price of a kWh",
   "tariff.currency": "Currency",
+  proxy: "Proxy",
+  sources: "Sources of packages",
   naming: "Host names",
   firmware: "Firmware settings",
   notes: "Notes",

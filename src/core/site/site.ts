@@ -2,8 +2,17 @@ import { z } from "zod";
 import { defineDocument, valueAt } from "../document";
 import { isTimeZone, namePatternProblem } from "../identity";
 import { ROLES, type Typed } from "../machine";
-import { cableSchema, deviceSchema, isAddress, segmentSchema } from "../network";
+import { cableSchema, deviceSchema, isAddress, segmentSchema, sourceProblem } from "../network";
 import { dayIn } from "../units";
+
+/** An address of packages or of a proxy: one that holds a password is not kept. */
+const source = z
+  .string()
+  .max(300)
+  .superRefine((text, context) => {
+    const problem = sourceProblem(text);
+    if (problem) context.addIssue({ code: "custom", message: problem });
+  });
 
 /** A place with machines: its networks, its usual answers, and the link by which remote consoles reach it. */
 export const siteSchema = z.object({
@@ -39,6 +48,12 @@ export const siteSchema = z.object({
     .object({ perKilowattHour: z.number().positive(), currency: z.string().trim().min(1).max(8) })
     .nullable()
     .default(null),
+  /** By which proxy packages are fetched, and where those of a family are taken from; without a password. */
+  proxy: source.default(""),
+  sources: z
+    .array(z.object({ family: z.string().trim().min(1, "a family by its key").max(80), url: source }))
+    .max(100)
+    .default([]),
   /** How hosts are called at this site, for machines of a role or for all of them: "wrk-hv#", "tho-@". */
   naming: z
     .array(

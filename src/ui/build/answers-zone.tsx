@@ -4,8 +4,9 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { originOf } from "./origin";
 import { SelectField, TextField } from "../fields/fields";
-import type { ZoneProps } from "./zone-props";
+import type { PartProps, ZoneProps } from "./zone-props";
 
+const Software = dynamic(() => import("./software-fields"), { loading: () => <p className="quiet">…</p> });
 const Accounts = dynamic(() => import("./accounts-table"), { loading: () => <p className="quiet">…</p> });
 
 export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
@@ -17,26 +18,7 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
   return (
     <div className="space-y-3">
       <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
-        <TextField
-          path="answers.hostName"
-          label="Host name"
-          marks={marks("answers.hostName")}
-          hint={
-            (view.nextName && view.nextName !== answers.hostName && (
-              <button
-                type="button"
-                className="link"
-                onClick={() => edit({ "answers.hostName": view.nextName ?? "" })}
-              >
-                next free: <span className="value">{view.nextName}</span>
-              </button>
-            )) ||
-            originOf("answers.hostName", sheet, view.context)
-          }
-          value={answers.hostName}
-          maxLength={64}
-          onChange={(v) => edit({ "answers.hostName": v.trim() })}
-        />
+        <HostName {...{ view, sheet, edit, marks }} />
         <TextField
           path="answers.domain"
           label="Domain"
@@ -87,6 +69,7 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
           hint={profile?.passwords.words}
         />
       </div>
+      <Software {...{ view, sheet, edit, marks }} />
       <Accounts
         accounts={answers.accounts}
         marks={marks("answers.accounts")}
@@ -106,5 +89,30 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
         <span className="quiet">: rules, strength, and what the keyboards make of them</span>
       </p>
     </div>
+  );
+}
+
+/** The name of the host, with the next free one where the site has a pattern that it does not follow. */
+function HostName({ view, sheet, edit, marks }: PartProps) {
+  const { hostName } = sheet.answers;
+  const { nextName } = view;
+  return (
+    <TextField
+      path="answers.hostName"
+      label="Host name"
+      marks={marks("answers.hostName")}
+      hint={
+        nextName && nextName !== hostName ? (
+          <button type="button" className="link" onClick={() => edit({ "answers.hostName": nextName })}>
+            next free: <span className="value">{nextName}</span>
+          </button>
+        ) : (
+          originOf("answers.hostName", sheet, view.context)
+        )
+      }
+      value={hostName}
+      maxLength={64}
+      onChange={(v) => edit({ "answers.hostName": v.trim() })}
+    />
   );
 }

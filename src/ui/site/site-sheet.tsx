@@ -3,7 +3,8 @@
 import type { WrittenView } from "@/core/document";
 import type { PlacedFinding } from "@/core/finding";
 import { isTimeZone } from "@/core/identity";
-import { CIRCUIT, SITE_NAMES, type Site } from "@/core/site";
+import { sourceProblem } from "@/core/network";
+import { CIRCUIT, SITE_NAMES, SOURCE, type Site } from "@/core/site";
 import { bound, type Typing } from "../draft/bound";
 import { useWritten, type WrittenActions } from "../draft/use-written";
 import { WrittenFoot } from "../draft/written-foot";
@@ -21,6 +22,13 @@ import { OpenDoors, type OpenDoor } from "./open-doors";
 import { Segments } from "./segments";
 import { SiteFindings } from "./site-findings";
 
+const SOURCE_TEXT = {
+  format: (text: string): string => text,
+  parse(typed: string): { value: string } | { problem: string } {
+    const problem = sourceProblem(typed.trim());
+    return problem === null ? { value: typed.trim() } : { problem };
+  },
+};
 const timeZone = checkedText(isTimeZone, "no time zone of the IANA list, such as Europe/London or UTC");
 const megabits = numberField(1e6, "a number of Mbit/s");
 const milliseconds = numberField(1e-3, "a number of milliseconds");
@@ -69,6 +77,12 @@ export function SiteSheet({
         <OpenDoors doors={doors} />
         <Ruled title="Usual answers">
           <UsualAnswers typing={draft} />
+        </Ruled>
+        <Ruled
+          title="Packages"
+          note="where this site takes them from, by family; each sheet is offered its own"
+        >
+          <Packages typing={draft} />
         </Ruled>
         <Ruled
           title="Host names"
@@ -143,6 +157,16 @@ function UsualAnswers({ typing }: { typing: Typing<Site> }) {
         }
         onChange={(roundTripSeconds) => link && setLink({ ...link, roundTripSeconds })}
       />
+    </div>
+  );
+}
+
+function Packages({ typing }: { typing: Typing<Site> }) {
+  const field = bound(typing);
+  return (
+    <div className="grid items-start gap-x-8 gap-y-3 sm:grid-cols-[1fr_20rem]">
+      <EntryTable {...field("sources", "Sources of packages")} of={SOURCE} />
+      <ParsedField {...field("proxy", "Proxy")} {...SOURCE_TEXT} placeholder="none" />
     </div>
   );
 }

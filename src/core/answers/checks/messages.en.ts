@@ -114,6 +114,12 @@ export const ANSWERS_MESSAGES = {
     "Give each its own.",
     "Who learns one of them, from a console that somebody looked at, holds the others too.",
   ),
+  "answers.software": message(
+    "Packages and services",
+    "Of the {what}: {problem}.",
+    "Write an address without a name or password in it, and plain names of packages and services.",
+    "An installer that does not find them stops in the middle, on a drive that it has written already.",
+  ),
   "answers.time-zone": message(
     "Time zone",
     "Of the time zone: {state}.",

@@ -13,7 +13,15 @@ import {
 import { profileName } from "../../image";
 import { isPrivateName } from "../../network";
 import type { AnswersGround } from "../ground";
+import { softwareProblems } from "../software";
 import { rule, type AnswersRule } from "./rule";
+
+const SOFTWARE = {
+  source: "source of packages",
+  proxy: "proxy",
+  components: "components",
+  services: "services",
+} as const;
 
 const roleOf = (machine: AnswersGround["machine"]): string | null => machine?.document.typed.role ?? null;
 
@@ -272,6 +280,19 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
         ),
         subject: opens,
       })),
+  ),
+
+  rule("answers.software", "F", ({ sheet }) =>
+    softwareProblems(sheet.answers).map(({ path, message }, i) => ({
+      ...hit(
+        "stop",
+        `answers.${path}`,
+        { what: SOFTWARE[path], problem: message },
+        // What was typed may hold a password: it is not repeated.
+        evidence(SOFTWARE[path], "as it stands in the field", "this sheet"),
+      ),
+      subject: `${path} ${i}`,
+    })),
   ),
 
   rule("answers.time-zone", "F", ({ sheet, site }) => {

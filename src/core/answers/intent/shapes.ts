@@ -5,6 +5,7 @@ import type { Drive } from "../../machine";
 import type { HostPlan, LinkAddress, NetworkSlice, PlannedOn } from "../../network";
 import type { PlannedPart, StorageGround, StorageSlice } from "../../storage";
 import type { AnswersSlice } from "../slice";
+import type { Software } from "../software";
 
 /** What an answer file is written from: the sheet, and whatever of it other stages have worked out. */
 export type IntentGround = StorageGround & PlannedOn & { sheet: { answers: AnswersSlice } };
@@ -59,6 +60,7 @@ export interface SystemIntent {
   keyboard: string;
   locale: string;
   timeZone: string;
+  software: Software;
   accounts: IntentAccount[];
 }
 

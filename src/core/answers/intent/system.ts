@@ -7,6 +7,7 @@ import {
   readPublicKey,
   type Account,
 } from "../../identity";
+import { softwareProblems } from "../software";
 import type { Drawn, Gap, Hashes, IntentAccount, IntentGround, IntentPath, SystemIntent } from "./shapes";
 
 const LOCALE = /^[a-z]{2,3}(?:_[A-Z]{2})?(?:\.[A-Za-z0-9-]+)?(?:@[a-z]+)?$/;
@@ -26,6 +27,7 @@ function answerGaps({ answers }: IntentGround["sheet"]): Gap[] {
     ),
     ...gap("answers.locale", LOCALE.test(answers.locale) ? null : "no locale, such as en_GB.UTF-8"),
     ...gap("answers.timeZone", ZONE.test(answers.timeZone) ? null : "no time zone, such as Europe/London"),
+    ...softwareProblems(answers).map(({ path, message }): Gap => ({ path: `answers.${path}`, message })),
     ...answers.accounts.flatMap(({ name, keys }) => {
       const of = (problem: string | null) =>
         gap("answers.accounts", problem && `the account "${name.slice(0, 40)}": ${problem}`);
@@ -69,6 +71,10 @@ export function systemIntent({ sheet, profile }: IntentGround, hashes: Hashes): 
       },
       ...{ hostName: answers.hostName, domain: answers.domain, keyboard: answers.keyboard },
       ...{ locale: answers.locale, timeZone: answers.timeZone },
+      software: {
+        ...{ source: answers.source, proxy: answers.proxy },
+        ...{ components: answers.components, services: answers.services },
+      },
       accounts: answers.accounts.map((account) => accountOf(account, hashes)),
     },
   };

@@ -132,6 +132,36 @@ function takeStorage(place: Place, storage: unknown): void {
     );
 }
 
+function takePackages({ read, ...place }: Place, value: unknown): boolean {
+  const line = lineOf({ read, ...place }, "packages");
+  if (!list(value).every((p) => typeof p === "string")) return false;
+  read.components = { value: texts(value), line };
+  return true;
+}
+
+/** The one primary mirror of all architectures. */
+function takeApt(place: Place, value: unknown): boolean {
+  const [first, ...others] = isTree(value) ? list(value.primary) : [];
+  const isPlain = isTree(first) && typeof first.uri === "string" && others.length === 0;
+  if (!isPlain || !isTree(value) || Object.keys(value).length > 1) return false;
+  place.read.source = { value: text(first.uri), line: lineOf(place, "apt", "primary", 0, "uri") };
+  return true;
+}
+
+/** Commands that enable services and do nothing else. */
+function takeCommands(place: Place, key: string, value: unknown): boolean {
+  const commands = list(value).map((c) => (Array.isArray(c) ? texts(c).join(" ") : text(c)));
+  const services = commands.map(
+    (c) =>
+      /^(?:curtin in-target --target=\/target -- )?systemctl enable (?:--now )?([A-Za-z0-9][\w@.-]*)$/.exec(
+        c,
+      )?.[1],
+  );
+  if (commands.length === 0 || services.some((s) => s === undefined)) return false;
+  place.read.services = { value: services.flatMap((s) => s ?? []), line: lineOf(place, key) };
+  return true;
+}
+
 /** Keys that say nothing of their own. */
 const FOLLOWS = [
   "version",
@@ -140,6 +170,8 @@ const FOLLOWS = [
   "prefer_fqdn_over_hostname",
   "ssh",
   "manage_etc_hosts",
+  "disable_root",
+  "ssh_pwauth",
 ];
 
 function takeKey(place: Place, key: string, value: unknown): boolean {
@@ -153,6 +185,10 @@ function takeKey(place: Place, key: string, value: unknown): boolean {
   } else if (key === "network") takeNetwork(place, value);
   else if (key === "storage") takeStorage(place, value);
   else if (key === "users") takeUsers(place, value, "users");
+  else if (key === "proxy") read.proxy = { value: text(value), line };
+  else if (key === "packages") return takePackages(place, value);
+  else if (key === "apt") return takeApt(place, value);
+  else if (key === "late-commands" || key === "runcmd") return takeCommands(place, key, value);
   else if (key === "hostname" || key === "fqdn") return true;
   else if (key === "identity" && isTree(value)) {
     takeNames(place, value, "identity");

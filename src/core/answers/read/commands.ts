@@ -8,13 +8,14 @@ const after = (words: readonly string[], option: string): string => {
 
 /**
  * Accounts that a shell's commands make or give keys to, in their order: lines of useradd, of chpasswd -e, and what is
- * appended to an authorized_keys file. The commands that were not understood come back.
+ * appended to an authorized_keys file; and the services that they enable. The commands that were not understood come back.
  */
 export function accountsFromCommands(
   commands: readonly string[],
   known: readonly SaidAccount[],
   line: number,
-): { accounts: SaidAccount[]; rest: string[] } {
+): { accounts: SaidAccount[]; services: string[]; rest: string[] } {
+  const services: string[] = [];
   const accounts = known.map((a) => ({ ...a }));
   const named = (name: string): SaidAccount => {
     const there = accounts.find((a) => a.name === name);
@@ -43,7 +44,11 @@ export function accountsFromCommands(
       Object.assign(named(name), { logIn: "password", hadHash: true });
       return false;
     }
+    if (words[0] === "systemctl" && words[1] === "enable" && words.length === 3) {
+      services.push(words[2]!);
+      return false;
+    }
     return !/^(?:install -d -m 700|chown|chmod 600) .*\.ssh/.test(command);
   });
-  return { accounts, rest };
+  return { accounts, services, rest };
 }

@@ -44,6 +44,11 @@ export interface AnswersRead {
   locale?: Said<string>;
   timeZone?: Said<string>;
   address?: Said<SaidAddress>;
+  source?: Said<string>;
+  proxy?: Said<string>;
+  /** Groups under an "@". */
+  components?: Said<string[]>;
+  services?: Said<string[]>;
   /** Serial of the drive that the file looks for, blanks left out; null for none. */
   serial?: Said<string>;
   mode?: Said<"uefi" | "legacy">;

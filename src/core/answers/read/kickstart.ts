@@ -1,4 +1,5 @@
 import { keyboardNamed } from "../../identity";
+import { componentProblem } from "../software";
 import { kickstartWords } from "../write/lint-kickstart";
 import { namesOf, roleOf, untaken, type AnswersRead, type SaidAccount } from "./draft";
 
@@ -57,6 +58,7 @@ const VALUED = new Set([
     "gid",
     "homedir",
     "gecos",
+    ...["url", "proxy", "mirrorlist", "metalink", "enabled", "disabled"],
   ],
 ]);
 
@@ -141,6 +143,15 @@ function take(read: AnswersRead, words: string[], line: number): string | null {
     }
     case "user":
       return takeUser(read, options, line);
+    case "url":
+      if (!options.get("url")) return "a list of mirrors: the sheet has room for one source";
+      read.source = { value: options.get("url") ?? "", line };
+      if (options.get("proxy")) read.proxy = { value: options.get("proxy") ?? "", line };
+      return null;
+    case "services":
+      if (!options.has("enabled")) return "Derrick has no field for what is not started";
+      read.services = { value: (options.get("enabled") ?? "").split(",").filter(Boolean), line };
+      return options.has("disabled") ? "Derrick has no field for what is not started" : null;
     case "sshkey":
       return takeKey(read, options, plain);
     default:
@@ -156,6 +167,16 @@ function takeTarget(read: AnswersRead, text: string, line: number): void {
   if (boot) read.mode = { value: boot === "biosboot" ? "legacy" : "uefi", line };
 }
 
+/** One line of the packages; what is left out of a group has no field. */
+function takePackage(read: AnswersRead, text: string, section: number, line: number): void {
+  if (text === "" || text.startsWith("#")) return;
+  if (componentProblem(text) === null) read.components?.value.push(text);
+  else
+    read.untaken.push(
+      untaken(line, text, `a line of the packages (from line ${section}) that Derrick has no field for`),
+    );
+}
+
 /** Reads a kickstart file: its commands; sections are left out, but for what Derrick's own first script tells. */
 export function readKickstart(lines: readonly string[]): AnswersRead {
   const read: AnswersRead = { format: "kickstart", accounts: [], untaken: [] };
@@ -164,6 +185,11 @@ export function readKickstart(lines: readonly string[]): AnswersRead {
     const line = i + 1;
     const head = text.trim().split(/\s/, 1)[0] ?? "";
     if (section) {
+      if (section.name.startsWith("%packages")) {
+        if (head !== "%end") takePackage(read, text.trim(), section.line, line);
+        else section = null;
+        return;
+      }
       takeTarget(read, text.trim(), line);
       section.isOwn ||= text.startsWith("d1=$(name_of ");
       if (head !== "%end") return;
@@ -172,6 +198,7 @@ export function readKickstart(lines: readonly string[]): AnswersRead {
       section = null;
       return;
     }
+    if (head === "%packages") read.components = { value: [], line };
     if (/^%(pre|post|packages|addon|onerror|traceback|pre-install)$/.test(head)) {
       section = { name: text.trim(), line, isOwn: false };
       return;

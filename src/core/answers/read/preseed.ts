@@ -53,8 +53,13 @@ function peopleOf(said: ReadonlyMap<string, Answer>): SaidAccount[] {
 function takeLate(read: AnswersRead, { value, line, question }: Answer): void {
   const words = kickstartWords(value) ?? [];
   const script = words[0] === "in-target" && words[1] === "sh" && words[2] === "-c" ? words[3] : undefined;
-  const { accounts, rest } = accountsFromCommands((script ?? value).split("; "), read.accounts, line);
+  const { accounts, services, rest } = accountsFromCommands(
+    (script ?? value).split("; "),
+    read.accounts,
+    line,
+  );
   read.accounts = accounts;
+  if (services.length > 0) read.services = { value: services, line };
   // What such commands say is not shown: many hold a password.
   if (rest.length > 0) read.untaken.push(untaken(line, question, "commands at the end of the installation"));
 }
@@ -81,6 +86,7 @@ export function readPreseed(lines: readonly string[]): AnswersRead {
       },
       line: (address ?? port)!.line,
     };
+  takeSoftware(read, said);
   for (const answer of answers) {
     const why = take(read, answer);
     if (why !== null) read.untaken.push(untaken(answer.line, answer.text, why));
@@ -88,11 +94,41 @@ export function readPreseed(lines: readonly string[]): AnswersRead {
   return read;
 }
 
+/** The mirror, put together from its parts; tasks and packages. */
+function takeSoftware(read: AnswersRead, said: ReadonlyMap<string, Answer>): void {
+  const kind = said.get("mirror/protocol")?.value === "https" ? "https" : "http";
+  const [host, directory, proxy] = ["hostname", "directory", "proxy"].map((part) =>
+    said.get(`mirror/${kind}/${part}`),
+  );
+  if (host && host.value !== "")
+    read.source = { value: `${kind}://${host.value}${directory?.value ?? "/"}`, line: host.line };
+  if (proxy && proxy.value !== "") read.proxy = { value: proxy.value, line: proxy.line };
+  const [tasks, packages] = [said.get("tasksel/first"), said.get("pkgsel/include")];
+  const at = tasks ?? packages;
+  if (at)
+    read.components = {
+      value: [
+        ...(tasks?.value ?? "")
+          .split(/\s*,\s*/)
+          .filter(Boolean)
+          .map((task) => `@${task}`),
+        ...(packages?.value ?? "").split(/[\s,]+/).filter(Boolean),
+      ],
+      line: at.line,
+    };
+}
+
 /** One answer; why it is not taken, or null. */
 function take(read: AnswersRead, answer: Answer): string | null {
   const { question, value, line } = answer;
   const said = { value, line };
   if (/^netcfg\/(get_ipaddress|get_gateway|get_nameservers|choose_interface)$/.test(question)) return null;
+  if (
+    /^(mirror\/(country|protocol|https?\/(hostname|directory|proxy))|tasksel\/first|pkgsel\/include)$/.test(
+      question,
+    )
+  )
+    return null;
   if (/^passwd\/(root-login|username|(root|user)-password-crypted)$/.test(question)) return null;
   if (/^passwd\/(root|user)-password/.test(question))
     return "a password in clear: it is not taken, and is known to whoever has read the file";

@@ -1,7 +1,7 @@
 import type { Account } from "../../identity";
 import { valueAt, type Edit } from "../../document";
 import { driveLook, drivesOf, type OnMachine } from "../../machine";
-import { contains, type NetworkSlice } from "../../network";
+import { contains, sourceProblem, type NetworkSlice } from "../../network";
 import type { AnswersSlice } from "../slice";
 import { untaken, type AnswersRead, type SaidAddress, type Untaken } from "./draft";
 
@@ -124,6 +124,8 @@ function nowWords(path: string, ground: TakeGround): string {
     "answers.accounts": peopleWords(sheet.answers.accounts),
     "network.segment": site?.segments.find(({ id }) => id === sheet.network.segment)?.name ?? "",
     "network.nameServers": sheet.network.nameServers.join(", "),
+    "answers.components": sheet.answers.components.join(", "),
+    "answers.services": sheet.answers.services.join(", "),
     "storage.target": target ? driveLook(target) : "",
   };
   const value = plain[path] ?? valueAt(sheet, path);
@@ -141,8 +143,33 @@ export function offerOf(read: AnswersRead, ground: TakeGround): AnswersOffer {
       ? [{ path: `answers.${key}`, now: answers[key], value: said.value, words: said.value, line: said.line }]
       : [];
   });
+  const lists = (["components", "services"] as const).flatMap((key) => {
+    const said = read[key];
+    const words = said?.value.join(", ") || "none";
+    return said
+      ? [{ path: `answers.${key}`, now: answers[key], value: said.value, words, line: said.line }]
+      : [];
+  });
+  const addresses = (["source", "proxy"] as const).flatMap((key): (Field | Untaken)[] => {
+    const said = read[key];
+    const problem = said ? sourceProblem(said.value) : null;
+    if (!said) return [];
+    // One with a password in it is not taken, and not shown.
+    if (problem !== null) return [untaken(said.line, key, problem)];
+    return [
+      {
+        path: `answers.${key}`,
+        now: answers[key],
+        value: said.value,
+        words: said.value || "none",
+        line: said.line,
+      },
+    ];
+  });
   const all: (Field | Untaken | null)[] = [
     ...simple,
+    ...addresses,
+    ...lists,
     accountsOf(read, ground),
     ...(read.address ? addressFields(read.address.value, read.address.line, ground) : []),
     read.mode

@@ -2,6 +2,7 @@ import { stringify } from "yaml";
 import { driveLook } from "../../machine";
 import { netplanTree } from "../../network";
 import { scriptHead } from "../../storage";
+import { componentsOf } from "../software";
 import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
 import { accountNotes } from "./accounts";
 import { cloudKeyboard, cloudLogIn, cloudNames, cloudUser } from "./cloud-user";
@@ -150,8 +151,28 @@ function accountsOf({ accounts, hostName, domain, system }: InstallIntent): {
   };
 }
 
-const byHandOf = ({ beside, network }: InstallIntent): Gap[] => [
+function softwareLines({ source, proxy, components, services }: InstallIntent["software"]): AnswerLine[] {
+  const { packages } = componentsOf(components);
+  return [
+    ...(proxy ? section("answers.proxy", { proxy }) : []),
+    ...(source
+      ? section("answers.source", { apt: { primary: [{ arches: ["default"], uri: source }] } })
+      : []),
+    ...(packages.length > 0 ? section("answers.components", { packages }) : []),
+    ...(services.length > 0
+      ? section("answers.services", {
+          "late-commands": services.map((s) => `curtin in-target --target=/target -- systemctl enable ${s}`),
+        })
+      : []),
+  ];
+}
+
+const byHandOf = ({ beside, network, software }: InstallIntent): Gap[] => [
   ...beside,
+  ...componentsOf(software.components).groups.map((group): Gap => ({
+    path: "answers.components",
+    message: `the group ${group} is added once the system runs: this format takes packages only`,
+  })),
   ...network.links.flatMap((l): Gap[] =>
     l.kind === "bridge" && l.vlanAware
       ? [
@@ -200,6 +221,7 @@ export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
       ...section("answers.timeZone", { timezone: intent.timeZone }),
       // A command that fails ends the installation before any drive is written.
       ...section("storage.target", { "early-commands": [`${head.join("\n").trimEnd()}\n: "$d1"\n`] }),
+      ...softwareLines(intent.software),
       ...section("network.address", netplanTree(intent.network)),
       ...section("storage.target", { storage: { config } }),
     ],

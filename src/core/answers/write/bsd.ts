@@ -159,7 +159,7 @@ function marked(plan: HostPlan): { plan: HostPlan; ports: { mark: string; mac: s
   return { plan: { ...plan, links }, ports };
 }
 
-function networking({ network, keyboard }: InstallIntent): {
+function networking({ network, keyboard, software: { services } }: InstallIntent): {
   /** What is found out before any drive is written. */
   before: AnswerLine[];
   lines: AnswerLine[];
@@ -202,6 +202,17 @@ function networking({ network, keyboard }: InstallIntent): {
           true,
         ),
       ),
+      ...(services.length > 0
+        ? from(
+            "answers.services",
+            // rc.conf is read by a shell: a name of a variable has letters, digits and underlines only.
+            ...fileOf(
+              "/etc/rc.conf",
+              services.map((s) => `${s.replace(/\W/g, "_")}_enable="YES"`),
+              true,
+            ),
+          )
+        : []),
     ],
     byHand: problems.map(({ message }): Gap => ({ path: "network.interfaces", message })),
   };
@@ -250,6 +261,18 @@ function accounting({ accounts, system }: InstallIntent): { lines: AnswerLine[];
     byHand: accounts.flatMap((a) => accountNotes(a, "by somebody who is let in already", !allow)),
   };
 }
+
+/** Packages of this system are fetched by its own tool, once it runs. */
+const softwareByHand = ({ source, proxy, components }: InstallIntent["software"]): Gap[] => {
+  const gap = (path: IntentPath, message: string): Gap[] => [{ path, message }];
+  return [
+    ...(source ? gap("answers.source", "the source of packages is set once the system runs") : []),
+    ...(proxy ? gap("answers.proxy", "the proxy is set once the system runs") : []),
+    ...(components.length > 0
+      ? gap("answers.components", `once the system runs: pkg install ${components.join(" ")}`)
+      : []),
+  ];
+};
 
 /** Puts the loader where firmware looks for it by itself, on every drive. */
 const loading = ({ target, mode }: InstallIntent, parts: readonly BsdPart[]): string[] =>
@@ -359,6 +382,7 @@ export function writeBsd(
       ...intent.beside,
       ...network.byHand,
       ...accounts.byHand,
+      ...softwareByHand(intent.software),
       {
         path: "answers.locale",
         message: `${intent.locale} is set for each account once the system runs: this system has no language of its own`,

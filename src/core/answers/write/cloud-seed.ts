@@ -1,6 +1,7 @@
 import { stringify } from "yaml";
 import { netplanTree, type HostPlan } from "../../network";
 import type { Gap, IntentPath, SystemIntent } from "../intent";
+import { componentsOf } from "../software";
 import { accountNotes } from "./accounts";
 import { cloudKeyboard, cloudLogIn, cloudNames, cloudUser } from "./cloud-user";
 import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
@@ -31,6 +32,8 @@ export const vendorData = ({ hostName }: SystemIntent): AnswerFile => ({
 /** The seed of an image that is installed already: user data, meta data, and the network in version 2 of its format. */
 export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): AnswerFile[] {
   const { system, hostName, domain, accounts } = intent;
+  const { services } = intent.software;
+  const { groups, packages } = componentsOf(intent.software.components);
   const allow = accounts.some((a) => a.logIn === "password" && a.role !== "service");
   const userData: AnswerFile = {
     name: `${hostName}.user-data`,
@@ -44,13 +47,33 @@ export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): An
       ...lines("answers.locale", { locale: intent.locale }),
       ...lines("answers.keyboard", { keyboard: cloudKeyboard(intent.keyboard) }),
       ...lines("answers.timeZone", { timezone: intent.timeZone }),
+      ...(packages.length > 0 ? lines("answers.components", { packages }) : []),
+      ...(services.length > 0
+        ? lines("answers.services", { runcmd: services.map((s) => ["systemctl", "enable", "--now", s]) })
+        : []),
       ...lines("answers.accounts", {
         ssh_pwauth: allow,
         ...cloudLogIn(accounts),
         users: accounts.map((a) => cloudUser(a, system.adminGroup)),
       }),
     ],
-    byHand: accounts.flatMap((a) => accountNotes(a, "by somebody who is let in already", !allow)),
+    byHand: [
+      ...accounts.flatMap((a) => accountNotes(a, "by somebody who is let in already", !allow)),
+      ...groups.map((group): Gap => ({
+        path: "answers.components",
+        message: `the group ${group} is added once the system runs: this format takes packages only`,
+      })),
+      ...(["source", "proxy"] as const).flatMap((key): Gap[] =>
+        intent.software[key] === ""
+          ? []
+          : [
+              {
+                path: `answers.${key}`,
+                message: "it is set once the system runs: an image has its own sources",
+              },
+            ],
+      ),
+    ],
   };
   const network: AnswerFile = {
     name: `${hostName}.network-config`,

@@ -196,10 +196,46 @@ function keyboardLine(keyboard: string): string {
     : `keyboard --xlayouts=${word(`${layout} (${variant})`)}`;
 }
 
+/** Where packages come from and which; a proxy is a word of the source's own line. */
+function softwareLines({ software }: InstallIntent): {
+  lines: AnswerLine[];
+  packages: AnswerLine[];
+  byHand: Gap[];
+} {
+  const { source, proxy, components, services } = software;
+  const gap = (path: IntentPath, message: string): Gap => ({ path, message });
+  return {
+    lines: [
+      ...(source
+        ? linesFrom("answers.source", `url --url=${word(source)}${proxy ? ` --proxy=${word(proxy)}` : ""}`)
+        : []),
+      ...(services.length > 0
+        ? linesFrom("answers.services", `services --enabled=${services.join(",")}`)
+        : []),
+    ],
+    packages:
+      components.length > 0 ? linesFrom("answers.components", "", "%packages", ...components, "%end") : [],
+    byHand: [
+      ...(proxy && !source
+        ? [
+            gap(
+              "answers.proxy",
+              "the proxy is typed on the screen of the source: this format says it only with a source",
+            ),
+          ]
+        : []),
+      ...(components.length === 0
+        ? [gap("answers.components", "what is installed beside the system itself is chosen on the screen")]
+        : []),
+    ],
+  };
+}
+
 /** A kickstart file. It holds no secret but a hash, and no name of a drive that moves. */
 export function writeKickstart(intent: InstallIntent): AnswerFile {
   const { system, hostName, keyboard, locale, timeZone } = intent;
   const [parts, network, accounts] = [partLines(intent), networkLines(intent), accountLines(intent)];
+  const software = softwareLines(intent);
   const plain = (from: IntentPath, text: string) => linesFrom(from, text);
   return {
     name: `${hostName}.ks`,
@@ -214,17 +250,13 @@ export function writeKickstart(intent: InstallIntent): AnswerFile {
       ...plain("answers.timeZone", `timezone ${word(timeZone)} --utc`),
       ...network.lines,
       ...accounts.lines,
+      ...software.lines,
       ...linesFrom(null, "firstboot --disable"),
       ...linesFrom("storage.target", `%include ${STORAGE}`),
+      ...software.packages,
       ...linesFrom(null, ""),
       ...firstScript(intent, parts.lines),
     ],
-    byHand: [
-      ...intent.beside,
-      ...parts.byHand,
-      ...network.byHand,
-      ...accounts.byHand,
-      { path: "image.id", message: "what is installed beside the system itself is chosen on the screen" },
-    ],
+    byHand: [...intent.beside, ...parts.byHand, ...network.byHand, ...accounts.byHand, ...software.byHand],
   };
 }

@@ -59,6 +59,8 @@ const COMMANDS: Readonly<Record<string, readonly string[]>> = {
     "password=",
   ],
   firstboot: ["disable", "enable"],
+  url: ["url=", "proxy="],
+  services: ["enabled=", "disabled="],
   ignoredisk: ["only-use=", "drives="],
   clearpart: ["all", "none", "linux", "drives=", "initlabel", "disklabel="],
   bootloader: ["boot-drive=", "append=", "location="],

@@ -21,7 +21,17 @@ export interface PreseedFault {
 }
 
 /** Questions of the installer with their types, by its own templates. */
-const QUESTIONS: Readonly<Record<string, "string" | "boolean" | "select" | "password">> = {
+const QUESTIONS: Readonly<Record<string, "string" | "boolean" | "select" | "multiselect" | "password">> = {
+  "mirror/country": "string",
+  "mirror/protocol": "select",
+  "mirror/http/hostname": "string",
+  "mirror/http/directory": "string",
+  "mirror/http/proxy": "string",
+  "mirror/https/hostname": "string",
+  "mirror/https/directory": "string",
+  "mirror/https/proxy": "string",
+  "pkgsel/include": "string",
+  "tasksel/first": "multiselect",
   "debian-installer/locale": "string",
   "keyboard-configuration/xkb-keymap": "select",
   "netcfg/choose_interface": "select",
@@ -89,7 +99,8 @@ export function lintPreseed(text: string): PreseedFault[] {
     const fault = (rule: PreseedRule): void => void faults.push({ rule, line: i + 1 });
     if (/[\x00-\x1f\x7f\u2028\u2029]/.test(raw)) fault("line");
     if (raw === "" || raw.startsWith("#")) return;
-    const [, question = "", type = "", value = ""] = /^d-i (\S+) ([a-z]+)(?: (.*))?$/.exec(raw) ?? [];
+    const [, question = "", type = "", value = ""] =
+      /^(?:d-i|tasksel) (\S+) ([a-z]+)(?: (.*))?$/.exec(raw) ?? [];
     if (question === "") return fault("shape");
     const wanted = own(QUESTIONS, question);
     if (!wanted) return fault("question");

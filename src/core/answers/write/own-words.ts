@@ -36,6 +36,7 @@ function valuesOf(intent: ScriptIntent): Values {
     ...{ "keyboard.layout": intent.keyboard, "locale.name": intent.locale, "time.zone": intent.timeZone },
     ...{ "system.version": system.version, "boot.mode": intent.mode },
     ...{ "account.super": system.superUser, "target.layout": target.layout },
+    ...{ "source.url": intent.software.source, "source.proxy": intent.software.proxy },
     "target.count": String(target.drives.filter((d) => d.role === "member").length),
     ...{ "host.mac": port.mac, "host.address": fixed?.address ?? "", "host.gateway": fixed?.gateway ?? "" },
     "host.prefix": fixed ? String(fixed.length) : "",
@@ -60,7 +61,7 @@ const isOf = ({ when }: ScriptSection, { role, hash, logIn }: IntentAccount): bo
 
 /** What a section is written for, one after the other, each with the values of its own. */
 function turnsOf(section: ScriptSection, intent: ScriptIntent): Values[] {
-  const { accounts, target, port, commands, system } = intent;
+  const { accounts, target, port, commands, system, software } = intent;
   const drives = (role: IntentDrive["role"]) => target.drives.filter((d) => d.role === role).map(driveValues);
   const own = accounts.filter((a) => isOf(section, a));
   switch (section.for) {
@@ -82,19 +83,25 @@ function turnsOf(section: ScriptSection, intent: ScriptIntent): Values[] {
       return (port.address.how === "fixed" ? port.address.nameServers : []).map((server, i) => ({
         ...{ "server.address": server, "server.number": String(i + 1) },
       }));
+    case "component":
+      return software.components.map((name) => ({ "component.name": name }));
+    case "service":
+      return software.services.map((name) => ({ "service.name": name }));
     case "network command":
       return commands.map((command) => ({ "network.command": command }));
   }
 }
 
 /** Whether what a section asks of the whole build is so. */
-function applies({ when }: ScriptSection, { mode, target, port }: ScriptIntent): boolean {
+function applies({ when }: ScriptSection, { mode, target, port, software }: ScriptIntent): boolean {
   const { address } = port;
   const members = target.drives.filter((d) => d.role === "member").length;
   return (
     (when.address === undefined || (when.address === "fixed") === (address.how === "fixed")) &&
     (when.gateway === undefined || when.gateway === (address.how === "fixed" && address.gateway !== null)) &&
     (when.mode === undefined || when.mode === mode) &&
+    (when.source === undefined || when.source === (software.source !== "")) &&
+    (when.proxy === undefined || when.proxy === (software.proxy !== "")) &&
     (when.drives === undefined || (when.drives === "one") === (members === 1))
   );
 }
@@ -131,6 +138,23 @@ function filled(
     return name === "network.command" && language !== "xml" ? value : WRITTEN[language](value);
   });
   return { text, from: from ?? null };
+}
+
+/** Sources, packages and services that the sheet wants and no line names. */
+function softwareByHand(
+  { source, proxy, components, services }: ScriptIntent["software"],
+  sections: readonly ScriptSection[],
+  named: ReadonlySet<string>,
+): Gap[] {
+  const later = "is no matter of this format: it is done once the system runs";
+  const has = (kind: ScriptSection["for"]): boolean => sections.some((s) => s.for === kind);
+  const wants: [path: IntentPath, wanted: boolean, words: string][] = [
+    ["answers.source", source !== "" && !named.has("source.url"), "the source of packages"],
+    ["answers.proxy", proxy !== "" && !named.has("source.proxy"), "the proxy"],
+    ["answers.components", components.length > 0 && !has("component"), components.join(", ")],
+    ["answers.services", services.length > 0 && !has("service"), services.join(", ")],
+  ];
+  return wants.flatMap(([path, wanted, words]) => (wanted ? [{ path, message: `${words} ${later}` }] : []));
 }
 
 /** What the words of the profile have no line for, though the sheet wants it. */
@@ -182,6 +206,7 @@ function byHandOf(
           },
         ]
       : []),
+    ...softwareByHand(intent.software, sections, named),
     ...(answerScript?.leaves ?? []).map((message): Gap => ({ path: "image.id", message })),
     ...accounts.flatMap((account): Gap[] => {
       const { name, hash, logIn, keys } = account;

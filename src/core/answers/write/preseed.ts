@@ -1,5 +1,6 @@
 import { xkbNames } from "../../identity";
 import { netmaskOf, shellWord, type LinkPlan } from "../../network";
+import { componentsOf } from "../software";
 import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
 import { accountCommands, accountNotes, keyCommands } from "./accounts";
 import { linesFrom, type AnswerFile, type AnswerLine } from "./line";
@@ -109,7 +110,7 @@ function portLines({ name, address }: LinkPlan): AnswerLine[] {
  * Accounts as this installer asks for them: a super-user or none, and one account beside it. The others, and all keys, are
  * made by a command at its end, inside the new system.
  */
-function accountLines({ accounts, system }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
+function accountLines({ accounts, system, software }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
   const of = (question: string, kind: Kind, value: string) =>
     answer("answers.accounts", `passwd/${question}`, kind, value);
   const root = accounts.find((a) => a.role === "super-user" && a.logIn === "password");
@@ -118,6 +119,7 @@ function accountLines({ accounts, system }: InstallIntent): { lines: AnswerLine[
     if (a === first || a.role === "super-user") return keyCommands(a);
     return a.logIn === "password" && !a.hash ? [] : accountCommands(a, system.adminGroup);
   });
+  made.push(...software.services.map((s) => `systemctl enable ${shellWord(s)}`));
   const late = made.length > 0 ? `in-target sh -c ${shellWord(made.join("; "))}` : null;
   return {
     lines: [
@@ -134,6 +136,32 @@ function accountLines({ accounts, system }: InstallIntent): { lines: AnswerLine[
       accountNotes(a, a === root || a === first ? "on the installer's screen" : "at the first start"),
     ),
   };
+}
+
+/** The mirror in its parts, as this installer asks for them, and which packages; tasks are its groups. */
+function softwareLines({ source, proxy, components }: InstallIntent["software"]): AnswerLine[] {
+  const { groups, packages } = componentsOf(components);
+  const url = source === "" ? null : new URL(source);
+  const kind = url?.protocol === "https:" ? "https" : "http";
+  return [
+    ...(url
+      ? [
+          ...answer("answers.source", "mirror/country", "string", "manual"),
+          ...answer("answers.source", "mirror/protocol", "select", kind),
+          ...answer("answers.source", `mirror/${kind}/hostname`, "string", url.host),
+          ...answer("answers.source", `mirror/${kind}/directory`, "string", url.pathname + url.search),
+          ...answer("answers.proxy", `mirror/${kind}/proxy`, "string", proxy),
+        ]
+      : proxy
+        ? answer("answers.proxy", "mirror/http/proxy", "string", proxy)
+        : []),
+    ...(components.length > 0
+      ? [
+          ...linesFrom("answers.components", `tasksel tasksel/first multiselect ${groups.join(", ")}`),
+          ...answer("answers.components", "pkgsel/include", "string", packages.join(" ")),
+        ]
+      : []),
+  ];
 }
 
 /** The name of a keymap in this installer's own list: a layout, with its variant in brackets. */
@@ -172,6 +200,7 @@ export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
       ...of("answers.timeZone", "clock-setup/utc", "boolean", "true"),
       ...of("answers.timeZone", "time/zone", "string", intent.timeZone),
       ...accounts.lines,
+      ...softwareLines(intent.software),
       ...of("storage.target", "partman/early_command", "string", firstCommand(intent)),
       ...of(
         "storage.target",
@@ -189,7 +218,17 @@ export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
         message:
           "fetched over the network, this file comes too late for the questions about the network itself: then they are answered on the kernel's command line",
       },
-      { path: "image.id", message: "mirror, components and what else it asks are answered on the screen" },
+      ...(intent.software.source
+        ? []
+        : [
+            {
+              path: "answers.source" as const,
+              message: "the mirror is answered on the screen, or the medium is asked for",
+            },
+          ]),
+      ...(intent.software.components.length > 0
+        ? []
+        : [{ path: "answers.components" as const, message: "components are chosen on the screen" }]),
     ],
   };
 }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { isOneOf, placeholdersOf } from "../../text";
+import { isOneOf, keysOf, placeholdersOf } from "../../text";
 
 /** How a value is written so that it stays in its place: quoted as a word, as a word of a POSIX shell, or as text of XML. */
 export const SCRIPT_LANGUAGES = ["words", "shell", "xml"] as const;
@@ -16,7 +16,7 @@ const ALWAYS = [
     "time.zone",
     "system.version",
   ],
-  ...["account.super", "boot.mode", "target.layout", "target.count"],
+  ...["source.url", "source.proxy", "account.super", "boot.mode", "target.layout", "target.count"],
   ...["host.mac", "host.address", "host.prefix", "host.netmask", "host.gateway"],
 ] as const;
 
@@ -28,6 +28,8 @@ export const SCRIPT_FOR = {
   account: ["account.name", "account.hash", "account.group"],
   key: ["account.name", "account.key"],
   "name server": ["server.address", "server.number"],
+  component: ["component.name"],
+  service: ["service.name"],
   "network command": ["network.command"],
 } as const;
 export type ScriptFor = keyof typeof SCRIPT_FOR;
@@ -36,22 +38,24 @@ export type ScriptFor = keyof typeof SCRIPT_FOR;
 export const SCRIPT_FIELDS = [
   ...["image.id", "boot.mode", "storage.target", "storage.layout", "network.port", "network.address"],
   ...["network.interfaces", "answers.hostName", "answers.domain", "answers.keyboard", "answers.locale"],
-  ...["answers.timeZone", "answers.accounts"],
+  ...["answers.timeZone", "answers.accounts", "answers.source", "answers.proxy", "answers.components"],
+  "answers.services",
 ] as const;
 
 const sectionSchema = z
   .object({
     /** The field of the sheet that its lines come from; left out for what the format itself needs. */
     from: z.enum(SCRIPT_FIELDS).optional(),
-    for: z
-      .enum(["once", "drive", "spare", "account", "key", "name server", "network command"])
-      .default("once"),
+    for: z.enum(keysOf(SCRIPT_FOR)).default("once"),
     /** All that is said must be so. */
     when: z
       .object({
         address: z.enum(["fixed", "dynamic"]).optional(),
         gateway: z.boolean().optional(),
         mode: z.enum(["uefi", "legacy"]).optional(),
+        /** Whether the sheet names a source of packages, and a proxy. */
+        source: z.boolean().optional(),
+        proxy: z.boolean().optional(),
         drives: z.enum(["one", "several"]).optional(),
         /** Of accounts and keys. */
         role: z

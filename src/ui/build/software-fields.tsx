@@ -1,0 +1,90 @@
+import { componentProblem, serviceProblem } from "@/core/answers";
+import { sourceProblem } from "@/core/network";
+import { ParsedField } from "../fields/fields";
+import type { PartProps } from "./zone-props";
+
+const address = {
+  format: (text: string): string => text,
+  parse(typed: string): { value: string } | { problem: string } {
+    const text = typed.trim();
+    const problem = sourceProblem(text);
+    return problem === null ? { value: text } : { problem };
+  },
+};
+
+/** Words of a field of several lines, each of which must fit. */
+const words = (problemOf: (word: string) => string | null) => ({
+  format: (list: string[]): string => list.join("\n"),
+  parse(typed: string): { value: string[] } | { problem: string } {
+    const list = [...new Set(typed.split(/[\s,]+/).filter(Boolean))];
+    const problem = list.map(problemOf).find((p) => p !== null);
+    return problem ? { problem } : { value: list };
+  },
+});
+const COMPONENTS = words(componentProblem);
+const SERVICES = words(serviceProblem);
+
+/** Where packages come from, which of them are installed, and what starts with the system. */
+export default function SoftwareFields({ view, sheet, edit, marks }: PartProps) {
+  const { answers } = sheet;
+  const { site, profile } = view.context;
+  const usual = site?.sources.find((s) => s.family === profile?.profile)?.url ?? "";
+  return (
+    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+      <ParsedField
+        path="answers.source"
+        label="Packages from"
+        marks={marks("answers.source")}
+        value={answers.source}
+        placeholder="the medium itself"
+        {...address}
+        onChange={(source) => edit({ "answers.source": source })}
+        hint={
+          usual && usual !== answers.source ? (
+            <button type="button" className="link" onClick={() => edit({ "answers.source": usual })}>
+              the site&apos;s: <span className="value">{usual}</span>
+            </button>
+          ) : usual ? (
+            "the site's"
+          ) : undefined
+        }
+      />
+      <ParsedField
+        path="answers.proxy"
+        label="By the proxy"
+        marks={marks("answers.proxy")}
+        value={answers.proxy}
+        placeholder="none"
+        {...address}
+        onChange={(proxy) => edit({ "answers.proxy": proxy })}
+        hint={
+          site?.proxy && site.proxy !== answers.proxy
+            ? `the site's is ${site.proxy}`
+            : site?.proxy
+              ? "the site's"
+              : undefined
+        }
+      />
+      <ParsedField
+        path="answers.components"
+        label="Packages, groups of them under @"
+        marks={marks("answers.components")}
+        value={answers.components}
+        rows={3}
+        {...COMPONENTS}
+        onChange={(components) => edit({ "answers.components": components })}
+        hint={answers.components.length === 0 ? "what the installer takes by itself" : undefined}
+      />
+      <ParsedField
+        path="answers.services"
+        label="Services at start"
+        marks={marks("answers.services")}
+        value={answers.services}
+        rows={3}
+        {...SERVICES}
+        onChange={(services) => edit({ "answers.services": services })}
+        hint={answers.services.length === 0 ? "what the packages start by themselves" : undefined}
+      />
+    </div>
+  );
+}
