@@ -65,6 +65,10 @@ export function renderRecordMarkdown(record: BuildRecord): string {
       ),
     ),
     ...section(
+      "Default log-ins",
+      record.defaultLogIns.map((l) => `- ${cell(l.name)}, which opens ${cell(l.opens)}: ${cell(l.how)}`),
+    ),
+    ...section(
       "Saved before",
       record.saved.map((s) => `- ${cell(s.what)}: ${cell(s.where)} (${cell(s.by)}, ${when(s.at)})`),
     ),

@@ -4,6 +4,8 @@ import {
   clockJumps,
   foldRun,
   happened,
+  logInsOf,
+  logInWords,
   logLine,
   plannedDrives,
   type LoggedEvent,
@@ -34,6 +36,8 @@ export const recordSchema = z.object({
     accounts: z.array(z.string()),
     secretsKept: z.string(),
   }),
+  /** Log-ins that existed before anybody chose one, and how long they stood open. */
+  defaultLogIns: z.array(z.object({ name: z.string(), opens: z.string(), how: z.string() })).default([]),
   /** What was saved before the work, and where it was put. */
   saved: z
     .array(z.object({ what: z.string(), where: z.string(), by: z.string(), at: z.string() }))
@@ -132,6 +136,10 @@ export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRec
       accounts: sheet.answers.accounts.map((a) => `${a.name} (${a.role}, log-in: ${a.logIn})`),
       secretsKept: sheet.answers.secretsKept,
     },
+    defaultLogIns: logInsOf(plan, state).map((logIn) => ({
+      ...{ name: logIn.name, opens: logIn.opens },
+      how: logInWords(logIn) || "not changed yet",
+    })),
     saved: state.written.map(({ step, words, by, at }) => ({ what: title(step), where: words, by, at })),
     drives: {
       target: drives.target.map((d) => d.name).join("; "),

@@ -1,6 +1,7 @@
 import type { AcceptanceLine } from "../verify";
 import { NOTHING_TO_PUT_BACK } from "../stage";
 import type { RunPlan } from "./events";
+import { logInsOf, logInWords } from "./log-ins";
 import type { RunState, Settled } from "./state";
 
 /** A line of the acceptance with what a person decided about it, if that still holds. */
@@ -53,6 +54,15 @@ function ofTheRun(plan: RunPlan, state: RunState): AcceptanceLine[] {
           ),
         ]
       : []),
+    ...logInsOf(plan, state).map((logIn, i) =>
+      line(
+        `run-log-in-${i + 1}`,
+        `Default log-in ${logIn.name}`,
+        "changed",
+        logInWords(logIn),
+        logIn.changed === null && !logIn.missed ? null : logIn.changed !== null,
+      ),
+    ),
     ...coldStart(plan, state),
   ];
 }

@@ -13,6 +13,7 @@ export { foldRun, nextHands, type RunState, type Settled, type StepState } from 
 export { runningRow, stretchesOf, type RunningRow, type Stretch } from "./running";
 export { decide } from "./decide";
 export { acceptanceOf, installedAt, isOpen, type SettledLine } from "./acceptance";
+export { logInsOf, logInWords, type DefaultLogIn } from "./log-ins";
 export { plannedDrives } from "./planned-drives";
 export { logLine } from "./log-line";
 export { freezePlan } from "./freeze";

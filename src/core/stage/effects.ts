@@ -48,6 +48,8 @@ export const effectSchema = z.discriminatedUnion("do", [
     school: z.string(),
     address: z.string(),
   }),
+  /** A log-in that exists before anybody chose one gets a password of its own. */
+  z.object({ do: z.literal("change log-in"), name: z.string(), opens: z.string() }),
   z.object({ do: z.literal("restart") }),
 ]);
 export type Effect = z.infer<typeof effectSchema>;

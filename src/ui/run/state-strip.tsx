@@ -1,10 +1,12 @@
 import { NOTHING_TO_PUT_BACK } from "@/core/stage";
-import { plannedDrives, type RunPlan, type RunState } from "@/core/run";
+import { logInsOf, plannedDrives, type RunPlan, type RunState } from "@/core/run";
+import { formatClock } from "@/core/units";
 
 /** Power, media, next boot and the target: always in view, each as word and mark. */
 export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) {
   const { strip } = state;
   const target = plannedDrives(plan).target;
+  const open = logInsOf(plan, state).filter((l) => l.since !== null && l.changed === null);
   const risky = strip.target === "at risk" || strip.target === "erased";
   const loud = { color: "var(--color-error)" };
   return (
@@ -31,6 +33,14 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
             style={strip.target === "installed" ? loud : undefined}
           />
         )}
+        {open.map(({ name, since }) => (
+          <Cell
+            key={name}
+            label="Open to everybody"
+            value={`${name}, since ${formatClock(since ?? "", plan.timeZone)}`}
+            style={loud}
+          />
+        ))}
         <Cell label="Target" value={strip.target} style={risky ? loud : undefined} />
       </dl>
       {target.length > 0 && (

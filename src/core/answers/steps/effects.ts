@@ -42,10 +42,12 @@ function typedEffects({ sheet }: EffectGround, screen: Screen): Effect[] {
 /** What a screen of an installer, or a piece of first-boot work, does to the machine. */
 export function screenEffects(plan: EffectGround, leg: Leg, screen: Screen, zone: "H" | "I"): Effect[] {
   // A wait that reads all of the image is one that loads the installer; a later one ends with a system on the target.
+  const login = leg.profile.defaultLogins.find((l) => l.changedOn === screen.id);
   const installs = screen.wait && zone === "H" && screen.readsShare < 1;
   return [
     ...driveEffects(plan, screen),
     ...typedEffects(plan, screen),
+    ...(login ? [{ do: "change log-in" as const, name: login.name, opens: login.opens }] : []),
     ...(installs
       ? [{ do: "install system" as const, profile: leg.profile.profile, version: leg.version }]
       : []),

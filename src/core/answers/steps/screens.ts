@@ -62,6 +62,7 @@ export function screenSteps(
     secret: screen.secret.map(fill),
     keys: screen.keys,
     expected: screen.expected,
+    must: login ? `This changes the default log-in ${login.name}, which everybody can read up.` : "",
     hazards: screen.destroys
       ? [HAZARD.erase]
       : screen.drive === "writes" && plan.keepsSystem
