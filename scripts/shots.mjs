@@ -33,7 +33,7 @@ const VIEWS = [
   },
   { name: "today", path: "/" },
   { name: "build-sheet", path: "/builds/b-wrk-hv2", wait: '[data-field="storage.sets"] button' },
-  { name: "build-sheet-storage", path: "/builds/b-tho-a", open: ["h"], at: "#zone-D" },
+  { name: "answers", path: "/builds/b-wrk-hv1/answers" },
   { name: "build-sheet-boot", path: "/builds/b-tho-a", at: "#zone-C", night: true },
   { name: "run", path: "/runs/r-wrk-hv1", width: 640 },
   { name: "answer-card", path: "/builds/b-tho-a/card" },
@@ -88,6 +88,10 @@ try {
       await page.getByRole("table", { name: view.table }).waitFor();
     }
     if (view.wait) await page.locator(view.wait).first().waitFor();
+    // Marks that come from the server later stand as an ellipsis until then.
+    await page.waitForFunction(
+      () => ![...document.querySelectorAll("[data-row] span.quiet")].some((e) => e.textContent === "…"),
+    );
     if (view.scroll) await page.mouse.wheel(0, view.scroll);
     if (view.at) await page.locator(view.at).evaluate((e) => e.scrollIntoView({ block: "start" }));
     await page.waitForTimeout(300);

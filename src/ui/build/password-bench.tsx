@@ -41,6 +41,7 @@ const doorsOf = ({ accounts }: PasswordsView): Door[] => [
 export function PasswordBench({ view }: { view: PasswordsView }) {
   const doors = doorsOf(view);
   const [door, setDoor] = useState<Door>(doors[0] ?? CONTROLLER);
+  const [guest, setGuest] = useState("");
   const [password, setPassword] = useState("");
   const [shown, setShown] = useState(false);
   const [names, setNames] = useState<BoardNames>({ ...view.keyboards, system: view.keyboards.installer });
@@ -89,18 +90,30 @@ export function PasswordBench({ view }: { view: PasswordsView }) {
     const against = againstSealing(judged);
     if (against.length > 0) return setProblems(against.map((message) => ({ message })));
     setBusy(true);
-    const worker = thread();
-    const hash = isAccount ? await worker.hash(password, null) : null;
-    const toMark = await worker.hash(password, secrets.salt);
-    if (await send({ opens: door.opens, hash, toMark })) type("");
+    const opens = door.role === "guest" && guest.trim() !== "" ? `guest ${guest.trim()}` : door.opens;
+    try {
+      const worker = thread();
+      const hash = isAccount ? await worker.hash(password, null) : null;
+      const toMark = await worker.hash(password, secrets.salt);
+      if (await send({ opens, hash, toMark })) type("");
+    } catch {
+      setBusy(false);
+      setProblems([
+        {
+          message:
+            "The password could not be worked on in this browser, and nothing was kept. Load the page anew.",
+        },
+      ]);
+    }
   };
   return (
     <>
       <div className="grid gap-x-10 lg:grid-cols-[24rem_1fr]">
         <div>
           <PasswordInput
-            {...{ doors, door, password, shown, busy, isAccount }}
+            {...{ doors, door, guest, password, shown, busy, isAccount }}
             onDoor={setDoor}
+            onGuest={setGuest}
             onType={type}
             onShow={setShown}
             onMake={() => void make()}

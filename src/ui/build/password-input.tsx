@@ -9,11 +9,14 @@ export interface Door {
 interface Props {
   doors: readonly Door[];
   door: Door;
+  /** What a guest is called, where the password opens one. */
+  guest: string;
   password: string;
   shown: boolean;
   busy: boolean;
   isAccount: boolean;
   onDoor: (door: Door) => void;
+  onGuest: (name: string) => void;
   onType: (text: string) => void;
   onShow: (shown: boolean) => void;
   onMake: () => void;
@@ -22,7 +25,7 @@ interface Props {
 
 /** What the password opens, the password, and what can be done with it. */
 export function PasswordInput(props: Props) {
-  const { doors, door, password, shown, busy, isAccount } = props;
+  const { doors, door, guest, password, shown, busy, isAccount } = props;
   return (
     <form
       onSubmit={(e) => {
@@ -44,6 +47,18 @@ export function PasswordInput(props: Props) {
           ))}
         </select>
       </label>
+      {door.role === "guest" && (
+        <label className="mt-2 block">
+          <span className="label">Which guest, or which of its accounts</span>
+          <input
+            className="input value"
+            value={guest}
+            maxLength={60}
+            placeholder="mail1, root"
+            onChange={(e) => props.onGuest(e.target.value)}
+          />
+        </label>
+      )}
       <label className="mt-2 block">
         <span className="label">Password</span>
         <input
