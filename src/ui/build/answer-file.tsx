@@ -4,6 +4,12 @@ import { fieldWords } from "@/core/sheet";
 import { CopyAnswers } from "./copy-answers";
 import { Ruled } from "../frame/page";
 
+/** The sheet that files are of, and where the values of its fields come from. */
+interface Sheet {
+  build: string;
+  origin: (path: string) => string;
+}
+
 /** A field of the sheet, by its zone and name, as a way back to it. */
 function Field({ build, path }: { build: string; path: string }) {
   const { zone, name } = fieldWords(path);
@@ -29,7 +35,13 @@ const Gaps = ({ build, gaps }: { build: string; gaps: readonly Gap[] }) => (
 );
 
 /** What is said of one file: where it is fetched, and its lines with their fields. */
-function File({ build, file, url, warns }: { build: string; file: AnswerFile; url: string; warns?: string }) {
+function File({
+  build,
+  origin,
+  file,
+  url,
+  warns,
+}: Sheet & { file: AnswerFile; url: string; warns?: string }) {
   const at = `${url}${url.includes("?") ? "&" : "?"}file=${encodeURIComponent(file.name)}`;
   return (
     <Ruled title={file.name} note={file.lines.length === 0 ? "empty, and asked for all the same" : ""}>
@@ -40,13 +52,13 @@ function File({ build, file, url, warns }: { build: string; file: AnswerFile; ur
           fetch {file.name}
         </a>
       </p>
-      {file.lines.length > 0 && <Lines build={build} file={file} />}
+      {file.lines.length > 0 && <Lines {...{ build, origin, file }} />}
     </Ruled>
   );
 }
 
 /** The answer file of a sheet, line by line with the fields that they come from; or what the sheet has still to say. */
-export function AnswerFileText({ build, answer }: { build: string; answer: AnswerFileOfSheet }) {
+export function AnswerFileText({ build, origin, answer }: Sheet & { answer: AnswerFileOfSheet }) {
   if (answer.kind === "none") return <p className="border-l-4 pl-3 border-info">{answer.why}</p>;
   if (answer.kind === "open")
     return (
@@ -63,16 +75,16 @@ export function AnswerFileText({ build, answer }: { build: string; answer: Answe
       >
         <Gaps build={build} gaps={answer.file.byHand} />
       </Ruled>
-      <File {...{ build, url }} file={answer.file} warns={answer.erases} />
+      <File {...{ build, origin, url }} file={answer.file} warns={answer.erases} />
       {answer.also.map((file) => (
-        <File key={file.name} {...{ build, url, file }} />
+        <File key={file.name} {...{ build, origin, url, file }} />
       ))}
     </>
   );
 }
 
 /** What an image of the system reads at its first start: folded up, since most sheets install. */
-export function ImageSeed({ build, seed }: { build: string; seed: AnswerFileOfSheet | null }) {
+export function ImageSeed({ build, origin, seed }: Sheet & { seed: AnswerFileOfSheet | null }) {
   if (!seed || seed.kind === "none") return null;
   const url = `/api/v1/builds/${build}/answers?of=image`;
   return (
@@ -93,7 +105,7 @@ export function ImageSeed({ build, seed }: { build: string; seed: AnswerFileOfSh
             </p>
             <Gaps build={build} gaps={[seed.file, ...seed.also].flatMap((f) => f.byHand)} />
             {[seed.file, ...seed.also].map((file) => (
-              <File key={file.name} {...{ build, url, file }} />
+              <File key={file.name} {...{ build, origin, url, file }} />
             ))}
           </>
         )}
@@ -103,7 +115,7 @@ export function ImageSeed({ build, seed }: { build: string; seed: AnswerFileOfSh
 }
 
 /** Where several lines come from one field, it stands beside the first. */
-function Lines({ build, file }: { build: string; file: AnswerFile }) {
+function Lines({ build, origin, file }: Sheet & { file: AnswerFile }) {
   return (
     <div
       className="max-h-[36rem] overflow-auto border p-2 text-[0.86rem] leading-snug border-base-300"
@@ -124,8 +136,13 @@ function Lines({ build, file }: { build: string; file: AnswerFile }) {
             <tr key={i}>
               <td className="value quiet pr-3 text-right align-top">{i + 1}</td>
               <td className="value whitespace-pre-wrap [overflow-wrap:anywhere]">{text}</td>
-              <td className="whitespace-nowrap pl-4 text-right align-top">
-                {from && file.lines[i - 1]?.from !== from && <Field build={build} path={from} />}
+              <td className="pl-4 text-right align-top sm:whitespace-nowrap">
+                {from && file.lines[i - 1]?.from !== from && (
+                  <>
+                    <Field build={build} path={from} />
+                    <span className="quiet hidden lg:inline">{origin(from) && ` · ${origin(from)}`}</span>
+                  </>
+                )}
               </td>
             </tr>
           ))}

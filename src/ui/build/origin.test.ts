@@ -1,6 +1,7 @@
 import { expect, it } from "vitest";
 import { aBuild } from "../../../tests/support/builds";
 import { originOf } from "./origin";
+import { originWords } from "./origins";
 
 const plan = aBuild();
 const { sheet, site } = plan;
@@ -33,4 +34,33 @@ it("finds the machine's own address at the planned port only", () => {
   const words = (mac: string) => originOf("network.address", at(mac), { machine: read, site });
   expect(words(port!.mac)).toBe("as the machine has it now, by its reading");
   expect(words("02:00:00:00:00:99")).toBeUndefined();
+});
+
+it("of any field says who entered it and when, what came with the machine, and nothing of what nobody touched", () => {
+  const build = {
+    id: "b",
+    number: "B-1",
+    version: 4,
+    revision: null,
+    revisionVersion: null,
+    updatedAt: "",
+    sheet,
+  };
+  const context = { machine, site, image: plan.image, profile: plan.profile, edition: null };
+  const row = (by: string, ...paths: string[]) => ({
+    ...{ at: "2026-11-20T08:00:00.000Z", by },
+    edits: paths.map((path) => ({ path })),
+  });
+  const words = originWords({ build, context }, [
+    row("M. Arkle", "answers.accounts", "network.interfaces.0.name"),
+    row("J. Pell", "machine.id", "answers.accounts", "network.port"),
+    row("J. Pell", "storage"),
+  ]);
+  expect(words("answers.domain")).toBe("the site's");
+  // The newest change counts, of the field itself or of what it is a part of.
+  expect(words("answers.accounts")).toBe("M. Arkle, 20 Nov 2026");
+  expect(words("network.interfaces")).toBe("M. Arkle, 20 Nov 2026");
+  expect(words("storage.target")).toBe("J. Pell, 20 Nov 2026");
+  expect(words("network.port")).toBe("with the machine");
+  expect(words("boot.mode")).toBe("");
 });

@@ -13,7 +13,7 @@ function readAddress({ machine }: Context, mac: string | null): string | undefin
 }
 
 /** The other places where a value of the sheet stands, each with the words for a value that is the same there. */
-const KNOWN = {
+export const KNOWN = {
   "network.address": ({ network }: Sheet, context: Context) => [
     [network.address, readAddress(context, network.port), "as the machine has it now, by its reading"],
   ],

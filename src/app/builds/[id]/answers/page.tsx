@@ -1,10 +1,11 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { answersBeside, besideChoices } from "@/server/answers-beside";
-import { buildView } from "@/server/builds";
+import { buildHistory, buildView } from "@/server/builds";
 import { answersShown } from "@/server/scripts";
 import { AnswerFileText, ImageSeed } from "@/ui/build/answer-file";
 import { AnswersBeside } from "@/ui/build/answers-beside";
+import { originWords } from "@/ui/build/origins";
 import { TakeAnswers } from "@/ui/build/take-answers";
 import { Page } from "@/ui/frame/page";
 import { orDamaged } from "../../../or-damaged";
@@ -26,10 +27,11 @@ export default async function AnswersPage({ params, searchParams }: Given) {
   const view = await orDamaged(answersShown(await desk(), id));
   const sheet = view && (await buildView(await desk(), id));
   if (!view || !sheet) notFound();
+  const origin = originWords(sheet, await buildHistory(await desk(), id));
   return (
     <Page
       title="Answer file"
-      lead={`${view.number}${view.subject ? `, ${view.subject}` : ""}. Each line names the field of the sheet that it comes from.`}
+      lead={`${view.number}${view.subject ? `, ${view.subject}` : ""}. Each line names the field of the sheet that it comes from, and where that has its value from.`}
       aside={
         <Link className="btn" href={`/builds/${id}#zone-F`}>
           Back to the sheet
@@ -48,8 +50,8 @@ export default async function AnswersPage({ params, searchParams }: Given) {
           is given this file.
         </p>
       )}
-      <AnswerFileText build={id} answer={view.answer} />
-      <ImageSeed build={id} seed={view.seed} />
+      <AnswerFileText build={id} origin={origin} answer={view.answer} />
+      <ImageSeed build={id} origin={origin} seed={view.seed} />
       <AnswersBeside
         choices={await besideChoices(await desk(), id)}
         chosen={chosen}
