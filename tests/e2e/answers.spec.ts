@@ -217,3 +217,12 @@ test("an answer file is laid beside another sheet's, by the keyboard", async ({ 
   await expect(page).toHaveURL(/beside=b-wrk-hv1/);
   await expect(page.getByText("there is no answer file")).toBeVisible();
 });
+
+test("a card is one page of paper, also where a shelf of drives must not be touched", async ({ page }) => {
+  for (const id of ["b-tho-a", "b-wrk-st1"]) {
+    await page.goto(`${BASE}/builds/${id}/card`);
+    const paper = await page.pdf({ format: "A4" });
+    expect([id, paper.toString("latin1").match(/\/Type\s*\/Page\b/g)?.length]).toEqual([id, 1]);
+  }
+  await expect(page.getByText("on each of these: zfs_member", { exact: false }).first()).toBeVisible();
+});

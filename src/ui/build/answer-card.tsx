@@ -80,11 +80,23 @@ const Lines = ({ head, lines }: { head: string; lines: readonly string[] }) =>
     </div>
   );
 
-const Drives = ({ head, drives }: { head: string; drives: CardScreen["drives"] }) => (
-  <Lines
-    head={head}
-    lines={drives.map(
-      (d) => `${d.name}${d.holds ? `; on it: ${d.holds}` : ""}. Read its serial on the screen.`,
-    )}
-  />
-);
+/** Drives that hold the same stand together, so that a card for a shelf of them stays a card. */
+function Drives({ head, drives }: { head: string; drives: CardScreen["drives"] }) {
+  const [only, second] = drives;
+  if (only && !second)
+    return (
+      <Lines
+        head={head}
+        lines={[`${only.name}${only.holds ? `; on it: ${only.holds}` : ""}. Read its serial on the screen.`]}
+      />
+    );
+  const holds = [...new Set(drives.map((d) => d.holds))];
+  const lines = holds.flatMap((held) => {
+    const names = drives.filter((d) => d.holds === held).map((d) => d.name);
+    if (held === "") return names;
+    return names.length === 1 ? [`${names[0]}; on it: ${held}`] : [...names, `on each of these: ${held}`];
+  });
+  return (
+    <Lines head={head} lines={lines.length > 0 ? [...lines, "Read their serials on the screen."] : []} />
+  );
+}

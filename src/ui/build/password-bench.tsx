@@ -37,6 +37,13 @@ const doorsOf = ({ accounts }: PasswordsView): Door[] => [
   { opens: "a guest on this host", role: "guest" },
 ];
 
+const FAILED =
+  "The password could not be worked on in this browser, and nothing was kept. Load the page anew.";
+
+/** A guest is called by its name, where somebody has typed one. */
+const nameOf = ({ opens, role }: Door, guest: string): string =>
+  role === "guest" && guest.trim() !== "" ? `guest ${guest.trim()}` : opens;
+
 /** A password is judged, made and hashed here; what leaves the page is a hash, to be sealed. */
 export function PasswordBench({ view }: { view: PasswordsView }) {
   const doors = doorsOf(view);
@@ -48,7 +55,7 @@ export function PasswordBench({ view }: { view: PasswordsView }) {
   const [secrets, setSecrets] = useState<SecretsView>(view.secrets);
   const [problems, setProblems] = useState<{ message: string }[]>([]);
   const [busy, setBusy] = useState(false);
-  const { strength, weigh, thread } = useSecretsThread(view.words);
+  const { strength, weigh, weighed, thread } = useSecretsThread(view.words);
   const isAccount = door.role !== "controller" && door.role !== "guest";
   const judged = {
     ...{ password, role: door.role, strength, account: isAccount ? door.opens : "" },
@@ -75,35 +82,29 @@ export function PasswordBench({ view }: { view: PasswordsView }) {
     setShown(true);
   };
   const send = async (body: unknown): Promise<boolean> => {
-    setBusy(true);
     const answer = await asked<SecretsView>(
       `/api/v1/builds/${view.id}/secrets`,
       "nothing was kept",
       sending(body),
     );
-    setBusy(false);
     if (answer.ok) setSecrets(answer.value);
     setProblems(answer.ok ? [] : answer.problems);
     return answer.ok;
   };
   const seal = async (): Promise<void> => {
-    const against = againstSealing(judged);
-    if (against.length > 0) return setProblems(against.map((message) => ({ message })));
     setBusy(true);
-    const opens = door.role === "guest" && guest.trim() !== "" ? `guest ${guest.trim()}` : door.opens;
     try {
-      const worker = thread();
-      const hash = isAccount ? await worker.hash(password, null) : null;
-      const toMark = await worker.hash(password, secrets.salt);
-      if (await send({ opens, hash, toMark })) type("");
+      // Who presses Enter at once has not waited for it.
+      const found = strength ?? (password === "" ? null : await weighed(password));
+      const against = againstSealing({ ...judged, strength: found });
+      if (against.length > 0) return setProblems(against.map((message) => ({ message })));
+      const hash = isAccount ? await thread().hash(password, null) : null;
+      const toMark = await thread().hash(password, secrets.salt);
+      if (await send({ opens: nameOf(door, guest), hash, toMark })) type("");
     } catch {
+      setProblems([{ message: FAILED }]);
+    } finally {
       setBusy(false);
-      setProblems([
-        {
-          message:
-            "The password could not be worked on in this browser, and nothing was kept. Load the page anew.",
-        },
-      ]);
     }
   };
   return (

@@ -6,6 +6,8 @@ import type { SecretsThread, Strength } from "@/core/secret";
 export function useSecretsThread(words: readonly string[]): {
   strength: Strength | null;
   weigh: (password: string) => void;
+  /** What `weigh` will tell of it, once it is worked out. */
+  weighed: (password: string) => Promise<Strength>;
   thread: () => Remote<SecretsThread>;
 } {
   // Kept as long as the page: a proxy that nobody holds would take the worker's ear with it.
@@ -28,13 +30,12 @@ export function useSecretsThread(words: readonly string[]): {
     }
     return kept.current.thread;
   };
+  const weighed = (password: string): Promise<Strength> => thread().strength(password, words);
   const weigh = (password: string): void => {
     const turn = (last.current += 1);
     setStrength(null);
     if (password === "") return;
-    void thread()
-      .strength(password, words)
-      .then((found) => turn === last.current && setStrength(found));
+    void weighed(password).then((found) => turn === last.current && setStrength(found));
   };
-  return { strength, weigh, thread };
+  return { strength, weigh, weighed, thread };
 }
