@@ -9,7 +9,7 @@ import {
   type Plan,
   type Sheet,
 } from "@/core/sheet";
-import { fitsPattern, nextName, patternOf } from "@/core/identity";
+import { fitsPattern, nextName, patternOf, stemOf } from "@/core/identity";
 import { formatBytes } from "@/core/units";
 import { nextFreeAddress, segmentPlan } from "@/core/network";
 import { buildRows, claimRows, machineRows, runRows, siteRows, type Db } from "@/db";
@@ -35,7 +35,9 @@ async function nextNameFor({ db }: Desk, id: string, { site, machine, sheet }: P
   const pattern = site && machine && patternOf(site.naming, machine.document.typed.role);
   const here = pattern && sheet.machine.id ? await machineRows.siteOf(db, sheet.machine.id) : null;
   if (!pattern || !here) return null;
-  const taken = await claimRows.namesAt(db, here, { buildId: id, machineId: sheet.machine.id });
+  const taken = await claimRows.namesAt(db, here, stemOf(pattern), {
+    ...{ buildId: id, machineId: sheet.machine.id },
+  });
   const { hostName } = sheet.answers;
   const isItsOwn = fitsPattern(pattern, hostName) && !taken.includes(hostName.toLowerCase());
   return isItsOwn ? null : nextName(pattern, taken);

@@ -89,7 +89,9 @@ it("carries the whole path: a sheet, its edits, a revision, a run, notes", async
 describe("when the line is bad", () => {
   const at = "2026-11-26T02:14:05.000Z";
   const site = (name: string) => siteSchema.parse({ schemaVersion: 2, name });
-  const open = () => openDatabase(url, undefined, "src/db/migrations", { callMilliseconds: 400 });
+  /** Where an answer never comes, it is waited for shortly; elsewhere as long as it takes on a slow machine. */
+  const open = (callMilliseconds = 10_000) =>
+    openDatabase(url, undefined, "src/db/migrations", { callMilliseconds });
   const failing = (work: Promise<unknown>) =>
     work.then(
       () => "saved",
@@ -97,7 +99,7 @@ describe("when the line is bad", () => {
     );
 
   it("a write that is never answered ends in words, and those behind it go through", async () => {
-    const opened = await open();
+    const opened = await open(1500);
     const save = (id: string) =>
       opened.write((tx) => siteRows.insert(tx, id, site(id), { at, by: "J. Pell" }));
     server.next = ["silence"];

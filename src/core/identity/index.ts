@@ -1,6 +1,6 @@
 export { accountKeySchema, accountSchema, isHash, type Account, type AccountKey } from "./accounts";
 export { accountNameProblem, hostNameProblem, domainProblem, isTimeZone } from "./names";
-export { fitsPattern, namePatternProblem, nextName, patternOf } from "./naming";
+export { fitsPattern, namePatternProblem, nextName, patternOf, stemOf } from "./naming";
 export { publicKeyLine, readPublicKey, type PublicKey } from "./public-key";
 export * from "./keyboard";
 export * from "./passwords";

@@ -57,6 +57,9 @@ export function nextName(pattern: string, taken: Iterable<string>): string | nul
   return null;
 }
 
+/** What every name of a pattern begins with, in small letters. */
+export const stemOf = (pattern: string): string => pattern.toLowerCase().split(/[#@]/, 1)[0] ?? "";
+
 /** How a machine of a role is called, by the first pattern for it or for every role; null where nothing is laid down. */
 export const patternOf = (
   naming: readonly { role: string | null; pattern: string }[],

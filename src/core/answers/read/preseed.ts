@@ -123,6 +123,9 @@ function take(read: AnswersRead, answer: Answer): string | null {
   const { question, value, line } = answer;
   const said = { value, line };
   if (/^netcfg\/(get_ipaddress|get_gateway|get_nameservers|choose_interface)$/.test(question)) return null;
+  if (question === "mirror/protocol" && value !== "http" && value !== "https")
+    return "packages are taken by http or https";
+  if (question === "mirror/country" && value !== "manual") return "a mirror is given by its address";
   if (
     /^(mirror\/(country|protocol|https?\/(hostname|directory|proxy))|tasksel\/first|pkgsel\/include)$/.test(
       question,

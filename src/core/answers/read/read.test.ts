@@ -142,6 +142,10 @@ it("cloud-config of an image, and preseed with lines that go on, are read too", 
   );
   expect(preseed).toMatchObject({ format: "preseed", locale: { value: "de_DE.UTF-8", line: 1 } });
   expect(preseed.untaken.map(({ line }) => line)).toEqual([3, 5]);
+  const mirror = read(
+    "d-i debian-installer/locale string de_DE.UTF-8\nd-i mirror/protocol select ftp\nd-i mirror/country string DE\n",
+  );
+  expect(mirror.untaken.map(({ line }) => line)).toEqual([2, 3]);
 });
 
 describe("bad input is told in words, and nothing is lost", () => {
