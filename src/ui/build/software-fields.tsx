@@ -1,16 +1,10 @@
 import { componentProblem, serviceProblem } from "@/core/answers";
 import { sourceProblem } from "@/core/network";
 import { ParsedField } from "../fields/fields";
+import { judgedText } from "../fields/numbers";
 import type { PartProps } from "./zone-props";
 
-const address = {
-  format: (text: string): string => text,
-  parse(typed: string): { value: string } | { problem: string } {
-    const text = typed.trim();
-    const problem = sourceProblem(text);
-    return problem === null ? { value: text } : { problem };
-  },
-};
+const address = judgedText(sourceProblem);
 
 /** Words of a field of several lines, each of which must fit. */
 const words = (problemOf: (word: string) => string | null) => ({

@@ -24,3 +24,13 @@ export const checkedText = (fits: (text: string) => boolean, problem: string) =>
     return fits(text) ? { value: text } : { problem };
   },
 });
+
+/** Text that is kept once nothing is wrong with it; what is wrong is said in words of its own. */
+export const judgedText = (problemOf: (text: string) => string | null) => ({
+  format: (text: string): string => text,
+  parse(typed: string): { value: string } | { problem: string } {
+    const text = typed.trim();
+    const problem = problemOf(text);
+    return problem === null ? { value: text } : { problem };
+  },
+});

@@ -5,18 +5,11 @@ import { ROLES } from "@/core/machine";
 import type { Site } from "@/core/site";
 import { bound, type Typing } from "../draft/bound";
 import { ParsedField, SelectField } from "../fields/fields";
+import { judgedText } from "../fields/numbers";
 
 const ROLE_OPTIONS = ROLES.map((r) => ({ value: r as string, text: r as string }));
 
-/** A pattern as it is read where it is typed. */
-const PATTERN = {
-  format: (pattern: string): string => pattern,
-  parse(typed: string): { value: string } | { problem: string } {
-    const pattern = typed.trim();
-    const problem = namePatternProblem(pattern);
-    return problem === null ? { value: pattern } : { problem };
-  },
-};
+const PATTERN = judgedText(namePatternProblem);
 
 /** The name of the site in letters that a host name may have; something to begin with. */
 const firstPattern = (name: string): string =>

@@ -10,7 +10,7 @@ import { useWritten, type WrittenActions } from "../draft/use-written";
 import { WrittenFoot } from "../draft/written-foot";
 import { EntryTable } from "../fields/entry-table";
 import { ChoiceField, ParsedField, TextField } from "../fields/fields";
-import { checkedText, numberField } from "../fields/numbers";
+import { checkedText, judgedText, numberField } from "../fields/numbers";
 import { Page, Ruled } from "../frame/page";
 import { siteSheets, SubSheets } from "../frame/sub-sheets";
 import { TitleBlock, type TitleCell } from "../frame/title-block";
@@ -22,13 +22,7 @@ import { OpenDoors, type OpenDoor } from "./open-doors";
 import { Segments } from "./segments";
 import { SiteFindings } from "./site-findings";
 
-const SOURCE_TEXT = {
-  format: (text: string): string => text,
-  parse(typed: string): { value: string } | { problem: string } {
-    const problem = sourceProblem(typed.trim());
-    return problem === null ? { value: typed.trim() } : { problem };
-  },
-};
+const address = judgedText(sourceProblem);
 const timeZone = checkedText(isTimeZone, "no time zone of the IANA list, such as Europe/London or UTC");
 const megabits = numberField(1e6, "a number of Mbit/s");
 const milliseconds = numberField(1e-3, "a number of milliseconds");
@@ -164,9 +158,9 @@ function UsualAnswers({ typing }: { typing: Typing<Site> }) {
 function Packages({ typing }: { typing: Typing<Site> }) {
   const field = bound(typing);
   return (
-    <div className="grid items-start gap-x-8 gap-y-3 sm:grid-cols-[1fr_20rem]">
+    <div className="grid items-start gap-x-8 gap-y-3 lg:grid-cols-[1fr_20rem]">
       <EntryTable {...field("sources", "Sources of packages")} of={SOURCE} />
-      <ParsedField {...field("proxy", "Proxy")} {...SOURCE_TEXT} placeholder="none" />
+      <ParsedField {...field("proxy", "Proxy")} {...address} placeholder="none" />
     </div>
   );
 }
