@@ -211,10 +211,10 @@ test("what will be asked is listed for all sheets, and leads to the field that i
 
 test("an answer file is laid beside another sheet's, by the keyboard", async ({ page }) => {
   await page.goto(`${BASE}/builds/b-tho-a/answers`);
-  await page.getByLabel("What to lay beside it").selectOption("b-wrk-hv1");
+  await page.getByLabel("What to lay beside it").selectOption("b-wrk-hv2");
   await page.getByRole("button", { name: "Compare" }).focus();
   await page.keyboard.press("Enter");
-  await expect(page).toHaveURL(/beside=b-wrk-hv1/);
+  await expect(page).toHaveURL(/beside=b-wrk-hv2/);
   await expect(page.getByText("there is no answer file")).toBeVisible();
 });
 

@@ -143,6 +143,10 @@ describe("words of a profile", () => {
       /host\.colour\} is not known in a section for "once"/,
     );
     expect(read(section({ lines: ["{account.hash}"] }))).toMatch(/not known/);
+    expect(read(section({ lines: ["drive {serial}"] }))).toMatch(
+      /\{serial\} is not known: every name has a dot/,
+    );
+    expect(read(section({ lines: ['x="${serial}" { "a": 1 } {}'] }))).toBe("");
     expect(read(section({ for: "key", lines: ["{account.key}"] }))).toBe("");
     expect(read(section({ lines: ["two\nlines"] }))).toMatch(/one line/);
     expect(read((s) => ({ ...s, sections: s.sections.filter((x) => x.for !== "drive") }))).toMatch(

@@ -135,12 +135,17 @@ function Lines({ build, origin, file }: Sheet & { file: AnswerFile }) {
           {file.lines.map(({ text, from }, i) => (
             <tr key={i}>
               <td className="value quiet pr-3 text-right align-top">{i + 1}</td>
-              <td className="value whitespace-pre-wrap [overflow-wrap:anywhere]">{text}</td>
+              <td className="value whitespace-pre-wrap align-top [overflow-wrap:anywhere]">{text}</td>
               <td className="pl-4 text-right align-top sm:whitespace-nowrap">
                 {from && file.lines[i - 1]?.from !== from && (
                   <>
                     <Field build={build} path={from} />
-                    <span className="quiet hidden lg:inline">{origin(from) && ` · ${origin(from)}`}</span>
+                    {origin(from) && (
+                      <span className="quiet block lg:inline">
+                        <span className="hidden lg:inline"> · </span>
+                        {origin(from)}
+                      </span>
+                    )}
                   </>
                 )}
               </td>

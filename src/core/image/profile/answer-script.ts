@@ -80,6 +80,14 @@ const sectionSchema = z
   .superRefine((section, context) => {
     const known: readonly string[] = [...ALWAYS, ...SCRIPT_FOR[section.for]];
     section.lines.forEach((line, i) => {
+      // A name without its dot would stand in the file as it is written here; "${name}" is a shell's own.
+      const [, bare] = /(?<!\$)\{([a-z][A-Za-z]*)\}/.exec(line) ?? [];
+      if (bare)
+        context.addIssue({
+          code: "custom",
+          message: `{${bare}} is not known: every name has a dot, such as {drive.serial}`,
+          path: ["lines", i],
+        });
       for (const name of placeholdersOf(line))
         if (!isOneOf(known, name))
           context.addIssue({
