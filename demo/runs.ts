@@ -110,6 +110,13 @@ class Teller {
     const before = named.filter((n) => n.group === guard.group).map((n) => n.drive);
     return guard.drives.find((d) => !before.includes(d.id))?.proof ?? "";
   }
+  /** What a console shows that does what the plan says. */
+  private readBack(): RunCommand | null {
+    const { id: step, readBack: asked } = this.step ?? {};
+    if (!step || !asked) return null;
+    const { verb, version, sizes } = asked;
+    return { kind: "read back", step, verb, version, size: `${Math.round((sizes[0] ?? 0) / 1e9)} GB` };
+  }
   /** Goes on as expected up to a step, each step taking its likely time, more or less. */
   to(id: string): this {
     for (let i = 0; this.step && this.step.id !== id; i += 1) {
@@ -117,11 +124,11 @@ class Teller {
       this.say(
         this.step.guard
           ? { kind: "guard", step: this.step.id, typed: this.answer(this.step.guard) }
-          : {
+          : (this.readBack() ?? {
               kind: "as expected",
               step: this.step.id,
               ...(this.step.asks && { words: "file server, folder " + this.plan.machineName }),
-            },
+            }),
       );
     }
     return this;

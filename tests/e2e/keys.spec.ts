@@ -38,7 +38,7 @@ const PRESSED: Record<string, readonly string[]> = {
   "Build sheet": ["A to K", "] [", "R", "T", ".", "M", "P", "X"],
   "Picture of the start": ["arrows", "Shift ← →", "O", "L", "S", "W"],
   Machine: ["F R", "arrows", "Enter", "Esc"],
-  Run: ["Enter", "D", "N", "R", "S", "T", "C", "L"],
+  Run: ["Enter", "D", "N", "R", "S", "T", "C", "K", "L"],
 };
 
 test("the sheet of keys names no key that is not pressed here", async ({ page }) => {
@@ -173,6 +173,10 @@ test("the keys of the run work, each also right after a slip was closed", async 
   await openAndClose(page, "s", "Skip this step: why?");
   await page.keyboard.press("l");
   await expect(page.getByRole("list", { name: "Log" })).toBeVisible();
+  await page.keyboard.press("k");
+  await expect(
+    page.getByRole("region", { name: "Answer card" }).locator("[aria-current=step]"),
+  ).toBeVisible();
   await page.keyboard.press("t");
   await expect(page.getByText("timer started")).toBeVisible();
   // A slip that was opened by its button: Enter belongs to the step again, and does not press the button once more.

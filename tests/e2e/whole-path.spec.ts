@@ -23,13 +23,35 @@ function blocksOf(bundle: string): { blockdevices: Block[] } {
   return JSON.parse(section.replace(/^\| /gm, "")) as { blockdevices: Block[] };
 }
 
-/** What the drive that carries "/" says of itself: its serial, else its size in bytes. */
-function nameOfDrive(bundle: string): string {
+/** The drive that carries "/". */
+function rootOf(bundle: string): Block | undefined {
   const { blockdevices } = blocksOf(bundle);
   const carries = (b: Block): boolean =>
     (b.mountpoints ?? []).includes("/") || (b.children ?? []).some(carries);
-  const root = blockdevices.find(carries);
-  return root?.serial ?? String(root?.size);
+  return blockdevices.find(carries);
+}
+
+/** What it says of itself: its serial, else its size in bytes. */
+const nameOfDrive = (bundle: string): string => rootOf(bundle)?.serial ?? String(rootOf(bundle)?.size);
+
+/** The page before the key: the version of another image stops the run; what the plan says goes on. */
+async function readBackWrongThenRight(page: Page, size: number): Promise<void> {
+  const gate = page.locator("main");
+  await expect(gate).not.toContainText("7.4");
+  const version = page.getByLabel("Version on the console");
+  const answer = async (shown: string): Promise<void> => {
+    await version.pressSequentially(shown);
+    await page.getByLabel("Size on the console").pressSequentially(`${Math.round(size / 1e8) / 10} GB`);
+    await page.keyboard.press("Enter");
+  };
+  await answer("7.3");
+  await expect(page.locator("main").getByRole("alert")).toContainText(
+    "something else than the plan says: the version (7.3)",
+  );
+  await page.getByRole("button", { name: "Say what was done, and resume" }).click();
+  await page.getByLabel("In a few words").fill("the other image was mapped; mapped the right one");
+  await page.getByRole("button", { name: "Put it on the log" }).click();
+  await answer("7.4");
 }
 
 const saved = (page: Page) => expect(page.getByRole("status")).toContainText(/^saved/);
@@ -176,6 +198,8 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
         }
         await guard.pressSequentially(answer);
         await guard.press("Enter");
+      } else if (words?.startsWith("Read back")) {
+        await readBackWrongThenRight(page, rootOf(bundle)?.size ?? 0);
       } else if (words?.startsWith("Take ") && words.endsWith(" out")) {
         await page.getByRole("button", { name: "Skip" }).click();
         await expect(page.getByText("Media that is left in starts the installer again.")).toBeVisible();

@@ -18,6 +18,16 @@ const expected = (step: Step): RunCommand => ({
   ...(step.asks && { words: "on the file server, folder wrk" }),
 });
 
+/** What a console would show that does what the plan says; null where nothing is read back. */
+export const readBack = ({ id, readBack: asked }: Step): Extract<RunCommand, { kind: "read back" }> | null =>
+  asked && {
+    kind: "read back",
+    step: id,
+    ...(asked.asks.includes("verb") && { verb: asked.verb }),
+    ...(asked.asks.includes("version") && { version: asked.version }),
+    ...(asked.asks.includes("size") && { size: `${asked.sizes[0]! / 1e9} GB` }),
+  };
+
 export const aPlan = (changes: BuildChanges = {}): RunPlan =>
   freezePlan({ number: "B-0001", revision: "A" }, aBuild(changes));
 
@@ -47,7 +57,11 @@ export class HandLog {
   goOn(): void {
     const step = this.step;
     if (!step) return;
-    this.send(step.guard ? { kind: "guard", step: step.id, typed: this.answer(step.guard) } : expected(step));
+    this.send(
+      step.guard
+        ? { kind: "guard", step: step.id, typed: this.answer(step.guard) }
+        : (readBack(step) ?? expected(step)),
+    );
   }
   /** What a console would show of a drive that this guard asks for and that was not named yet. */
   answer(guard: Guard): string {

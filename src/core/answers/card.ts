@@ -1,4 +1,5 @@
-import type { Step } from "../stage";
+import type { ReadBack, Step } from "../stage";
+import { formatBytes } from "../units";
 
 /** One screen of the installer as a person reads it off while typing into a console. */
 export interface CardScreen {
@@ -6,6 +7,8 @@ export interface CardScreen {
   title: string;
   /** The drives that may be named here, by their looks: the serial that is asked for stands on the machine itself, never on the card. */
   drives: { name: string; holds: string }[];
+  /** What must stand on the page before its key is pressed, from the plan; a run asks for it and shows none of it. */
+  compare: string[];
   leaveAlone: { name: string; holds: string }[];
   see: string[];
   never: string[];
@@ -26,10 +29,22 @@ const unique = <T extends { name: string }>(list: readonly T[]): T[] => [
 
 const plain = ({ name, holds }: { name: string; holds: string }) => ({ name, holds });
 
+const compareLines = ({ asks, verb, version, sizes }: ReadBack): string[] =>
+  asks.map((part) =>
+    part === "verb"
+      ? verb === "install"
+        ? "It is a fresh installation, not an upgrade"
+        : "It is an upgrade, not a fresh installation"
+      : part === "version"
+        ? `Version ${version}`
+        : `Size ${[...new Set(sizes.map(formatBytes))].join(" or ")}`,
+  );
+
 /** The screen that a step stands for; guards that went before it become what must stand there. */
 const cardScreen = (step: Step, guards: readonly Step[]): CardScreen => ({
   ...{ id: step.id, title: step.title, see: step.see, never: step.never, do: step.do, type: step.type },
   ...{ secret: step.secret, keys: step.keys, expected: step.expected, hazards: step.hazards },
+  compare: guards.flatMap((g) => (g.readBack ? compareLines(g.readBack) : [])),
   drives: unique(guards.flatMap((g) => g.guard?.drives.map(plain) ?? [])),
   leaveAlone: unique(guards.flatMap((g) => g.guard?.leaveAlone.map(plain) ?? [])),
   waitSeconds: step.kind === "wait" ? step.duration.likelySeconds : 0,

@@ -3,6 +3,7 @@ import { fail, ok, type Result } from "../result";
 import { proves } from "../storage";
 import { acceptanceOf, isOpen } from "./acceptance";
 import type { RunCommand, RunEvent, RunPlan } from "./events";
+import { compareReadBack } from "./read-back";
 import type { RunState } from "./state";
 
 type Verdict = Pick<Extract<RunEvent, { kind: "guard" }>, "verdict" | "names" | "drive">;
@@ -66,8 +67,17 @@ export function decide(plan: RunPlan, state: RunState, command: RunCommand, by: 
       return refuse("This drive of the set was named already. Name the next one.");
     return ok({ ...command, ...answer, by });
   }
+  if (command.kind === "read back") {
+    if (!step.readBack) return refuse("This step reads nothing back.");
+    const read = compareReadBack(step.readBack, command);
+    return read.ok ? ok({ ...command, differs: read.value, by }) : read;
+  }
   if (step.kind === "guard" && command.kind !== "differs")
-    return refuse("A guard cannot be passed or skipped without naming the drive.");
+    return refuse(
+      step.readBack
+        ? "This cannot be passed or skipped: read back what the console is about to do."
+        : "A guard cannot be passed or skipped without naming the drive.",
+    );
   if (step.kind === "guard" && command.kind === "differs" && command.decision === "go on")
     return refuse("A guard cannot be passed with a difference: go back or stop.");
   const goesOnAllTheSame = command.kind === "differs" && command.decision === "go on";

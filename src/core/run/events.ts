@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { defineDocument } from "../document";
 import { sheetSchema } from "../sheet";
-import { stepSchema } from "../stage";
+import { READ_BACK } from "../image";
+import { stepSchema, VERBS } from "../stage";
 import { acceptanceLineSchema, expectationSchema } from "../verify";
 
 const by = z.string().min(1).max(80);
@@ -9,6 +10,14 @@ const stepId = z.string().min(1);
 const words = z.string().trim().min(1, "write a few words").max(4000);
 
 const guardTyped = z.object({ kind: z.literal("guard"), step: stepId, typed: z.string().max(200) });
+const readBackTyped = z.object({
+  kind: z.literal("read back"),
+  step: stepId,
+  /** What the console is about to do, as it was read there; what the step does not ask for is absent. */
+  verb: z.enum(VERBS).optional(),
+  version: z.string().max(80).optional(),
+  size: z.string().max(40).optional(),
+});
 const asExpected = z.object({
   kind: z.literal("as expected"),
   step: stepId,
@@ -48,6 +57,11 @@ export const runEventSchema = z.discriminatedUnion("kind", [
     names: z.string(),
     by,
   }),
+  readBackTyped.extend({
+    /** What was typed and is not what the plan says; empty where all of it is. */
+    differs: z.array(z.enum(READ_BACK)),
+    by,
+  }),
   asExpected.extend(signed),
   differs.extend(signed),
   skipped.extend(signed),
@@ -71,6 +85,7 @@ export type RunEvent = z.infer<typeof runEventSchema>;
  */
 export const runCommandSchema = z.discriminatedUnion("kind", [
   guardTyped,
+  readBackTyped,
   asExpected,
   differs,
   skipped,

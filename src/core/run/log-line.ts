@@ -1,4 +1,5 @@
 import type { RunEvent, RunPlan } from "./events";
+import { readBackStop, readBackWords } from "./read-back";
 
 /** One event in words, for the log and the record. */
 export function logLine(event: RunEvent, plan: Pick<RunPlan, "steps">, withTyped = false): string {
@@ -13,6 +14,10 @@ export function logLine(event: RunEvent, plan: Pick<RunPlan, "steps">, withTyped
       return event.verdict === "passed"
         ? `${title(event.step)}: named ${event.names}${withTyped ? ` by "${event.typed}"` : ""}`
         : `${title(event.step)}: stopped at "${event.typed}". ${event.names}`;
+    case "read back":
+      return event.differs.length > 0
+        ? `${title(event.step)}: stopped. ${readBackStop(event, event.differs)}`
+        : `${title(event.step)}: as planned${withTyped ? ` (${readBackWords(event)})` : ""}`;
     case "differs":
       return `${title(event.step)}: differs. ${event.seen} (${event.decision})`;
     case "skipped":

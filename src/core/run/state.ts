@@ -4,6 +4,7 @@ import type { Step, Strip } from "../stage";
 import { addSeconds } from "../units";
 import type { AcceptanceLine } from "../verify";
 import type { LoggedEvent } from "./events";
+import { readBackStop } from "./read-back";
 import { happened } from "./times";
 
 export interface StepState {
@@ -177,6 +178,16 @@ function apply(state: RunState, steps: readonly Step[], { seq, at, event }: Logg
           decision: "stop",
         });
         stop(state, event.names);
+      }
+      break;
+    case "read back":
+      if (event.differs.length === 0) {
+        state.guardsPassed.push(event.step);
+        leave(state, steps, "done", at);
+      } else {
+        const seen = readBackStop(event, event.differs);
+        state.deviations.push({ seq, at, step: event.step, seen, decision: "stop" });
+        stop(state, seen);
       }
       break;
     case "as expected":

@@ -24,6 +24,7 @@ const STEP: Omit<Step, "id" | "zone" | "title" | "duration" | "after"> = {
   expected: [],
   hazards: [],
   guard: null,
+  readBack: null,
   figure: null,
   moves: null,
   must: "",

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { durationSchema, figureSchema, rateSampleSchema } from "../estimate";
 import { zoneSchema } from "../finding";
-import { checksumSchema } from "../image";
+import { checksumSchema, READ_BACK } from "../image";
 import { effectSchema, stripSchema } from "./effects";
 
 /** Guards of runs from before a target could be several drives: one drive, whose name still held the answer. */
@@ -31,6 +31,21 @@ export const guardSchema = z.preprocess(
     leaveAlone: z.array(z.object({ tail: z.string(), name: z.string(), holds: z.string() })),
   }),
 );
+
+/** What a console does to a machine, in the two words that installers have for it. */
+export const VERBS = ["install", "upgrade"] as const;
+
+/**
+ * What stands before the key after which there is no way back: the operator types what the console is about to do, and it
+ * is compared with the plan. None of it is shown.
+ */
+export const readBackSchema = z.object({
+  asks: z.array(z.enum(READ_BACK)).min(1),
+  verb: z.enum(VERBS),
+  version: z.string(),
+  /** Sizes of the drives of the target in bytes; the console may show any of them. */
+  sizes: z.array(z.number().positive()),
+});
 
 /** Deeds of a step that outlast the run. */
 export const doesSchema = z.discriminatedUnion("kind", [
@@ -78,6 +93,8 @@ export const stepSchema = z.object({
   expected: z.array(z.object({ looks: z.string(), means: z.string() })),
   hazards: z.array(z.string()),
   guard: guardSchema.nullable(),
+  /** Of a guard that compares what the console is about to do with the plan; null of one that asks for a drive. */
+  readBack: readBackSchema.nullable().default(null),
   duration: durationSchema,
   figure: figureSchema.nullable(),
   /** What is read or written through the medium meanwhile; the time it takes is measured in the run and learned. */
@@ -103,3 +120,4 @@ export const stepSchema = z.object({
 
 export type Step = z.infer<typeof stepSchema>;
 export type Guard = z.infer<typeof guardSchema>;
+export type ReadBack = z.infer<typeof readBackSchema>;

@@ -5,7 +5,14 @@ import { CopyValue } from "../frame/copy-value";
 const TITLES = { installer: "The installer", "first start": "At the first start" };
 
 /** The screens of an installer in their order, to be read while typing; on paper it takes two columns. */
-export function AnswerCard({ screens }: { screens: readonly CardScreen[] }) {
+export function AnswerCard({
+  screens,
+  current,
+}: {
+  screens: readonly CardScreen[];
+  /** The screen that is at hand, beside a run; absent on paper. */
+  current?: string | null;
+}) {
   const parts = (["installer", "first start"] as const).map((after) => ({
     after,
     own: screens.filter((s) => s.after === after),
@@ -17,9 +24,11 @@ export function AnswerCard({ screens }: { screens: readonly CardScreen[] }) {
           <h2 className="mb-2 border-b pb-0.5 text-[1.07rem] font-semibold border-base-content">
             {TITLES[after]}
           </h2>
-          <ol className="gap-x-6 lg:columns-2 print:columns-2 print:text-[8.5pt]">
+          <ol
+            className={current === undefined ? "gap-x-6 lg:columns-2 print:columns-2 print:text-[8.5pt]" : ""}
+          >
             {own.map((screen, i) => (
-              <CardBox key={screen.id} screen={screen} number={i + 1} />
+              <CardBox key={screen.id} screen={screen} number={i + 1} isCurrent={screen.id === current} />
             ))}
           </ol>
         </section>
@@ -27,9 +36,12 @@ export function AnswerCard({ screens }: { screens: readonly CardScreen[] }) {
   );
 }
 
-function CardBox({ screen, number }: { screen: CardScreen; number: number }) {
+function CardBox({ screen, number, isCurrent }: { screen: CardScreen; number: number; isCurrent: boolean }) {
   return (
-    <li className="mb-2 break-inside-avoid border p-2 border-base-content/60">
+    <li
+      aria-current={isCurrent ? "step" : undefined}
+      className={`mb-2 break-inside-avoid border p-2 ${isCurrent ? "border-l-4 bg-base-200 border-primary" : "border-base-content/60"}`}
+    >
       <h3 className="flex items-baseline gap-2 font-semibold">
         <span className="value quiet">{number}</span>
         {screen.title}
@@ -46,6 +58,7 @@ function CardBox({ screen, number }: { screen: CardScreen; number: number }) {
       ))}
       <Lines head="On the screen" lines={screen.see} />
       <Lines head="Never" lines={screen.never} />
+      <Lines head="Compare first" lines={screen.compare} />
       <Drives head="This drive" drives={screen.drives} />
       <Drives head="Not this one" drives={screen.leaveAlone} />
       <Lines head="Do" lines={screen.do} />

@@ -66,6 +66,7 @@ export const KEY_GROUPS = [
       ["S", "skip this step, with its reason"],
       ["T", "start the timer again"],
       ["C", "copy the first value to type"],
+      ["K", "the answer card, beside the run"],
       ["L", "log"],
     ],
   },

@@ -1,6 +1,6 @@
 import { useFieldArray, useFormContext, useWatch } from "react-hook-form";
-import { DRIVE_WORK, type Profile } from "@/core/image";
-import { Choice, Input, Lines, Rows, Tick } from "./inputs";
+import { DRIVE_WORK, READ_BACK, type Profile } from "@/core/image";
+import { Choice, Input, Lines, Rows, Tick, Ticks } from "./inputs";
 
 const NEW_SCREEN = {
   id: "",
@@ -12,6 +12,7 @@ const NEW_SCREEN = {
   secret: [],
   keys: "",
   drive: "none",
+  reads: [],
   destroys: false,
   wait: false,
   expected: [],
@@ -71,6 +72,11 @@ export function ScreensEditor({ path, what }: { path: string; what: string }) {
               path={`${path}.${i}.drive`}
               label="Drives: a guard goes before all but none"
               options={DRIVE_WORK}
+            />
+            <Ticks
+              path={`${path}.${i}.reads`}
+              label="Read back before the key, where the page shows it"
+              options={READ_BACK}
             />
             <Tick path={`${path}.${i}.destroys`} label="what stands on the target is lost from here" />
             <p className="col-span-full flex gap-4">

@@ -2,11 +2,14 @@
 
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
+import type { CardScreen } from "@/core/answers";
 import { isOpen } from "@/core/run";
+import type { Step } from "@/core/stage";
 import { addSeconds, formatClock, formatDuration, secondsBetween } from "@/core/units";
 import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
 import { Acceptance } from "./acceptance";
+import { CardBeside } from "./card-beside";
 import { DiffersSlip, WordsSlip, type Asked } from "./slips";
 import { RunLog } from "./run-log";
 import { StateStrip } from "./state-strip";
@@ -16,13 +19,14 @@ import { useNow, useRun } from "./use-run";
 import { useKeys } from "../frame/use-keys";
 
 /** The run, made to stand beside a remote console at 640 px: strip, step, answer, what comes next, log. */
-export function RunSheet({ initial }: { initial: RunView }) {
+export function RunSheet({ initial, card }: { initial: RunView; card: readonly CardScreen[] }) {
   const run = useRun(initial);
   const { view, say } = run;
   const { plan, state } = view;
   const now = useNow(view.now);
   const [asked, setAsked] = useState<Asked | null>(null);
   const [showLog, setShowLog] = useState(false);
+  const [showCard, setShowCard] = useState(false);
   // After a slip the keys are those of the step again, and Enter does not press the button that opened the slip.
   const desk = useRef<HTMLDivElement>(null);
   const step = plan.steps[state.current];
@@ -39,19 +43,15 @@ export function RunSheet({ initial }: { initial: RunView }) {
     !busy &&
     (step.asks === "" || words !== undefined) &&
     say({ kind: "as expected", step: step.id, words });
-  useKeys("enter", (e) => {
-    if (e.target instanceof HTMLElement && e.target.closest("a,button,summary,dialog")) return;
-    // The next step may put the focus into its field, and this press is not an answer there.
-    e.preventDefault();
-    asExpected();
+  useRunKeys({
+    asExpected,
+    ask: setAsked,
+    skip: () => mayBeSkipped && setAsked({ kind: "skipped" }),
+    timer: () => step && state.status === "running" && say({ kind: "timer", step: step.id }),
+    step: step ?? null,
+    log: () => setShowLog((shown) => !shown),
+    card: () => card.length > 0 && setShowCard((shown) => !shown),
   });
-  useKeys("d", () => step && setAsked({ kind: "differs" }));
-  useKeys("n", () => setAsked({ kind: "note" }));
-  useKeys("r", () => setAsked({ kind: "reading" }));
-  useKeys("s", () => mayBeSkipped && setAsked({ kind: "skipped" }));
-  useKeys("t", () => step && state.status === "running" && say({ kind: "timer", step: step.id }));
-  useKeys("c", () => void (step?.type[0] && navigator.clipboard.writeText(step.type[0].value)));
-  useKeys("l", () => setShowLog((s) => !s));
 
   return (
     <div
@@ -81,6 +81,7 @@ export function RunSheet({ initial }: { initial: RunView }) {
           busy={busy || state.status === "stopped"}
           onAsExpected={asExpected}
           onDiffers={() => setAsked({ kind: "differs" })}
+          onReadBack={(read) => say({ kind: "read back", step: step.id, ...read })}
           onGuard={(typed) => say({ kind: "guard", step: step.id, typed })}
         />
       ) : null}
@@ -93,9 +94,11 @@ export function RunSheet({ initial }: { initial: RunView }) {
       <ComingUp view={view} now={now} clock={clock} />
       <Acts
         log={view.log.length}
-        {...{ showLog, setShowLog, setAsked, mayBeSkipped }}
+        {...{ showLog, setShowLog, setAsked, mayBeSkipped, showCard }}
+        setShowCard={card.length > 0 ? setShowCard : null}
         onTimer={step && state.status === "running" ? () => say({ kind: "timer", step: step.id }) : null}
       />
+      {showCard && <CardBeside card={card} plan={plan} current={state.current} />}
       {showLog && <RunLog view={view} onCorrect={(seq) => setAsked({ kind: "corrected", seq })} />}
       <WordsSlip
         asked={asked}
@@ -115,6 +118,40 @@ export function RunSheet({ initial }: { initial: RunView }) {
       />
     </div>
   );
+}
+
+/** The keys of the run that the sheet of keys names; "as expected" is not pressed over a link, a button or a slip. */
+function useRunKeys({
+  asExpected,
+  ask,
+  skip,
+  timer,
+  step,
+  log,
+  card,
+}: {
+  asExpected: () => void;
+  ask: (asked: Asked) => void;
+  skip: () => void;
+  timer: () => void;
+  step: Step | null;
+  log: () => void;
+  card: () => void;
+}): void {
+  useKeys("enter", (e) => {
+    if (e.target instanceof HTMLElement && e.target.closest("a,button,summary,dialog")) return;
+    // The next step may put the focus into its field, and this press is not an answer there.
+    e.preventDefault();
+    asExpected();
+  });
+  useKeys("d", () => step && ask({ kind: "differs" }));
+  useKeys("n", () => ask({ kind: "note" }));
+  useKeys("r", () => ask({ kind: "reading" }));
+  useKeys("s", skip);
+  useKeys("t", timer);
+  useKeys("c", () => void (step?.type[0] && navigator.clipboard.writeText(step.type[0].value)));
+  useKeys("l", log);
+  useKeys("k", card);
 }
 
 function RunHead({ view, now }: { view: RunView; now: string }) {
@@ -148,6 +185,8 @@ function Acts({
   setShowLog,
   setAsked,
   mayBeSkipped,
+  showCard,
+  setShowCard,
   onTimer,
 }: {
   /** Lines of the log. */
@@ -156,6 +195,9 @@ function Acts({
   setShowLog: (show: boolean) => void;
   setAsked: (asked: Asked) => void;
   mayBeSkipped: boolean;
+  showCard: boolean;
+  /** Null where the plan has no screens. */
+  setShowCard: ((show: boolean) => void) | null;
   onTimer: (() => void) | null;
 }) {
   return (
@@ -164,6 +206,9 @@ function Acts({
       <Act text="Reading" letter="R" onClick={() => setAsked({ kind: "reading" })} />
       {onTimer && <Act text="Timer" letter="T" onClick={onTimer} />}
       {mayBeSkipped && <Act text="Skip" letter="S" onClick={() => setAsked({ kind: "skipped" })} />}
+      {setShowCard && (
+        <Act text={showCard ? "Fold the card" : "Card"} letter="K" onClick={() => setShowCard(!showCard)} />
+      )}
       <Act text={showLog ? "Fold the log" : `Log (${log})`} letter="L" onClick={() => setShowLog(!showLog)} />
     </div>
   );
@@ -242,7 +287,8 @@ function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (is
         <>
           <dt className="label pt-0.5">Next</dt>
           <dd>
-            {next.title}
+            {/* The next screen's own title may say what is asked here. */}
+            {plan.steps[state.current]?.readBack ? "the page that this opens" : next.title}
             {waiting && waiting !== next && (
               <span className="quiet">
                 {" "}

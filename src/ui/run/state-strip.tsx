@@ -5,6 +5,8 @@ import { formatClock } from "@/core/units";
 /** Power, media, next boot and the target: always in view, each as word and mark. */
 export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) {
   const { strip } = state;
+  // The names of image and drive tell version and size, which a person reads from the console at such a gate.
+  const isAsked = Boolean(plan.steps[state.current]?.readBack);
   const target = plannedDrives(plan).target;
   const open = logInsOf(plan, state).filter((l) => l.since !== null && l.changed === null);
   const risky = strip.target === "at risk" || strip.target === "erased";
@@ -18,7 +20,7 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
         <Cell label="Power" value={strip.power} />
         <Cell
           label="Media"
-          value={strip.media}
+          value={isAsked && strip.media !== "none" ? "in place" : strip.media}
           style={strip.media !== "none" && strip.target === "installed" ? loud : undefined}
         />
         <Cell
@@ -43,7 +45,7 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
         ))}
         <Cell label="Target" value={strip.target} style={risky ? loud : undefined} />
       </dl>
-      {target.length > 0 && (
+      {target.length > 0 && !isAsked && (
         <p className="value truncate text-[0.86rem]">{target.map((d) => d.look).join(" and ")}</p>
       )}
     </div>

@@ -8,6 +8,7 @@ import { formatClock, formatDuration, secondsBetween } from "@/core/units";
 import { useKept } from "../draft/use-kept";
 import { CopyValue } from "../frame/copy-value";
 import { FigureValue } from "../fields/figure-value";
+import { ReadBackForm, type ReadFromConsole } from "./read-back-form";
 import { TypedProof } from "../fields/typed-proof";
 
 interface Props {
@@ -19,10 +20,21 @@ interface Props {
   onAsExpected: (words?: string) => void;
   onDiffers: () => void;
   onGuard: (typed: string) => void;
+  onReadBack: (read: ReadFromConsole) => void;
 }
 
 /** The current step, large: what must be seen, what may not be there, what to do and type, and the answer. */
-export function StepSheet({ step, plan, state, now, busy, onAsExpected, onDiffers, onGuard }: Props) {
+export function StepSheet({
+  step,
+  plan,
+  state,
+  now,
+  busy,
+  onAsExpected,
+  onDiffers,
+  onGuard,
+  onReadBack,
+}: Props) {
   return (
     <section aria-label="Current step" className="mt-4">
       <p className="label">
@@ -95,6 +107,8 @@ export function StepSheet({ step, plan, state, now, busy, onAsExpected, onDiffer
       <Timer step={step} state={state} now={now} timeZone={plan.timeZone} />
       {step.guard ? (
         <GuardForm asks={step.guard.asks} busy={busy} onGuard={onGuard} onDiffers={onDiffers} />
+      ) : step.readBack ? (
+        <ReadBackForm asks={step.readBack.asks} busy={busy} onReadBack={onReadBack} onDiffers={onDiffers} />
       ) : (
         <Answers asks={step.asks} busy={busy} onAsExpected={onAsExpected} onDiffers={onDiffers} />
       )}

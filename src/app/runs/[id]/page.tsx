@@ -1,4 +1,5 @@
 import { notFound } from "next/navigation";
+import { answerCard } from "@/core/answers";
 import { runView } from "@/server/runs";
 import { RunSheet } from "@/ui/run/run-sheet";
 import { orDamaged } from "../../or-damaged";
@@ -10,5 +11,7 @@ export const metadata = { title: "Run" };
 export default async function RunPage({ params }: { params: Promise<{ id: string }> }) {
   const view = await orDamaged(runView(await desk(), (await params).id));
   if (!view) notFound();
-  return <RunSheet initial={view} />;
+  // What is compared before a key is asked for by the run; the card beside it may not tell it.
+  const card = answerCard(view.plan.steps).map((screen) => ({ ...screen, compare: [] }));
+  return <RunSheet initial={view} card={card} />;
 }

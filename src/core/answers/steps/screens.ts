@@ -1,5 +1,5 @@
 import { learnStep, takes, type StepTime } from "../../estimate";
-import type { LegView, Screen, Values } from "../../image";
+import type { Leg, LegView, Screen, Values } from "../../image";
 import { modelOf, registerKey } from "../../machine";
 import { discEstimate, mediaEstimate, movesOf, networkEstimate, wayOf, type MediaGround } from "../../media";
 import { HAZARD, step, type Step } from "../../stage";
@@ -76,7 +76,39 @@ export function screenSteps(
     effects: screenEffects(plan, leg, screen, zone),
     does: screen.destroys ? overwritten(plan) : null,
   });
-  return [...guardsBefore(plan, screen, { prefix, zone, chosenBefore }), made];
+  return [
+    ...guardsBefore(plan, screen, { prefix, zone, chosenBefore }),
+    ...readBackBefore(plan, screen, leg, { prefix, zone }),
+    made,
+  ];
+}
+
+/**
+ * Before the key after which there is no way back, what the page says that it will do is compared with the plan: by what is
+ * typed, since a page that is only looked at is taken for the one that was expected.
+ */
+function readBackBefore(
+  plan: ScreenGround,
+  screen: Screen,
+  leg: Leg,
+  { prefix, zone }: { prefix: string; zone: "H" | "I" },
+): Step[] {
+  const sizes = targetsOf(plan).flatMap(({ drive }) => (drive.sizeBytes ? [drive.sizeBytes] : []));
+  const version = plan.image?.version || leg.version;
+  const asks = screen.reads.filter(
+    (part) => part === "verb" || (part === "size" ? sizes.length > 0 : /\d/.test(version)),
+  );
+  if (asks.length === 0) return [];
+  return [
+    step(`${prefix}readback-${screen.id}`, zone, takes(30, 90), {
+      title: "Read back what the console is about to do",
+      kind: "guard",
+      place: "console",
+      do: ["Read it from the page itself, before any key is pressed there."],
+      hazards: [leg.kind === "fresh" ? HAZARD.erase : HAZARD.change],
+      readBack: { asks, verb: leg.kind === "fresh" ? "install" : "upgrade", version, sizes },
+    }),
+  ];
 }
 
 const overwritten = (plan: ScreenGround): Step["does"] => ({

@@ -4,7 +4,15 @@ export { lackedBy, lacksOf } from "./lacks";
 export { ownProfile, slugOf, type OwnFamily } from "./mine";
 export { editProfileYaml } from "./edit-yaml";
 export { parseProfileYaml, profileJsonSchema, renderProfileYaml } from "./profile-yaml";
-export { DRIVE_WORK, PLACEHOLDERS, screenSchema, type DriveWork, type Screen, type Values } from "./screen";
+export {
+  DRIVE_WORK,
+  PLACEHOLDERS,
+  READ_BACK,
+  screenSchema,
+  type DriveWork,
+  type Screen,
+  type Values,
+} from "./screen";
 export { ASPECTS, type Aspect, type Fate, type KnownFault, type Upgrade } from "./upgrade";
 export { LAYOUTS, TARGET_KINDS, type Layout, type TargetKind } from "./kinds";
 export {

@@ -30,7 +30,16 @@ describe("profiles", () => {
     ["likely: 780", "likely: 7800", /late is earlier than likely/],
     ["destroys: true", "destroys: false", /no guard would stand before the disk is erased/],
     ["drive: chooses", "drive: none", /a guard goes before it/],
-    ["    drive: writes\n    destroys: true", "    destroys: true", /so that a guard goes before it/],
+    [
+      "    drive: writes\n    reads: [version, size]\n    destroys: true",
+      "    destroys: true",
+      /so that a guard goes before it/,
+    ],
+    [
+      "    drive: writes\n    reads: [version, size]\n    destroys: true",
+      "    drive: chooses\n    reads: [size]",
+      /read back stands before a screen that writes/,
+    ],
     ["- id: begin", "- id: accounts", /two screens have the id "accounts"/],
     ["least: 2147483648", "least: 9947483648", /recommended is less than least/],
   ])("%s → %s is refused with field and line", (from, to, message) => {

@@ -55,6 +55,8 @@ export const seconds = z.number().positive();
  * "others": drives beside the target are written, which are those that the plan frees. A guard goes before each.
  */
 export const DRIVE_WORK = ["none", "chooses", "writes", "others"] as const;
+/** What a page before its key may show of what it is about to do. */
+export const READ_BACK = ["verb", "version", "size"] as const;
 export type DriveWork = (typeof DRIVE_WORK)[number];
 
 /** One screen of the installer (or one piece of first-boot work): what it shows, what to type, when to go on. */
@@ -74,6 +76,8 @@ export const screenSchema = z
     drive: z.enum(DRIVE_WORK).default("none"),
     /** True where what stands on the target is lost from here on. */
     destroys: z.boolean().default(false),
+    /** What the page before the key tells of its verb, version and size: it is read back and compared with the plan. */
+    reads: z.array(z.enum(READ_BACK)).default([]),
     /** True where the operator only waits. */
     wait: z.boolean().default(false),
     /** Looks wrong, is expected here; and until when. */
@@ -94,5 +98,9 @@ export const screenSchema = z
     message:
       "this screen shows the target, so it chooses or writes a drive: say `drive: chooses` or `drive: writes`, and a guard goes before it",
     path: ["drive"],
+  })
+  .refine((s) => s.reads.length === 0 || s.drive === "writes", {
+    message: "what is read back stands before a screen that writes: mark it `drive: writes`",
+    path: ["reads"],
   });
 export type Screen = z.infer<typeof screenSchema>;

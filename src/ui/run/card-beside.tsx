@@ -1,0 +1,29 @@
+import type { CardScreen } from "@/core/answers";
+import type { RunPlan } from "@/core/run";
+import { AnswerCard } from "../build/answer-card";
+
+/** The answer card of the frozen plan, beside the run, with the screen that is at hand marked. */
+export function CardBeside({
+  card,
+  plan,
+  current,
+}: {
+  card: readonly CardScreen[];
+  plan: RunPlan;
+  current: number;
+}) {
+  const place = new Map(plan.steps.map((step, i) => [step.id, i]));
+  const next = card.find((screen) => (place.get(screen.id) ?? -1) >= current);
+  return (
+    <section aria-label="Answer card" className="mt-4 border-t pt-3 border-base-300">
+      {plan.steps[current]?.readBack ? (
+        <p className="quiet">
+          The card tells what is asked for above. It stands here again when that was read back from the
+          console.
+        </p>
+      ) : (
+        <AnswerCard screens={card} current={next?.id ?? null} />
+      )}
+    </section>
+  );
+}
