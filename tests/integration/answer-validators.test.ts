@@ -33,8 +33,14 @@ const SHEETS: BuildChanges["sheet"][] = [
   {
     ...{ "answers.source": "http://mirror.works.example/os/", "answers.proxy": "http://10.61.10.8:3128" },
     ...{ "answers.components": ["tmux"], "answers.services": ["chrony"] },
+    "answers.finish": ["tune 'a; b' \"$HOME\"", "%end", "echo ]]> & <x> >> /root/built"],
   },
-  { "answers.accounts": ACCOUNTS, "answers.domain": "", "answers.keyboard": "de-nodeadkeys" },
+  {
+    "answers.finish": ["- a: b", "true # \\"],
+    "answers.accounts": ACCOUNTS,
+    "answers.domain": "",
+    "answers.keyboard": "de-nodeadkeys",
+  },
   { "network.school": "dynamic", "boot.mode": "legacy", ...VLAN },
   { "network.gateway": "", "network.nameServers": [], "answers.accounts": ACCOUNTS.slice(1, 2) },
 ];
@@ -55,7 +61,9 @@ function schemaSays(text: string): string {
   return status === 0 && /Valid cloud-config/.test(said) ? "" : said;
 }
 const sheetsOf = (profile: string, changes: BuildChanges = {}) =>
-  SHEETS.map((sheet) => aBuild({ profile: shippedProfile(profile), ...changes, sheet }));
+  SHEETS.map((sheet) =>
+    aBuild({ profile: shippedProfile(profile), ...changes, sheet: { "answers.edition": "Core", ...sheet } }),
+  );
 
 it("cloud-init takes the seed of an installed image, whatever the sheet says, and refuses one that is not sound", () => {
   const others = ["millrace-12", "lowland-server-7"].map((p) => sheetsOf(p)[1]!);
@@ -116,6 +124,7 @@ it("xmllint takes the XML of a graphical server, with every sign of a serial in 
 it("no XML is written with a sign that XML cannot hold", () => {
   const plan = aBuild({
     profile: shippedProfile("pallant-server-4"),
+    sheet: { "answers.edition": "Core" },
     drives: [aDrive("NV-0001", { serial: "a\u0001b" })],
   });
   expect(answerFileOf(plan, HASHES)).toMatchObject({

@@ -33,11 +33,11 @@ const compareLines = ({ asks, verb, version, sizes }: ReadBack): string[] =>
   asks.map((part) =>
     part === "verb"
       ? verb === "install"
-        ? "It is a fresh installation, not an upgrade"
-        : "It is an upgrade, not a fresh installation"
+        ? "a fresh installation, not an upgrade"
+        : "an upgrade, not a fresh installation"
       : part === "version"
-        ? `Version ${version}`
-        : `Size ${[...new Set(sizes.map(formatBytes))].join(" or ")}`,
+        ? `version ${version}`
+        : `${[...new Set(sizes.map(formatBytes))].join(" or ")}`,
   );
 
 /** The screen that a step stands for; guards that went before it become what must stand there. */

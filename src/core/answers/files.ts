@@ -1,4 +1,4 @@
-import type { Profile } from "../image";
+import type { Layout, Profile } from "../image";
 import { hostPlan } from "../network";
 import {
   installIntent,
@@ -35,17 +35,16 @@ export type AnswerFileOfSheet =
 
 type Written = AnswerFile | Gap[];
 
-/** A format that sets up a system on one drive only. */
+/** A format that sets up a system on one drive, and on several only where they stand together in a way that it has words for. */
 const onOneDrive =
-  (write: (intent: InstallIntent) => Written) =>
+  (write: (intent: InstallIntent) => Written, ...layouts: Layout[]) =>
   (intent: InstallIntent): Written =>
-    intent.target.drives.length === 1
+    intent.target.drives.length === 1 || layouts.includes(intent.target.layout)
       ? write(intent)
       : [
           {
             path: "storage.layout",
-            message:
-              "a system on several drives is set up on the installer's screen: this format is written for one drive",
+            message: `a ${intent.target.layout} of several drives is set up on the installer's screen: this format has no words for it`,
           },
         ];
 
@@ -53,7 +52,7 @@ const onOneDrive =
 const WRITERS: Readonly<
   Partial<Record<Profile["answerFile"], (intent: InstallIntent, profile: Profile) => Written>>
 > = {
-  kickstart: onOneDrive(writeKickstart),
+  kickstart: onOneDrive(writeKickstart, "mirror"),
   preseed: onOneDrive(writePreseed),
   "cloud-config": onOneDrive(writeAutoinstall),
   "bsd script": writeBsd,

@@ -50,6 +50,7 @@ const SIGNS = [
 const SOUND = ["gb", "host-9", "en_GB.UTF-8", "Europe/London", "10.61.10.7", "works.example"];
 const PATHS = [
   ...["answers.hostName", "answers.domain", "answers.keyboard", "answers.locale", "answers.timeZone"],
+  "answers.finish",
   ...["network.address", "network.gateway"],
 ];
 const WRITERS: [profile: string, write: (plan: Plan) => AnswerFileOfSheet | null][] = [
@@ -68,7 +69,8 @@ function fileOf(plan: Plan): AnswerFileOfSheet {
 /** The plan with another value in one field of its sheet. */
 function withValue(plan: Plan, path: string, value: string): Plan {
   const [part, field] = path.split(".") as ["answers" | "network", string];
-  return { ...plan, sheet: { ...plan.sheet, [part]: { ...plan.sheet[part], [field]: value } } };
+  const whole = field === "finish" ? [value] : value;
+  return { ...plan, sheet: { ...plan.sheet, [part]: { ...plan.sheet[part], [field]: whole } } };
 }
 
 const countOf = (answer: AnswerFileOfSheet | null): number[] =>
@@ -81,7 +83,10 @@ it.each(WRITERS)(
   (profile, write) => {
     const random = seeded(profile.length);
     const pick = (count: number): number => Math.floor(random() * count);
-    const plan = aBuild({ profile: shippedProfile(profile) });
+    const plan = aBuild({
+      profile: shippedProfile(profile),
+      sheet: { "answers.edition": "Core", "answers.finish": ["true"] },
+    });
     const sound = countOf(write(plan));
     expect(sound.length).toBeGreaterThan(0);
     const faults: string[] = [];

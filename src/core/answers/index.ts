@@ -16,5 +16,6 @@ export {
   type TakeGround,
   type Untaken,
 } from "./read";
-export { componentProblem, serviceProblem } from "./software";
+export { asksEdition } from "./edition";
+export { commandProblem, componentProblem, serviceProblem } from "./software";
 export { linePairs, shortened, type LinePair } from "./differ";

@@ -1,7 +1,15 @@
 import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../../../tests/support/builds";
 import { seeded } from "../../../tests/support/random";
-import { answerFileOf, installIntent, KICKSTART_RULES, lintKickstart, textOf, type KickstartRule } from ".";
+import {
+  answerFileOf,
+  installIntent,
+  KICKSTART_RULES,
+  lintKickstart,
+  readAnswers,
+  textOf,
+  type KickstartRule,
+} from ".";
 import { kickstartWords, word } from "./write";
 
 // One intent, and the kickstart file that is written from it.
@@ -53,6 +61,53 @@ describe("a kickstart file", () => {
     ]);
     const legacy = fileOf({ sheet: { "boot.mode": "legacy" } }).text;
     expect(linesWith(legacy, "part ")[0]).toBe("part biosboot --fstype=biosboot --ondisk=$disk --size=1");
+  });
+
+  const mirror = (roles: ("member" | "spare")[], sheet: Record<string, unknown> = {}) =>
+    fileOf({
+      drives: ["NV-0001", "NV-0002", "NV-0003", "NV-0004"].map((id) => aDrive(id, {})),
+      sheet: {
+        "storage.layout": "mirror",
+        "storage.partners": roles.map((role, i) => ({ drive: `NV-000${i + 2}`, role })),
+        ...sheet,
+      },
+    });
+
+  it("makes a mirror of every part, on drives that are each found before the first is written", () => {
+    const { text } = mirror(["member"]);
+    expect(lintKickstart(text)).toEqual([]);
+    expect(linesWith(text, "raid ")).toEqual([
+      "raid /boot/efi --device=efi --level=RAID1 --metadata=1.0 --fstype=efi raid.11 raid.12",
+      "raid /boot --device=boot --level=RAID1 --fstype=xfs raid.21 raid.22",
+      "raid pv.01 --device=system --level=RAID1 raid.31 raid.32",
+    ]);
+    expect(linesWith(text, "part ")).toHaveLength(6);
+    expect(linesWith(text, "ignoredisk")).toEqual(["ignoredisk --only-use=$disk1,$disk2"]);
+    for (const serial of ["NV-0001", "NV-0002"])
+      expect(text.indexOf(`=$(name_of '${serial}' `)).toBeLessThan(
+        text.indexOf("From here on they are written"),
+      );
+    const spared = /spared\(\) \{([^}]*)\}/.exec(text)?.[1] ?? "";
+    for (const serial of ["NV-0003", "NV-0004"]) expect(spared).toContain(`'${serial}'`);
+    expect(spared).not.toMatch(/NV-000[12]/);
+    const read = readAnswers(text);
+    expect(read.ok && [read.value.serial?.value, read.value.mode?.value]).toEqual(["NV-0001", "uefi"]);
+    expect(read.ok && read.value.untaken.map((u) => u.why)).toContain("several drives are chosen in zone D");
+  });
+
+  it("has spares that take no part until they are wanted, and a loader part on each drive in legacy mode", () => {
+    const spared = mirror(["member", "spare"]);
+    expect(lintKickstart(spared.text)).toEqual([]);
+    expect(linesWith(spared.text, "raid /boot --")).toEqual([
+      "raid /boot --device=boot --level=RAID1 --fstype=xfs --spares=1 raid.21 raid.22 raid.23",
+    ]);
+    const legacy = mirror(["member"], { "boot.mode": "legacy" });
+    expect(linesWith(legacy.text, "part biosboot").map((l) => l.split(" ")[3])).toEqual([
+      "--ondisk=$disk1",
+      "--ondisk=$disk2",
+    ]);
+    expect(legacy.byHand.map((g) => g.message).join()).toMatch(/start once from each/);
+    expect(spared.byHand.map((g) => g.message).join()).not.toMatch(/start once from each/);
   });
 
   it("holds no secret: the installer asks for passwords, and what is opened by a key is locked until it is put in", () => {
@@ -226,6 +281,11 @@ describe("values", () => {
   });
 });
 
+const MIRROR = fileOf({
+  drives: [aDrive("NV-0001", {}), aDrive("NV-0002", {})],
+  sheet: { "storage.layout": "mirror", "storage.partners": [{ drive: "NV-0002", role: "member" }] },
+}).text;
+
 describe("the linter", () => {
   const text = fileOf().text;
   const cases: Record<KickstartRule, string> = {
@@ -240,10 +300,17 @@ describe("the linter", () => {
     letter: text.replace("ignoredisk --only-use=$disk", "ignoredisk --only-use=sda"),
     mount: text.replace("logvol /home", "logvol /"),
     group: text.replace("volgroup system pv.01", "volgroup system pv.02"),
+    array: MIRROR.replace("raid.11 raid.12\n", "raid.11 raid.19\n"),
     size: text.replace("--size=600", "--size=0"),
   };
+  it.each([
+    ["a member that two arrays have", "raid.21 raid.22\n", "raid.21 raid.11\n"],
+    ["spares that leave one member", "raid.11 raid.12\n", "--spares=1 raid.11 raid.12\n"],
+  ])("finds %s", (_, from, to) =>
+    expect(lintKickstart(MIRROR.replace(from, to)).map((f) => f.rule)).toContain("array"),
+  );
   it.each(Object.keys(KICKSTART_RULES) as KickstartRule[])("%s", (rule) => {
-    expect(cases[rule]).not.toBe(text);
+    expect([text, MIRROR]).not.toContain(cases[rule]);
     expect(lintKickstart(cases[rule]).map((f) => f.rule)).toContain(rule);
     expect(KICKSTART_RULES[rule]).not.toBe("");
   });

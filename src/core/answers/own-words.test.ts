@@ -95,10 +95,10 @@ describe("a file in the words of a hypervisor's profile", () => {
       },
     });
     // Formats for one drive say so.
-    expect(told(shippedProfile("lowland-server-7"), PAIR)).toMatchObject({
+    expect(told(shippedProfile("millrace-12"), PAIR)).toMatchObject({
       ...{
         kind: "open",
-        gaps: [{ path: "storage.layout", message: expect.stringMatching(/written for one drive/) }],
+        gaps: [{ path: "storage.layout", message: expect.stringMatching(/no words for it/) }],
       },
     });
   });

@@ -17,6 +17,10 @@ export const answersSlice = z.object({
   components: z.array(z.string().max(120)).max(500).default([]),
   /** Services that start with the system. */
   services: z.array(z.string().max(120)).max(500).default([]),
+  /** Which edition the installer is told to install, where it asks. */
+  edition: word,
+  /** Commands of a shell that the new system runs once, at the end of its installation. */
+  finish: z.array(z.string().max(400)).max(100).default([]),
   accounts: z.array(accountSchema).default([]),
   /** Where the passwords are kept, in words; never a password. */
   secretsKept: word,

@@ -4,6 +4,7 @@ import { A_HASH } from "../../../tests/support/keys";
 import { sourceProblem } from "../network";
 import {
   answerFileOf,
+  commandProblem,
   componentProblem,
   imageSeedOf,
   lintKickstart,
@@ -54,6 +55,85 @@ it("names of packages, groups and services are words of their own", () => {
   for (const word of ["chronyd", "getty@tty1", "a.service"]) expect(serviceProblem(word)).toBeNull();
   for (const word of ["", "-x", "a b", "a,b", "a'b", "../x"])
     expect(serviceProblem(word), word).not.toBeNull();
+});
+
+it("a command is one line that others may read", () => {
+  for (const command of [
+    "systemctl mask ctrl-alt-del.target",
+    "echo 'a;b' > \"$HOME/x\"",
+    "%end",
+    "curl http://a/b",
+  ])
+    expect(commandProblem(command), command).toBeNull();
+  for (const command of ["", "  ", "a\nb", "a\u2028b", "x".repeat(401), "curl http://me:pw@a/b"])
+    expect(commandProblem(command), command).not.toBeNull();
+  expect(commandProblem("curl https://me:s3cret@a/b")).not.toContain("s3cret");
+});
+
+describe("commands at the end of an installation", () => {
+  const FINISH = ["tune --profile 'small; box' \"$(id -un)\"", "%end", "echo done >> /root/built"];
+  const sheet = { "answers.finish": FINISH };
+  const quoted = [
+    `sh -c 'tune --profile '\\''small; box'\\'' "$(id -un)"'`,
+    "sh -c %end",
+    "sh -c 'echo done >> /root/built'",
+  ];
+
+  it("stand in a section of their own, which none of them ends", () => {
+    const { text, lines } = fileOf("lowland-server-7", sheet);
+    expect(lintKickstart(text)).toEqual([]);
+    expect(text).toContain(
+      ["", "%post --erroronfail --log=/root/derrick-finish.log", "set -e", ...quoted, "%end", ""].join("\n"),
+    );
+    expect(lines.find((l) => l.text === quoted[1])?.from).toBe("answers.finish");
+    expect(fileOf("lowland-server-7", {}).text).not.toContain("%post");
+  });
+
+  it("are the last command of the text installer, and of the live one", () => {
+    expect(fileOf("millrace-12", sheet).text).toMatch(
+      /late_command string in-target sh -c '.*sh -c %end; sh -c /,
+    );
+    expect(fileOf("saddler-linux-24", sheet).text).toContain(
+      "- curtin in-target --target=/target -- sh -c %end\n",
+    );
+    expect(fileOf("saddler-linux-24", { ...sheet, ...SHEET }).text.match(/late-commands/g)).toHaveLength(1);
+    const seed = imageSeedOf(aBuild({ profile: shippedProfile("saddler-linux-24"), sheet }), HASHES);
+    expect(seed?.kind === "file" && textOf(seed.file)).toContain('- - sh\n    - -c\n    - "%end"\n');
+  });
+
+  it("are run in the new root by a BSD, are words of a hypervisor, and by hand where the format has none", () => {
+    expect(fileOf("sedge-bsd-14", sheet).text).toMatch(/\nchroot \S+ sh -c %end\n/);
+    expect(fileOf("cairn-hypervisor-9", sheet).text).toContain(
+      `\nfirst-start ${FINISH[0]}\nfirst-start %end\n`,
+    );
+    const pallant = fileOf("pallant-server-4", { ...sheet, "answers.edition": "Core" });
+    expect(pallant.byHand).toMatch(
+      /answers\.finish: what is to be run at the end is no matter of this format/,
+    );
+  });
+});
+
+describe("what else the installer asks", () => {
+  it("no file is written while the edition is open, or is none of the family's", () => {
+    const of = (edition: string) =>
+      answerFileOf(
+        aBuild({ profile: shippedProfile("pallant-server-4"), sheet: { "answers.edition": edition } }),
+        HASHES,
+      );
+    expect(of("")).toMatchObject({ kind: "open", gaps: [{ path: "answers.edition" }] });
+    expect(of("Corer")).toMatchObject({ kind: "open", gaps: [{ path: "answers.edition" }] });
+    const core = of("Core");
+    expect(core.kind === "file" && textOf(core.file)).toContain('<edition name="Core"/>');
+    // Families whose installers ask for none take no notice of it.
+    expect(fileOf("lowland-server-7", { "answers.edition": "Corer" }).text).not.toContain("Corer");
+  });
+
+  it("the key of a licence stands in no file: a person types it, where one was bought", () => {
+    const words = /handOver\.licence: the key of the licence is typed by a person/;
+    expect(fileOf("cairn-hypervisor-9", {}).byHand).toMatch(words);
+    expect(fileOf("cairn-hypervisor-9", { "handOver.licence": "evaluation" }).byHand).not.toMatch(words);
+    expect(fileOf("lowland-server-7", {}).byHand).not.toMatch(words);
+  });
 });
 
 describe("what files say of packages and services", () => {
@@ -134,6 +214,6 @@ describe("what files say of packages and services", () => {
     expect(textOf(own.file)).toContain(
       "add @core\nadd tmux\nstart chronyd\nstart node-exporter@1\nfrom http://mirror.works.example/os/ by http://10.61.10.8:3128\n",
     );
-    expect(own.file.byHand.map((g) => g.path)).toEqual(["image.id"]);
+    expect(own.file.byHand.map((g) => g.path)).toEqual(["handOver.licence", "image.id"]);
   });
 });

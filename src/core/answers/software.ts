@@ -10,6 +10,8 @@ export interface Software {
   components: string[];
   /** What is started with the system, beside what its packages start by themselves. */
   services: string[];
+  /** Commands of a POSIX shell that are run once, in their order, at the end. */
+  finish: string[];
 }
 
 /** Why a word is no name of a package, or of a group of them under an "@"; or null. */
@@ -21,6 +23,18 @@ export const componentProblem = (word: string): string | null =>
 /** Why a word is no name of a service, or null. */
 export const serviceProblem = (word: string): string | null =>
   /^[A-Za-z0-9][A-Za-z0-9@._-]{0,99}$/.test(word) ? null : `"${word.slice(0, 40)}" is no name of a service`;
+
+/** Why a text is no command that a file can hold, or null. Every file that it stands in can be read by others. */
+export const commandProblem = (command: string): string | null => {
+  const told = `"${command.slice(0, 40)}"`;
+  if (command.trim() === "" || command.length > 400) return `${told} is empty, or longer than 400 characters`;
+  if (/[\p{Cc}\p{Cs}\u2028\u2029\ufffe\uffff]/u.test(command))
+    return "one of the commands is no single line of text";
+  // What was typed may be a password: it is not repeated.
+  return /:\/\/[^/\s:@]*:[^/\s@]+@/.test(command)
+    ? "an address in one of the commands holds a password, which would stand in the file and in every copy of it"
+    : null;
+};
 
 /** Groups and packages apart, groups without their sign. */
 export const componentsOf = (components: readonly string[]): { groups: string[]; packages: string[] } => ({
@@ -34,6 +48,7 @@ export const softwareProblems = ({
   proxy,
   components,
   services,
+  finish,
 }: Software): { path: keyof Software; message: string }[] => {
   const of = (path: keyof Software, problem: string | null) =>
     problem === null ? [] : [{ path, message: problem }];
@@ -42,5 +57,6 @@ export const softwareProblems = ({
     ...of("proxy", sourceProblem(proxy)),
     ...components.flatMap((c) => of("components", componentProblem(c))),
     ...services.flatMap((s) => of("services", serviceProblem(s))),
+    ...finish.flatMap((c) => of("finish", commandProblem(c))),
   ];
 };

@@ -4,7 +4,13 @@ import type { DocumentKind } from "./definition";
 import { isBag, valueAt, withValueAt } from "./path";
 
 /** One change of a document as a value with its inverse: it can be undone, sent, kept as history, and shown. */
-export const editSchema = z.object({ path: z.string(), before: z.unknown(), after: z.unknown() });
+export const editSchema = z.object({
+  path: z.string(),
+  before: z.unknown(),
+  after: z.unknown(),
+  /** Where its value was taken from, in words, when nobody typed it: "kickstart file, line 12". */
+  from: z.string().max(120).optional(),
+});
 export type Edit = z.infer<typeof editSchema>;
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);

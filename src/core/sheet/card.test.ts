@@ -2,6 +2,7 @@ import { expect, it } from "vitest";
 import { aBuild, aDrive } from "../../../tests/support/builds";
 import { aStick } from "../../../tests/support/firing-roads";
 import { answerCard } from "../answers";
+import { formatBytes } from "../units";
 import { deriveSteps } from ".";
 
 const plan = aBuild({ drives: [aDrive("NV-0001", {}), aDrive("NV-0002", {})] });
@@ -18,10 +19,22 @@ it("has the screens of the installer in their order, then those of the first sta
 });
 
 it("says at each screen that touches a drive which may be named, and never the serial that is asked for", () => {
-  const guarded = steps.flatMap((s, i) => (s.kind === "guard" ? [steps[i + 1]!.id] : []));
+  const guarded = steps.flatMap((s, i) =>
+    s.guard ? [steps.slice(i).find((n) => n.kind !== "guard")!.id] : [],
+  );
   expect(guarded.length).toBeGreaterThan(1);
   expect(card.filter((s) => s.drives.length > 0).map((s) => s.id)).toEqual(guarded);
   expect(JSON.stringify(card)).not.toMatch(/V-0001/);
+});
+
+it("says what is compared before the key, which a run asks for", () => {
+  const [drive] = plan.machine!.document.facts.drives;
+  expect(card.find((s) => s.id === "screen-confirm")?.compare).toEqual([
+    "a fresh installation, not an upgrade",
+    `version ${plan.image!.version}`,
+    `${formatBytes(drive!.sizeBytes ?? 0)}`,
+  ]);
+  expect(card.filter((s) => s.compare.length > 0)).toHaveLength(1);
 });
 
 it("says nothing at a screen of the stick that was named before it was written", () => {

@@ -1,6 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { degradedCards, syncing } from "../../../tests/support/boot-cards";
-import { aBuild, aDrive, MAC, soundInside, type BuildChanges } from "../../../tests/support/builds";
+import {
+  aBuild,
+  aDrive,
+  MAC,
+  shippedProfile,
+  soundInside,
+  type BuildChanges,
+} from "../../../tests/support/builds";
 import { NETWORK_FIRING } from "../../../tests/support/firing-network";
 import { PHRASE_FIRING } from "../../../tests/support/firing-phrases";
 import { ROAD_FIRING } from "../../../tests/support/firing-roads";
@@ -676,6 +683,19 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   ],
   ["answers.software", "stop", /begins with http/, { sheet: { "answers.proxy": "10.61.10.8:3128" } }],
   ["answers.software", "stop", /no name of a package/, { sheet: { "answers.components": ["a;b"] } }],
+  ["answers.software", "stop", /no single line/, { sheet: { "answers.finish": ["a\nb"] } }],
+  [
+    "answers.edition",
+    "caution",
+    /asks for an edition, of Core/,
+    { profile: shippedProfile("pallant-server-4") },
+  ],
+  [
+    "answers.edition",
+    "stop",
+    /is no edition of Pallant/,
+    { profile: shippedProfile("pallant-server-4"), sheet: { "answers.edition": "Corer" } },
+  ],
   ["answers.software", "stop", /no name of a service/, { sheet: { "answers.services": ["-x"] } }],
   ["answers.domain", "stop", /asks for one/, { sheet: { "answers.domain": "" } }],
   ["answers.domain", "caution", /neither the site's domain/, { sheet: { "answers.domain": "pumps-9.net" } }],

@@ -45,6 +45,19 @@ function sheetAfter(...given: Parameters<typeof decided>): Sheet {
 const waivable = evaluateSheet(aBuild(FULL)).findings.find((f) => f.waivable && f.severity !== "note")!;
 
 describe("an act on a sheet", () => {
+  it("keeps with each field from which line of a file it was taken, and with nothing else", () => {
+    const from = "preseed file, line 7";
+    const answer = decided({
+      act: "edit",
+      edits: [{ ...edit("answers.hostName", "other"), from }, edit("answers.domain", "b.example")],
+    });
+    expect(answer.ok && answer.value.map((e) => [e.path, e.from])).toEqual([
+      ["answers.hostName", from],
+      ["answers.domain", undefined],
+    ]);
+    expect(answer.ok && invertEdits(answer.value).some((e) => e.from)).toBe(false);
+  });
+
   it("edits, and a choice of machine brings its consequences along", () => {
     const machine = { id: "m2", name: "wrk-hv2", document: emptyMachine() };
     const next = sheetAfter({ act: "edit", edits: [edit("machine.id", "m2")] }, FULL, {

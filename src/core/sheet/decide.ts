@@ -115,5 +115,12 @@ function after(plan: Plan, act: SheetAct, ground: ActGround): Result<Sheet> {
  */
 export function decideSheet(plan: Plan, act: SheetAct, ground: ActGround): Result<Edit[]> {
   const next = after(plan, act, ground);
-  return next.ok ? ok(diffSheets(plan.sheet, next.value)) : next;
+  if (!next.ok) return next;
+  const taken = act.act === "edit" ? act.edits.filter((e) => e.from !== undefined) : [];
+  return ok(
+    diffSheets(plan.sheet, next.value).map((edit) => {
+      const source = taken.find(({ path }) => edit.path === path || edit.path.startsWith(`${path}.`));
+      return source ? { ...edit, from: source.from } : edit;
+    }),
+  );
 }

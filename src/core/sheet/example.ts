@@ -49,6 +49,7 @@ function exampleSheet(profile: Profile): Sheet {
       ...{
         locale: "en_GB.UTF-8",
         timeZone: "UTC",
+        edition: profile.editions[0]?.name ?? "",
         secretsKept: "safe",
         accounts: usualAccounts(profile, ""),
       },

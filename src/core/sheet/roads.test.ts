@@ -58,7 +58,11 @@ describe("a road that keeps the system", () => {
   it("erases nothing, guards what it changes, saves lists first, and the words on the screens say upgrade", () => {
     const changes = { profiles: bothCairns, facts: runs("6.7"), sheet: { "image.road": "upgrade" } };
     const steps = deriveSteps(aBuild(changes));
-    expect(steps.filter((s) => s.kind === "guard").map((s) => s.id)).toEqual(["guard-disk", "guard-confirm"]);
+    expect(steps.filter((s) => s.kind === "guard").map((s) => s.id)).toEqual([
+      "guard-disk",
+      "guard-confirm",
+      "readback-confirm",
+    ]);
     expect(steps.some((s) => s.does?.kind === "drives overwritten")).toBe(false);
     const saved = steps.find((s) => s.id === "save-lists");
     expect(saved?.do[0]).toContain("guests");

@@ -93,6 +93,7 @@ describe("steps", () => {
       "screen-keyboard",
       "screen-password",
       "guard-confirm",
+      "readback-confirm",
       "screen-confirm",
       "screen-writing",
       "media-out",
@@ -157,6 +158,7 @@ describe("steps", () => {
             facts: { system: { osName: "Old System 1", osVersion: "1" } },
             sheet: {
               "network.school": school,
+              "answers.edition": profile.editions[0]?.name ?? "",
               "answers.accounts": [
                 { name: "root", role: "super-user", logIn: "none" },
                 { name: "jpell", role: "administrator", logIn: "password" },
@@ -167,8 +169,11 @@ describe("steps", () => {
         expect(JSON.stringify(made)).not.toMatch(/\{[a-z]+\.[a-zA-Z]+\}/);
         expect(made.flatMap((s) => s.type).every((t) => t.value.trim() !== "")).toBe(true);
         expect(made.filter((s) => s.type.length > 0 || s.secret.length > 0).length).toBeGreaterThan(0);
-        expect(made.filter((s) => s.kind === "guard")).toHaveLength(
+        expect(made.filter((s) => s.guard)).toHaveLength(
           profile.screens.filter((s) => s.drive !== "none").length,
+        );
+        expect(made.filter((s) => s.readBack)).toHaveLength(
+          profile.screens.filter((s) => s.reads.length > 0).length,
         );
       }
     },

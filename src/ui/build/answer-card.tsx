@@ -40,7 +40,7 @@ function CardBox({ screen, number, isCurrent }: { screen: CardScreen; number: nu
   return (
     <li
       aria-current={isCurrent ? "step" : undefined}
-      className={`mb-2 break-inside-avoid border p-2 ${isCurrent ? "border-l-4 bg-base-200 border-primary" : "border-base-content/60"}`}
+      className={`mb-2 break-inside-avoid border p-2 print:mb-1 print:py-0.5 ${isCurrent ? "border-l-4 bg-base-200 border-primary" : "border-base-content/60"}`}
     >
       <h3 className="flex items-baseline gap-2 font-semibold">
         <span className="value quiet">{number}</span>
@@ -58,7 +58,7 @@ function CardBox({ screen, number, isCurrent }: { screen: CardScreen; number: nu
       ))}
       <Lines head="On the screen" lines={screen.see} />
       <Lines head="Never" lines={screen.never} />
-      <Lines head="Compare first" lines={screen.compare} />
+      <Lines head="Compare first" lines={screen.compare.length > 0 ? [screen.compare.join(" · ")] : []} />
       <Drives head="This drive" drives={screen.drives} />
       <Drives head="Not this one" drives={screen.leaveAlone} />
       <Lines head="Do" lines={screen.do} />

@@ -64,3 +64,15 @@ it("of any field says who entered it and when, what came with the machine, and n
   expect(words("network.port")).toBe("with the machine");
   expect(words("boot.mode")).toBe("");
 });
+
+it("names the file that a value was taken over from before anything else, and typing when it was typed since", () => {
+  const named = { ...sheet, answers: { ...sheet.answers, domain: site!.domain } };
+  const view = { build: { sheet: named }, context: { machine, site } } as Parameters<typeof originWords>[0];
+  const at = "2026-11-20T08:00:00.000Z";
+  const taken = { at, by: "J. Pell", edits: [{ path: "answers.domain", from: "kickstart file, line 12" }] };
+  const typed = { at, by: "A. Arkle", edits: [{ path: "answers.domain" }] };
+  expect(originWords(view, [taken])("answers.domain")).toBe(
+    "kickstart file, line 12, taken over by J. Pell, 20 Nov 2026",
+  );
+  expect(originWords(view, [typed, taken])("answers.domain")).toBe("the site's");
+});

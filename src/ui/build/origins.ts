@@ -7,7 +7,7 @@ import { KNOWN, originOf } from "./origin";
 interface Entered {
   at: string;
   by: string;
-  edits: readonly { path: string }[];
+  edits: readonly { path: string; from?: string | undefined }[];
 }
 
 const touches = (edited: string, path: string): boolean =>
@@ -20,11 +20,12 @@ const touches = (edited: string, path: string): boolean =>
 export const originWords =
   ({ build, context }: Pick<BuildView, "build" | "context">, history: readonly Entered[]) =>
   (path: string): string => {
+    const last = history.find(({ edits }) => edits.some((e) => touches(e.path, path)));
+    const source = last?.edits.find((e) => touches(e.path, path))?.from;
+    const who = last ? `${last.by}, ${formatDate(last.at, context.site?.timeZone ?? "UTC")}` : "";
+    if (source) return `${source}, taken over by ${who}`;
     const same = isOneOf(keysOf(KNOWN), path) ? originOf(path, build.sheet, context) : undefined;
     if (same) return same;
-    const last = history.find(({ edits }) => edits.some((e) => touches(e.path, path)));
     if (!last) return "";
-    return last.edits.some((e) => e.path === "machine.id")
-      ? "with the machine"
-      : `${last.by}, ${formatDate(last.at, context.site?.timeZone ?? "UTC")}`;
+    return last.edits.some((e) => e.path === "machine.id") ? "with the machine" : who;
   };

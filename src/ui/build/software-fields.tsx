@@ -1,6 +1,6 @@
-import { componentProblem, serviceProblem } from "@/core/answers";
+import { asksEdition, commandProblem, componentProblem, serviceProblem } from "@/core/answers";
 import { sourceProblem } from "@/core/network";
-import { ParsedField } from "../fields/fields";
+import { ParsedField, SelectField } from "../fields/fields";
 import { judgedText } from "../fields/numbers";
 import type { PartProps } from "./zone-props";
 
@@ -16,12 +16,27 @@ const words = (problemOf: (word: string) => string | null) => ({
   },
 });
 const COMPONENTS = words(componentProblem);
+/** Commands of a shell, one on each line. */
+const COMMANDS = {
+  format: (list: string[]): string => list.join("\n"),
+  parse(typed: string): { value: string[] } | { problem: string } {
+    const list = typed
+      .split("\n")
+      .map((line) => line.trim())
+      .filter(Boolean);
+    const problem = list.map(commandProblem).find((p) => p !== null);
+    return problem ? { problem } : { value: list };
+  },
+};
 const SERVICES = words(serviceProblem);
 
 /** Where packages come from, which of them are installed, and what starts with the system. */
 export default function SoftwareFields({ view, sheet, edit, marks }: PartProps) {
   const { answers } = sheet;
   const { site, profile } = view.context;
+  const editions = [
+    ...new Set([...(profile?.editions.map((e) => e.name) ?? []), answers.edition].filter(Boolean)),
+  ];
   const usual = site?.sources.find((s) => s.family === profile?.profile)?.url ?? "";
   return (
     <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
@@ -78,6 +93,28 @@ export default function SoftwareFields({ view, sheet, edit, marks }: PartProps) 
         {...SERVICES}
         onChange={(services) => edit({ "answers.services": services })}
         hint={answers.services.length === 0 ? "what the packages start by themselves" : undefined}
+      />
+      {profile && asksEdition(profile) && (
+        <SelectField
+          path="answers.edition"
+          label="Edition"
+          marks={marks("answers.edition")}
+          value={answers.edition}
+          empty="choose …"
+          options={editions.map((name) => ({ value: name, text: name }))}
+          onChange={(edition) => edit({ "answers.edition": edition })}
+          hint={profile.editions.find((e) => e.name === answers.edition)?.suits}
+        />
+      )}
+      <ParsedField
+        path="answers.finish"
+        label="Commands at the end, in the new system"
+        marks={marks("answers.finish")}
+        value={answers.finish}
+        rows={3}
+        {...COMMANDS}
+        onChange={(finish) => edit({ "answers.finish": finish })}
+        hint="one on each line, for a shell, run once by the super-user; no secret, since others can read the file"
       />
     </div>
   );

@@ -56,7 +56,10 @@ export function TakeAnswers({ build, version, sheet, save }: Props) {
   };
   const chosen = offer?.offered.filter(({ path }) => !left.includes(path)) ?? [];
   const take = async (): Promise<void> => {
-    const edits = chosen.map(({ path, before, after }): Edit => ({ path, before, after }));
+    const edits = chosen.map(({ path, before, after, line }): Edit => ({
+      ...{ path, before, after },
+      from: `${offer?.format} file, line ${line}`,
+    }));
     const answer = await save(build, version, edits, null);
     setProblems(answer.ok ? [] : answer.problems);
     if (!answer.ok) return;

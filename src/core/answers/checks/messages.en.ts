@@ -117,8 +117,14 @@ export const ANSWERS_MESSAGES = {
   "answers.software": message(
     "Packages and services",
     "Of the {what}: {problem}.",
-    "Write an address without a name or password in it, and plain names of packages and services.",
+    "Write an address without a name or password in it, plain names of packages and services, and commands of one line without a secret.",
     "An installer that does not find them stops in the middle, on a drive that it has written already.",
+  ),
+  "answers.edition": message(
+    "Edition",
+    "Of the edition: {problem}.",
+    "Choose one of those that the family has.",
+    "Lines that differ in one word are chosen in haste, and another edition is another installation.",
   ),
   "answers.time-zone": message(
     "Time zone",

@@ -13,6 +13,7 @@ import {
 import { profileName } from "../../image";
 import { isPrivateName } from "../../network";
 import type { AnswersGround } from "../ground";
+import { editionProblem } from "../edition";
 import { softwareProblems } from "../software";
 import { rule, type AnswersRule } from "./rule";
 
@@ -21,6 +22,7 @@ const SOFTWARE = {
   proxy: "proxy",
   components: "components",
   services: "services",
+  finish: "commands at the end",
 } as const;
 
 const roleOf = (machine: AnswersGround["machine"]): string | null => machine?.document.typed.role ?? null;
@@ -294,6 +296,18 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       subject: `${path} ${i}`,
     })),
   ),
+
+  rule("answers.edition", "F", ({ sheet, profile }) => {
+    const problem = editionProblem(sheet.answers.edition, profile);
+    return problem === null
+      ? null
+      : hit(
+          sheet.answers.edition === "" ? "caution" : "stop",
+          "answers.edition",
+          { problem },
+          evidence("edition", sheet.answers.edition || "empty", "this sheet"),
+        );
+  }),
 
   rule("answers.time-zone", "F", ({ sheet, site }) => {
     const { timeZone } = sheet.answers;

@@ -8,11 +8,15 @@ import type { AnswersSlice } from "../slice";
 import type { Software } from "../software";
 
 /** What an answer file is written from: the sheet, and whatever of it other stages have worked out. */
-export type IntentGround = StorageGround & PlannedOn & { sheet: { answers: AnswersSlice } };
+export type IntentGround = StorageGround &
+  PlannedOn & { sheet: { answers: AnswersSlice; handOver: { licence: string } } };
 
 /** A field of the sheet by its path. */
 export type IntentPath =
-  Path<{ answers: AnswersSlice; storage: StorageSlice; network: NetworkSlice }> | "image.id" | "boot.mode";
+  | Path<{ answers: AnswersSlice; storage: StorageSlice; network: NetworkSlice }>
+  | "image.id"
+  | "boot.mode"
+  | "handOver.licence";
 
 /** What the installer would have to ask, or what the sheet says in a way that no file can say; with the field. */
 export interface Gap {
@@ -61,6 +65,8 @@ export interface SystemIntent {
   locale: string;
   timeZone: string;
   software: Software;
+  /** As the family calls it; "" where its installer asks for none. */
+  edition: string;
   accounts: IntentAccount[];
 }
 

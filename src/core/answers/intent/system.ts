@@ -7,6 +7,7 @@ import {
   readPublicKey,
   type Account,
 } from "../../identity";
+import { editionProblem } from "../edition";
 import { softwareProblems } from "../software";
 import type { Drawn, Gap, Hashes, IntentAccount, IntentGround, IntentPath, SystemIntent } from "./shapes";
 
@@ -15,7 +16,7 @@ const ZONE = /^[A-Za-z][A-Za-z0-9+_-]*(?:\/[A-Za-z0-9+_-]+){0,2}$/;
 const LAYOUT = /^[a-z][a-z0-9-]{1,30}$/;
 
 /** Answers that an installer asks for, each with what may stand in it. */
-function answerGaps({ answers }: IntentGround["sheet"]): Gap[] {
+function answerGaps({ sheet: { answers }, profile }: IntentGround): Gap[] {
   const gap = (path: IntentPath, message: string | null): Gap[] =>
     message === null ? [] : [{ path, message }];
   return [
@@ -27,6 +28,7 @@ function answerGaps({ answers }: IntentGround["sheet"]): Gap[] {
     ),
     ...gap("answers.locale", LOCALE.test(answers.locale) ? null : "no locale, such as en_GB.UTF-8"),
     ...gap("answers.timeZone", ZONE.test(answers.timeZone) ? null : "no time zone, such as Europe/London"),
+    ...gap("answers.edition", editionProblem(answers.edition, profile)),
     ...softwareProblems(answers).map(({ path, message }): Gap => ({ path: `answers.${path}`, message })),
     ...answers.accounts.flatMap(({ name, keys }) => {
       const of = (problem: string | null) =>
@@ -55,9 +57,10 @@ const accountOf = ({ name, role, logIn, keys }: Account, hashes: Hashes): Intent
 };
 
 /** Draws names, keyboard, language, time zone and accounts from a build. */
-export function systemIntent({ sheet, profile }: IntentGround, hashes: Hashes): Drawn<SystemIntent> {
+export function systemIntent(ground: IntentGround, hashes: Hashes): Drawn<SystemIntent> {
+  const { sheet, profile } = ground;
   const { answers } = sheet;
-  const gaps = answerGaps(sheet);
+  const gaps = answerGaps(ground);
   if (!profile) gaps.unshift({ path: "image.id", message: "the operating system is not known" });
   if (gaps.length > 0 || !profile) return { ok: false, gaps };
   return {
@@ -74,7 +77,9 @@ export function systemIntent({ sheet, profile }: IntentGround, hashes: Hashes): 
       software: {
         ...{ source: answers.source, proxy: answers.proxy },
         ...{ components: answers.components, services: answers.services },
+        finish: answers.finish,
       },
+      edition: answers.edition,
       accounts: answers.accounts.map((account) => accountOf(account, hashes)),
     },
   };

@@ -46,7 +46,16 @@ function targetGaps(ground: IntentGround, cutting: Cutting): Gap[] {
 /** What the sheet wants that no installer makes: it stands with every file, so that nobody takes the file for all of it. */
 function besideOf(ground: IntentGround, swapLacks: boolean): Gap[] {
   const { sets } = ground.sheet.storage;
+  const isBought = ground.sheet.handOver.licence === "licensed" && ground.profile?.evaluationDays;
   return [
+    ...(isBought
+      ? [
+          {
+            path: "handOver.licence" as const,
+            message: "the key of the licence is typed by a person: a file that others can read holds none",
+          },
+        ]
+      : []),
     ...(swapLacks
       ? [
           {

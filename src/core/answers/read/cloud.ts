@@ -1,5 +1,7 @@
 import { LineCounter, parseDocument, type Document } from "yaml";
 import { keyboardNamed } from "../../identity";
+import { commandProblem } from "../software";
+import { kickstartWords } from "../write/lint-kickstart";
 import { namesOf, roleOf, untaken, type AnswersRead, type SaidAccount } from "./draft";
 
 type Tree = Record<string, unknown>;
@@ -148,17 +150,28 @@ function takeApt(place: Place, value: unknown): boolean {
   return true;
 }
 
-/** Commands that enable services and do nothing else. */
+const IN_TARGET = "curtin in-target --target=/target -- ";
+
+/** What one command enables, or gives to a shell; null for any other. */
+function commandOf(command: unknown): { service: string } | { finish: string } | null {
+  const words = Array.isArray(command)
+    ? list(command).map(text)
+    : (kickstartWords(text(command).replace(IN_TARGET, "")) ?? []);
+  if (words[0] === "sh" && words[1] === "-c" && words.length === 3)
+    return commandProblem(words[2]!) === null ? { finish: words[2]! } : null;
+  const service = /^systemctl enable (?:--now )?([A-Za-z0-9][\w@.-]*)$/.exec(words.join(" "))?.[1];
+  return service ? { service } : null;
+}
+
+/** Commands that enable services or are given to a shell, and do nothing else. */
 function takeCommands(place: Place, key: string, value: unknown): boolean {
-  const commands = list(value).map((c) => (Array.isArray(c) ? texts(c).join(" ") : text(c)));
-  const services = commands.map(
-    (c) =>
-      /^(?:curtin in-target --target=\/target -- )?systemctl enable (?:--now )?([A-Za-z0-9][\w@.-]*)$/.exec(
-        c,
-      )?.[1],
-  );
-  if (commands.length === 0 || services.some((s) => s === undefined)) return false;
-  place.read.services = { value: services.flatMap((s) => s ?? []), line: lineOf(place, key) };
+  const commands = list(value).map(commandOf);
+  if (commands.length === 0 || commands.some((c) => c === null)) return false;
+  const line = lineOf(place, key);
+  const services = commands.flatMap((c) => (c && "service" in c ? [c.service] : []));
+  const finish = commands.flatMap((c) => (c && "finish" in c ? [c.finish] : []));
+  if (services.length > 0) place.read.services = { value: services, line };
+  if (finish.length > 0) place.read.finish = { value: finish, line };
   return true;
 }
 

@@ -1,3 +1,4 @@
+import { commandProblem } from "../software";
 import { kickstartWords } from "../write/lint-kickstart";
 import { roleOf, type SaidAccount } from "./draft";
 
@@ -6,16 +7,41 @@ const after = (words: readonly string[], option: string): string => {
   return at < 0 ? "" : (words[at + 1] ?? "");
 };
 
+/** The commands of one line, parted at "; " outside of quotes, as a POSIX shell parts them. */
+export function partedCommands(script: string): string[] {
+  const parts: string[] = [];
+  let [part, quote] = ["", ""];
+  for (let i = 0; i < script.length; i += 1) {
+    const sign = script[i]!;
+    if (sign === "\\" && quote !== "'") {
+      part += sign + (script[i + 1] ?? "");
+      i += 1;
+      continue;
+    }
+    if (quote === "" && sign === ";" && script[i + 1] === " ") {
+      parts.push(part);
+      part = "";
+      i += 1;
+      continue;
+    }
+    if (quote === "" && (sign === "'" || sign === '"')) quote = sign;
+    else if (sign === quote) quote = "";
+    part += sign;
+  }
+  return [...parts, part].filter((p) => p.trim() !== "");
+}
+
 /**
  * Accounts that a shell's commands make or give keys to, in their order: lines of useradd, of chpasswd -e, and what is
- * appended to an authorized_keys file; and the services that they enable. The commands that were not understood come back.
+ * appended to an authorized_keys file; the services that they enable, and what they give to a shell. The commands that were not understood come back.
  */
 export function accountsFromCommands(
   commands: readonly string[],
   known: readonly SaidAccount[],
   line: number,
-): { accounts: SaidAccount[]; services: string[]; rest: string[] } {
+): { accounts: SaidAccount[]; services: string[]; finish: string[]; rest: string[] } {
   const services: string[] = [];
+  const finish: string[] = [];
   const accounts = known.map((a) => ({ ...a }));
   const named = (name: string): SaidAccount => {
     const there = accounts.find((a) => a.name === name);
@@ -48,7 +74,11 @@ export function accountsFromCommands(
       services.push(words[2]!);
       return false;
     }
+    if (words[0] === "sh" && words[1] === "-c" && words.length === 3 && commandProblem(words[2]!) === null) {
+      finish.push(words[2]!);
+      return false;
+    }
     return !/^(?:install -d -m 700|chown|chmod 600) .*\.ssh/.test(command);
   });
-  return { accounts, services, rest };
+  return { accounts, services, finish, rest };
 }

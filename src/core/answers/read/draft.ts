@@ -49,6 +49,8 @@ export interface AnswersRead {
   /** Groups under an "@". */
   components?: Said<string[]>;
   services?: Said<string[]>;
+  /** Commands that the new system runs at the end. */
+  finish?: Said<string[]>;
   /** Serial of the drive that the file looks for, blanks left out; null for none. */
   serial?: Said<string>;
   mode?: Said<"uefi" | "legacy">;

@@ -1,5 +1,5 @@
 import { keyboardNamed } from "../../identity";
-import { componentProblem } from "../software";
+import { commandProblem, componentProblem } from "../software";
 import { kickstartWords } from "../write/lint-kickstart";
 import { namesOf, roleOf, untaken, type AnswersRead, type SaidAccount } from "./draft";
 
@@ -163,7 +163,9 @@ function take(read: AnswersRead, words: string[], line: number): string | null {
 function takeTarget(read: AnswersRead, text: string, line: number): void {
   const [, serial] = /\bd1=\$\(name_of '?([^' ]+)'? \d+ /.exec(text) ?? [];
   if (serial) read.serial = { value: serial, line };
-  const [, boot] = /^part (\/boot\/efi|biosboot) /.exec(text) ?? [];
+  if (/\bd[2-9]\d*=\$\(name_of /.test(text))
+    read.untaken.push(untaken(line, "the next drive of the target", "several drives are chosen in zone D"));
+  const [, boot] = /^(?:part|raid) (\/boot\/efi|biosboot) /.exec(text) ?? [];
   if (boot) read.mode = { value: boot === "biosboot" ? "legacy" : "uefi", line };
 }
 
@@ -177,10 +179,19 @@ function takePackage(read: AnswersRead, text: string, section: number, line: num
     );
 }
 
+/** A line of the last script that gives one command to a shell, as Derrick writes them; false for any other. */
+function takeFinish(read: AnswersRead, text: string, section: { line: number }): boolean {
+  const words = kickstartWords(text);
+  const command = words?.[0] === "sh" && words[1] === "-c" && words.length === 3 ? words[2]! : null;
+  if (command === null || commandProblem(command) !== null) return false;
+  (read.finish ??= { value: [], line: section.line }).value.push(command);
+  return true;
+}
+
 /** Reads a kickstart file: its commands; sections are left out, but for what Derrick's own first script tells. */
 export function readKickstart(lines: readonly string[]): AnswersRead {
   const read: AnswersRead = { format: "kickstart", accounts: [], untaken: [] };
-  let section: { name: string; line: number; isOwn: boolean } | null = null;
+  let section: { name: string; line: number; isOwn: boolean; taken: number; left: number } | null = null;
   lines.forEach((text, i) => {
     const line = i + 1;
     const head = text.trim().split(/\s/, 1)[0] ?? "";
@@ -192,15 +203,30 @@ export function readKickstart(lines: readonly string[]): AnswersRead {
       }
       takeTarget(read, text.trim(), line);
       section.isOwn ||= text.startsWith("d1=$(name_of ");
-      if (head !== "%end") return;
-      if (!section.isOwn)
-        read.untaken.push(untaken(section.line, section.name, "a section, which is not taken over"));
+      if (section.name.startsWith("%post") && (text === "set -e" || takeFinish(read, text, section))) {
+        section.taken += 1;
+        return;
+      }
+      if (head !== "%end") {
+        section.left += head === "" || head.startsWith("#") ? 0 : 1;
+        return;
+      }
+      if (!section.isOwn && (section.taken === 0 || section.left > 0))
+        read.untaken.push(
+          untaken(
+            section.line,
+            section.name,
+            section.taken === 0
+              ? "a section, which is not taken over"
+              : `a section, of which ${section.left} lines are not taken over`,
+          ),
+        );
       section = null;
       return;
     }
     if (head === "%packages") read.components = { value: [], line };
     if (/^%(pre|post|packages|addon|onerror|traceback|pre-install)$/.test(head)) {
-      section = { name: text.trim(), line, isOwn: false };
+      section = { name: text.trim(), line, isOwn: false, taken: 0, left: 0 };
       return;
     }
     const words = kickstartWords(text);

@@ -1,6 +1,6 @@
 import { keyboardNamed } from "../../identity";
 import { kickstartWords } from "../write/lint-kickstart";
-import { accountsFromCommands } from "./commands";
+import { accountsFromCommands, partedCommands } from "./commands";
 import { namesOf, untaken, type AnswersRead, type SaidAccount } from "./draft";
 
 interface Answer {
@@ -53,13 +53,14 @@ function peopleOf(said: ReadonlyMap<string, Answer>): SaidAccount[] {
 function takeLate(read: AnswersRead, { value, line, question }: Answer): void {
   const words = kickstartWords(value) ?? [];
   const script = words[0] === "in-target" && words[1] === "sh" && words[2] === "-c" ? words[3] : undefined;
-  const { accounts, services, rest } = accountsFromCommands(
-    (script ?? value).split("; "),
+  const { accounts, services, finish, rest } = accountsFromCommands(
+    partedCommands(script ?? value),
     read.accounts,
     line,
   );
   read.accounts = accounts;
   if (services.length > 0) read.services = { value: services, line };
+  if (finish.length > 0) read.finish = { value: finish, line };
   // What such commands say is not shown: many hold a password.
   if (rest.length > 0) read.untaken.push(untaken(line, question, "commands at the end of the installation"));
 }

@@ -48,6 +48,14 @@ describe.each(["lowland-server-7", "millrace-12", "saddler-linux-24"])("a file o
         "answers.services": ["chrony.service", "node-exporter"],
       },
     ],
+    [
+      "with commands at the end, some of which a reader could part wrongly",
+      {
+        "answers.services": ["chrony"],
+        "answers.finish": ["true", "echo 'a; b' \"c; d\" \\; e", "%end", "printf '%s\\n' \"it's\" # x"],
+      },
+    ],
+    ["with one command at the end and no service", { "answers.finish": ["systemctl mask sleep.target"] }],
   ];
   it.each(cases)(
     "%s: written, read into an empty sheet, and written again, it has the same bytes",
@@ -58,6 +66,7 @@ describe.each(["lowland-server-7", "millrace-12", "saddler-linux-24"])("a file o
         ...{ "answers.hostName": "", "answers.domain": "", "answers.keyboard": "", "answers.locale": "" },
         ...{ "answers.timeZone": "", "answers.accounts": [], "network.address": "", "network.gateway": "" },
         ...{ "answers.source": "", "answers.proxy": "", "answers.components": [], "answers.services": [] },
+        "answers.finish": [],
         ...{
           "network.nameServers": [],
           "network.port": null,

@@ -126,6 +126,7 @@ function nowWords(path: string, ground: TakeGround): string {
     "network.nameServers": sheet.network.nameServers.join(", "),
     "answers.components": sheet.answers.components.join(", "),
     "answers.services": sheet.answers.services.join(", "),
+    "answers.finish": sheet.answers.finish.join(" ; "),
     "storage.target": target ? driveLook(target) : "",
   };
   const value = plain[path] ?? valueAt(sheet, path);
@@ -143,9 +144,9 @@ export function offerOf(read: AnswersRead, ground: TakeGround): AnswersOffer {
       ? [{ path: `answers.${key}`, now: answers[key], value: said.value, words: said.value, line: said.line }]
       : [];
   });
-  const lists = (["components", "services"] as const).flatMap((key) => {
+  const lists = (["components", "services", "finish"] as const).flatMap((key) => {
     const said = read[key];
-    const words = said?.value.join(", ") || "none";
+    const words = said?.value.join(key === "finish" ? " ; " : ", ") || "none";
     return said
       ? [{ path: `answers.${key}`, now: answers[key], value: said.value, words, line: said.line }]
       : [];

@@ -1,6 +1,6 @@
 import { stringify } from "yaml";
 import { driveLook } from "../../machine";
-import { netplanTree } from "../../network";
+import { netplanTree, shellWord } from "../../network";
 import { scriptHead } from "../../storage";
 import { componentsOf } from "../software";
 import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
@@ -151,7 +151,13 @@ function accountsOf({ accounts, hostName, domain, system }: InstallIntent): {
   };
 }
 
-function softwareLines({ source, proxy, components, services }: InstallIntent["software"]): AnswerLine[] {
+function softwareLines({
+  source,
+  proxy,
+  components,
+  services,
+  finish,
+}: InstallIntent["software"]): AnswerLine[] {
   const { packages } = componentsOf(components);
   return [
     ...(proxy ? section("answers.proxy", { proxy }) : []),
@@ -159,9 +165,13 @@ function softwareLines({ source, proxy, components, services }: InstallIntent["s
       ? section("answers.source", { apt: { primary: [{ arches: ["default"], uri: source }] } })
       : []),
     ...(packages.length > 0 ? section("answers.components", { packages }) : []),
-    ...(services.length > 0
-      ? section("answers.services", {
-          "late-commands": services.map((s) => `curtin in-target --target=/target -- systemctl enable ${s}`),
+    // A key may stand once in a document: services and commands are one list.
+    ...(services.length + finish.length > 0
+      ? section(services.length > 0 ? "answers.services" : "answers.finish", {
+          "late-commands": [
+            ...services.map((s) => `systemctl enable ${s}`),
+            ...finish.map((command) => `sh -c ${shellWord(command)}`),
+          ].map((command) => `curtin in-target --target=/target -- ${command}`),
         })
       : []),
   ];

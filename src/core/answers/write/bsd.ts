@@ -369,6 +369,15 @@ export function writeBsd(
       ...section("Its names, network and time; the clock of the machine is in UTC.", ...network.lines),
       ...from("answers.timeZone", `cp ${zone} ${ROOT}/etc/localtime`, `rm -f ${ROOT}/etc/wall_cmos_clock`),
       ...section("Who may log in.", ...accounts.lines),
+      ...(intent.software.finish.length > 0
+        ? section(
+            "What the new system runs once.",
+            ...from(
+              "answers.finish",
+              ...intent.software.finish.map((command) => `chroot ${ROOT} sh -c ${shellWord(command)}`),
+            ),
+          )
+        : []),
       ...section(
         "The end.",
         ...from(

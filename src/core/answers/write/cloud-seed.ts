@@ -32,7 +32,7 @@ export const vendorData = ({ hostName }: SystemIntent): AnswerFile => ({
 /** The seed of an image that is installed already: user data, meta data, and the network in version 2 of its format. */
 export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): AnswerFile[] {
   const { system, hostName, domain, accounts } = intent;
-  const { services } = intent.software;
+  const { services, finish } = intent.software;
   const { groups, packages } = componentsOf(intent.software.components);
   const allow = accounts.some((a) => a.logIn === "password" && a.role !== "service");
   const userData: AnswerFile = {
@@ -48,8 +48,13 @@ export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): An
       ...lines("answers.keyboard", { keyboard: cloudKeyboard(intent.keyboard) }),
       ...lines("answers.timeZone", { timezone: intent.timeZone }),
       ...(packages.length > 0 ? lines("answers.components", { packages }) : []),
-      ...(services.length > 0
-        ? lines("answers.services", { runcmd: services.map((s) => ["systemctl", "enable", "--now", s]) })
+      ...(services.length + finish.length > 0
+        ? lines(services.length > 0 ? "answers.services" : "answers.finish", {
+            runcmd: [
+              ...services.map((s) => ["systemctl", "enable", "--now", s]),
+              ...finish.map((command) => ["sh", "-c", command]),
+            ],
+          })
         : []),
       ...lines("answers.accounts", {
         ssh_pwauth: allow,

@@ -1,5 +1,5 @@
 import { xkbNames } from "../../identity";
-import { netmaskOf, type LinkPlan } from "../../network";
+import { netmaskOf, shellWord, type LinkPlan } from "../../network";
 import { scriptHead } from "../../storage";
 import type { Gap, InstallIntent, IntentAccount, IntentPart, IntentPath } from "../intent";
 import { accountNotes } from "./accounts";
@@ -41,15 +41,46 @@ const sizeOf = ({ bytes, takesRest }: IntentPart): string =>
 
 const GROUP = "system";
 
+const diskOf = (i: number, { drives }: InstallIntent["target"]): string =>
+  drives.length === 1 ? "$disk" : `$disk${i + 1}`;
+
+/** What stands on an array whose members firmware or another system reads as plain parts has its own record at the end. */
+const recordOf = (part: IntentPart): string => (part.use === "efi" ? " --metadata=1.0" : "");
+
+/** The lines of one part: on the one drive, or as an array of the same part of every drive of a mirror. */
+function onDrives(
+  target: InstallIntent["target"],
+  part: IntentPart,
+  number: number,
+  { what, options, array }: { what: string; options: string; array: string },
+): string[] {
+  const { drives } = target;
+  const size = sizeOf(part);
+  if (drives.length === 1) return [`part ${what}${options} --ondisk=$disk ${size}`];
+  // Firmware reads this part by itself, before any array is put together.
+  if (part.use === "bios boot")
+    return drives.map((_, i) => `part ${what}${options} --ondisk=${diskOf(i, target)} ${size}`);
+  const members = drives.map((_, i) => `raid.${number}${i + 1}`);
+  const spares = drives.filter((d) => d.role === "spare").length;
+  return [
+    ...members.map((name, i) => `part ${name} --ondisk=${diskOf(i, target)} ${size}`),
+    [
+      `raid ${what} --device=${array} --level=RAID1${recordOf(part)}${options}`,
+      ...(spares > 0 ? [`--spares=${spares}`] : []),
+      ...members,
+    ].join(" "),
+  ];
+}
+
 /** The parts of the target; `$disk` is the lasting name that the first script has found. */
-function partLines({ target }: InstallIntent): { lines: string[]; byHand: Gap[] } {
+function partLines({ target, mode }: InstallIntent): { lines: string[]; byHand: Gap[] } {
   const byHand: Gap[] = [];
   const lack = ({ name }: IntentPart): void =>
     void byHand.push({
       path: "storage.target",
       message: `the part "${name.slice(0, 60)}" is made on the screen: this format has no line for it`,
     });
-  const lines = target.parts.flatMap((part) => {
+  const lines = target.parts.flatMap((part, number) => {
     if (part.use === "lvm") {
       const volumes = part.volumes.flatMap((v) => {
         const [mount, type] = [mountOf(v), typeOf(v)];
@@ -60,30 +91,42 @@ function partLines({ target }: InstallIntent): { lines: string[]; byHand: Gap[] 
         lack(v);
         return [];
       });
-      return [`part pv.01 --ondisk=$disk ${sizeOf(part)}`, `volgroup ${GROUP} pv.01`, ...volumes];
+      const on = onDrives(target, part, number + 1, { what: "pv.01", options: "", array: GROUP });
+      return [...on, `volgroup ${GROUP} pv.01`, ...volumes];
     }
     const [mount, type] = [mountOf(part), typeOf(part)];
-    if (mount && type) return [`part ${mount} --fstype=${type} --ondisk=$disk ${sizeOf(part)}`];
+    if (mount && type)
+      return onDrives(target, part, number + 1, {
+        ...{ what: mount, options: ` --fstype=${type}` },
+        array: mount === "/" ? "root" : mount.slice(mount.lastIndexOf("/") + 1),
+      });
     lack(part);
     return [];
   });
+  if (mode === "legacy" && target.drives.length > 1)
+    byHand.push({
+      path: "storage.layout",
+      message:
+        "the loader is put on the first drive of the mirror: put it on the others once the system runs, and start once from each",
+    });
   return { lines, byHand };
 }
 
 /** The script that runs before the installer looks at any drive: it stops unless the planned drive is there, and writes what is made of it. */
 function firstScript(intent: InstallIntent, parts: readonly string[]): AnswerLine[] {
   const { table, drives } = intent.target;
-  const [{ drive, mayErase }] = drives;
-  const head = scriptHead([{ variable: "d1", drive, mayErase }], intent.spared, []);
+  const named = drives.map(({ drive, mayErase }, i) => ({ variable: `d${i + 1}`, drive, mayErase }));
+  const head = scriptHead(named, intent.spared, []);
+  const disks = drives.map((_, i) => diskOf(i, intent.target));
   return linesFrom(
     "storage.target",
     "%pre --erroronfail --interpreter=/bin/sh",
     ...head.flatMap((part) => part.split("\n")),
-    `disk=${"$"}{d1#/dev/}`,
+    ...disks.map((disk, i) => `${disk.slice(1)}=${"$"}{d${i + 1}#/dev/}`),
     `cat > ${STORAGE} << END_OF_STORAGE`,
-    "ignoredisk --only-use=$disk",
-    `clearpart --all --drives=$disk --initlabel --disklabel=${table === "gpt" ? "gpt" : "msdos"}`,
-    "bootloader --boot-drive=$disk",
+    `ignoredisk --only-use=${disks.join(",")}`,
+    `clearpart --all --drives=${disks.join(",")} --initlabel --disklabel=${table === "gpt" ? "gpt" : "msdos"}`,
+    `bootloader --boot-drive=${disks[0]}`,
     ...parts,
     "END_OF_STORAGE",
     "%end",
@@ -231,6 +274,19 @@ function softwareLines({ software }: InstallIntent): {
   };
 }
 
+/** What the new system runs at the end; each command is one word of a line of its own, so that none can end the section. */
+const lastScript = ({ software: { finish } }: InstallIntent): AnswerLine[] =>
+  finish.length === 0
+    ? []
+    : linesFrom(
+        "answers.finish",
+        "",
+        "%post --erroronfail --log=/root/derrick-finish.log",
+        "set -e",
+        ...finish.map((command) => `sh -c ${shellWord(command)}`),
+        "%end",
+      );
+
 /** A kickstart file. It holds no secret but a hash, and no name of a drive that moves. */
 export function writeKickstart(intent: InstallIntent): AnswerFile {
   const { system, hostName, keyboard, locale, timeZone } = intent;
@@ -256,6 +312,7 @@ export function writeKickstart(intent: InstallIntent): AnswerFile {
       ...software.packages,
       ...linesFrom(null, ""),
       ...firstScript(intent, parts.lines),
+      ...lastScript(intent),
     ],
     byHand: [...intent.beside, ...parts.byHand, ...network.byHand, ...accounts.byHand, ...software.byHand],
   };

@@ -13,6 +13,7 @@ export const KICKSTART_RULES = {
   letter: "a drive is named by a letter or a number, which moves",
   mount: "two parts are mounted at one place, or none at /",
   group: "a volume or a group stands on what is not made",
+  array: "an array has a member that is not made or stands in another one, or has too few of them",
   size: "a part has no size",
 } as const;
 export type KickstartRule = keyof typeof KICKSTART_RULES;
@@ -65,6 +66,7 @@ const COMMANDS: Readonly<Record<string, readonly string[]>> = {
   clearpart: ["all", "none", "linux", "drives=", "initlabel", "disklabel="],
   bootloader: ["boot-drive=", "append=", "location="],
   part: ["fstype=", "ondisk=", "size=", "grow", "maxsize=", "asprimary", "label=", "fsoptions="],
+  raid: ["device=", "level=", "fstype=", "spares=", "metadata="],
   volgroup: ["pesize="],
   logvol: ["vgname=", "name=", "fstype=", "size=", "grow", "maxsize=", "percent=", "thinpool", "poolname="],
 };
@@ -172,8 +174,21 @@ function layoutFaults({ commands }: Seen): KickstartFault[] {
   const groups = new Map(
     commands.flatMap(({ words }) => (words[0] === "volgroup" ? [[words[1], words.slice(2)] as const] : [])),
   );
-  const volumes = new Set(made.flatMap(({ words }) => (/^pv\.\d+$/.test(words[1] ?? "") ? [words[1]] : [])));
-  const mounts = made.map(({ words }) => words[1] ?? "").filter((m) => m.startsWith("/"));
+  const arrays = commands.filter(({ words }) => words[0] === "raid");
+  const stands = [...made, ...arrays];
+  const volumes = new Set(
+    stands.flatMap(({ words }) => (/^pv\.\d+$/.test(words[1] ?? "") ? [words[1]] : [])),
+  );
+  const mounts = stands.map(({ words }) => words[1] ?? "").filter((m) => m.startsWith("/"));
+  const members = (words: readonly string[]): string[] => words.slice(2).filter((w) => !w.startsWith("--"));
+  const isSound = (words: readonly string[]): boolean => {
+    const own = members(words);
+    const isPart = (name: string): boolean => made.some((m) => m.words[1] === name);
+    const isAlone = (name: string): boolean =>
+      arrays.filter((a) => members(a.words).includes(name)).length === 1;
+    const active = own.length - Number(valueOf(words, "spares") ?? 0);
+    return active >= 2 && own.every((name) => isPart(name) && isAlone(name));
+  };
   return [
     ...made.flatMap(({ words, line }): KickstartFault[] => [
       ...(valueOf(words, "size") && Number(valueOf(words, "size")) > 0
@@ -189,6 +204,10 @@ function layoutFaults({ commands }: Seen): KickstartFault[] {
         ? [{ rule: "group", line }]
         : [],
     ),
+    ...arrays.flatMap(({ words, line }): KickstartFault[] => [
+      ...(isSound(words) ? [] : [{ rule: "array" as const, line }]),
+      ...(mounts.filter((m) => m === words[1]).length > 1 ? [{ rule: "mount" as const, line }] : []),
+    ]),
     ...(mounts.includes("/") ? [] : [{ rule: "mount" as const, line: made[0]!.line }]),
   ];
 }

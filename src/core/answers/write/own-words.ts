@@ -37,6 +37,7 @@ function valuesOf(intent: ScriptIntent): Values {
     ...{ "system.version": system.version, "boot.mode": intent.mode },
     ...{ "account.super": system.superUser, "target.layout": target.layout },
     ...{ "source.url": intent.software.source, "source.proxy": intent.software.proxy },
+    "edition.name": intent.edition,
     "target.count": String(target.drives.filter((d) => d.role === "member").length),
     ...{ "host.mac": port.mac, "host.address": fixed?.address ?? "", "host.gateway": fixed?.gateway ?? "" },
     "host.prefix": fixed ? String(fixed.length) : "",
@@ -89,6 +90,8 @@ function turnsOf(section: ScriptSection, intent: ScriptIntent): Values[] {
       return software.services.map((name) => ({ "service.name": name }));
     case "network command":
       return commands.map((command) => ({ "network.command": command }));
+    case "command":
+      return software.finish.map((command) => ({ "command.line": command }));
   }
 }
 
@@ -134,15 +137,17 @@ function filled(
   const text = line.replace(/\{([A-Za-z.]+)\}/g, (whole, name: string) => {
     const value = values[name];
     if (value === undefined) return whole;
-    // A line of the family's own tool is a line already: its words were quoted when it was made.
-    return name === "network.command" && language !== "xml" ? value : WRITTEN[language](value);
+    // A line of the family's own tool, and a command, are lines already: their words are quoted as they stand.
+    return (name === "network.command" || name === "command.line") && language !== "xml"
+      ? value
+      : WRITTEN[language](value);
   });
   return { text, from: from ?? null };
 }
 
 /** Sources, packages and services that the sheet wants and no line names. */
 function softwareByHand(
-  { source, proxy, components, services }: ScriptIntent["software"],
+  { source, proxy, components, services, finish }: ScriptIntent["software"],
   sections: readonly ScriptSection[],
   named: ReadonlySet<string>,
 ): Gap[] {
@@ -153,6 +158,11 @@ function softwareByHand(
     ["answers.proxy", proxy !== "" && !named.has("source.proxy"), "the proxy"],
     ["answers.components", components.length > 0 && !has("component"), components.join(", ")],
     ["answers.services", services.length > 0 && !has("service"), services.join(", ")],
+    [
+      "answers.finish",
+      finish.length > 0 && !has("command"),
+      `${finish.length === 1 ? "the command" : "what is"} to be run at the end`,
+    ],
   ];
   return wants.flatMap(([path, wanted, words]) => (wanted ? [{ path, message: `${words} ${later}` }] : []));
 }

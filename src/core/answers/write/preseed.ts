@@ -119,7 +119,16 @@ function accountLines({ accounts, system, software }: InstallIntent): { lines: A
     if (a === first || a.role === "super-user") return keyCommands(a);
     return a.logIn === "password" && !a.hash ? [] : accountCommands(a, system.adminGroup);
   });
-  made.push(...software.services.map((s) => `systemctl enable ${shellWord(s)}`));
+  const isOfAccounts = made.length > 0;
+  made.push(
+    ...software.services.map((s) => `systemctl enable ${shellWord(s)}`),
+    ...software.finish.map((command) => `sh -c ${shellWord(command)}`),
+  );
+  const lateOf = isOfAccounts
+    ? "answers.accounts"
+    : software.services.length > 0
+      ? "answers.services"
+      : "answers.finish";
   const late = made.length > 0 ? `in-target sh -c ${shellWord(made.join("; "))}` : null;
   return {
     lines: [
@@ -130,7 +139,7 @@ function accountLines({ accounts, system, software }: InstallIntent): { lines: A
         ? [...of("user-fullname", "string", first.name), ...of("username", "string", first.name)]
         : []),
       ...(first?.hash ? of("user-password-crypted", "password", first.hash) : []),
-      ...(late ? answer("answers.accounts", "preseed/late_command", "string", late) : []),
+      ...(late ? answer(lateOf, "preseed/late_command", "string", late) : []),
     ],
     byHand: accounts.flatMap((a) =>
       accountNotes(a, a === root || a === first ? "on the installer's screen" : "at the first start"),

@@ -17,6 +17,7 @@ const ALWAYS = [
     "system.version",
   ],
   ...["source.url", "source.proxy", "account.super", "boot.mode", "target.layout", "target.count"],
+  "edition.name",
   ...["host.mac", "host.address", "host.prefix", "host.netmask", "host.gateway"],
 ] as const;
 
@@ -31,6 +32,7 @@ export const SCRIPT_FOR = {
   component: ["component.name"],
   service: ["service.name"],
   "network command": ["network.command"],
+  command: ["command.line"],
 } as const;
 export type ScriptFor = keyof typeof SCRIPT_FOR;
 
@@ -39,7 +41,7 @@ export const SCRIPT_FIELDS = [
   ...["image.id", "boot.mode", "storage.target", "storage.layout", "network.port", "network.address"],
   ...["network.interfaces", "answers.hostName", "answers.domain", "answers.keyboard", "answers.locale"],
   ...["answers.timeZone", "answers.accounts", "answers.source", "answers.proxy", "answers.components"],
-  "answers.services",
+  ...["answers.services", "answers.edition", "answers.finish"],
 ] as const;
 
 const sectionSchema = z

@@ -7,6 +7,7 @@ export const PLACEHOLDERS = [
   "account.super",
   "account.where",
   "boot.mode",
+  "edition.name",
   "host.address",
   "host.domain",
   "host.fqdn",

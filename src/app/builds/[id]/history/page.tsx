@@ -98,6 +98,7 @@ function Change({ edit, words: inWords }: { edit: Edit; words: (value: unknown) 
       <span className="value">
         {before !== "–" && before !== "" && <s className="quiet mr-2">{before}</s>}
         {inWords(edit.after)}
+        {edit.from && <span className="quiet ml-2 font-sans">{edit.from}</span>}
       </span>
     </div>
   );
