@@ -34,7 +34,7 @@ const coreLayers = [
   stagesOnTop,
   ["sheet"],
   ["verify"],
-  ["run"],
+  ["run", "netboot"],
   ["record"],
 ];
 

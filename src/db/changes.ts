@@ -27,7 +27,7 @@ export interface FullChange extends Change {
  * What a write can be about: documents, what is added beside a machine (its id stands in the row then), and long work that
  * was asked for, has begun or is over.
  */
-export type ChangedKind = Kind | "profile" | "reading" | "picture" | "job" | "secret";
+export type ChangedKind = Kind | "profile" | "reading" | "picture" | "job" | "secret" | "arming";
 
 /** Values longer than this (in characters of JSON) are kept with their document and its imports only. */
 const LONGEST_VALUE = 4000;

@@ -22,3 +22,4 @@ export * as compatRows from "./compat";
 export * as pictureRows from "./pictures";
 export * as secretRows from "./secrets";
 export * as jobRows from "./jobs";
+export * as bootRows from "./boots";

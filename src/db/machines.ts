@@ -1,5 +1,5 @@
 import { and, asc, count, desc, eq, inArray, isNotNull, isNull, max, sql } from "drizzle-orm";
-import { machineClaims } from "@/core/claims";
+import { machineClaims, macClaim } from "@/core/claims";
 import {
   machineDocument,
   summaryOf,
@@ -13,7 +13,7 @@ import type { Db, Tx } from "./client";
 import { BrokenJson } from "./document";
 import { reading, writing, type Kept } from "./documents";
 import { whileUnchanged } from "./unchanged";
-import { collectorCodes, machineImports, machines, sites } from "./schema";
+import { claims, collectorCodes, machineImports, machines, sites } from "./schema";
 
 export interface MachineRow {
   id: string;
@@ -239,4 +239,16 @@ export async function waitingBundles(
 
 export async function dropBundle(tx: Tx, hash: string): Promise<void> {
   await tx.update(collectorCodes).set({ bundle: null }).where(eq(collectorCodes.hash, hash));
+}
+
+/** The machine with a port of this MAC; null when no machine or more than one has it. */
+export async function byMac(db: Db | Tx, mac: string): Promise<{ id: string; name: string } | null> {
+  const claim = macClaim(mac);
+  const found = await db
+    .select({ id: machines.id, name: machines.name })
+    .from(claims)
+    .innerJoin(machines, eq(machines.id, claims.ownerId))
+    .where(and(eq(claims.owner, "machine"), eq(claims.kind, "mac"), eq(claims.key, claim.key)))
+    .limit(2);
+  return found.length === 1 ? (found[0] ?? null) : null;
 }

@@ -390,3 +390,36 @@ export const secrets = sqliteTable(
   },
   (t) => [primaryKey({ columns: [t.buildId, t.opens] }), index("secrets_mark").on(t.mark)],
 );
+
+/** What somebody agreed to for one machine that installs itself over the network; its log tells the rest. */
+export const armings = sqliteTable(
+  "armings",
+  {
+    id: text("id").primaryKey(),
+    machineId: text("machine_id")
+      .notNull()
+      .references(() => machines.id, { onDelete: "cascade" }),
+    buildId: text("build_id")
+      .notNull()
+      .references(() => builds.id, { onDelete: "cascade" }),
+    until: text("until").notNull(),
+    /** Of the token that its files are asked for with; the token itself is kept nowhere. Null until a script was given. */
+    tokenHash: text("token_hash"),
+    agreed: json("agreed").notNull(),
+  },
+  (t) => [index("armings_machine").on(t.machineId, t.until), uniqueIndex("armings_token").on(t.tokenHash)],
+);
+
+/** All that was asked of the boot service, in its order; of machines that nobody has armed too. */
+export const bootEvents = sqliteTable(
+  "boot_events",
+  {
+    seq: integer("seq").primaryKey({ autoIncrement: true }),
+    armingId: text("arming_id").references(() => armings.id, { onDelete: "cascade" }),
+    at: text("at").notNull(),
+    /** Who asked, by MAC; "" where it was told none. */
+    mac: text("mac").notNull(),
+    event: json("event").notNull(),
+  },
+  (t) => [index("boot_events_arming").on(t.armingId, t.seq), index("boot_events_mac").on(t.mac, t.seq)],
+);

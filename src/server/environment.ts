@@ -20,6 +20,16 @@ const environmentSchema = z.object({
     .regex(ORIGIN, "is an address without a path, such as https://derrick.example or http://10.61.10.5:4360")
     .transform((address) => new URL(address).origin)
     .default("http://127.0.0.1:4360"),
+  /** The address under which installing machines reach the boot service, which listens there; it is off while this is not set. */
+  DERRICK_BOOT_URL: z
+    .string()
+    .regex(ORIGIN, "is an address without a path, such as http://10.61.10.5:4370")
+    .refine(
+      (url) => url.startsWith("http://"),
+      "begins with http://, since firmware and installers trust no certificate of yours",
+    )
+    .transform((address) => new URL(address).origin)
+    .optional(),
   /** The file with the key that hashes of passwords are sealed with; made at the first use, beside the database. */
   DERRICK_KEY_FILE: z.string().min(1).optional(),
   /** A folder of this server with image files; they can be put on the shelf from there. */

@@ -6,7 +6,7 @@ const random = customAlphabet(ALPHABET, 5);
 const secret = customAlphabet(ALPHABET, 20);
 
 /** A short id that sorts by time: a letter for the kind, seconds in base 32, five random characters. */
-export function newId(kind: "s" | "m" | "i" | "b" | "r" | "t" | "n" | "p" | "j"): string {
+export function newId(kind: "s" | "m" | "i" | "b" | "r" | "t" | "n" | "p" | "j" | "a"): string {
   let seconds = Math.floor(Date.now() / 1000);
   let time = "";
   while (seconds > 0) {

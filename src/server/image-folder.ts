@@ -40,7 +40,7 @@ async function entries(folder: string): Promise<Map<string, number>> {
 }
 
 /** The file of that name, by looking it up in the listing: what is asked for is a name and never a path. */
-async function lookUp(name: string): Promise<Answer<{ path: string; sizeBytes: number }>> {
+export async function lookUp(name: string): Promise<Answer<{ path: string; sizeBytes: number }>> {
   const folder = readEnvironment().DERRICK_IMAGE_DIR;
   if (!folder) return no("This server has no image folder: DERRICK_IMAGE_DIR is not set.");
   const size = (await entries(folder).catch(() => new Map<string, number>())).get(name);

@@ -8,6 +8,7 @@ import { deskOf } from "./desk";
 import { hangUp } from "./feed";
 import { endIntake } from "./intake";
 import { endJobs, watchJobs } from "./jobs";
+import { endBoot, startBoot } from "./netboot/listener";
 import { damagedDocuments } from "./damaged";
 import { readEnvironment } from "./environment";
 
@@ -40,12 +41,14 @@ export async function start(): Promise<void> {
     const desk = await deskOf("Derrick");
     await addShippedProfiles(desk);
     await watchJobs();
+    await startBoot();
     // What is damaged is looked for beside the first requests, so that Today can call for it.
     void damagedDocuments(desk).catch(() => undefined);
     shared.derrickServer.door = {
       admit: (request, response, dev) => admit(request, response, { ownOrigin, dev }),
       hangUp,
       end: async () => {
+        await endBoot();
         await closeDemo();
         await endIntake();
         // A database that does not answer now hears of it by silence.

@@ -36,6 +36,8 @@ const SCREENS = [
   "/builds/b-wrk-hv1/answers",
   "/builds/b-tho-a/passwords",
   "/builds/intake",
+  "/builds/netboot",
+  "/builds/b-tho-a/arm",
   "/machines/m-wrk-hv2/labels",
   "/runs/r-wrk-hv1",
   "/runs/r-tho-b/record",

@@ -44,6 +44,11 @@ export default async function Builds() {
               What will be asked
             </Link>
           )}
+          {lines.length > 0 && (
+            <Link className="btn" href="/builds/netboot">
+              Network boot
+            </Link>
+          )}
           <NewBuild begin={begin.bind(null, null)} />
         </div>
       }

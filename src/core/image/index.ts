@@ -15,6 +15,7 @@ export { IMAGE_NAMES, imageEditable, newImage, publishedSchema, type Published }
 export * from "./profile";
 export { isWeak, matchChecksum, parseChecksumList, type ListedChecksum } from "./checksum-list";
 export * from "./inspect";
+export { fileInImage, type TreeEntry } from "./tree";
 export type { ImageWork } from "./work";
 export { deriveRoads, imageOfLeg, targetKind, type Roads, type RoadSources, type ShelfImage } from "./roads";
 export { legViews, type LegView } from "./leg-view";

@@ -29,6 +29,7 @@ export const SITE_NAMES: Readonly<Record<string, string>> = {
   "tariff.currency": "Currency",
   proxy: "Proxy",
   sources: "Sources of packages",
+  networkBoot: "Network boot",
   naming: "Host names",
   firmware: "Firmware settings",
   notes: "Notes",

@@ -54,6 +54,8 @@ export const siteSchema = z.object({
     .array(z.object({ family: z.string().trim().min(1, "a family by its key").max(80), url: source }))
     .max(100)
     .default([]),
+  /** Whether Derrick's boot service answers machines of this site. */
+  networkBoot: z.enum(["off", "on"]).default("off"),
   /** How hosts are called at this site, for machines of a role or for all of them: "wrk-hv#", "tho-@". */
   naming: z
     .array(

@@ -25,6 +25,14 @@ export function RunZone({ view }: Pick<ZoneProps, "view">) {
           : the installer&rsquo;s screens on one page, for paper or beside the console
         </span>
       </p>
+      {view.context.profile?.netboot && (
+        <p>
+          <Link className="link" href={`/builds/${view.build.id}/arm`}>
+            arm it for the network
+          </Link>
+          <span className="quiet">: one installation without anybody at the machine</span>
+        </p>
+      )}
       <details>
         <summary className="link cursor-pointer">all {steps.length} steps</summary>
         <ol className="mt-2">

@@ -126,6 +126,13 @@ function UsualAnswers({ typing }: { typing: Typing<Site> }) {
           { value: "reserved", text: "reserved" },
         ]}
       />
+      <ChoiceField
+        {...field("networkBoot", "Network boot")}
+        options={[
+          { value: "off", text: "off" },
+          { value: "on", text: "on, for machines that were armed" },
+        ]}
+      />
       <ParsedField
         path="link.bitsPerSecond"
         label="Link of remote consoles, Mbit/s"

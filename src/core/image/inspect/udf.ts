@@ -8,16 +8,16 @@ export interface UdfVolume {
   declaredBytes: number;
 }
 
-const BLOCKS = [2048, 512, 4096] as const;
+export const BLOCKS = [2048, 512, 4096] as const;
 /** The anchor stands at this block (3/8.4.2.1). */
-const ANCHOR = 256;
+export const ANCHOR = 256;
 const MOST_DESCRIPTORS = 64;
 /** Descriptors by the number in their tag (3/7.2.1). */
 const [PRIMARY, ANCHOR_POINTER, PARTITION, LOGICAL, TERMINATING] = [1, 2, 5, 6, 8];
 
-/** The number of a descriptor's tag; null where its check sum says that there is none (3/7.2.3). */
-function tagOf(b: Bytes): number | null {
-  if (b.length < 512) return null;
+/** The number of a descriptor's tag, which has at least so many bytes; null where its check sum says that there is none (3/7.2.3). */
+export function tagOf(b: Bytes, least = 512): number | null {
+  if (b.length < least) return null;
   const sum = Array.from({ length: 16 }, (_, i) => (i === 4 ? 0 : b.u8(i))).reduce((n, v) => n + v, 0);
   return b.u16(0) !== 0 && (sum & 0xff) === b.u8(4) ? b.u16(0) : null;
 }

@@ -23,6 +23,7 @@ const LACKS: Partial<Record<Part, string>> = {
   layouts: "how its installer lays the system over drives",
   restart: "how long a restart takes",
   support: "until when it is supported",
+  netboot: "the installation over the network",
   hostName: "whether a domain is needed",
 };
 
@@ -30,7 +31,7 @@ const isEmpty = (value: unknown): boolean =>
   value === null || value === undefined || (Array.isArray(value) && value.length === 0);
 
 /** Parts that a profile may leave empty for good: nothing is lacking then. */
-const MAY_BE_EMPTY: readonly Part[] = ["keyboards", "zfsCache"];
+const MAY_BE_EMPTY: readonly Part[] = ["keyboards", "zfsCache", "netboot"];
 
 /** What a sheet made from a sound profile will lack, since the profile says nothing of it. */
 export const lacksOf = (profile: Profile): string[] =>

@@ -84,6 +84,22 @@ export const profileSchema = z
       .object({ modes: z.array(z.enum(["uefi", "legacy"])).min(1), bootMenuSeconds: seconds.default(10) })
       .strict(),
     secureBoot: z.enum(["works", "must be off"]).default("works"),
+    /** What of its image a machine starts over the network, and the words that its kernel is given beside those of its answer file. */
+    netboot: z
+      .object({
+        kernel: z.string().regex(/^\/\S+$/, "is the path of a file in the image"),
+        initrd: z
+          .array(z.string().regex(/^\/\S+$/, "is the path of a file in the image"))
+          .min(1)
+          .max(8),
+        words: z
+          .array(z.string().regex(/^[\x21-\x7e]+$/, "is one word without blanks"))
+          .max(40)
+          .default([]),
+      })
+      .strict()
+      .nullable()
+      .default(null),
     /** How its installer can lay the system over drives. */
     layouts: z.array(z.enum(LAYOUTS)).min(1).default(["single drive"]),
     /** What its installer makes of the target by itself. Null: not told. */

@@ -1,0 +1,74 @@
+import Link from "next/link";
+import { notFound } from "next/navigation";
+import { formatDuration } from "@/core/units";
+import { buildView } from "@/server/builds";
+import { armingOffer } from "@/server/netboot/arm";
+import { Page, Ruled } from "@/ui/frame/page";
+import { ArmForm } from "@/ui/netboot/arm-form";
+import { arm } from "../../netboot/actions";
+import { orDamaged } from "../../../or-damaged";
+import { desk } from "../../../desk";
+
+export const dynamic = "force-dynamic";
+export const metadata = { title: "Arm for network boot" };
+
+export default async function ArmPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params;
+  const view = await orDamaged(buildView(await desk(), id));
+  if (!view) notFound();
+  const offer = await armingOffer(await desk(), id);
+  const name = view.context.machine?.name ?? "no machine yet";
+  return (
+    <Page
+      title={`Arm ${name} for one installation over the network`}
+      lead={`${view.build.number} ${view.build.sheet.subject}`}
+      aside={
+        <div className="flex gap-2">
+          <Link className="btn" href="/builds/netboot">
+            The board
+          </Link>
+          <Link className="btn" href={`/builds/${id}`}>
+            Back to the sheet
+          </Link>
+        </div>
+      }
+    >
+      {offer.ok ? (
+        <>
+          <Ruled title="What will happen" note="without anybody at the machine, as soon as it asks">
+            <ul className="space-y-0.5">
+              <li>
+                {offer.value.arming.image.name} is installed from revision {offer.value.arming.build.revision}
+                , in {formatDuration(offer.value.arming.likelySeconds)} likely.
+              </li>
+              <li>
+                Only a machine that asks from {offer.value.arming.machine.macs.join(" or ")} and tells the
+                serial number of {name} is let in, and only once.
+              </li>
+            </ul>
+          </Ruled>
+          <Ruled title="What is lost">
+            <ul className="space-y-0.5">
+              {offer.value.arming.erases.map(({ look, holds }) => (
+                <li key={look} className="border-l-2 pl-2 border-error">
+                  <span className="value">{look}</span> – on it: {holds}
+                </li>
+              ))}
+            </ul>
+          </Ruled>
+          <ArmForm machine={name} tail={offer.value.tail} arm={arm.bind(null, id)} />
+        </>
+      ) : (
+        <Ruled title="What stands in the way">
+          <ul className="space-y-1">
+            {offer.problems.map(({ message }) => (
+              <li key={message} className="border-l-2 pl-2 border-error">
+                {message}
+              </li>
+            ))}
+          </ul>
+        </Ruled>
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,34 @@
+import { isSerial, plain, type Arming, type Caller } from "./arming";
+import { isClosed, type ArmingState } from "./state";
+
+/** What a machine that asks is given: the installation, or its own disk, and why in words for its console. */
+export type Given = { given: true } | { given: false; words: string };
+
+const local = (words: string): Given => ({ given: false, words });
+
+/** Whether the one who asks is the armed machine: by a MAC of it and by its serial, both. */
+function isNot({ machine }: Arming, { mac, serial }: Caller): string | null {
+  if (!machine.macs.includes(mac.toLowerCase())) return "This MAC is not that of the armed machine.";
+  if (!isSerial(serial))
+    return `The firmware tells no serial number, so nobody can know that this is ${machine.name}.`;
+  return plain(serial) === plain(machine.serial)
+    ? null
+    : `A machine with this MAC was armed, but its serial number is another one than this machine's.`;
+}
+
+/**
+ * What a machine gets that asks for a boot script. Whoever is not armed, is another machine, comes too late, or has had its
+ * installation starts from its own disk.
+ */
+export function answerTo(caller: Caller, arming: Arming | null, state: ArmingState | null): Given {
+  if (!arming || !state) return local("Nobody has armed this machine for an installation.");
+  const other = isNot(arming, caller);
+  if (other) return local(other);
+  if (state.status === "cancelled") return local("The installation of this machine was called off.");
+  if (state.status === "expired") return local("The time for which this machine was armed is over.");
+  if (state.status === "failed")
+    return local("The installation of this machine has failed; it is not begun again by itself.");
+  if (isClosed(state) || state.spentAt !== null || state.reached.installing)
+    return local("This machine has had its installation; it is armed anew for another one.");
+  return { given: true };
+}

@@ -1,0 +1,28 @@
+export {
+  armingSchema,
+  bootEventSchema,
+  callerSchema,
+  isSerial,
+  plain,
+  REPORTS,
+  type Arming,
+  type BootEvent,
+  type Caller,
+  type LoggedBoot,
+} from "./arming";
+export {
+  armingState,
+  fileClosed,
+  isClosed,
+  neededOf,
+  reportClosed,
+  STAGES,
+  type ArmingState,
+  type Stage,
+} from "./state";
+export { answerTo, type Given } from "./answer";
+export { answerNames, kernelWords, type BootAddresses, type BootHost } from "./words";
+export { ipxeFirst, ipxeInstall, ipxeLocal, TRIES, type BootFiles } from "./script/ipxe";
+export { grubInstall, grubLocal } from "./script/grub";
+export { firstBootScript, type FirstBoot } from "./script/first-boot";
+export { firstBootCommands } from "./script/unit";

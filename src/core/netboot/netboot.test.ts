@@ -1,0 +1,290 @@
+import { execFileSync, spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, describe, expect, it } from "vitest";
+import { addSeconds } from "../units";
+import {
+  answerTo,
+  armingState,
+  armingSchema,
+  fileClosed,
+  firstBootCommands,
+  firstBootScript,
+  grubInstall,
+  ipxeFirst,
+  ipxeInstall,
+  ipxeLocal,
+  isSerial,
+  kernelWords,
+  neededOf,
+  reportClosed,
+  type BootEvent,
+  type LoggedBoot,
+} from ".";
+
+const AT = "2026-11-20T08:00:00.000Z";
+const arming = armingSchema.parse({
+  schemaVersion: 1,
+  machine: { id: "m1", name: "wrk-tel1", serial: "OST-44 17/B", macs: ["02:61:0a:00:00:14"] },
+  build: { id: "b1", number: "B-0044", revision: "A", version: 7 },
+  image: { id: "i1", name: "Millrace 12", fileName: "millrace-12.iso", sizeBytes: 9 },
+  ...{ kernel: "/install/kernel", initrd: ["/install/initrd.gz"], words: [], answers: ["wrk-tel1.preseed"] },
+  ...{ digest: "d", erases: [], timeZone: "UTC", by: "J. Pell", at: AT, until: addSeconds(AT, 7200) },
+  ...{ likelySeconds: 900, lateSeconds: 2400 },
+});
+const after = (seconds: number): string => addSeconds(AT, seconds);
+const log = (...events: [number, BootEvent][]): LoggedBoot[] =>
+  events.map(([s, event]) => ({ at: after(s), event }));
+const caller = {
+  mac: "02:61:0A:00:00:14",
+  serial: "ost-44 17/b",
+  uuid: "",
+  maker: "",
+  model: "",
+  platform: "",
+  address: "",
+};
+const asked: BootEvent = { kind: "asked", caller, given: true, words: "" };
+const fetched = (what: string, whole = true): BootEvent => ({ kind: "fetched", what, bytes: 9, whole });
+const told = (stage: "started" | "installed" | "first boot" | "done" | "failed", words = ""): BootEvent => ({
+  kind: "reported",
+  stage,
+  words,
+});
+const CHAIN: [number, BootEvent][] = [
+  [10, asked],
+  [12, fetched("kernel")],
+  [15, fetched("initrd 1")],
+  [40, fetched("answers wrk-tel1.preseed")],
+];
+const stateAt = (seconds: number, ...events: [number, BootEvent][]) =>
+  armingState(arming, log(...events), after(seconds));
+
+describe("how far a machine is", () => {
+  it("goes from stage to stage, with the time of each, and has its likely end once all was read", () => {
+    expect(stateAt(0)).toMatchObject({ status: "waiting", reached: {}, spentAt: null, likelyAt: null });
+    expect(stateAt(20, ...CHAIN.slice(0, 2))).toMatchObject({
+      status: "fetching",
+      reached: { kernel: after(12) },
+    });
+    const all = stateAt(60, ...CHAIN);
+    expect(all).toMatchObject({
+      status: "installing",
+      spentAt: after(40),
+      likelyAt: after(940),
+      lateSince: null,
+    });
+    expect(Object.keys(all.reached)).toEqual(["asked", "script", "kernel", "answers", "installing"]);
+    expect(stateAt(1000, ...CHAIN, [900, told("installed")], [990, told("done")])).toMatchObject({
+      ...{ status: "done", lateSince: null, likelyAt: null },
+      reached: { "first boot": after(900), done: after(990) },
+    });
+    expect(neededOf(arming)).toEqual(["kernel", "initrd 1", "answers wrk-tel1.preseed"]);
+  });
+
+  it("counts no file of which a part went out only", () => {
+    const state = stateAt(60, ...CHAIN.slice(0, 3), [40, fetched("answers wrk-tel1.preseed", false)]);
+    expect([state.status, state.spentAt]).toEqual(["fetching", null]);
+  });
+
+  it("is not moved by what is told twice, in a wrong order, or after the end", () => {
+    const done = stateAt(1000, ...CHAIN, [900, told("done")]);
+    const again = stateAt(
+      1000,
+      ...CHAIN,
+      [900, told("done")],
+      [950, told("failed", "disk full")],
+      [951, told("started")],
+      [952, { kind: "cancelled", by: "J. Pell" }],
+    );
+    expect(again).toEqual(done);
+    expect(
+      stateAt(1000, [5, told("first boot")], ...CHAIN, [6, told("first boot")]).reached["first boot"],
+    ).toBe(after(5));
+  });
+
+  it("is late while reading, and while installing, and expired when it never came", () => {
+    expect(stateAt(1900, ...CHAIN.slice(0, 2)).lateSince).toBe(after(1810));
+    expect(stateAt(2441, ...CHAIN)).toMatchObject({ status: "installing", lateSince: after(2440) });
+    expect(stateAt(7201)).toMatchObject({ status: "expired", lateSince: null });
+    expect(stateAt(7201, ...CHAIN).status).toBe("installing");
+    expect(stateAt(900, ...CHAIN, [800, told("failed", "no mirror")])).toMatchObject({
+      status: "failed",
+      why: "no mirror",
+    });
+  });
+
+  it("opens its files until all were read, with time for a second try, and takes reports after that", () => {
+    expect(fileClosed(arming, stateAt(60, ...CHAIN.slice(0, 2)), after(60))).toBeNull();
+    expect(fileClosed(arming, stateAt(150, ...CHAIN), after(150))).toBeNull();
+    expect(fileClosed(arming, stateAt(170, ...CHAIN), after(170))).toMatch(/has read all/);
+    expect(fileClosed(arming, stateAt(7300, ...CHAIN.slice(0, 1)), after(7300))).not.toBeNull();
+    expect(reportClosed(stateAt(5000, ...CHAIN))).toBeNull();
+    expect(reportClosed(stateAt(50, [1, { kind: "cancelled", by: "J. Pell" }]))).toMatch(/over/);
+  });
+});
+
+describe("what a machine is given that asks", () => {
+  const given = (changes: object, events: [number, BootEvent][] = [], seconds = 60) => {
+    const state = stateAt(seconds, ...events);
+    const answer = answerTo({ ...caller, ...changes }, arming, state);
+    return answer.given ? "installation" : answer.words;
+  };
+  it("the installation, to the armed machine alone, whatever case its firmware writes", () => {
+    expect(given({})).toBe("installation");
+    expect(given({}, CHAIN.slice(0, 2))).toBe("installation");
+    expect(answerTo(caller, null, null)).toMatchObject({
+      given: false,
+      words: expect.stringMatching(/Nobody has armed/) as string,
+    });
+  });
+  it.each([
+    ["another MAC", { mac: "02:61:0a:00:00:15" }, /not that of the armed/],
+    ["another serial", { serial: "OST-44 17/C" }, /another one/],
+    ["a serial that begins alike", { serial: "OST-44" }, /another one/],
+    ["no serial", { serial: "" }, /tells no serial/],
+    ["a placeholder", { serial: "To Be Filled By O.E.M." }, /tells no serial/],
+  ])("its own disk, with %s", (_, changes, words) => expect(given(changes)).toMatch(words));
+  it("its own disk once it has read all, was called off, has failed, or comes too late", () => {
+    expect(given({}, CHAIN)).toMatch(/has had its installation/);
+    expect(given({}, [[1, { kind: "cancelled", by: "J. Pell" }]])).toMatch(/called off/);
+    expect(given({}, [...CHAIN, [50, told("failed")]])).toMatch(/has failed/);
+    expect(given({}, [], 7300)).toMatch(/time for which/);
+    expect(given({}, [...CHAIN, [50, told("done")]], 9000)).toMatch(/has had/);
+  });
+  it("placeholders of makers are no serials", () => {
+    for (const text of [
+      "",
+      "0",
+      "000000",
+      "None",
+      "N/A",
+      "Default string",
+      "System Serial Number",
+      "Not Specified",
+    ])
+      expect(isSerial(text), text).toBe(false);
+    for (const text of ["OST-1", "0A", "12345"]) expect(isSerial(text), text).toBe(true);
+  });
+});
+
+describe("scripts and words", () => {
+  const at = {
+    answers: "http://10.61.10.5:4370/t/abc/answers/",
+    tree: "http://10.61.10.5:4370/t/abc/tree/",
+    image: "http://10.61.10.5:4370/t/abc/image.iso",
+  };
+  const host = { mac: "02:61:0A:00:00:14", hostName: "wrk-tel1", domain: "marrowby.example" };
+  const words = (format: Parameters<typeof kernelWords>[0], own: string[] = []) =>
+    kernelWords(format, ["wrk-tel1.preseed"], at, host, own)?.join(" ");
+
+  it("the kernel is told where its answers are in the words of each installer, and what it asks before", () => {
+    expect(words("kickstart", ["console=ttyS0,115200n8"])).toBe(
+      "inst.ks=http://10.61.10.5:4370/t/abc/answers/wrk-tel1.preseed inst.stage2=http://10.61.10.5:4370/t/abc/tree/ ip=dhcp BOOTIF=01-02-61-0a-00-00-14 console=ttyS0,115200n8",
+    );
+    expect(words("preseed")).toMatch(
+      /^auto=true priority=critical url=\S+preseed interface=auto BOOTIF=\S+ hostname=wrk-tel1 domain=/,
+    );
+    expect(words("cloud-config")).toMatch(
+      /ds=nocloud-net;s=http:\S+\/answers\/ cloud-config-url=\/dev\/null/,
+    );
+    expect(words("script", ["seed={answers.url}", "from={tree.url}"])).toBe(
+      `seed=${at.answers}wrk-tel1.preseed from=${at.tree}`,
+    );
+    expect([words("none"), words("bsd script")]).toEqual([undefined, undefined]);
+  });
+
+  const files = {
+    kernel: "http://a/k",
+    initrd: ["http://a/i1", "http://a/i2"],
+    words: ["ds=nocloud-net;s=http://a/"],
+  };
+  it("iPXE's begin and end as it wants, name each initial file system twice, and lead to the disk from every failure", () => {
+    for (const script of [
+      ipxeFirst(),
+      ipxeLocal("Grüße $(x)\n`y`; ${mac}"),
+      ipxeInstall(files, "a\nreboot"),
+    ]) {
+      expect(script.startsWith("#!ipxe\n")).toBe(true);
+      expect(script).toMatch(/\nexit 1\n$/);
+      expect(script).not.toMatch(/\r|^reboot/m);
+      const labels = new Set(script.match(/^:\w+$/gm)?.map((l) => l.slice(1)));
+      for (const [, label] of script.matchAll(/goto (\w+)/g)) expect(labels).toContain(label);
+    }
+    const script = ipxeInstall(files, "x");
+    expect(script).toContain(
+      "\nkernel http://a/k initrd=initrd1 initrd=initrd2 ds=nocloud-net;s=http://a/ || goto failed\n",
+    );
+    expect(script).toContain("\ninitrd --name initrd2 http://a/i2 || goto failed\n");
+    expect(ipxeLocal("Grüße $(x)\n`y`; ${mac}")).toContain("\necho Derrick: Grue (x) y mac\n");
+    expect(ipxeFirst()).toContain("serial=${serial:uristring}");
+  });
+
+  it("GRUB's keep a semicolon inside its word", () => {
+    expect(grubInstall({ ...files, kernel: "http://a:4370/k", initrd: ["http://a:4370/i"] }, "x")).toContain(
+      "if linux '(http,a:4370)/k' 'ds=nocloud-net;s=http://a/' && initrd '(http,a:4370)/i'; then",
+    );
+  });
+});
+
+describe("the script of the first start", () => {
+  const folder = mkdtempSync(join(tmpdir(), "derrick-first-"));
+  afterAll(() => rmSync(folder, { recursive: true }));
+  const script = (actions: string[], ready: string[]) =>
+    firstBootScript({ report: `${folder}/told-`, actions, ready })
+      .replaceAll("/var/lib/derrick", `${folder}/marks`)
+      .replaceAll("/var/log/derrick-first-boot.log", `${folder}/log`)
+      .replace("sleep 5", "sleep 0");
+  const run = (text: string) => {
+    const file = join(folder, "first-boot");
+    writeFileSync(file, text);
+    writeFileSync(
+      join(folder, "curl"),
+      '#!/bin/sh\nfor last; do :; done\necho "$last $*" >> "' + folder + '/told"\n',
+      { mode: 0o755 },
+    );
+    return spawnSync("env", [`PATH=${folder}:/usr/bin:/bin`, "sh", file]).status;
+  };
+  const lines = (name: string): string[] => readFileSync(join(folder, name), "utf8").trim().split("\n");
+
+  it("is sound to shellcheck, waits by asking, does each action once, and tells what became of it", () => {
+    const text = script(
+      [`echo 'a; b' >> ${folder}/acted`, "true"],
+      [`test -e ${folder}/ready || ! : > ${folder}/ready`],
+    );
+    writeFileSync(join(folder, "checked.sh"), text);
+    expect(
+      execFileSync("shellcheck", ["--severity=warning", join(folder, "checked.sh")], { encoding: "utf8" }),
+    ).toBe("");
+    expect(run(text)).toBe(0);
+    expect(run(text)).toBe(0);
+    expect(lines("acted")).toEqual(["a; b"]);
+    expect(lines("told").map((l) => l.split(" ")[0]!.slice(folder.length + 1))).toEqual([
+      ...["told-first-boot", "told-done", "told-first-boot", "told-done"],
+    ]);
+    expect(lines("log").join("\n")).toMatch(/ready: readiness 1[^]*begins: 1[^]*done before: 1/);
+  });
+
+  it("stops at an action that fails, and says which", () => {
+    expect(
+      run(script(["true", `exit 3`, `echo x >> ${folder}/never`], []).replaceAll("marks", "others")),
+    ).toBe(1);
+    expect(lines("told").at(-1)).toMatch(/told-failed .*action 2 of the first start failed/);
+    expect(() => lines("never")).toThrow();
+  });
+
+  it("says that the system never became ready", () => {
+    expect(run(script([], ["false"]))).toBe(1);
+    expect(lines("told").at(-1)).toMatch(/told-failed .*not ready: readiness 1/);
+  });
+
+  it("is put in its place by commands that any answer file holds", () => {
+    const commands = firstBootCommands("http://a/t/abc/first-boot", "http://a/t/abc/report/");
+    for (const command of commands) {
+      expect(command.length).toBeLessThan(401);
+      expect(command).not.toMatch(/\n/);
+      expect(spawnSync("sh", ["-n", "-c", command]).status).toBe(0);
+    }
+  });
+});

@@ -1,0 +1,68 @@
+import { consoleWords } from "./plain";
+
+export interface BootFiles {
+  kernel: string;
+  initrd: string[];
+  words: string[];
+}
+
+/** How often a machine tries to read its files, and how long it waits between; then it starts from its own disk. */
+export const TRIES = 3;
+const PAUSE_SECONDS = 10;
+
+const line = (text: string): string => `echo Derrick: ${consoleWords(text)}`;
+
+/** The way out: the firmware goes on to its next boot device, which of an installed machine is its disk. */
+const toDisk = (words: string): string[] => [
+  ":local",
+  ...(words ? [line(words)] : []),
+  line("Starting from the local disk."),
+  "sleep 5",
+  "exit 1",
+];
+
+/** The script that every machine is pointed at: it asks again, with all that its firmware tells of it. */
+export const ipxeFirst = (): string =>
+  [
+    "#!ipxe",
+    line("Asking what to do with this machine."),
+    `set tries:int32 ${TRIES}`,
+    ":again",
+    "chain --replace script?mac=${netX/mac:uristring}&serial=${serial:uristring}&uuid=${uuid:uristring}&maker=${manufacturer:uristring}&model=${product:uristring}&platform=${platform:uristring} ||",
+    line("The answer could not be read."),
+    "dec tries",
+    "iseq ${tries} 0 && goto local ||",
+    `sleep ${PAUSE_SECONDS}`,
+    "goto again",
+    ...toDisk(""),
+    "",
+  ].join("\n");
+
+/** Starts the machine from its own disk, and says why on its console. */
+export const ipxeLocal = (why: string): string => ["#!ipxe", ...toDisk(why), ""].join("\n");
+
+/**
+ * Reads kernel and initial file systems and starts the installer. Under UEFI the kernel finds them by name, which BIOS
+ * passes over. What cannot be read is tried again, and then the machine starts from its own disk.
+ */
+export function ipxeInstall({ kernel, initrd, words }: BootFiles, title: string): string {
+  const names = initrd.map((_, i) => `initrd${i + 1}`);
+  return [
+    "#!ipxe",
+    line(title),
+    `set tries:int32 ${TRIES}`,
+    ":again",
+    "imgfree ||",
+    ["kernel", kernel, ...names.map((name) => `initrd=${name}`), ...words, "|| goto failed"].join(" "),
+    ...initrd.map((url, i) => `initrd --name ${names[i]} ${url} || goto failed`),
+    "boot || goto failed",
+    ":failed",
+    line("Kernel or initial file system could not be read or started."),
+    "dec tries",
+    "iseq ${tries} 0 && goto local ||",
+    `sleep ${PAUSE_SECONDS}`,
+    "goto again",
+    ...toDisk("The installer could not be started."),
+    "",
+  ].join("\n");
+}

@@ -1,0 +1,56 @@
+import type { Profile } from "../image";
+
+/** Addresses under which one armed machine finds its files. */
+export interface BootAddresses {
+  /** Of its answer files, with a slash at the end. */
+  answers: string;
+  /** Of the tree inside the image, with a slash at the end. */
+  tree: string;
+  /** Of the image itself. */
+  image: string;
+}
+
+export interface BootHost {
+  mac: string;
+  hostName: string;
+  domain: string;
+}
+
+/** The names under which each kind of installer asks for what it is answered with; a seed's are fixed. */
+export const answerNames = (format: Profile["answerFile"], files: readonly string[]): string[] =>
+  format === "cloud-config" ? ["user-data", "meta-data", "vendor-data"] : [...files];
+
+/**
+ * The kernel's command line for a kind of answer file: where the file is, and what is asked before it can be read. Null for a
+ * kind that is given in no such way. Words of the profile follow; they may name {answers.url}, {tree.url}, {image.url}.
+ */
+export function kernelWords(
+  format: Profile["answerFile"],
+  answers: readonly string[],
+  at: BootAddresses,
+  { mac, hostName, domain }: BootHost,
+  own: readonly string[],
+): string[] | null {
+  const boot = `BOOTIF=01-${mac.toLowerCase().replaceAll(":", "-")}`;
+  const main = `${at.answers}${answers[0] ?? ""}`;
+  const standard: Partial<Record<Profile["answerFile"], string[]>> = {
+    kickstart: [`inst.ks=${main}`, `inst.stage2=${at.tree}`, "ip=dhcp", boot],
+    preseed: [
+      ...["auto=true", "priority=critical", `url=${main}`, "interface=auto", boot],
+      ...[`hostname=${hostName}`, `domain=${domain}`],
+    ],
+    "cloud-config": [
+      ...["autoinstall", "ip=dhcp", `url=${at.image}`, `ds=nocloud-net;s=${at.answers}`],
+      // Without this word the whole image would be fetched once more, as if it were a configuration.
+      ...["cloud-config-url=/dev/null", boot],
+    ],
+  };
+  const words = standard[format] ?? (own.length > 0 ? [] : null);
+  const urls: Readonly<Record<string, string>> = {
+    ...{ "{answers.url}": main, "{tree.url}": at.tree, "{image.url}": at.image },
+    "{host.mac}": mac,
+  };
+  return (
+    words && [...words, ...own.map((word) => word.replace(/\{[a-z.]+\}/g, (name) => urls[name] ?? name))]
+  );
+}

@@ -1,0 +1,126 @@
+import { asc, desc, eq, isNull, max, sql } from "drizzle-orm";
+import { armingSchema, bootEventSchema, type Arming, type BootEvent, type LoggedBoot } from "@/core/netboot";
+import * as changeRows from "./changes";
+import type { Db, Tx } from "./client";
+import { armings, bootEvents } from "./schema";
+
+export interface ArmingRow {
+  id: string;
+  machineId: string;
+  buildId: string;
+  tokenHash: string | null;
+  arming: Arming;
+}
+
+/** In the order in which they were made: two in one second have ids that do not tell. */
+const NEWEST = sql`rowid desc`;
+
+/** Rows that read; one that does not (a hand's doing) arms nothing. */
+const sound = (rows: readonly (typeof armings.$inferSelect)[]): ArmingRow[] =>
+  rows.flatMap(({ id, machineId, buildId, tokenHash, agreed }) => {
+    const arming = armingSchema.safeParse(agreed);
+    return arming.success ? [{ id, machineId, buildId, tokenHash, arming: arming.data }] : [];
+  });
+
+/** Told to pages as a change, as writes of documents are. */
+const tell = (tx: Tx, id: string, stamp: changeRows.Stamp, version: number): Promise<void> =>
+  changeRows.add(tx, "arming", id, version, stamp);
+
+export async function insert(
+  tx: Tx,
+  row: Omit<ArmingRow, "tokenHash">,
+  stamp: changeRows.Stamp,
+): Promise<void> {
+  const { id, machineId, buildId, arming } = row;
+  await tx.insert(armings).values({ id, machineId, buildId, until: arming.until, agreed: arming });
+  await tell(tx, id, stamp, 1);
+}
+
+export async function one(db: Db | Tx, id: string): Promise<ArmingRow | null> {
+  return sound(await db.select().from(armings).where(eq(armings.id, id)))[0] ?? null;
+}
+
+export async function byToken(db: Db | Tx, tokenHash: string): Promise<ArmingRow | null> {
+  return sound(await db.select().from(armings).where(eq(armings.tokenHash, tokenHash)))[0] ?? null;
+}
+
+/** The newest arming of a machine; null when it never was. */
+export async function ofMachine(db: Db | Tx, machineId: string): Promise<ArmingRow | null> {
+  const found = await db
+    .select()
+    .from(armings)
+    .where(eq(armings.machineId, machineId))
+    .orderBy(NEWEST)
+    .limit(1);
+  return sound(found)[0] ?? null;
+}
+
+/** The newest armings, newest first. */
+export const newest = async (db: Db | Tx, most: number): Promise<ArmingRow[]> =>
+  sound(await db.select().from(armings).orderBy(NEWEST).limit(most));
+
+/** Gives an arming another token; the one before it opens nothing any more. */
+export async function setToken(tx: Tx, id: string, tokenHash: string): Promise<void> {
+  await tx.update(armings).set({ tokenHash }).where(eq(armings.id, id));
+}
+
+/** Adds what was asked or told. */
+export async function add(
+  tx: Tx,
+  armingId: string | null,
+  mac: string,
+  event: BootEvent,
+  stamp: changeRows.Stamp,
+): Promise<void> {
+  const [row] = await tx
+    .insert(bootEvents)
+    .values({ armingId, at: stamp.at, mac, event })
+    .returning({ seq: bootEvents.seq });
+  if (armingId !== null) await tell(tx, armingId, stamp, row?.seq ?? 1);
+}
+
+const logged = (rows: readonly { at: string; event: unknown }[]): LoggedBoot[] =>
+  rows.flatMap(({ at, event }) => {
+    const read = bootEventSchema.safeParse(event);
+    return read.success ? [{ at, event: read.data }] : [];
+  });
+
+/** What an arming was asked for and told, in its order. */
+export const log = async (db: Db | Tx, armingId: string): Promise<LoggedBoot[]> =>
+  logged(
+    await db
+      .select({ at: bootEvents.at, event: bootEvents.event })
+      .from(bootEvents)
+      .where(eq(bootEvents.armingId, armingId))
+      .orderBy(asc(bootEvents.seq)),
+  );
+
+/** The last that each MAC asked that no arming is for, newest first. */
+export async function strangers(
+  db: Db | Tx,
+  most: number,
+): Promise<{ mac: string; times: number; last: LoggedBoot }[]> {
+  const newestOf = db
+    .select({
+      seq: max(bootEvents.seq).as("last_seq"),
+      times: sql<number>`count(*)`.as("times"),
+    })
+    .from(bootEvents)
+    .where(isNull(bootEvents.armingId))
+    .groupBy(bootEvents.mac)
+    .as("newest");
+  const rows = await db
+    .select({ mac: bootEvents.mac, at: bootEvents.at, event: bootEvents.event, times: newestOf.times })
+    .from(bootEvents)
+    // The newest of a MAC by its number, which no two rows have.
+    .innerJoin(newestOf, eq(newestOf.seq, bootEvents.seq))
+    .orderBy(desc(bootEvents.seq))
+    .limit(most);
+  return rows.flatMap(({ mac, times, ...row }) => logged([row]).map((last) => ({ mac, times, last })));
+}
+
+/** Forgets what strangers asked, but for the newest so many. */
+export async function forgetStrangers(tx: Tx, kept: number): Promise<void> {
+  await tx.run(sql`delete from boot_events where arming_id is null and seq not in
+    (select seq from boot_events where arming_id is null order by seq desc limit ${kept})`);
+}

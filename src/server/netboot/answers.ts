@@ -1,0 +1,66 @@
+import { createHash } from "node:crypto";
+import { answerFileOf, textOf } from "@/core/answers";
+import { answerNames, firstBootCommands } from "@/core/netboot";
+import { derive, fieldWords, type Plan } from "@/core/sheet";
+import { buildRows } from "@/db";
+import { no, yes, type Answer } from "../answer";
+import type { Desk } from "../desk";
+import { hashesOf } from "../seals";
+import { sourcesOf } from "../sources";
+
+/** The answer files of a build under the names that its installer asks for, the main one first. */
+export interface NamedAnswers {
+  files: { name: string; text: string }[];
+  digest: string;
+}
+
+/** Where a machine finds the script of its first start, and where it tells how far it is. */
+export interface Callbacks {
+  script: string;
+  report: string;
+}
+
+/** The plan of a build with commands at the end of its installation that lead on to its first start. */
+function withFirstBoot(plan: Plan, { script, report }: Callbacks): Plan {
+  const { answers } = plan.sheet;
+  const finish = [...answers.finish, ...firstBootCommands(script, report)];
+  return { ...plan, sheet: { ...plan.sheet, answers: { ...answers, finish } } };
+}
+
+/**
+ * The answer files of a build as it stands now, with the hashes that were sealed for it. The digest is that of the files
+ * without what any one installation adds, so that a change of the sheet is seen.
+ */
+export async function namedAnswers(
+  desk: Desk,
+  plan: Plan,
+  buildId: string,
+  callbacks: Callbacks | null,
+): Promise<Answer<NamedAnswers>> {
+  const hashes = await hashesOf(desk, buildId);
+  const plainOnes = answerFileOf(plan, hashes);
+  if (plainOnes.kind === "none") return no(plainOnes.why);
+  if (plainOnes.kind === "open")
+    return no(
+      ...plainOnes.gaps.map(({ path, message }) => {
+        const { zone, name } = fieldWords(path);
+        return `Zone ${zone}, ${name}: ${message}.`;
+      }),
+    );
+  const own = callbacks ? answerFileOf(withFirstBoot(plan, callbacks), hashes) : plainOnes;
+  if (own.kind !== "file") return no("The answer file does not take the commands of the first start.");
+  const all = [own.file, ...own.also];
+  const names = answerNames(plan.profile?.answerFile ?? "none", [own.file.name]);
+  const hash = createHash("sha256");
+  for (const file of [plainOnes.file, ...plainOnes.also]) hash.update(`${file.name}\0${textOf(file)}\0`);
+  return yes({
+    files: names.map((name, i) => ({ name, text: textOf(all[i] ?? own.file) })),
+    digest: hash.digest("hex"),
+  });
+}
+
+/** The plan of a build as it stands now; null when the build is gone. */
+export async function planOf(desk: Desk, buildId: string): Promise<Plan | null> {
+  const build = await buildRows.one(desk.db, buildId);
+  return build ? derive(await sourcesOf(desk, buildId, build.sheet)) : null;
+}

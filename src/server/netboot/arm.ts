@@ -1,0 +1,180 @@
+import {
+  answerNames,
+  armingState,
+  isClosed,
+  isSerial,
+  kernelWords,
+  plain,
+  type Arming,
+  type ArmingState,
+} from "@/core/netboot";
+import { contentWords, driveLook } from "@/core/machine";
+import { evaluateSheet } from "@/core/sheet";
+import { targetsOf } from "@/core/storage";
+import { addSeconds } from "@/core/units";
+import { bootRows, buildRows } from "@/db";
+import { no, yes, type Answer } from "../answer";
+import type { Desk } from "../desk";
+import { readEnvironment } from "../environment";
+import { namedAnswers, planOf } from "./answers";
+import { fileInside } from "./image-file";
+
+/** What an arming stands on, before anybody has agreed to it; everything but the typed serial. */
+export interface ArmingOffer {
+  arming: Omit<Arming, "by" | "at" | "until">;
+  /** Length of the tail that is asked for. */
+  tail: number;
+}
+
+const TAIL = 6;
+const [SHORTEST_MINUTES, LONGEST_MINUTES] = [5, 24 * 60];
+
+/** Where the words of a kernel lead before the addresses of one machine are known. */
+const LATER = { answers: "{answers.at}", tree: "{tree.at}", image: "{image.at}" };
+
+/** What can be armed from a build, or all that stands in the way of it. */
+export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<ArmingOffer>> {
+  const build = await buildRows.one(desk.db, buildId);
+  const plan = await planOf(desk, buildId);
+  if (!build || !plan) return no("This build is no longer there.");
+  const { machine, image, profile, site, sheet } = plan;
+  const problems: string[] = [];
+  if (!readEnvironment().DERRICK_BOOT_URL)
+    problems.push("The boot service is off: DERRICK_BOOT_URL is not set on this server.");
+  if (site && site.networkBoot !== "on")
+    problems.push(`Network boot is off at ${site.name}: its page switches it on.`);
+  if (build.revision === null || build.version !== build.revisionVersion)
+    problems.push(
+      "The sheet was changed since its last revision, or none was issued: issue one, and arm that.",
+    );
+  const { stops, totals } = evaluateSheet(plan);
+  if (stops.length > 0) problems.push(`Stops stand on the sheet: ${stops.map((s) => s.label).join(", ")}.`);
+  if (!machine || !sheet.machine.id) return no(...problems, "No machine is chosen.");
+  if (!image || !sheet.image.id || !profile)
+    return no(...problems, "No image with a known family is chosen.");
+  const serial = machine.document.facts.chassis?.serial ?? "";
+  if (!isSerial(serial))
+    problems.push(
+      `The serial number of ${machine.name} was not read, so nobody can know that it is the one that asks.`,
+    );
+  const macs = machine.document.facts.ports
+    .filter((p) => p.kind !== "wireless")
+    .map((p) => p.mac.toLowerCase());
+  if (macs.length === 0) problems.push(`No port of ${machine.name} with a cable is known.`);
+  if (!profile.netboot)
+    return no(
+      ...problems,
+      `The profile of ${profile.name} does not tell what a machine starts over the network (netboot).`,
+    );
+  const { kernel, initrd, words } = profile.netboot;
+  const fileName = image.fileName ?? "";
+  for (const inside of [kernel, ...initrd]) {
+    const found = await fileInside(fileName, image.sizeBytes, inside);
+    const told = found.ok ? [] : found.problems.map((p) => p.message);
+    problems.push(...told.filter((message) => !problems.includes(message)));
+  }
+  const answers = await namedAnswers(desk, plan, buildId, null);
+  if (!answers.ok) return no(...problems, ...answers.problems.map((p) => p.message));
+  const { hostName, domain } = sheet.answers;
+  const names = answerNames(
+    profile.answerFile,
+    answers.value.files.map((f) => f.name),
+  );
+  const mac = sheet.network.port ?? macs[0] ?? "";
+  const told = kernelWords(profile.answerFile, names, LATER, { mac, hostName, domain }, words);
+  if (!told)
+    return no(
+      ...problems,
+      `What the kernel of ${profile.name} is told is known to nobody: its profile has no words for it (netboot).`,
+    );
+  if (problems.length > 0) return no(...problems);
+  return yes({
+    tail: Math.min(TAIL, plain(serial).length),
+    arming: {
+      schemaVersion: 1,
+      machine: { id: sheet.machine.id, name: machine.name, serial, macs },
+      build: { id: buildId, number: build.number, revision: build.revision ?? "", version: build.version },
+      image: { id: sheet.image.id, name: image.name, fileName, sizeBytes: image.sizeBytes },
+      ...{ kernel, initrd, words: told, answers: names, digest: answers.value.digest },
+      erases: targetsOf(plan).map(({ drive }) => ({ look: driveLook(drive), holds: contentWords(drive) })),
+      timeZone: site?.timeZone ?? "UTC",
+      likelySeconds: totals.likelySeconds,
+      lateSeconds: totals.lateSeconds,
+    },
+  });
+}
+
+/** Arms one machine for one installation, by the tail of its serial as it was typed, for so many minutes. */
+export async function armMachine(
+  desk: Desk,
+  buildId: string,
+  { typed, minutes }: { typed: string; minutes: number },
+): Promise<Answer<{ id: string }>> {
+  const offer = await armingOffer(desk, buildId);
+  if (!offer.ok) return offer;
+  const { arming, tail } = offer.value;
+  if (!(minutes >= SHORTEST_MINUTES && minutes <= LONGEST_MINUTES))
+    return no(`A machine is armed for ${SHORTEST_MINUTES} minutes to ${LONGEST_MINUTES / 60} hours.`);
+  const answer = plain(typed);
+  if (answer.length < tail || !plain(arming.machine.serial).endsWith(answer))
+    return no(
+      `This is not the end of the serial number of ${arming.machine.name}. Read it at the machine; nothing was armed.`,
+    );
+  const before = await bootRows.ofMachine(desk.db, arming.machine.id);
+  if (before) {
+    const state = armingState(before.arming, await bootRows.log(desk.db, before.id), desk.now());
+    if (!isClosed(state))
+      return no(`${arming.machine.name} is armed already (${state.status}). Call that off first.`);
+  }
+  const at = desk.now();
+  const id = desk.newId("a");
+  const whole: Arming = { ...arming, by: desk.actor, at, until: addSeconds(at, minutes * 60) };
+  await desk.write((tx) =>
+    bootRows.insert(tx, { id, machineId: arming.machine.id, buildId, arming: whole }, desk.stamp()),
+  );
+  return yes({ id });
+}
+
+/** Calls an arming off: from now on the machine starts from its own disk, and its token opens nothing. */
+export async function disarm(desk: Desk, id: string): Promise<Answer<null>> {
+  const row = await bootRows.one(desk.db, id);
+  if (!row) return no("There is no such arming.");
+  const state = armingState(row.arming, await bootRows.log(desk.db, id), desk.now());
+  if (isClosed(state)) return no(`It is over already (${state.status}).`);
+  await desk.write((tx) => bootRows.add(tx, id, "", { kind: "cancelled", by: desk.actor }, desk.stamp()));
+  return yes(null);
+}
+
+/** A row of the board: one arming and how far its machine is. */
+export interface BoardRow {
+  id: string;
+  buildId: string;
+  arming: Arming;
+  state: ArmingState;
+}
+
+export interface Board {
+  /** Where the boot service listens; null while it is off. */
+  url: string | null;
+  rows: BoardRow[];
+  strangers: Awaited<ReturnType<typeof bootRows.strangers>>;
+  now: string;
+}
+
+const [MOST_ROWS, MOST_STRANGERS] = [200, 50];
+
+/** Machines that are or were armed, newest first, and those that asked and are armed by nobody. */
+export async function bootBoard(desk: Desk): Promise<Board> {
+  const now = desk.now();
+  const armings = await bootRows.newest(desk.db, MOST_ROWS);
+  const rows = await Promise.all(
+    armings.map(async ({ id, buildId, arming }) => ({
+      ...{ id, buildId, arming },
+      state: armingState(arming, await bootRows.log(desk.db, id), now),
+    })),
+  );
+  return {
+    ...{ url: readEnvironment().DERRICK_BOOT_URL ?? null, rows, now },
+    strangers: await bootRows.strangers(desk.db, MOST_STRANGERS),
+  };
+}

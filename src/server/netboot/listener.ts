@@ -1,0 +1,66 @@
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from "node:http";
+import { deskOf } from "../desk";
+import { readEnvironment } from "../environment";
+import { sendText } from "./send";
+import { serveBoot } from "./serve";
+
+/** So many requests at once from one address, and so many a second after that: an installer asks for hundreds of files. */
+const [BURST, A_SECOND, MOST_ADDRESSES] = [400, 50, 5000];
+
+/** Counts what each address asks; true while it may ask. */
+export function limiter(clock: () => number): (address: string) => boolean {
+  const left = new Map<string, { tokens: number; at: number }>();
+  return (address) => {
+    const now = clock();
+    const entry = left.get(address) ?? { tokens: BURST, at: now };
+    const tokens = Math.min(BURST, entry.tokens + ((now - entry.at) / 1000) * A_SECOND);
+    if (left.size >= MOST_ADDRESSES && !left.has(address)) left.clear();
+    left.set(address, { tokens: Math.max(0, tokens - 1), at: now });
+    return tokens >= 1;
+  };
+}
+
+const shared = globalThis as { derrickBoot?: Server };
+
+/**
+ * Starts the boot service where DERRICK_BOOT_URL says; without it there is none. It is a listener of its own: nothing of the
+ * application can be reached over its address, whatever is asked for.
+ */
+export async function startBoot(): Promise<void> {
+  const { DERRICK_BOOT_URL: base } = readEnvironment();
+  if (!base || shared.derrickBoot) return;
+  const { hostname, port } = new URL(base);
+  const may = limiter(() => Date.now());
+  const answer = async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
+    if (!may(request.socket.remoteAddress ?? ""))
+      return void (await sendText(request, response, "Too many requests; ask again in a moment.\n", 429));
+    await serveBoot(await deskOf("boot service"), base, request, response);
+  };
+  const server = createServer((request, response) => {
+    answer(request, response).catch(() => {
+      if (response.headersSent) response.destroy();
+      else
+        void sendText(request, response, "The boot service cannot answer now.\n", 503).catch(() => undefined);
+    });
+  });
+  // A slow installer reads its image for an hour; a head has twenty seconds, and so has a silent line.
+  server.requestTimeout = 0;
+  server.headersTimeout = 20_000;
+  server.keepAliveTimeout = 20_000;
+  await new Promise<void>((resolve, reject) => {
+    server.once("error", (error) =>
+      reject(new Error(`The boot service cannot listen at ${base} (DERRICK_BOOT_URL): ${error.message}`)),
+    );
+    server.listen(Number(port || 80), hostname.replace(/^\[|\]$/g, ""), resolve);
+  });
+  shared.derrickBoot = server;
+}
+
+export async function endBoot(): Promise<void> {
+  const server = shared.derrickBoot;
+  delete shared.derrickBoot;
+  if (!server) return;
+  const closed = new Promise((resolve) => server.close(resolve));
+  server.closeAllConnections();
+  await closed;
+}

@@ -1,0 +1,103 @@
+import { createReadStream } from "node:fs";
+import type { IncomingMessage, ServerResponse } from "node:http";
+import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
+import type { Served } from "./image-file";
+
+/** Part of a body that was asked for: from a byte up to and with another one; null for all of it, "none" for what is not there. */
+export function rangeOf(
+  header: string | undefined,
+  bytes: number,
+): { from: number; to: number } | null | "none" {
+  const [, first = "", last = ""] = /^bytes=(\d*)-(\d*)$/.exec(header?.trim() ?? "") ?? [];
+  // Several ranges, ones that run backwards, and what is none are answered with all (RFC 9110, 14.2).
+  if (first === "" && last === "") return null;
+  if (first === "") {
+    const count = Math.min(Number(last), bytes);
+    return count === 0 ? "none" : { from: bytes - count, to: bytes - 1 };
+  }
+  const from = Number(first);
+  const to = last === "" ? bytes - 1 : Math.min(Number(last), bytes - 1);
+  if (last !== "" && Number(last) < from) return null;
+  return from >= bytes ? "none" : { from, to };
+}
+
+const READ_BYTES = 2 ** 20;
+
+/** The bytes of a served file between two of its own places, piece by piece where it lies in the image. */
+async function* bytesOf({ path, spans }: Served, from: number, to: number): AsyncGenerator<Buffer> {
+  let at = 0;
+  for (const { offset, length } of spans) {
+    const [first, last] = [Math.max(from - at, 0), Math.min(to - at, length - 1)];
+    at += length;
+    if (first > last || length === 0) continue;
+    const stream = createReadStream(path, {
+      start: offset + first,
+      end: offset + last,
+      highWaterMark: READ_BYTES,
+    });
+    for await (const chunk of stream) yield chunk as Buffer;
+  }
+}
+
+/** Sends bytes of the image folder with their exact length, a part of them where one is asked for; true when all of the file went out. */
+export async function sendFile(
+  request: IncomingMessage,
+  response: ServerResponse,
+  served: Served,
+): Promise<boolean> {
+  const range = rangeOf(request.headers.range, served.bytes);
+  const common = {
+    "Content-Type": "application/octet-stream",
+    "Accept-Ranges": "bytes",
+    "Cache-Control": "no-store",
+  };
+  if (range === "none") {
+    response.writeHead(416, { ...common, "Content-Range": `bytes */${served.bytes}`, "Content-Length": 0 });
+    response.end();
+    return false;
+  }
+  const { from, to } = range ?? { from: 0, to: served.bytes - 1 };
+  response.writeHead(range ? 206 : 200, {
+    ...common,
+    ...(range && { "Content-Range": `bytes ${from}-${to}/${served.bytes}` }),
+    "Content-Length": to - from + 1,
+  });
+  if (request.method === "HEAD" || served.bytes === 0) {
+    response.end();
+    return served.bytes === 0 && request.method !== "HEAD";
+  }
+  try {
+    await pipeline(Readable.from(bytesOf(served, from, to)), response);
+  } catch {
+    // Whoever asked went away, or the file did: the connection is cut, so that nobody takes a part for the whole.
+    response.destroy();
+    return false;
+  }
+  return from === 0 && to === served.bytes - 1;
+}
+
+/** Sends a text with its exact length; true when all of it went out. */
+export async function sendText(
+  request: IncomingMessage,
+  response: ServerResponse,
+  text: string,
+  status = 200,
+): Promise<boolean> {
+  const body = Buffer.from(text, "utf8");
+  response.writeHead(status, {
+    "Content-Type": "text/plain; charset=utf-8",
+    "Content-Length": body.length,
+    "Cache-Control": "no-store",
+  });
+  if (request.method === "HEAD") {
+    response.end();
+    return false;
+  }
+  const done = new Promise<boolean>((resolve) => {
+    response.on("finish", () => resolve(true));
+    response.on("close", () => resolve(response.writableFinished));
+  });
+  response.end(body);
+  return done;
+}

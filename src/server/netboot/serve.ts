@@ -1,0 +1,221 @@
+import { createHash, randomBytes } from "node:crypto";
+import type { IncomingMessage, ServerResponse } from "node:http";
+import {
+  answerTo,
+  armingState,
+  callerSchema,
+  fileClosed,
+  firstBootScript,
+  ipxeFirst,
+  ipxeInstall,
+  ipxeLocal,
+  reportClosed,
+  REPORTS,
+  type ArmingState,
+  type BootEvent,
+  type Caller,
+} from "@/core/netboot";
+import { own } from "@/core/text";
+import { bootRows, machineRows } from "@/db";
+import type { Desk } from "../desk";
+import { namedAnswers, planOf } from "./answers";
+import { fileInside, wholeImage, type Served } from "./image-file";
+import { sendFile, sendText } from "./send";
+
+type Row = bootRows.ArmingRow;
+
+/** One request to the boot service. */
+interface Call {
+  desk: Desk;
+  /** Where machines reach the service, without a slash at the end. */
+  base: string;
+  request: IncomingMessage;
+  response: ServerResponse;
+  url: URL;
+  address: string;
+}
+
+const [TOKEN_BYTES, MOST_WORDS, MOST_BODY, KEPT_STRANGERS] = [24, 400, 4096, 2000];
+const hashOf = (token: string): string => createHash("sha256").update(token).digest("hex");
+
+const note = ({ desk }: Call, armingId: string | null, mac: string, event: BootEvent): Promise<void> =>
+  desk.write((tx) => bootRows.add(tx, armingId, mac, event, desk.stamp()));
+
+const stateOf = async ({ desk }: Call, row: Row): Promise<ArmingState> =>
+  armingState(row.arming, await bootRows.log(desk.db, row.id), desk.now());
+
+/** Nothing is said of what is there: whoever guesses learns nothing. */
+const nothing = async ({ request, response }: Call): Promise<void> =>
+  void (await sendText(request, response, "There is nothing here.\n", 404));
+
+function callerOf({ url, address }: Call): Caller {
+  const word = (name: string): string =>
+    (url.searchParams.get(name) ?? "").replace(/\p{Cc}/gu, " ").slice(0, 200);
+  return callerSchema.parse({
+    ...{ mac: word("mac").toLowerCase(), serial: word("serial"), uuid: word("uuid") },
+    ...{ maker: word("maker"), model: word("model"), platform: word("platform"), address },
+  });
+}
+
+/** A machine asks what to do: the armed one is given its installation under a new token, every other its own disk. */
+async function script(call: Call): Promise<void> {
+  const { desk, base, request, response } = call;
+  const caller = callerOf(call);
+  const machine = await machineRows.byMac(desk.db, caller.mac);
+  const row = machine ? await bootRows.ofMachine(desk.db, machine.id) : null;
+  const state = row ? await stateOf(call, row) : null;
+  const answer = answerTo(caller, row?.arming ?? null, state);
+  const words = answer.given ? "" : answer.words;
+  // What a stranger asks belongs to no arming, and neither does a machine that was never armed.
+  if (request.method !== "HEAD") {
+    await note(call, row?.id ?? null, caller.mac, { kind: "asked", caller, given: answer.given, words });
+    if (!row) await desk.write((tx) => bootRows.forgetStrangers(tx, KEPT_STRANGERS));
+  }
+  if (!row || !answer.given) return void (await sendText(request, response, ipxeLocal(words)));
+  const token = randomBytes(TOKEN_BYTES).toString("base64url");
+  if (request.method !== "HEAD") await desk.write((tx) => bootRows.setToken(tx, row.id, hashOf(token)));
+  const at = `${base}/t/${token}/`;
+  const { arming } = row;
+  const places = { "{answers.at}": `${at}answers/`, "{tree.at}": `${at}tree/`, "{image.at}": `${at}image` };
+  const text = ipxeInstall(
+    {
+      kernel: `${at}kernel`,
+      initrd: arming.initrd.map((_, i) => `${at}initrd/${i + 1}`),
+      words: arming.words.map((w) => w.replace(/\{[a-z.]+\}/g, (name) => own(places, name) ?? name)),
+    },
+    `installing ${arming.machine.name} with ${arming.image.name}, sheet ${arming.build.number} ${arming.build.revision}`,
+  );
+  await sendText(request, response, text);
+}
+
+/** A file of an armed machine, by the part of its path behind the token. */
+async function file(call: Call, row: Row, path: string): Promise<void> {
+  const { desk } = call;
+  const state = await stateOf(call, row);
+  const closed = fileClosed(row.arming, state, desk.now());
+  const refuse = async (words: string): Promise<void> => {
+    await note(call, row.id, "", { kind: "refused", words: `${path.slice(0, 200)}: ${words}` });
+    await nothing(call);
+  };
+  if (closed !== null) return refuse(closed);
+  if (path.startsWith("answers/") || path === "first-boot") return text(call, row, path, refuse);
+  const { fileName, sizeBytes } = row.arming.image;
+  const inside = insideOf(row, path);
+  if (inside === null) return refuse("no such file");
+  const served =
+    inside === "" ? await wholeImage(fileName, sizeBytes) : await fileInside(fileName, sizeBytes, inside);
+  if (!served.ok) return refuse(served.problems.map((p) => p.message).join(" "));
+  await sent(call, row, path, served.value);
+}
+
+/** Which file inside the image a path is about; "" for the image itself, null for none. */
+function insideOf({ arming }: Row, path: string): string | null {
+  if (path === "kernel") return arming.kernel;
+  if (path === "image") return "";
+  const [, number] = /^initrd\/(\d{1,2})$/.exec(path) ?? [];
+  if (number) return arming.initrd[Number(number) - 1] ?? null;
+  return path.startsWith("tree/") && path.length > "tree/".length ? path.slice("tree".length) : null;
+}
+
+async function sent(call: Call, row: Row, path: string, served: Served): Promise<void> {
+  const { request, response } = call;
+  const whole = await sendFile(request, response, served);
+  if (request.method === "HEAD") return;
+  await note(call, row.id, "", { kind: "fetched", what: path.replace("/", " "), bytes: served.bytes, whole });
+}
+
+/** An answer file or the script of the first start, written anew for this token; what was changed since is not given out. */
+async function text(
+  call: Call,
+  row: Row,
+  path: string,
+  refuse: (words: string) => Promise<void>,
+): Promise<void> {
+  const { request, response, desk, url } = call;
+  const { arming } = row;
+  const at = url.href.slice(0, url.href.length - path.length);
+  const report = `${at}report/`;
+  const plan = await planOf(desk, arming.build.id);
+  if (!plan) return refuse("the build is gone");
+  if (path === "first-boot") {
+    const ready = ["getent hosts localhost"];
+    const whole = await sendText(request, response, firstBootScript({ report, actions: [], ready }));
+    return note(call, row.id, "", { kind: "fetched", what: path, bytes: 0, whole });
+  }
+  const answers = await namedAnswers(desk, plan, arming.build.id, { script: `${at}first-boot`, report });
+  if (!answers.ok) return refuse(answers.problems.map((p) => p.message).join(" "));
+  if (answers.value.digest !== arming.digest)
+    return refuse("the sheet, or what it stands on, was changed since the machine was armed: arm it anew");
+  const found = answers.value.files.find(({ name }) => `answers/${name}` === path);
+  if (!found) return refuse("no such file");
+  const whole = await sendText(request, response, found.text);
+  if (request.method !== "HEAD")
+    await note(call, row.id, "", {
+      kind: "fetched",
+      what: path.replace("/", " "),
+      bytes: found.text.length,
+      whole,
+    });
+}
+
+/** The first part of a body, in the form of a query; the rest goes by unread. */
+async function bodyOf(request: IncomingMessage): Promise<URLSearchParams> {
+  let body = "";
+  for await (const chunk of request) {
+    if (body.length < MOST_BODY) body += String(chunk);
+    else {
+      request.destroy();
+      break;
+    }
+  }
+  return new URLSearchParams(body.slice(0, MOST_BODY));
+}
+
+/** A machine tells how far it is. Told twice, it is kept twice and changes nothing. */
+async function report(call: Call, row: Row, word: string): Promise<void> {
+  const { request, response, url } = call;
+  const stage = REPORTS.find((r) => r.replace(" ", "-") === word);
+  const closed = reportClosed(await stateOf(call, row));
+  if (!stage || closed !== null || request.method === "HEAD") return nothing(call);
+  const told =
+    request.method === "POST" ? (await bodyOf(request)).get("words") : url.searchParams.get("words");
+  const words = (told ?? "")
+    .replace(/\p{Cc}/gu, " ")
+    .trim()
+    .slice(0, MOST_WORDS);
+  await note(call, row.id, "", { kind: "reported", stage, words });
+  await sendText(request, response, "noted\n");
+}
+
+/** The path as it stands on the line, without what could lead elsewhere; null for one that does. */
+function pathOf(raw: string): string | null {
+  let path: string;
+  try {
+    path = decodeURIComponent(raw.split("?")[0] ?? "");
+  } catch {
+    return null;
+  }
+  return /\0|\\|\/\.{1,2}(\/|$)|\/\/|%2e/i.test(path) ? null : path;
+}
+
+/** Answers one request; all that an armed machine does not need is not there. */
+export async function serveBoot(
+  desk: Desk,
+  base: string,
+  request: IncomingMessage,
+  response: ServerResponse,
+): Promise<void> {
+  const raw = request.url ?? "/";
+  const path = pathOf(raw);
+  const url = new URL(`${base}${path === null ? "/" : raw}`);
+  const call: Call = { desk, base, request, response, url, address: request.socket.remoteAddress ?? "" };
+  const isRead = request.method === "GET" || request.method === "HEAD";
+  if (path === null || (!isRead && request.method !== "POST")) return nothing(call);
+  if (isRead && path === "/boot.ipxe") return void (await sendText(request, response, ipxeFirst()));
+  if (isRead && path === "/script") return script(call);
+  const [, token = "", rest = ""] = /^\/t\/([A-Za-z0-9_-]{32})\/(.{1,400})$/.exec(path) ?? [];
+  const row = token ? await bootRows.byToken(desk.db, hashOf(token)) : null;
+  if (!row) return nothing(call);
+  if (rest.startsWith("report/")) return report(call, row, rest.slice("report/".length));
+  return isRead ? file(call, row, rest) : nothing(call);
+}

@@ -1,0 +1,82 @@
+"use client";
+
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { Problems } from "../frame/problems";
+import { TypedProof } from "../fields/typed-proof";
+
+interface Answered {
+  ok: boolean;
+  problems?: readonly { message: string }[];
+}
+
+const MINUTES = [
+  { value: 30, text: "30 minutes" },
+  { value: 60, text: "an hour" },
+  { value: 240, text: "four hours" },
+  { value: 720, text: "twelve hours" },
+];
+
+/** Asks for the end of the serial as it stands on the machine, and for how long the machine may ask. */
+export function ArmForm({
+  machine,
+  tail,
+  arm,
+}: {
+  machine: string;
+  tail: number;
+  arm: (asked: { typed: string; minutes: number }) => Promise<Answered>;
+}) {
+  const router = useRouter();
+  const [typed, setTyped] = useState("");
+  const [minutes, setMinutes] = useState(60);
+  const [busy, setBusy] = useState(false);
+  const [problems, setProblems] = useState<readonly { message: string }[]>([]);
+  const send = async (): Promise<void> => {
+    setBusy(true);
+    const answer = await arm({ typed, minutes });
+    setBusy(false);
+    setTyped("");
+    setProblems(answer.ok ? [] : (answer.problems ?? []));
+    if (answer.ok) router.push("/builds/netboot");
+  };
+  return (
+    <form
+      className="max-w-xl border-2 p-4 border-error"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (typed.trim() !== "" && !busy) void send();
+      }}
+    >
+      <Problems problems={problems} title="Not armed" />
+      <label className="block">
+        <span>
+          The last {tail} characters of the serial number, as they stand on {machine} itself
+        </span>
+        <TypedProof
+          className="input mt-1 text-[1.3rem] tracking-wider uppercase"
+          value={typed}
+          onChange={setTyped}
+          label="End of the serial number"
+        />
+      </label>
+      <label className="mt-3 block">
+        <span>It may ask for its installation within</span>
+        <select className="select mt-1" value={minutes} onChange={(e) => setMinutes(Number(e.target.value))}>
+          {MINUTES.map(({ value, text }) => (
+            <option key={value} value={value}>
+              {text}
+            </option>
+          ))}
+        </select>
+      </label>
+      <button
+        type="submit"
+        className="btn btn-primary mt-4 w-full justify-center py-2"
+        disabled={busy || typed.trim() === ""}
+      >
+        Arm {machine} for one installation
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,122 @@
+import { readdirSync, rmSync } from "node:fs";
+import { expect, test } from "@playwright/test";
+import { ARMED, ask, imageFolder } from "../support/boot-image";
+import { loadDemoInto } from "../support/kill-storm";
+import { OwnServer } from "../support/own-server";
+import { listening, saved } from "./servers";
+
+const BOOT = "http://127.0.0.1:4396";
+const folder = imageFolder();
+const server = new OwnServer("netboot", 4395, { DERRICK_BOOT_URL: BOOT, DERRICK_IMAGE_DIR: folder });
+
+test.beforeAll(async () => {
+  await server.start();
+  await loadDemoInto(server.base);
+});
+test.afterAll(async () => {
+  await server.end();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const script = async (serial: string): Promise<string> => {
+  const query = new URLSearchParams({ mac: ARMED.mac, serial, maker: "Pippin", model: "3", platform: "efi" });
+  return (await ask(BOOT, `/script?${query.toString()}`)).body.toString();
+};
+
+test("a machine is armed by the end of its serial, installs itself once, and the board tells how far it is", async ({
+  page,
+}) => {
+  const arming = `${server.base}/builds/${ARMED.build}/arm`;
+
+  await test.step("before, everything that stands in the way is named, and the machine starts from its disk", async () => {
+    expect(await script(ARMED.serial)).toContain("Nobody has armed this machine");
+    await page.goto(arming);
+    for (const words of [/Network boot is off at Thornhope/, /issue one, and arm that/, /nobody has agreed/])
+      await expect(page.getByText(words)).toBeVisible();
+    await expect(page.getByLabel("End of the serial number")).toHaveCount(0);
+    await page.goto(`${server.base}/builds/netboot`);
+    await expect(page.getByRole("table", { name: "Machines that asked and are not armed" })).toContainText(
+      ARMED.mac,
+    );
+  });
+
+  await test.step("the site is switched on, the sheet is put right and issued", async () => {
+    await page.goto(`${server.base}/sites/${ARMED.site}`);
+    await page.getByRole("radiogroup", { name: "Network boot" }).getByText(/^on,/).click();
+    await saved(page);
+    await page.goto(`${server.base}/builds/${ARMED.build}`);
+    const zone = (letter: string) => page.locator(`#zone-${letter}`);
+    for (const letter of ["B", "D"]) {
+      const head = zone(letter).getByRole("button").first();
+      if ((await head.getAttribute("aria-expanded")) !== "true") await head.click();
+    }
+    await page.getByText("the ways side by side").click();
+    const ways = page.getByRole("table", { name: "Ways to the machine" });
+    await ways.getByText("network", { exact: true }).click();
+    await saved(page);
+    await page.getByLabel(/^To agree to erase Sallow 512/).pressSequentially(ARMED.drive);
+    await page.getByRole("button", { name: "Agree to erase" }).click();
+    await expect(page.getByText("ready", { exact: true })).toBeVisible();
+    await saved(page);
+    await page.getByRole("button", { name: "Issue revision" }).click();
+    await expect(page.getByRole("button", { name: "Start the run" })).toBeVisible();
+  });
+
+  await test.step("what is lost stands there, no character of the serial does, and a wrong end arms nothing", async () => {
+    await page.goto(arming);
+    const main = page.getByRole("main");
+    await expect(main).toContainText("old-root");
+    await expect(main).not.toContainText(ARMED.serial.slice(-6));
+    const end = page.getByLabel("End of the serial number");
+    await end.pressSequentially("N30052");
+    await page.keyboard.press("Enter");
+    await expect(page.getByText(/not the end of the serial number of tho-a/)).toBeVisible();
+    await end.pressSequentially(ARMED.serial.slice(-6));
+    await page.keyboard.press("Enter");
+    await expect(page).toHaveURL(/builds\/netboot$/);
+  });
+
+  await test.step("the board follows the machine by itself, to its second start", async () => {
+    await listening(page);
+    const row = page.getByRole("table", { name: "Armed machines" }).getByRole("row").nth(1);
+    await expect(row).toContainText("waits, until");
+    expect(await script("PPN30052")).toContain("another one than this machine");
+    await expect(row).toContainText("asked, and was not let in");
+    const [, token] = /\/t\/([\w-]{32})\/kernel /.exec(await script(ARMED.serial)) ?? [];
+    expect(token).toBeDefined();
+    const get = async (path: string) => (await ask(BOOT, `/t/${token}/${path}`)).status;
+    for (const path of ["kernel", "initrd/1"]) expect(await get(path)).toBe(200);
+    await expect(row).toContainText("reads its files");
+    expect(await get("answers/tho-a.ks")).toBe(200);
+    await expect(row).toContainText("likely done");
+    for (const stage of ["installed", "first-boot", "done"]) expect(await get(`report/${stage}`)).toBe(200);
+    await expect(row.getByRole("cell", { name: "done", exact: true })).toBeVisible();
+    expect(await script(ARMED.serial)).toContain("has had its installation");
+    await row.getByRole("link", { name: "arm anew" }).click();
+    await expect(page.getByLabel("End of the serial number")).toBeVisible();
+  });
+
+  await test.step("called off, it gives nothing any more", async () => {
+    await page.getByLabel("End of the serial number").pressSequentially(ARMED.serial.slice(-6));
+    await page.getByRole("button", { name: /^Arm tho-a/ }).click();
+    await expect(page).toHaveURL(/builds\/netboot$/);
+    await page.getByRole("button", { name: "call off" }).click();
+    await expect(page.getByRole("table", { name: "Armed machines" })).toContainText("called off by");
+    expect(await script(ARMED.serial)).toContain("was called off");
+  });
+});
+
+test("no page, route or file of the application is there over the boot address", async () => {
+  const routes = readdirSync("src/app", { recursive: true, encoding: "utf8" })
+    .filter((f) => /(^|\/)(page\.tsx|route\.ts)$/.test(f))
+    .map((f) => `/${f.replace(/\/?(page\.tsx|route\.ts)$/, "").replace(/\[[^\]]+\]/g, "b-tho-a")}`);
+  expect(routes.length).toBeGreaterThan(40);
+  for (const path of [...routes, "/api/health", "/_next/static/chunks/main.js", "/icon.svg", "/collect.sh"]) {
+    expect((await ask(server.base, path, { method: "HEAD" })).status, path).not.toBe(0);
+    for (const method of ["GET", "POST"]) {
+      const { status, headers, body } = await ask(BOOT, path, { method });
+      expect([path, status, body.toString()]).toEqual([path, 404, "There is nothing here.\n"]);
+      expect(headers["set-cookie"]).toBeUndefined();
+    }
+  }
+});

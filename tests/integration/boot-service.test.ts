@@ -1,0 +1,274 @@
+import { rmSync, renameSync, truncateSync } from "node:fs";
+import { join } from "node:path";
+import { describe, expect, it } from "vitest";
+import { bootRows } from "@/db";
+import { armingOffer, armMachine, bootBoard, disarm } from "@/server/netboot/arm";
+import { limiter } from "@/server/netboot/listener";
+import { rangeOf } from "@/server/netboot/send";
+import { addSeconds } from "@/core/units";
+import { ARMED, ask, INITRD, KERNEL } from "../support/boot-image";
+import { edit, makeReady, ownBootService } from "../support/boot-service";
+import { ownDatabase } from "../support/database";
+import { desk } from "../support/desk";
+
+// One machine is armed, and walks the chain over real HTTP as its firmware, its boot loader and its installer do.
+
+ownDatabase();
+const service = ownBootService();
+const get = (path: string, more: Parameters<typeof ask>[2] = {}) => ask(service.base, path, more);
+const scriptOf = (changes: Record<string, string> = {}, more = {}) => {
+  const query = new URLSearchParams({ mac: ARMED.mac, serial: ARMED.serial, platform: "efi", ...changes });
+  return get(`/script?${query.toString()}`, more);
+};
+const text = ({ body }: { body: Buffer }): string => body.toString("utf8");
+const token = (script: string): string => /\/t\/([\w-]{32})\/kernel /.exec(script)?.[1] ?? "none";
+const row = async () => (await bootBoard(await desk("J. Pell", service.now))).rows[0]!;
+const refusals = async (): Promise<string[]> => {
+  const { id } = await row();
+  const log = await bootRows.log((await desk()).db, id);
+  return log.flatMap(({ event }) => (event.kind === "refused" ? [event.words] : []));
+};
+const arm = async (typed = "N30051", minutes = 60) =>
+  armMachine(await desk("J. Pell", service.now), ARMED.build, { typed, minutes });
+const said = (answer: Awaited<ReturnType<typeof arm>>): string =>
+  answer.ok ? "armed" : answer.problems.map((p) => p.message).join(" ");
+
+describe("before anybody has armed it", () => {
+  it("says all that stands in the way, and arms nothing", async () => {
+    const words = said(await arm());
+    for (const problem of [
+      /Network boot is off at Thornhope/,
+      /issue one, and arm that/,
+      /Stops stand on the sheet/,
+    ])
+      expect(words).toMatch(problem);
+    expect(await bootRows.newest((await desk()).db, 9)).toEqual([]);
+  });
+
+  it("a machine that asks is told so, starts from its disk, and is listed", async () => {
+    expect(text(await get("/boot.ipxe"))).toMatch(/^#!ipxe\n[^]*chain --replace script\?mac=/);
+    const script = text(
+      await scriptOf({ mac: "02:99:00:00:00:07", serial: "X 1/2", maker: "Ostler", uuid: "u-1" }),
+    );
+    expect(script).toMatch(/^#!ipxe\n:local\necho Derrick: Nobody has armed this machine[^]*\nexit 1\n$/);
+    const [stranger] = (await bootBoard(await desk())).strangers;
+    expect(stranger).toMatchObject({
+      mac: "02:99:00:00:00:07",
+      last: {
+        event: { kind: "asked", given: false, caller: { serial: "X 1/2", maker: "Ostler", uuid: "u-1" } },
+      },
+    });
+  });
+});
+
+describe("once it is armed", () => {
+  it("takes the end of the serial as it was read, names what is erased, and arms no machine twice", async () => {
+    await makeReady();
+    const offer = await armingOffer(await desk(), ARMED.build);
+    expect(offer.ok && offer.value.arming).toMatchObject({
+      machine: { name: "tho-a", macs: [ARMED.mac] },
+      erases: [{ look: expect.stringMatching(/Sallow 512/), holds: expect.stringMatching(/old-root/) }],
+      answers: ["tho-a.ks"],
+    });
+    expect(JSON.stringify(offer.ok && offer.value.arming.erases)).not.toContain(ARMED.drive);
+    expect(said(await arm("0051"))).toMatch(/not the end of the serial/);
+    expect(said(await arm("130051"))).toMatch(/not the end of the serial/);
+    expect(said(await arm("N30051", 2))).toMatch(/5 minutes to 24 hours/);
+    expect(said(await arm(" n3 0051 "))).toBe("armed");
+    expect(said(await arm())).toMatch(/armed already/);
+  });
+
+  it("another serial, or none, is given nothing but its own disk", async () => {
+    for (const serial of ["PPN30052", "", "To be filled by O.E.M."])
+      expect(text(await scriptOf({ serial }))).toMatch(/:local\necho Derrick: /);
+    expect((await row()).state).toMatchObject({
+      status: "waiting",
+      refusal: expect.stringMatching(/tells no serial/),
+    });
+  });
+
+  let current = "";
+  it("walks the chain: script, kernel, initial file system, answers, and each byte is right", async () => {
+    const first = token(text(await scriptOf()));
+    const script = text(await scriptOf());
+    current = token(script);
+    expect(current).not.toBe(first);
+    expect((await get(`/t/${first}/kernel`)).status).toBe(404);
+    expect(script).toContain(`inst.ks=${service.base}/t/${current}/answers/tho-a.ks`);
+    const head = await get(`/t/${current}/kernel`, { method: "HEAD" });
+    expect([head.status, head.headers["content-length"], head.body.length]).toEqual([
+      200,
+      String(KERNEL.length),
+      0,
+    ]);
+    expect(head.headers["content-encoding"]).toBeUndefined();
+    expect((await row()).state.reached.kernel).toBeUndefined();
+    expect((await get(`/t/${current}/kernel`)).body.equals(KERNEL)).toBe(true);
+    // A transfer that breaks off is none.
+    expect((await get(`/t/${current}/initrd/1`, { cutAfter: 1000 })).body.length).toBeLessThan(INITRD.length);
+    expect((await get(`/t/${current}/initrd/1`)).body.equals(INITRD)).toBe(true);
+    expect(text(await get(`/t/${current}/tree/.treeinfo`))).toMatch(/version = 7\.4/);
+    const part = await get(`/t/${current}/initrd/1`, { headers: { range: "bytes=5-14" } });
+    expect([part.status, part.headers["content-range"], part.body]).toEqual([
+      ...[206, `bytes 5-14/${INITRD.length}`, INITRD.subarray(5, 15)],
+    ]);
+    expect((await row()).state.status).toBe("fetching");
+    const answers = text(await get(`/t/${current}/answers/tho-a.ks`));
+    expect(answers).toMatch(/^# Lowland Server 7 on /);
+    expect(answers).toContain(`${service.base}/t/${current}/report/installed`);
+    expect((await row()).state).toMatchObject({
+      status: "installing",
+      reached: { answers: expect.any(String) as string },
+    });
+  });
+
+  it("the second start goes to the disk, and a replayed token opens nothing after a while", async () => {
+    expect(text(await scriptOf())).toMatch(/has had its installation[^]*exit 1/);
+    const later = addSeconds((await row()).state.spentAt!, 300);
+    service.now = later;
+    expect((await get(`/t/${current}/answers/tho-a.ks`)).status).toBe(404);
+    expect((await refusals()).at(-1)).toMatch(/answers\/tho-a\.ks: the one installation has read all/);
+    service.now = undefined;
+  });
+
+  it("takes reports twice, in any order and after the end, and keeps the first times", async () => {
+    const report = (stage: string, body = "") =>
+      get(`/t/${current}/report/${stage}`, {
+        method: "POST",
+        body,
+        headers: { "content-type": "application/x-www-form-urlencoded" },
+      });
+    expect((await report("installed", "words=all%20well%0Ax")).status).toBe(200);
+    expect((await get(`/t/${current}/report/first-boot?words=up`)).status).toBe(200);
+    expect((await report("done")).status).toBe(200);
+    const { state } = await row();
+    expect(state.status).toBe("done");
+    for (const stage of ["failed", "done", "installed"]) await report(stage);
+    expect((await row()).state).toEqual(state);
+    expect((await report("unheard-of")).status).toBe(404);
+    // Ten megabytes of words are none of a machine's.
+    await report("done", `words=${"x".repeat(10_000_000)}`).catch(() => undefined);
+    expect((await row()).state).toEqual(state);
+    const log = await bootRows.log((await desk()).db, (await row()).id);
+    expect(log.every(({ event }) => event.kind !== "reported" || event.words.length <= 400)).toBe(true);
+    expect(log.find(({ event }) => event.kind === "reported")?.event).toMatchObject({ words: "all well x" });
+  });
+});
+
+describe("what else is asked of it", () => {
+  const armed = async (): Promise<string> => {
+    expect(said(await arm())).toBe("armed");
+    return token(text(await scriptOf()));
+  };
+
+  it("there is nothing beside what an armed machine needs, and nothing is told of it", async () => {
+    const own = await armed();
+    for (const path of [
+      ...[
+        "/",
+        "/builds",
+        "/api/v1/export",
+        "/_next/static/x.js",
+        "/t/",
+        `/t/${own}`,
+        `/t/${own}/`,
+        `/t/${own}/other`,
+      ],
+      ...[
+        `/t/${"A".repeat(32)}/kernel`,
+        `/t/${own.slice(1)}/kernel`,
+        `/t/${own}/initrd/2`,
+        `/t/${own}/initrd/0`,
+      ],
+      ...[
+        `/t/${own}/tree/../kernel`,
+        `/t/${own}/tree/%2e%2e/kernel`,
+        `/t/${own}/tree/%252e%252e/x`,
+        `/t/${own}/tree/a%00b`,
+      ],
+      ...[
+        `/t/${own}/answers/..%2f..%2fetc%2fpasswd`,
+        `/t/${own}/answers/other.ks`,
+        `//t/${own}/kernel`,
+        "/%ff",
+        `/t/${own}/tree/netboot`,
+      ],
+      `/t/${own}/tree/${"x".repeat(500)}`,
+    ]) {
+      const { status, body } = await get(path);
+      expect([path, status, body.toString()]).toEqual([path, 404, "There is nothing here.\n"]);
+    }
+    for (const method of ["PUT", "DELETE", "OPTIONS", "PATCH"])
+      expect((await get(`/t/${own}/kernel`, { method })).status).toBe(404);
+    expect((await get("/script", { method: "POST", body: "x" })).status).toBe(404);
+  });
+
+  it("nothing is given out of a sheet that was changed since, and called off it gives nothing at all", async () => {
+    const own = token(text(await scriptOf()));
+    await edit({ "answers.locale": "en_IE.UTF-8" });
+    expect((await get(`/t/${own}/answers/tho-a.ks`)).status).toBe(404);
+    expect((await refusals()).at(-1)).toMatch(/was changed since the machine was armed/);
+    await edit({ "answers.locale": "en_GB.UTF-8" });
+    expect((await get(`/t/${own}/answers/tho-a.ks`)).status).toBe(200);
+    const { id } = await row();
+    expect((await disarm(await desk(), id)).ok).toBe(true);
+    expect((await get(`/t/${own}/kernel`)).status).toBe(404);
+    expect((await get(`/t/${own}/report/done`, { method: "POST" })).status).toBe(404);
+    expect(text(await scriptOf())).toMatch(/was called off/);
+    expect((await disarm(await desk(), id)).ok).toBe(false);
+    expect((await row()).state.status).toBe("cancelled");
+  });
+
+  it("an image that is taken away, or exchanged, is not served", async () => {
+    await makeReady();
+    const own = await armed();
+    const file = join(service.folder, "lowland-server-7.4-x86_64.iso");
+    renameSync(file, `${file}.away`);
+    expect((await get(`/t/${own}/kernel`)).status).toBe(404);
+    expect((await refusals()).at(-1)).toMatch(/has no file lowland/);
+    renameSync(`${file}.away`, file);
+    expect((await get(`/t/${own}/kernel`)).status).toBe(200);
+    truncateSync(file, 2_000_000_000);
+    expect((await get(`/t/${own}/kernel`)).status).toBe(404);
+    expect((await refusals()).at(-1)).toMatch(/another size/);
+    rmSync(file);
+    await disarm(await desk(), (await row()).id);
+    expect(said(await arm())).toMatch(/has no file lowland/);
+  });
+
+  it("no clear token, and no hash of a password, stands in the database", async () => {
+    const { db } = await desk();
+    const rows = await bootRows.newest(db, 9);
+    expect(rows.length).toBeGreaterThan(1);
+    for (const { id, tokenHash } of rows) {
+      expect(tokenHash).toMatch(/^[0-9a-f]{64}$/);
+      expect(JSON.stringify(await bootRows.log(db, id))).not.toMatch(/\$6\$|\/t\/[\w-]{32}\//);
+    }
+  });
+});
+
+it.each([
+  [undefined, null],
+  ["bytes=0-", { from: 0, to: 99 }],
+  ["bytes=10-19", { from: 10, to: 19 }],
+  ["bytes=90-500", { from: 90, to: 99 }],
+  ["bytes=-10", { from: 90, to: 99 }],
+  ["bytes=-500", { from: 0, to: 99 }],
+  ["bytes=-0", "none"],
+  ["bytes=100-", "none"],
+  ["bytes=20-10", null],
+  ["bytes=0-1,5-6", null],
+  ["bytes=-", null],
+  ["lines=1-2", null],
+] as const)("a range of %s", (header, part) => expect(rangeOf(header, 100)).toEqual(part));
+
+it("an address that asks without end is held up, and no other one", () => {
+  let now = 0;
+  const may = limiter(() => now);
+  const count = (address: string, times: number): number =>
+    Array.from({ length: times }, () => may(address)).filter(Boolean).length;
+  expect(count("10.0.0.1", 1000)).toBe(400);
+  expect(count("10.0.0.2", 10)).toBe(10);
+  now += 1000;
+  expect(count("10.0.0.1", 1000)).toBe(50);
+});
