@@ -106,6 +106,23 @@ test("a machine is armed by the end of its serial, installs itself once, and the
   });
 });
 
+test("the site's DHCP server is told what each firmware starts, once it is known where the loaders are", async ({
+  page,
+}) => {
+  await page.goto(`${server.base}/builds/netboot`);
+  const section = page.getByRole("region", { name: "For the site's DHCP server" });
+  await expect(section).toContainText("Say which server has the boot loaders");
+  await section.getByLabel(/by TFTP/).fill("tftp.example");
+  await expect(section).toContainText("is named by its IPv4 address");
+  await section.getByLabel(/by TFTP/).fill("10.61.20.1");
+  await section.getByText("Kea").click();
+  await expect(section.locator("pre").first()).toBeAttached();
+  await expect(section).toContainText(`"boot-file-name": "${BOOT}/boot.ipxe"`);
+  await expect(section).not.toContainText("HTTPClient");
+  await section.getByLabel(/by HTTP/).fill("http://10.61.20.1/boot");
+  await expect(section).toContainText("http://10.61.20.1/boot/ipxe.efi");
+});
+
 test("no page, route or file of the application is there over the boot address", async () => {
   const routes = readdirSync("src/app", { recursive: true, encoding: "utf8" })
     .filter((f) => /(^|\/)(page\.tsx|route\.ts)$/.test(f))

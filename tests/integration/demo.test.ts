@@ -34,13 +34,13 @@ describe("the demo, moved so that now is now", () => {
       machine: "wrk-hv1",
       status: "running",
       step: "The system is being upgraded",
-      position: "26 of 33",
+      position: "28 of 35",
     });
     expect(host?.hands?.late).toBe(false);
     expect(Date.parse(host?.hands?.at ?? "")).toBeGreaterThan(Date.parse(now));
     const stretches = host?.stretches ?? [];
-    expect(stretches).toHaveLength(33);
-    expect(stretches.filter((s) => s.past)).toHaveLength(25);
+    expect(stretches).toHaveLength(35);
+    expect(stretches.filter((s) => s.past)).toHaveLength(27);
     // One after the other, without a gap backwards in time, from the past over now into what is to come.
     stretches.forEach((s, i) => {
       expect(s.to >= s.from, s.title).toBe(true);

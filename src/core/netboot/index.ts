@@ -26,3 +26,5 @@ export { ipxeFirst, ipxeInstall, ipxeLocal, TRIES, type BootFiles } from "./scri
 export { grubInstall, grubLocal } from "./script/grub";
 export { firstBootScript, type FirstBoot } from "./script/first-boot";
 export { firstBootCommands } from "./script/unit";
+export { BOOT_CLIENTS, loaders, type BootClient, type BootPlan } from "./dhcp/clients";
+export { dnsmasqBoot, dnsmasqProxy, iscBoot, keaBoot } from "./dhcp/write";

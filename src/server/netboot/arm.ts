@@ -9,10 +9,11 @@ import {
   type ArmingState,
 } from "@/core/netboot";
 import { contentWords, driveLook } from "@/core/machine";
+import { parsePrefix } from "@/core/network";
 import { evaluateSheet } from "@/core/sheet";
 import { targetsOf } from "@/core/storage";
 import { addSeconds } from "@/core/units";
-import { bootRows, buildRows } from "@/db";
+import { bootRows, buildRows, siteRows } from "@/db";
 import { no, yes, type Answer } from "../answer";
 import type { Desk } from "../desk";
 import { readEnvironment } from "../environment";
@@ -158,6 +159,8 @@ export interface Board {
   url: string | null;
   rows: BoardRow[];
   strangers: Awaited<ReturnType<typeof bootRows.strangers>>;
+  /** IPv4 networks of the sites where network boot is on. */
+  networks: string[];
   now: string;
 }
 
@@ -176,5 +179,9 @@ export async function bootBoard(desk: Desk): Promise<Board> {
   return {
     ...{ url: readEnvironment().DERRICK_BOOT_URL ?? null, rows, now },
     strangers: await bootRows.strangers(desk.db, MOST_STRANGERS),
+    networks: (await siteRows.all(desk.db))
+      .filter(({ site }) => site.networkBoot === "on")
+      .flatMap(({ site }) => site.segments.map((s) => parsePrefix(s.prefix)))
+      .flatMap((prefix) => (prefix?.family === "ipv4" ? [prefix.network] : [])),
   };
 }

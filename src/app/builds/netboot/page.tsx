@@ -3,6 +3,7 @@ import { isClosed, STAGES } from "@/core/netboot";
 import { bootBoard } from "@/server/netboot/arm";
 import { KeepFresh } from "@/ui/frame/keep-fresh";
 import { Page, Ruled } from "@/ui/frame/page";
+import { DhcpTexts } from "@/ui/netboot/dhcp-texts";
 import { BootBoard, Strangers } from "@/ui/netboot/boot-board";
 import { desk } from "../../desk";
 import { cancel } from "./actions";
@@ -11,7 +12,7 @@ export const dynamic = "force-dynamic";
 export const metadata = { title: "Network boot" };
 
 export default async function NetbootPage() {
-  const { url, rows, strangers } = await bootBoard(await desk());
+  const { url, rows, strangers, networks } = await bootBoard(await desk());
   return (
     <Page
       title="Network boot"
@@ -54,6 +55,7 @@ export default async function NetbootPage() {
           <p className="quiet">No machine has asked that was not armed.</p>
         )}
       </Ruled>
+      {url && <DhcpTexts script={`${url}/boot.ipxe`} networks={networks} />}
     </Page>
   );
 }

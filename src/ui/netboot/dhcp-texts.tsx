@@ -1,0 +1,93 @@
+"use client";
+
+import { useState } from "react";
+import {
+  dnsmasqBoot,
+  dnsmasqProxy,
+  iscBoot,
+  keaBoot,
+  loaders,
+  type BootClient,
+  type BootPlan,
+} from "@/core/netboot";
+import { isAddress, sourceProblem } from "@/core/network";
+import { CopyText } from "../frame/copy-text";
+import { Ruled } from "../frame/page";
+
+const FOLDER = "/srv/tftp";
+const IN_PACKAGE = ["undionly.kpxe", "ipxe.efi"];
+const listed = (clients: readonly BootClient[]): string =>
+  [...new Set(clients.map((c) => c.file))].join(" and no ");
+
+/** What the site's own DHCP server is told, as each program writes it. */
+const TEXTS: readonly { name: string; words: string; of: (plan: BootPlan, networks: string[]) => string }[] =
+  [
+    { name: "dnsmasq", words: "one that gives out addresses", of: dnsmasqBoot },
+    {
+      name: "dnsmasq as a second server",
+      words: "beside a server that is not yours, which goes on giving out the addresses",
+      of: dnsmasqProxy,
+    },
+    { name: "Kea", words: "part of Dhcp4", of: (plan) => `${JSON.stringify(keaBoot(plan), null, 2)}\n` },
+    { name: "ISC syntax", words: "for the whole file, or for one network", of: iscBoot },
+  ];
+
+/** Texts for the DHCP server of a site; which loader goes where is told beside them. */
+export function DhcpTexts({ script, networks }: { script: string; networks: string[] }) {
+  const [tftp, setTftp] = useState("");
+  const [http, setHttp] = useState("");
+  const problem =
+    tftp === ""
+      ? "Say which server has the boot loaders; the texts are written with its address."
+      : !isAddress(tftp) || tftp.includes(":")
+        ? "The server with the boot loaders is named by its IPv4 address: firmware asks no name server here."
+        : (sourceProblem(http) ?? null);
+  const plan: BootPlan = { script, tftp, http: http === "" ? null : http, folder: FOLDER };
+  return (
+    <Ruled title="For the site's DHCP server" note="nothing of it is sent anywhere: it is copied by a person">
+      <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+        <label>
+          <span className="label">Server with the boot loaders, by TFTP</span>
+          <input
+            className="input value"
+            value={tftp}
+            placeholder="10.61.10.1"
+            onChange={(e) => setTftp(e.target.value.trim())}
+          />
+        </label>
+        <label>
+          <span className="label">The same by HTTP, for firmware that boots over it</span>
+          <input
+            className="input value"
+            value={http}
+            placeholder="none"
+            onChange={(e) => setHttp(e.target.value.trim())}
+          />
+        </label>
+      </div>
+      {problem ? (
+        <p className="quiet mt-2">{problem}</p>
+      ) : (
+        <>
+          <p className="mt-2">
+            The loaders come from Debian&rsquo;s package ipxe and not from Derrick: put undionly.kpxe and
+            ipxe.efi from /usr/lib/ipxe into {FOLDER} of that server. The package has no{" "}
+            {listed(loaders(plan).filter((c) => !IN_PACKAGE.includes(c.file)))}: build those, or leave their
+            lines out. None of them is signed: with secure boot on, firmware refuses them.
+          </p>
+          {TEXTS.map(({ name, words, of }) => (
+            <details key={name} className="mt-2">
+              <summary className="link cursor-pointer">
+                {name} <span className="quiet">– {words}</span>
+              </summary>
+              <CopyText text={of(plan, networks)} />
+              <pre className="value mt-1 overflow-x-auto border p-2 text-[0.86rem] border-base-300">
+                {of(plan, networks)}
+              </pre>
+            </details>
+          ))}
+        </>
+      )}
+    </Ruled>
+  );
+}
