@@ -170,7 +170,16 @@ test("sixty files of the image folder are hashed one after the other, and pages 
   await beside(
     (async () => {
       for (let left = FILES; left > FILES - 20; left -= 1) {
-        await buttons.first().click();
+        const row = page.getByRole("row").filter({ has: buttons.first() });
+        const name = await row.getByRole("cell").first().innerText();
+        const own = page
+          .getByRole("row", { name: `${name} ` })
+          .getByRole("button", { name: "put it on the shelf" });
+        // A click in the moment in which the page moves is lost; whoever sees the button still there presses it again.
+        await expect(async () => {
+          if ((await own.count()) > 0) await own.click({ timeout: 1000 });
+          await expect(own).toHaveCount(0, { timeout: 4000 });
+        }).toPass({ timeout: 30_000 });
         await expect(buttons).toHaveCount(left - 1);
       }
     })(),

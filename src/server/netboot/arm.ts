@@ -121,19 +121,20 @@ export async function armMachine(
     return no(
       `This is not the end of the serial number of ${arming.machine.name}. Read it at the machine; nothing was armed.`,
     );
-  const before = await bootRows.ofMachine(desk.db, arming.machine.id);
-  if (before) {
-    const state = armingState(before.arming, await bootRows.log(desk.db, before.id), desk.now());
-    if (!isClosed(state))
-      return no(`${arming.machine.name} is armed already (${state.status}). Call that off first.`);
-  }
   const at = desk.now();
   const id = desk.newId("a");
   const whole: Arming = { ...arming, by: desk.actor, at, until: addSeconds(at, minutes * 60) };
-  await desk.write((tx) =>
-    bootRows.insert(tx, { id, machineId: arming.machine.id, buildId, arming: whole }, desk.stamp()),
-  );
-  return yes({ id });
+  // Looked at where it is written: two people may arm one machine in the same moment.
+  const already = await desk.write(async (tx) => {
+    const before = await bootRows.ofMachine(tx, arming.machine.id);
+    const state = before && armingState(before.arming, await bootRows.log(tx, before.id), at);
+    if (state && !isClosed(state)) return state.status;
+    await bootRows.insert(tx, { id, machineId: arming.machine.id, buildId, arming: whole }, desk.stamp());
+    return null;
+  });
+  return already === null
+    ? yes({ id })
+    : no(`${arming.machine.name} is armed already (${already}). Call that off first.`);
 }
 
 /** Calls an arming off: from now on the machine starts from its own disk, and its token opens nothing. */

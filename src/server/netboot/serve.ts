@@ -33,6 +33,8 @@ interface Call {
   response: ServerResponse;
   url: URL;
   address: string;
+  /** Where the files of the asking machine are, with a slash at the end; "" for who has no token. */
+  at: string;
 }
 
 const [TOKEN_BYTES, MOST_WORDS, MOST_BODY, KEPT_STRANGERS] = [24, 400, 4096, 2000];
@@ -131,9 +133,8 @@ async function text(
   path: string,
   refuse: (words: string) => Promise<void>,
 ): Promise<void> {
-  const { request, response, desk, url } = call;
+  const { request, response, desk, at } = call;
   const { arming } = row;
-  const at = url.href.slice(0, url.href.length - path.length);
   const report = `${at}report/`;
   const plan = await planOf(desk, arming.build.id);
   if (!plan) return refuse("the build is gone");
@@ -208,12 +209,13 @@ export async function serveBoot(
   const raw = request.url ?? "/";
   const path = pathOf(raw);
   const url = new URL(`${base}${path === null ? "/" : raw}`);
-  const call: Call = { desk, base, request, response, url, address: request.socket.remoteAddress ?? "" };
+  const [, token = "", rest = ""] = /^\/t\/([A-Za-z0-9_-]{32})\/(.{1,400})$/.exec(path ?? "") ?? [];
+  const at = token ? `${base}/t/${token}/` : "";
+  const call: Call = { desk, base, request, response, url, at, address: request.socket.remoteAddress ?? "" };
   const isRead = request.method === "GET" || request.method === "HEAD";
   if (path === null || (!isRead && request.method !== "POST")) return nothing(call);
   if (isRead && path === "/boot.ipxe") return void (await sendText(request, response, ipxeFirst()));
   if (isRead && path === "/script") return script(call);
-  const [, token = "", rest = ""] = /^\/t\/([A-Za-z0-9_-]{32})\/(.{1,400})$/.exec(path) ?? [];
   const row = token ? await bootRows.byToken(desk.db, hashOf(token)) : null;
   if (!row) return nothing(call);
   if (rest.startsWith("report/")) return report(call, row, rest.slice("report/".length));

@@ -2,7 +2,7 @@
 
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useState } from "react";
+import { startTransition, useRef, useState } from "react";
 import { isOn, progressOf, type Job } from "@/core/job";
 import type { Problem } from "@/core/result";
 import { asked } from "../frame/ask";
@@ -35,24 +35,30 @@ export function ImageFolder({
   const router = useRouter();
   const [files, setFiles] = useState(initial);
   const [problems, setProblems] = useState<Problem[]>([]);
+  const newest = useRef(0);
   const reload = async () => {
+    const own = (newest.current += 1);
     const answer = await asked<FolderLine[]>("/api/v1/image-folder", "the folder was not read");
-    if (answer.ok) setFiles(answer.value);
-    else setProblems(answer.problems);
+    // An answer that comes after a later one is older than what stands there.
+    if (own !== newest.current) return;
+    if (!answer.ok) return setProblems(answer.problems);
+    // The list and the shelf above it change in one moment: a page that moves twice takes a click away from its button.
+    startTransition(() => {
+      setFiles(answer.value);
+      router.refresh();
+    });
   };
   // Others put files on the shelf and compute, too.
   useFeed({
     changes: (changes) => {
       if (changes !== null && !changes.some((c) => c.kind === "job" || c.kind === "image")) return;
       void reload();
-      router.refresh();
     },
   });
   const ask = async (work: Promise<Plain>) => {
     const answer = await work;
     setProblems(answer.ok ? [] : answer.problems);
     await reload();
-    router.refresh();
   };
   if (files.length === 0) return <p className="quiet">The folder holds no files.</p>;
   return (
@@ -83,12 +89,15 @@ export function ImageFolder({
                 )}
               </td>
               <td>
-                <Work
-                  file={f}
-                  stop={() => void stop(f.name).then(reload)}
-                  compute={(id) => void ask(compute(id, f.name))}
-                  shelve={() => void ask(shelve(f.name))}
-                />
+                {/* As high as what is under way, so that no row moves when the one before it begins or ends. */}
+                <div className="flex min-h-11 flex-col justify-center">
+                  <Work
+                    file={f}
+                    stop={() => void stop(f.name).then(reload)}
+                    compute={(id) => void ask(compute(id, f.name))}
+                    shelve={() => void ask(shelve(f.name))}
+                  />
+                </div>
               </td>
             </tr>
           ))}
