@@ -38,6 +38,7 @@ test("a machine is armed by the end of its serial, installs itself once, and the
     await expect(page.getByRole("table", { name: "Machines that asked and are not armed" })).toContainText(
       ARMED.mac,
     );
+    await expect(page.getByRole("main")).not.toContainText(ARMED.serial);
   });
 
   await test.step("the site is switched on, the sheet is put right and issued", async () => {

@@ -54,6 +54,7 @@ describe("before anybody has armed it", () => {
     const [stranger] = (await bootBoard(await desk())).strangers;
     expect(stranger).toMatchObject({
       mac: "02:99:00:00:00:07",
+      machine: null,
       last: {
         event: { kind: "asked", given: false, caller: { serial: "X 1/2", maker: "Ostler", uuid: "u-1" } },
       },
@@ -129,6 +130,13 @@ describe("once it is armed", () => {
     service.now = later;
     expect((await get(`/t/${current}/answers/tho-a.ks`)).status).toBe(404);
     expect((await refusals()).at(-1)).toMatch(/answers\/tho-a\.ks: the one installation has read all/);
+    expect((await get(`/t/${current}/kernel`)).status).toBe(404);
+    // What the installation reads to its end stays open for it, also when the time in which it might begin is over.
+    service.now = addSeconds(later, 7200);
+    expect(text(await get(`/t/${current}/tree/.treeinfo`))).toMatch(/version = 7\.4/);
+    const first = text(await get(`/t/${current}/first-boot`));
+    expect(first).toMatch(new RegExp(`^report='?${service.base}/t/${current}/report/'?$`, "m"));
+    expect(first).toContain(`${service.base}/boot.ipxe`);
     service.now = undefined;
   });
 
@@ -147,6 +155,7 @@ describe("once it is armed", () => {
     for (const stage of ["failed", "done", "installed"]) await report(stage);
     expect((await row()).state).toEqual(state);
     expect((await report("unheard-of")).status).toBe(404);
+    expect((await get(`/t/${current}/first-boot`)).status).toBe(404);
     // Ten megabytes of words are none of a machine's.
     await report("done", `words=${"x".repeat(10_000_000)}`).catch(() => undefined);
     expect((await row()).state).toEqual(state);

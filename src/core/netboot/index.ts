@@ -17,6 +17,7 @@ export {
   neededOf,
   reportClosed,
   STAGES,
+  treeClosed,
   type ArmingState,
   type Stage,
 } from "./state";

@@ -119,7 +119,10 @@ export const isClosed = ({ status }: ArmingState): boolean =>
 /** So long a file may be asked for again by the same installation after all were fetched: a program that tries twice. */
 const AGAIN_SECONDS = 120;
 
-/** Why a token does not open a file any more, or null while it does. */
+/**
+ * Why a token does not open what only the beginning of an installation reads any more (kernel, initial file systems, and the
+ * answers with what they hold), or null while it does.
+ */
 export function fileClosed(arming: Arming, state: ArmingState, now: string): string | null {
   if (isClosed(state)) return `the arming is over (${state.status})`;
   if (now > arming.until) return "its time is over";
@@ -127,6 +130,13 @@ export function fileClosed(arming: Arming, state: ArmingState, now: string): str
     ? "the one installation has read all of its files"
     : null;
 }
+
+/**
+ * Why a token does not open what an installation reads to its end (the tree of the image, the image, the script of the first
+ * start), or null: none of it is secret, and an installation that was begun in time goes on after it.
+ */
+export const treeClosed = (state: ArmingState): string | null =>
+  isClosed(state) ? `the arming is over (${state.status})` : null;
 
 /** Why a report is not taken any more, or null: an installation goes on telling after its files are closed. */
 export const reportClosed = (state: ArmingState): string | null =>

@@ -13,7 +13,7 @@ import { parsePrefix } from "@/core/network";
 import { evaluateSheet } from "@/core/sheet";
 import { targetsOf } from "@/core/storage";
 import { addSeconds } from "@/core/units";
-import { bootRows, buildRows, siteRows } from "@/db";
+import { bootRows, buildRows, machineRows, siteRows } from "@/db";
 import { no, yes, type Answer } from "../answer";
 import type { Desk } from "../desk";
 import { readEnvironment } from "../environment";
@@ -159,7 +159,10 @@ export interface Board {
   /** Where the boot service listens; null while it is off. */
   url: string | null;
   rows: BoardRow[];
-  strangers: Awaited<ReturnType<typeof bootRows.strangers>>;
+  /** Who asked and was never armed, with the machine that it is by its MAC; null for one that nobody knows. */
+  strangers: (Awaited<ReturnType<typeof bootRows.strangers>>[number] & {
+    machine: { id: string; name: string } | null;
+  })[];
   /** IPv4 networks of the sites where network boot is on. */
   networks: string[];
   now: string;
@@ -177,9 +180,14 @@ export async function bootBoard(desk: Desk): Promise<Board> {
       state: armingState(arming, await bootRows.log(desk.db, id), now),
     })),
   );
+  const strangers = await Promise.all(
+    (await bootRows.strangers(desk.db, MOST_STRANGERS)).map(async (stranger) => ({
+      ...{ ...stranger, machine: await machineRows.byMac(desk.db, stranger.mac) },
+    })),
+  );
   return {
     ...{ url: readEnvironment().DERRICK_BOOT_URL ?? null, rows, now },
-    strangers: await bootRows.strangers(desk.db, MOST_STRANGERS),
+    strangers: strangers.filter(({ machine }) => !armings.some((row) => row.machineId === machine?.id)),
     networks: (await siteRows.all(desk.db))
       .filter(({ site }) => site.networkBoot === "on")
       .flatMap(({ site }) => site.segments.map((s) => parsePrefix(s.prefix)))

@@ -11,6 +11,7 @@ import {
   ipxeLocal,
   reportClosed,
   REPORTS,
+  treeClosed,
   type ArmingState,
   type BootEvent,
   type Caller,
@@ -94,7 +95,8 @@ async function script(call: Call): Promise<void> {
 async function file(call: Call, row: Row, path: string): Promise<void> {
   const { desk } = call;
   const state = await stateOf(call, row);
-  const closed = fileClosed(row.arming, state, desk.now());
+  const isRead = path === "image" || path === "first-boot" || path.startsWith("tree/");
+  const closed = isRead ? treeClosed(state) : fileClosed(row.arming, state, desk.now());
   const refuse = async (words: string): Promise<void> => {
     await note(call, row.id, "", { kind: "refused", words: `${path.slice(0, 200)}: ${words}` });
     await nothing(call);
@@ -133,13 +135,15 @@ async function text(
   path: string,
   refuse: (words: string) => Promise<void>,
 ): Promise<void> {
-  const { request, response, desk, at } = call;
+  const { request, response, desk, base, at } = call;
   const { arming } = row;
   const report = `${at}report/`;
   const plan = await planOf(desk, arming.build.id);
   if (!plan) return refuse("the build is gone");
   if (path === "first-boot") {
-    const ready = ["getent hosts localhost"];
+    // What it waits for is what it needs first: that Derrick can be told anything at all.
+    const service = `${base}/boot.ipxe`;
+    const ready = [`curl -fsS -m 5 -o /dev/null ${service} || wget -q -T 5 -O /dev/null ${service}`];
     const whole = await sendText(request, response, firstBootScript({ report, actions: [], ready }));
     return note(call, row.id, "", { kind: "fetched", what: path, bytes: 0, whole });
   }

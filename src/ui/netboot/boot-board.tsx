@@ -19,6 +19,8 @@ export interface Stranger {
   times: number;
   at: string;
   caller: Caller;
+  /** The machine that it is by its MAC; null for one that nobody knows. */
+  machine: { id: string; name: string } | null;
 }
 
 interface Answered {
@@ -61,65 +63,67 @@ export function BootBoard({
   return (
     <>
       <Problems problems={problems} title="Not called off" />
-      <table className="table" aria-label="Armed machines">
-        <thead>
-          <tr>
-            <th>Machine</th>
-            <th>Sheet</th>
-            {stages.map((stage) => (
-              <th key={stage}>{stage}</th>
-            ))}
-            <th>State</th>
-            <th aria-label="Act" />
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((line) => (
-            <tr key={line.id}>
-              <td>
-                <Link className="link font-semibold" href={`/machines/${line.arming.machine.id}`}>
-                  {line.arming.machine.name}
-                </Link>
-              </td>
-              <td>
-                <Link className="link" href={`/builds/${line.buildId}`}>
-                  {line.arming.build.number} {line.arming.build.revision}
-                </Link>
-              </td>
-              {stages.map((stage) => {
-                const at = line.state.reached[stage];
-                return (
-                  <td
-                    key={stage}
-                    className="value"
-                    title={at ? formatDateTime(at, line.arming.timeZone) : undefined}
-                  >
-                    {at ? formatClock(at, line.arming.timeZone) : "–"}
-                  </td>
-                );
-              })}
-              <td
-                className={
-                  line.state.lateSince || line.state.status === "failed" ? "font-semibold text-error" : ""
-                }
-              >
-                {stand(line)}
-              </td>
-              <td>
-                {ENDED.includes(line.state.status) ? (
-                  <Link className="link" href={`/builds/${line.buildId}/arm`}>
-                    arm anew
-                  </Link>
-                ) : (
-                  <button type="button" className="link" onClick={() => void callOff(line.id)}>
-                    call off
-                  </button>
-                )}
-              </td>
+      <div className="overflow-x-auto">
+        <table className="table" aria-label="Armed machines">
+          <thead>
+            <tr>
+              <th>Machine</th>
+              <th>Sheet</th>
+              {stages.map((stage) => (
+                <th key={stage}>{stage}</th>
+              ))}
+              <th>State</th>
+              <th aria-label="Act" />
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {lines.map((line) => (
+              <tr key={line.id}>
+                <td>
+                  <Link className="link font-semibold" href={`/machines/${line.arming.machine.id}`}>
+                    {line.arming.machine.name}
+                  </Link>
+                </td>
+                <td>
+                  <Link className="link" href={`/builds/${line.buildId}`}>
+                    {line.arming.build.number} {line.arming.build.revision}
+                  </Link>
+                </td>
+                {stages.map((stage) => {
+                  const at = line.state.reached[stage];
+                  return (
+                    <td
+                      key={stage}
+                      className="value"
+                      title={at ? formatDateTime(at, line.arming.timeZone) : undefined}
+                    >
+                      {at ? formatClock(at, line.arming.timeZone) : "–"}
+                    </td>
+                  );
+                })}
+                <td
+                  className={
+                    line.state.lateSince || line.state.status === "failed" ? "font-semibold text-error" : ""
+                  }
+                >
+                  {stand(line)}
+                </td>
+                <td>
+                  {ENDED.includes(line.state.status) ? (
+                    <Link className="link" href={`/builds/${line.buildId}/arm`}>
+                      arm anew
+                    </Link>
+                  ) : (
+                    <button type="button" className="link" onClick={() => void callOff(line.id)}>
+                      call off
+                    </button>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </>
   );
 }
@@ -132,18 +136,27 @@ export function Strangers({ strangers }: { strangers: readonly Stranger[] }) {
         <tr>
           <th>Asked last</th>
           <th>MAC</th>
-          <th>Serial</th>
+          <th>Machine, or its serial</th>
           <th>Maker and model</th>
           <th>From</th>
           <th>Times</th>
         </tr>
       </thead>
       <tbody>
-        {strangers.map(({ mac, times, at, caller }) => (
+        {strangers.map(({ mac, times, at, caller, machine }) => (
           <tr key={mac}>
             <td className="value">{formatDateTime(at, "UTC")} UTC</td>
             <td className="value">{mac || "not told"}</td>
-            <td className="value">{caller.serial || "not told"}</td>
+            <td className="value">
+              {/* Of a known machine it is asked for when it is armed: it is read at the machine, and not here. */}
+              {machine ? (
+                <Link className="link font-sans" href={`/machines/${machine.id}`}>
+                  {machine.name}
+                </Link>
+              ) : (
+                caller.serial || "not told"
+              )}
+            </td>
             <td>{[caller.maker, caller.model].filter(Boolean).join(" ") || "not told"}</td>
             <td className="value">{caller.address}</td>
             <td className="value">{times}</td>

@@ -47,8 +47,8 @@ export default async function NetbootPage() {
       <Ruled title="Asked, and armed by nobody">
         {strangers.length > 0 ? (
           <Strangers
-            strangers={strangers.flatMap(({ mac, times, last: { at, event } }) =>
-              event.kind === "asked" ? [{ mac, times, at, caller: event.caller }] : [],
+            strangers={strangers.flatMap(({ mac, times, machine, last: { at, event } }) =>
+              event.kind === "asked" ? [{ mac, times, at, machine, caller: event.caller }] : [],
             )}
           />
         ) : (
