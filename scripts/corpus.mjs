@@ -3,7 +3,7 @@
 import { existsSync, mkdirSync, readdirSync, rmSync, writeFileSync } from "node:fs";
 import { resolve } from "node:path";
 import { spawnSync } from "node:child_process";
-import { root, run } from "./setup.mjs";
+import { installDebian, root, run } from "./setup.mjs";
 
 const PACKAGES =
   "xorriso genisoimage mtools dosfstools gdisk fdisk faketime isolinux syslinux syslinux-common syslinux-utils grub-pc-bin grub-efi-amd64-bin grub-efi-ia32-bin grub-common memtest86+ grub-rescue-pc python3".split(
@@ -23,13 +23,7 @@ export function makeCorpus() {
   makeUdf();
   mkdirSync(out, { recursive: true });
   if (existsSync(done) && SETS.every(({ begin, images }) => countOf(begin) === images)) return;
-  const missing = PACKAGES.filter((p) => spawnSync("dpkg", ["-s", p], { stdio: "ignore" }).status !== 0);
-  const quiet = { DEBIAN_FRONTEND: "noninteractive" };
-  if (missing.length > 0) {
-    console.log("Installing the tools that make boot images …");
-    run("apt-get", ["update", "-q"]);
-    run("apt-get", ["install", "-y", "-q", "--no-install-recommends", ...missing], quiet);
-  }
+  installDebian(PACKAGES, "the tools that make boot images");
   const env = { ...process.env, ARM64_ROOT: armLoaders(), PYTHONDONTWRITEBYTECODE: "1" };
   const script = resolve(root, "tests/fixtures/boot/make_corpus.py");
   for (const { cases, begin, images } of SETS) {
@@ -49,12 +43,7 @@ function makeUdf() {
     ["u02-udf-512.img", "512", "Рама 12"],
   ];
   if (volumes.every(([name]) => existsSync(`${out}/${name}`))) return;
-  if (spawnSync("dpkg", ["-s", "udftools"], { stdio: "ignore" }).status !== 0) {
-    run("apt-get", ["update", "-q"]);
-    run("apt-get", ["install", "-y", "-q", "--no-install-recommends", "udftools"], {
-      DEBIAN_FRONTEND: "noninteractive",
-    });
-  }
+  installDebian(["udftools"], "the tool that makes UDF volumes");
   mkdirSync(out, { recursive: true });
   for (const [name, block, label] of volumes) {
     writeFileSync(`${out}/${name}`, new Uint8Array(2 * 2 ** 20));

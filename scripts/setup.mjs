@@ -27,14 +27,20 @@ export function installPackages() {
   run("npm", ["ci", "--no-audit", "--no-fund"]);
 }
 
-/** Debian's Chromium for the browser tests. */
-export function installChromium() {
-  if (existsSync(CHROMIUM)) return;
-  console.log("Installing Debian's Chromium …");
+/** Debian packages that are not installed yet, with why they are wanted. */
+export function installDebian(packages, why) {
+  const missing = packages.filter((p) => spawnSync("dpkg", ["-s", p], { stdio: "ignore" }).status !== 0);
+  if (missing.length === 0) return;
+  console.log(`Installing ${why}: ${missing.join(", ")} …`);
   run("apt-get", ["update", "-q"]);
-  run("apt-get", ["install", "-y", "-q", "--no-install-recommends", "chromium"], {
+  run("apt-get", ["install", "-y", "-q", "--no-install-recommends", ...missing], {
     DEBIAN_FRONTEND: "noninteractive",
   });
+}
+
+/** Debian's Chromium for the browser tests. */
+export function installChromium() {
+  if (!existsSync(CHROMIUM)) installDebian(["chromium"], "the browser of the tests");
 }
 
 /** Programs that the tests judge written files and scripts with; each by the Debian package that brings it. */

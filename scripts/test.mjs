@@ -4,11 +4,13 @@ import { spawnSync } from "node:child_process";
 import { existsSync, readFileSync, rmSync } from "node:fs";
 import { makeCorpus } from "./corpus.mjs";
 import { build, installChromium, installPackages, installTools, run } from "./setup.mjs";
+import { makeTinySystem } from "./tiny-system.mjs";
 
 installPackages();
 installChromium();
 installTools();
 makeCorpus();
+makeTinySystem();
 run("npm", ["run", "-s", "types"]);
 run("npm", ["run", "-s", "lint"]);
 run("npm", ["run", "-s", "layers"]);

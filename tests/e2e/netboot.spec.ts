@@ -121,7 +121,7 @@ test("the site's DHCP server is told what each firmware starts, once it is known
   await expect(section).toContainText(`"boot-file-name": "${BOOT}/boot.ipxe"`);
   await expect(section).not.toContainText("HTTPClient");
   await section.getByLabel(/by HTTP/).fill("http://10.61.20.1/boot");
-  await expect(section).toContainText("http://10.61.20.1/boot/ipxe.efi");
+  await expect(section).toContainText("http://10.61.20.1/boot/snponly.efi");
 });
 
 test("no page, route or file of the application is there over the boot address", async () => {

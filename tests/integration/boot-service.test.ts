@@ -7,7 +7,8 @@ import { limiter } from "@/server/netboot/listener";
 import { rangeOf } from "@/server/netboot/send";
 import { addSeconds } from "@/core/units";
 import { ARMED, ask, INITRD, KERNEL } from "../support/boot-image";
-import { edit, makeReady, ownBootService } from "../support/boot-service";
+import { edit, makeReady } from "../support/armed";
+import { ownBootService } from "../support/boot-service";
 import { ownDatabase } from "../support/database";
 import { desk } from "../support/desk";
 

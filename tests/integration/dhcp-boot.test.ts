@@ -64,11 +64,11 @@ it.each([
     const told = asked(server, written());
     const file = (client: string) => told.get(client)?.file;
     expect([file("bios"), file("x64"), file("x64 as byte code"), file("arm64")]).toEqual([
-      ...["undionly.kpxe", "ipxe.efi", "ipxe.efi", "ipxe-arm64.efi"],
+      ...["undionly.kpxe", "snponly.efi", "snponly.efi", "ipxe-arm64.efi"],
     ]);
     for (const client of ["bios", "x64", "arm64"]) expect(told.get(client)?.next).toBe(PLAN.tftp);
     expect(told.get("x64 over HTTP")).toMatchObject({
-      file: "http://10.61.10.1/boot/ipxe.efi",
+      file: "http://10.61.10.1/boot/snponly.efi",
       vendor: "HTTPClient",
     });
     expect([file("iPXE under BIOS"), file("iPXE under UEFI")]).toEqual([PLAN.script, PLAN.script]);
@@ -94,6 +94,6 @@ it("dnsmasq takes the lines for a second server, which gives out no address", ()
   const { status, stderr } = spawnSync("dnsmasq", ["--test", "-C", file], { encoding: "utf8" });
   expect([status, stderr.trim()]).toEqual([0, "dnsmasq: syntax check OK."]);
   expect(text).toContain("dhcp-range=10.61.10.0,proxy\n");
-  expect(text).toContain('pxe-service=tag:!ipxe,X86-64_EFI,"Network",ipxe.efi\n');
+  expect(text).toContain('pxe-service=tag:!ipxe,X86-64_EFI,"Network",snponly.efi\n');
   expect(text).not.toMatch(/dhcp-range=[^\n]*,\d+\.\d+\.\d+\.\d+,/);
 });

@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { mkdirSync, mkdtempSync, truncateSync, writeFileSync } from "node:fs";
 import { request as httpRequest } from "node:http";
 import { tmpdir } from "node:os";
-import { join } from "node:path";
+import { dirname, join } from "node:path";
 import { seeded } from "./random";
 
 /** The demo's build that is armed in tests, with what its machine tells of itself. */
@@ -21,14 +21,21 @@ const noise = (length: number): Buffer =>
 export const KERNEL = noise(150_003);
 export const INITRD = noise(400_001);
 
+/** What lies inside the image, by its path. */
+const INSIDE: Readonly<Record<string, Buffer | string>> = {
+  "netboot/kernel": KERNEL,
+  "netboot/initial.img": INITRD,
+  ".treeinfo": "[general]\nversion = 7.4\n",
+};
+
 /** An image of the demo's name and size in a folder of its own: what is started over the network lies inside it. */
-export function imageFolder(): string {
+export function imageFolder(inside = INSIDE): string {
   const folder = mkdtempSync(join(tmpdir(), "derrick-boot-"));
   const tree = join(folder, ".tree");
-  mkdirSync(join(tree, "netboot"), { recursive: true });
-  writeFileSync(join(tree, "netboot", "kernel"), KERNEL);
-  writeFileSync(join(tree, "netboot", "initial.img"), INITRD);
-  writeFileSync(join(tree, ".treeinfo"), "[general]\nversion = 7.4\n");
+  for (const [path, bytes] of Object.entries(inside)) {
+    mkdirSync(dirname(join(tree, path)), { recursive: true });
+    writeFileSync(join(tree, path), bytes);
+  }
   execFileSync("xorrisofs", ["-R", "-quiet", "-o", join(folder, IMAGE.name), tree], { stdio: "pipe" });
   truncateSync(join(folder, IMAGE.name), IMAGE.bytes);
   return folder;

@@ -2,16 +2,11 @@ import { readFileSync, rmSync } from "node:fs";
 import { createServer, type Server } from "node:http";
 import type { AddressInfo } from "node:net";
 import { afterAll, beforeAll } from "vitest";
-import { buildView, issueRevision } from "@/server/builds";
 import { closeDatabase } from "@/server/database";
 import { importAll } from "@/server/exports";
 import { serveBoot } from "@/server/netboot/serve";
-import { agreeToErase, saveEdits } from "@/server/sheet-acts";
-import { siteRows } from "@/db";
-import { SITE } from "@/server/written";
-import { ARMED, imageFolder } from "./boot-image";
+import { imageFolder } from "./boot-image";
 import { desk } from "./desk";
-import { write } from "./written";
 
 /** The boot service over the demo, at a port of its own, for one test file; `now` moves its clock. */
 export function ownBootService() {
@@ -37,21 +32,4 @@ export function ownBootService() {
     delete process.env.DERRICK_IMAGE_DIR;
   });
   return service;
-}
-
-const version = async (): Promise<number> => (await buildView(await desk(), ARMED.build))!.build.version;
-
-export async function edit(values: Record<string, unknown>): Promise<void> {
-  const edits = Object.entries(values).map(([path, after]) => ({ path, before: null, after }));
-  const saved = await saveEdits(await desk(), ARMED.build, await version(), edits);
-  if (!saved.ok) throw new Error(saved.problems.map((p) => p.message).join("; "));
-}
-
-/** Everything that arming wants of the build and its site. */
-export async function makeReady(): Promise<void> {
-  const site = (await siteRows.ifSound((await desk()).db, ARMED.site))!;
-  await write(await desk(), SITE, ARMED.site, site.version, { networkBoot: "on" });
-  await edit({ "image.way": "network" });
-  await agreeToErase(await desk(), ARMED.build, await version(), ARMED.drive, ARMED.drive);
-  await issueRevision(await desk(), ARMED.build, await version());
 }

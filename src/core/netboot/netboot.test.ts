@@ -217,8 +217,9 @@ describe("scripts and words", () => {
       "\nkernel http://a/k initrd=initrd1 initrd=initrd2 ds=nocloud-net;s=http://a/ || goto failed\n",
     );
     expect(script).toContain("\ninitrd --name initrd2 http://a/i2 || goto failed\n");
-    expect(ipxeLocal("Grüße $(x)\n`y`; ${mac}")).toContain("\necho Derrick: Grue (x) y mac\n");
-    expect(ipxeFirst()).toContain("serial=${serial:uristring}");
+    expect(ipxeLocal("Grüße $(x)\n`y`; ${mac}")).toContain("\necho Derrick: Grue (x) y , mac\n");
+    // No colon before the first question mark's end, and only what text is in the form for URLs.
+    expect(ipxeFirst()).toContain("script?mac=${netX/mac:hexhyp}&serial=${serial:uristring}&uuid=${uuid}&");
   });
 
   it("GRUB's keep a semicolon inside its word", () => {

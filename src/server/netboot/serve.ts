@@ -55,7 +55,7 @@ function callerOf({ url, address }: Call): Caller {
   const word = (name: string): string =>
     (url.searchParams.get(name) ?? "").replace(/\p{Cc}/gu, " ").slice(0, 200);
   return callerSchema.parse({
-    ...{ mac: word("mac").toLowerCase(), serial: word("serial"), uuid: word("uuid") },
+    ...{ mac: word("mac").toLowerCase().replaceAll("-", ":"), serial: word("serial"), uuid: word("uuid") },
     ...{ maker: word("maker"), model: word("model"), platform: word("platform"), address },
   });
 }
@@ -143,7 +143,7 @@ async function text(
   if (path === "first-boot") {
     // What it waits for is what it needs first: that Derrick can be told anything at all.
     const service = `${base}/boot.ipxe`;
-    const ready = [`curl -fsS -m 5 -o /dev/null ${service} || wget -q -T 5 -O /dev/null ${service}`];
+    const ready = [`curl -fsS -m 5 -o /dev/null ${service} || timeout 5 wget -q -O /dev/null ${service}`];
     const whole = await sendText(request, response, firstBootScript({ report, actions: [], ready }));
     return note(call, row.id, "", { kind: "fetched", what: path, bytes: 0, whole });
   }

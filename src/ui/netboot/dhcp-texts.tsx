@@ -15,7 +15,7 @@ import { CopyText } from "../frame/copy-text";
 import { Ruled } from "../frame/page";
 
 const FOLDER = "/srv/tftp";
-const IN_PACKAGE = ["undionly.kpxe", "ipxe.efi"];
+const IN_PACKAGE = ["undionly.kpxe", "snponly.efi"];
 const listed = (clients: readonly BootClient[]): string =>
   [...new Set(clients.map((c) => c.file))].join(" and no ");
 
@@ -71,7 +71,8 @@ export function DhcpTexts({ script, networks }: { script: string; networks: stri
         <>
           <p className="mt-2">
             The loaders come from Debian&rsquo;s package ipxe and not from Derrick: put undionly.kpxe and
-            ipxe.efi from /usr/lib/ipxe into {FOLDER} of that server. The package has no{" "}
+            snponly.efi from /usr/lib/ipxe into {FOLDER} of that server. (Its ipxe.efi was seen to stand still
+            where it should leave for the disk.) The package has no{" "}
             {listed(loaders(plan).filter((c) => !IN_PACKAGE.includes(c.file)))}: build those, or leave their
             lines out. None of them is signed: with secure boot on, firmware refuses them.
           </p>

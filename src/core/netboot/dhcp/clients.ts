@@ -9,12 +9,13 @@ export interface BootClient {
   by: "TFTP" | "HTTP";
 }
 
+/** UEFI is given the iPXE that uses the firmware's own driver: the one with drivers hangs when it leaves for the disk (seen). */
 export const BOOT_CLIENTS: readonly BootClient[] = [
   { tag: "bios", codes: [0], words: "PC with BIOS", file: "undionly.kpxe", by: "TFTP" },
   { tag: "ia32", codes: [6], words: "PC with 32-bit UEFI", file: "ipxe-i386.efi", by: "TFTP" },
-  { tag: "x64", codes: [7, 9], words: "PC with UEFI", file: "ipxe.efi", by: "TFTP" },
+  { tag: "x64", codes: [7, 9], words: "PC with UEFI", file: "snponly.efi", by: "TFTP" },
   { tag: "arm64", codes: [11], words: "64-bit ARM with UEFI", file: "ipxe-arm64.efi", by: "TFTP" },
-  { tag: "x64http", codes: [16], words: "PC with UEFI, booting over HTTP", file: "ipxe.efi", by: "HTTP" },
+  { tag: "x64http", codes: [16], words: "PC with UEFI, booting over HTTP", file: "snponly.efi", by: "HTTP" },
   {
     tag: "arm64http",
     codes: [19],

@@ -30,7 +30,7 @@ tell() {
   if command -v curl > /dev/null 2>&1; then
     curl -fsS -m 20 --retry 3 --data-urlencode "words=$2" "$report$1" > /dev/null || say "the report $1 did not arrive"
   else
-    wget -q -T 20 -O /dev/null --post-data "words=$(printf '%s' "$2" | tr -c 'A-Za-z0-9.\n-' '+')" "$report$1" || say "the report $1 did not arrive"
+    timeout 20 wget -q -O /dev/null --post-data "words=$(printf '%s' "$2" | tr -c 'A-Za-z0-9.\n-' '+')" "$report$1" || say "the report $1 did not arrive"
   fi
 }
 

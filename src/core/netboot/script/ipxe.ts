@@ -21,17 +21,21 @@ const toDisk = (words: string): string[] => [
   "exit 1",
 ];
 
-/** The script that every machine is pointed at: it asks again, with all that its firmware tells of it. */
+/**
+ * The script that every machine is pointed at: it asks again, with all that its firmware tells of it. The MAC has hyphens: a
+ * colon would make what stands before it the scheme of an address, and written for URLs its bare bytes would stand there, of
+ * which the first zero ends the address (both seen). There is inc, and no dec.
+ */
 export const ipxeFirst = (): string =>
   [
     "#!ipxe",
     line("Asking what to do with this machine."),
-    `set tries:int32 ${TRIES}`,
+    "set tries:int32 0",
     ":again",
-    "chain --replace script?mac=${netX/mac:uristring}&serial=${serial:uristring}&uuid=${uuid:uristring}&maker=${manufacturer:uristring}&model=${product:uristring}&platform=${platform:uristring} ||",
+    "chain --replace script?mac=${netX/mac:hexhyp}&serial=${serial:uristring}&uuid=${uuid}&maker=${manufacturer:uristring}&model=${product:uristring}&platform=${platform:uristring} ||",
     line("The answer could not be read."),
-    "dec tries",
-    "iseq ${tries} 0 && goto local ||",
+    "inc tries",
+    `iseq \${tries} ${TRIES} && goto local ||`,
     `sleep ${PAUSE_SECONDS}`,
     "goto again",
     ...toDisk(""),
@@ -50,7 +54,7 @@ export function ipxeInstall({ kernel, initrd, words }: BootFiles, title: string)
   return [
     "#!ipxe",
     line(title),
-    `set tries:int32 ${TRIES}`,
+    "set tries:int32 0",
     ":again",
     "imgfree ||",
     ["kernel", kernel, ...names.map((name) => `initrd=${name}`), ...words, "|| goto failed"].join(" "),
@@ -58,8 +62,8 @@ export function ipxeInstall({ kernel, initrd, words }: BootFiles, title: string)
     "boot || goto failed",
     ":failed",
     line("Kernel or initial file system could not be read or started."),
-    "dec tries",
-    "iseq ${tries} 0 && goto local ||",
+    "inc tries",
+    `iseq \${tries} ${TRIES} && goto local ||`,
     `sleep ${PAUSE_SECONDS}`,
     "goto again",
     ...toDisk("The installer could not be started."),

@@ -3,6 +3,7 @@ export const consoleWords = (text: string): string =>
   text
     .normalize("NFKD")
     .replace(/[^\x20-\x7e]/g, "")
+    .replaceAll(";", ",")
     .replace(/[$`"'\\;|&{}<>#]/g, " ")
     .replace(/ {2,}/g, " ")
     .trim()

@@ -8,10 +8,13 @@ const LINES = [
   ...["[Install]", "WantedBy=multi-user.target"],
 ];
 
-/** Commands at the end of an installation, none of which ends it when it fails, that put the script of the first start in its place, and say that the system is there. */
+/**
+ * Commands at the end of an installation, none of which ends it when it fails, that put the script of the first start in its
+ * place, and say that the system is there. A small wget dies of its own time limit (seen), so that another program keeps it.
+ */
 export const firstBootCommands = (script: string, report: string): string[] => [
   `f=${PROGRAM}; { curl -fsS -o $f ${script} || wget -q -O $f ${script}; } && chmod 755 $f || echo "not fetched: $f" >&2`,
   `printf '%s\\n' ${LINES.map((l) => `'${l}'`).join(" ")} > /etc/systemd/system/${UNIT} || true`,
   `systemctl enable ${UNIT} || true`,
-  `curl -fsS -m 20 -d '' ${report}installed || wget -q -T 20 -O /dev/null --post-data '' ${report}installed || true`,
+  `curl -fsS -m 20 -d '' ${report}installed || timeout 20 wget -q -O /dev/null --post-data words= ${report}installed || true`,
 ];

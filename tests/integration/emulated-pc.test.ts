@@ -1,0 +1,72 @@
+import { execFile } from "node:child_process";
+import { promisify } from "node:util";
+import { describe, expect, it } from "vitest";
+import type { ArmingState, BootEvent } from "@/core/netboot";
+
+// A PC in software, with the firmware and the iPXE that real ones have, boots from Derrick with Derrick's own DHCP text: it
+// installs a tiny system, and starts that from its disk although the network still comes first. `node scripts/tiny-system.mjs`
+// makes what it installs.
+
+const LIMIT = 8 * 60_000;
+
+interface Told {
+  end: string;
+  state: ArmingState;
+  log: BootEvent[];
+  console: string;
+  dhcp: string;
+}
+
+async function startedPc(firmware: string): Promise<Told> {
+  const { stdout } = await promisify(execFile)(
+    "unshare",
+    ["-n", "-m", "npx", "tsx", "tests/support/emulated-pc.ts", firmware],
+    { encoding: "utf8", maxBuffer: 2 ** 25, env: { ...process.env, VITEST: "" } },
+  );
+  return JSON.parse(stdout) as Told;
+}
+
+const inShort = (event: BootEvent): string => {
+  if (event.kind === "asked") return event.given ? "given its installation" : "sent to its disk";
+  if (event.kind === "fetched") return `${event.what}${event.whole ? "" : ", in part"}`;
+  return event.kind === "reported" ? `told ${event.stage}` : event.kind;
+};
+
+describe.concurrent("an emulated PC", () => {
+  it.each([
+    // The iPXE in the card's own memory asks first.
+    ["bios", "vendor class: PXEClient:Arch:00000"],
+    ["uefi", "vendor class: PXEClient:Arch:00007"],
+    ["uefi over http", "vendor class: HTTPClient:Arch:00016"],
+  ])(
+    "with %s installs itself once, tells how far it is, and is led to its disk afterwards",
+    async (firmware, asks) => {
+      const { end, state, log, console, dhcp } = await startedPc(firmware);
+      expect([end, console.slice(-300)]).toEqual(["switched itself off", expect.anything()]);
+      expect(dhcp).toContain(asks);
+      const said = log.map(inShort).filter((words, i, all) => words !== all[i - 1]);
+      expect(said).toEqual([
+        ...["given its installation", "kernel", "initrd 1", "answers tho-a.ks", "tree images/disk.img"],
+        ...["first-boot", "told installed", "sent to its disk", "told first boot", "told done"],
+      ]);
+      expect(state.status).toBe("done");
+      // In their order on the console of the machine itself.
+      const words = [
+        ...[
+          "Derrick: installing tho-a",
+          "tiny: writes the drive SLW5129931",
+          "tiny: installed, starts again",
+        ],
+        ...[
+          "Derrick: This machine has had its installation",
+          "disk: started",
+          "tiny: first start from the disk",
+        ],
+      ];
+      const places = words.map((text) => console.indexOf(text));
+      expect(places).not.toContain(-1);
+      expect(places).toEqual([...places].sort((a, b) => a - b));
+    },
+    LIMIT,
+  );
+});

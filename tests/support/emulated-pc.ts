@@ -1,0 +1,157 @@
+// One emulated PC, in a network of its own (start it by `unshare -n -m`): it starts over the network from Derrick's boot
+// service with Derrick's own text for dnsmasq, installs itself, starts once more over the network, and is led to its disk.
+// Tells as JSON what its console said, what the board holds, and what was asked.
+import { execFileSync, spawn } from "node:child_process";
+import {
+  copyFileSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  truncateSync,
+  writeFileSync,
+} from "node:fs";
+import { createServer } from "node:http";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { closeDatabase } from "@/server/database";
+import { addShippedProfiles } from "@/server/profiles";
+import { importAll } from "@/server/exports";
+import { armMachine, bootBoard } from "@/server/netboot/arm";
+import { endBoot, startBoot } from "@/server/netboot/listener";
+import { bootRows } from "@/db";
+import { dnsmasqBoot } from "@/core/netboot";
+import { makeReady } from "./armed";
+import { ARMED, imageFolder } from "./boot-image";
+import { desk } from "./desk";
+
+const FIRMWARE = ["bios", "uefi", "uefi over http"] as const;
+const mode = FIRMWARE.find((f) => f === process.argv[2]);
+if (!mode) throw new Error(`The firmware is one of ${FIRMWARE.join(", ")}.`);
+const [ADDRESS, BOOT_PORT, LOADER_PORT, LIMIT_SECONDS] = ["10.61.10.1", 4370, 8080, 420];
+const TINY = ".derrick/tiny";
+
+const folder = mkdtempSync(join(tmpdir(), "derrick-pc-"));
+const ip = (...args: string[]) => execFileSync("ip", args);
+ip("link", "set", "lo", "up");
+ip("tuntap", "add", "dev", "pc", "mode", "tap");
+ip("addr", "add", `${ADDRESS}/24`, "dev", "pc");
+ip("link", "set", "pc", "up");
+
+process.env.DERRICK_DB_URL = `file:${folder}/pc.db`;
+process.env.DERRICK_BOOT_URL = `http://${ADDRESS}:${BOOT_PORT}`;
+const images = imageFolder({
+  "netboot/kernel": readFileSync(`${TINY}/kernel`),
+  "netboot/initial.img": readFileSync(`${TINY}/initial.img`),
+  "images/disk.img": readFileSync(`${TINY}/disk.img`),
+});
+process.env.DERRICK_IMAGE_DIR = images;
+await addShippedProfiles(await desk("Derrick"));
+await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), { rebase: false });
+await makeReady();
+const armed = await armMachine(await desk(), ARMED.build, { typed: ARMED.serial, minutes: 30 });
+if (!armed.ok) throw new Error(armed.problems.map((p) => p.message).join(" "));
+await startBoot();
+
+// What the site has: its DHCP server, and the loaders by TFTP and HTTP.
+const tftp = join(folder, "tftp");
+mkdirSync(tftp);
+for (const file of ["undionly.kpxe", "snponly.efi"]) copyFileSync(`${TINY}/${file}`, join(tftp, file));
+const web = createServer((request, response) => {
+  const file = readFileSync(`${TINY}/snponly.efi`);
+  response.writeHead(200, { "Content-Length": file.length, "Content-Type": "application/efi" });
+  response.end(request.method === "HEAD" ? undefined : file);
+});
+await new Promise<void>((resolve) => web.listen(LOADER_PORT, ADDRESS, resolve));
+const written = dnsmasqBoot({
+  script: `${process.env.DERRICK_BOOT_URL}/boot.ipxe`,
+  ...{ tftp: ADDRESS, http: `http://${ADDRESS}:${LOADER_PORT}`, folder: tftp },
+});
+writeFileSync(
+  join(folder, "dnsmasq.conf"),
+  `no-ping\nlog-dhcp\nbind-dynamic\ninterface=pc\ndhcp-range=10.61.10.100,10.61.10.150,255.255.255.0,1h\n${written}`,
+);
+const dhcp = spawn(
+  "dnsmasq",
+  [
+    "-k",
+    "--port=0",
+    "-C",
+    join(folder, "dnsmasq.conf"),
+    `--dhcp-leasefile=${folder}/leases`,
+    "--user=root",
+    "--log-facility=-",
+  ],
+  { stdio: ["ignore", "ignore", "pipe"] },
+);
+let dhcpSaid = "";
+dhcp.stderr.on("data", (part: Buffer) => (dhcpSaid += part.toString()));
+
+const disk = join(folder, "disk");
+writeFileSync(disk, "");
+truncateSync(disk, 128 * 2 ** 20);
+const console_ = join(folder, "console");
+// The BIOS needs the iPXE in the card's own memory; UEFI starts the one that the DHCP server names.
+const firmware: string[] = {
+  bios: [],
+  uefi: ["-fw_cfg", "name=opt/org.tianocore/IPv6PXESupport,string=n"],
+  "uefi over http": [
+    "-fw_cfg",
+    "name=opt/org.tianocore/IPv6PXESupport,string=n",
+    "-fw_cfg",
+    "name=opt/org.tianocore/IPv4PXESupport,string=n",
+  ],
+}[mode];
+if (mode !== "bios") {
+  copyFileSync("/usr/share/OVMF/OVMF_VARS.fd", join(folder, "vars"));
+  for (const [file, more] of [
+    ["/usr/share/OVMF/OVMF_CODE.fd", ",readonly=on"],
+    [join(folder, "vars"), ""],
+  ])
+    firmware.push("-drive", `if=pflash,format=raw,file=${file}${more}`);
+}
+const pc = spawn(
+  "qemu-system-x86_64",
+  [
+    ...["-accel", "tcg", "-m", "512", "-display", "none", "-monitor", "none", "-machine", "q35,graphics=off"],
+    ...[
+      "-serial",
+      `file:${console_}`,
+      "-smbios",
+      `type=1,manufacturer=Pippin,product=3,serial=${ARMED.serial}`,
+    ],
+    ...["-netdev", "tap,id=n,ifname=pc,script=no,downscript=no"],
+    ...[
+      "-device",
+      `virtio-net-pci,netdev=n,mac=${ARMED.mac},bootindex=1${mode === "bios" ? "" : ",romfile="}`,
+    ],
+    ...["-drive", `if=none,id=d,format=raw,file=${disk}`],
+    ...["-device", `virtio-blk-pci,drive=d,serial=${ARMED.drive},bootindex=2`],
+    ...firmware,
+  ],
+  { stdio: ["ignore", "ignore", "inherit"] },
+);
+const ended = new Promise<string>((resolve) => pc.on("close", () => resolve("switched itself off")));
+const late = new Promise<string>((resolve) =>
+  setTimeout(() => resolve("did not end"), LIMIT_SECONDS * 1000).unref(),
+);
+const end = await Promise.race([ended, late]);
+pc.kill();
+const board = await bootBoard(await desk());
+const [row] = board.rows;
+const log = row ? await bootRows.log((await desk()).db, row.id) : [];
+const told = {
+  end,
+  state: row?.state,
+  strangers: board.strangers.map((s) => s.last.event),
+  log: log.map(({ event }) => event),
+  console: readFileSync(console_, "latin1"),
+  dhcp: dhcpSaid,
+};
+dhcp.kill();
+web.close();
+await endBoot();
+await closeDatabase();
+for (const gone of [folder, images]) rmSync(gone, { recursive: true, force: true });
+process.stdout.write(JSON.stringify(told));
+process.exit(0);
