@@ -40,6 +40,10 @@ const thornhope = {
   "image.way": "stick",
   "image.stick.key": "PBL3-7742",
 };
+const PELL_KEY = {
+  line: "ssh-ed25519 AAAAC3NzaC1lZDI1NTE5AAAAILOIOsYLAkarzjsjhri2Qy9m83me3hcpWifGeDGfgTDM jpell@works",
+  until: "2027-05-31",
+};
 const root = { name: "root", role: "super-user", logIn: "password" };
 
 const hv = (n: 1 | 2, card: string, store: string) => ({
@@ -95,6 +99,26 @@ export const hv2 = sheetWith({
     },
   ],
   "handOver.evaluationEnds": null,
+});
+/** The host of the telemetry database installs itself over the network; it waits to be armed. */
+export const tm1 = sheetWith({
+  ...works,
+  subject: "Install Lowland Server 7 on wrk-tm1",
+  "machine.id": "m-wrk-tm1",
+  "image.id": "i-lowland-7",
+  "image.way": "network",
+  "storage.target": "SLW9600004",
+  "storage.layout": "mirror",
+  "storage.partners": [{ drive: "SLW9600014", role: "member" }],
+  "network.port": "02:61:0a:00:21:01",
+  "network.address": "10.61.10.40",
+  "answers.hostName": "wrk-tm1",
+  "answers.accounts": [
+    { ...root, logIn: "none" },
+    { name: "jpell", role: "administrator", logIn: "key", keys: [PELL_KEY] },
+  ],
+  "answers.secretsKept": "Works safe, envelope 14",
+  "handOver.owner": "Control room",
 });
 export const thoA = sheetWith({
   ...thornhope,

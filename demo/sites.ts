@@ -57,6 +57,7 @@ export const sites = [
       },
     ],
     proxy: "http://10.61.10.8:3128",
+    networkBoot: "on",
     sources: [{ family: "lowland-server", url: "http://mirror.marrowby.example/lowland/7/" }],
     naming: [
       { role: "hypervisor", pattern: "wrk-hv#" },

@@ -7,7 +7,7 @@ import { images } from "./images";
 import { ARKLE, at, DAY, NOW, PELL } from "./parts";
 import { notesOfDemo, readingsOfDemo, registerOfDemo } from "./register";
 import { planB, planBk1, planHv1, profiles, runB, runBk1, runHv1, signedHv1, times, transfers } from "./runs";
-import { bk1, hv2, st1, thoA, thoB } from "./sheets";
+import { bk1, hv2, st1, thoA, thoB, tm1 } from "./sheets";
 import { machines, sites } from "./sites";
 
 type BuildOut = Export["builds"][number];
@@ -51,6 +51,7 @@ const file: Export = exportSchema.parse({
     build("b-tho-a", "B-0043", thoA, PELL, 2, []),
     build("b-tho-b", "B-0038", thoB, PELL, 23, ["A"]),
     build("b-wrk-st1", "B-0044", st1, ARKLE, 1, []),
+    build("b-wrk-tm1", "B-0045", tm1, PELL, 1, ["A"]),
     build("b-cl-bk1", "B-0031", bk1, PELL, 32, ["A"]),
   ],
   runs: [

@@ -8,6 +8,8 @@ import { KeepFresh } from "@/ui/frame/keep-fresh";
 import { NewBuild } from "@/ui/build/new-build";
 import { Page, Ruled } from "@/ui/frame/page";
 import { Signal } from "@/ui/frame/signal";
+import { boardLine } from "@/ui/netboot/board-line";
+import { Installing } from "@/ui/today/installing";
 import { HandsLine } from "@/ui/today/hands-line";
 import { FirstDay } from "@/ui/today/first-day";
 import { begin } from "./builds/actions";
@@ -21,7 +23,7 @@ export const metadata = { title: "Today" };
 
 export default async function Today() {
   const own = await desk();
-  const { now, running, preparing, dates, damaged } = await todayView(own);
+  const { now, running, installing, preparing, dates, damaged } = await todayView(own);
   if (damaged === 0 && (await isFirstDay(own))) return <FirstDay begin={beginFirstSheet} look={lookAtDemo} />;
   const next = running
     .flatMap((r) => (r.hands ? [{ ...r.hands, machine: r.machine }] : []))
@@ -33,7 +35,7 @@ export default async function Today() {
     : "No build is being carried out.";
   return (
     <Page title={lead} aside={<NewBuild begin={begin.bind(null, null)} />}>
-      <KeepFresh running={running.length > 0} />
+      <KeepFresh running={running.length + installing.length > 0} />
       {damaged > 0 && (
         <p className="mb-4 border-l-4 bg-base-200 px-3 py-1.5 border-error">
           <Link className="link font-semibold" href="/damaged">
@@ -48,6 +50,7 @@ export default async function Today() {
           <AlarmSettings />
         </section>
       )}
+      <Installing lines={installing.map(boardLine)} />
       <div className="grid gap-x-12 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)]">
         <Ruled title="In preparation">
           {preparing.length === 0 && (

@@ -1,4 +1,4 @@
-import { asc, desc, eq, isNull, max, sql } from "drizzle-orm";
+import { asc, desc, eq, inArray, isNull, max, sql } from "drizzle-orm";
 import { armingSchema, bootEventSchema, type Arming, type BootEvent, type LoggedBoot } from "@/core/netboot";
 import * as changeRows from "./changes";
 import type { Db, Tx } from "./client";
@@ -55,6 +55,12 @@ export async function ofMachine(db: Db | Tx, machineId: string): Promise<ArmingR
   return sound(found)[0] ?? null;
 }
 
+/** The newest arming of a build; null when it never was. */
+export async function ofBuild(db: Db | Tx, buildId: string): Promise<ArmingRow | null> {
+  const found = await db.select().from(armings).where(eq(armings.buildId, buildId)).orderBy(NEWEST).limit(1);
+  return sound(found)[0] ?? null;
+}
+
 /** The newest armings, newest first. */
 export const newest = async (db: Db | Tx, most: number): Promise<ArmingRow[]> =>
   sound(await db.select().from(armings).orderBy(NEWEST).limit(most));
@@ -94,6 +100,19 @@ export const log = async (db: Db | Tx, armingId: string): Promise<LoggedBoot[]> 
       .where(eq(bootEvents.armingId, armingId))
       .orderBy(asc(bootEvents.seq)),
   );
+
+/** The same of several armings, by their ids, in one look. */
+export async function logs(db: Db | Tx, ids: readonly string[]): Promise<Map<string, LoggedBoot[]>> {
+  const found = new Map<string, LoggedBoot[]>(ids.map((id) => [id, []]));
+  if (ids.length === 0) return found;
+  const rows = await db
+    .select({ armingId: bootEvents.armingId, at: bootEvents.at, event: bootEvents.event })
+    .from(bootEvents)
+    .where(inArray(bootEvents.armingId, [...ids]))
+    .orderBy(asc(bootEvents.seq));
+  for (const { armingId, ...row } of rows) found.get(armingId ?? "")?.push(...logged([row]));
+  return found;
+}
 
 /** The last that each MAC asked that no arming is for, newest first. */
 export async function strangers(

@@ -34,8 +34,8 @@ export const any = async (db: Db | Tx): Promise<boolean> =>
 export const all = (db: Db | Tx): Promise<RunRow[]> => rows.some(db, undefined, [asc(runs.startedAt)]);
 
 /** The run of a build that is not handed over; null when there is none. */
-export async function openOf(tx: Tx, buildId: string): Promise<string | null> {
-  const row = await tx.query.runs.findFirst({
+export async function openOf(db: Db | Tx, buildId: string): Promise<string | null> {
+  const row = await db.query.runs.findFirst({
     where: and(eq(runs.buildId, buildId), isNull(runs.endedAt)),
     columns: { id: true },
   });

@@ -3,31 +3,24 @@ import { emptyMachine, type NamedText } from "@/core/machine";
 import { makeRecord, type BuildRecord } from "@/core/record";
 import {
   decide,
-  deedsOf,
   acceptanceOf,
   foldRun,
   freezePlan,
-  givenBefore,
-  happened,
-  measuredStep,
-  measuredTransfer,
   installedAt,
   nextHands,
   runCommandSchema,
   type LoggedEvent,
-  type RunEvent,
   type RunPlan,
   type RunState,
   type SettledLine,
 } from "@/core/run";
 import { compareWithPlan } from "@/core/verify";
-import { buildRows, runRows, stepTimeRows, transferRows, type Tx } from "@/db";
+import { buildRows, runRows } from "@/db";
 import { no, STALE, yes, type Answer } from "./answer";
 import { sourcesOf } from "./sources";
-import { writeDown } from "./deeds";
 import { bringHome } from "./imports";
 import { readInto } from "./intake";
-import { destroySecrets } from "./seals";
+import { append } from "./run-log";
 import type { Desk } from "./desk";
 
 export interface RunView {
@@ -107,61 +100,10 @@ export async function command(
     return no(
       `This command is not understood: ${read.error.issues[0]?.path.join(".")} ${read.error.issues[0]?.message}`,
     );
-  return append(desk, runId, { key, ageSeconds }, (plan, state) => {
-    const decided = decide(plan, state, read.data, desk.actor);
-    return decided.ok ? yes(decided.value) : { ok: false, problems: decided.problems };
-  });
-}
-
-async function append(
-  desk: Desk,
-  runId: string,
-  { key, ageSeconds }: { key: string; ageSeconds?: number },
-  event: (plan: RunPlan, state: RunState) => Answer<RunEvent>,
-  follow?: (tx: Tx, run: runRows.RunRow, state: RunState, at: string) => Promise<void>,
-): Promise<Answer<RunView>> {
-  const { write } = desk;
-  // Before it waits its turn to be written, which is no part of its age.
-  const given = givenBefore(desk.now(), ageSeconds) ?? undefined;
-  const refused = await write(async (tx): Promise<Answer<null>> => {
-    const run = await runRows.one(tx, runId);
-    if (!run) return no("This run is no longer there.");
-    if (await runRows.hasKey(tx, runId, key)) return yes(null);
-    const log = await runRows.log(tx, runId);
-    const state = foldRun(run.plan.steps, log);
-    const decided = event(run.plan, state);
-    if (!decided.ok) return decided;
-    const arrived = desk.now();
-    const entry = { at: arrived, given, key, event: decided.value };
-    const seq = await runRows.append(tx, runId, entry);
-    const at = happened([...log, { ...entry, seq }]).at(-1)!;
-    if (decided.value.kind === "as expected") await learnFrom(tx, run, state, at);
-    for (const deed of deedsOf(run.plan, state, decided.value))
-      await writeDown(tx, deed, { at, by: decided.value.by, run: run.plan.number });
-    await follow?.(tx, run, foldRun(run.plan.steps, await runRows.log(tx, runId)), at);
-    if (decided.value.kind === "handed over") await closeRun(tx, run, at, decided.value.by);
-    return yes(null);
-  });
-  if (!refused.ok) return refused;
-  const view = await runView(desk, runId);
-  return view ? yes(view) : no("This run is no longer there.");
-}
-
-/** The run is over, and what was sealed for it is destroyed. */
-async function closeRun(tx: Tx, { id, buildId }: runRows.RunRow, at: string, by: string): Promise<void> {
-  await runRows.end(tx, id, at);
-  const text = await destroySecrets(tx, buildId, { at, by });
-  if (text === null) return;
-  const event: RunEvent = { kind: "note", step: null, text, by };
-  await runRows.append(tx, id, { at, key: "secrets destroyed", event });
-}
-
-/** A step that moved data, or a wait, has ended: its time is kept as a measurement. */
-async function learnFrom(tx: Tx, run: runRows.RunRow, state: RunState, at: string): Promise<void> {
-  const learned = measuredTransfer(run.plan, state, at);
-  if (learned) await transferRows.put(tx, run.id, learned.step, learned.sample);
-  const waited = measuredStep(run.plan, state, at);
-  if (waited) await stepTimeRows.put(tx, run.id, waited.step, waited.time);
+  const done = await append(desk, runId, { key, ageSeconds }, (plan, state) =>
+    decide(plan, state, read.data, desk.actor),
+  );
+  return viewAfter(desk, runId, done);
 }
 
 /** Compares texts read from the installed system with the plan, and changes nothing. */
@@ -206,7 +148,7 @@ export async function accept(
   const { understood, lines, intake } = preview.value;
   if (understood === 0) return no("Nothing in these texts could be read, so nothing was accepted.");
   const from = texts.map((t) => t.name).join(", ");
-  return append(
+  const done = await append(
     desk,
     runId,
     { key },
@@ -219,6 +161,13 @@ export async function accept(
       if (id !== null && state.status !== "stopped") await bringHome(desk, tx, id, texts, intake, at);
     },
   );
+  return viewAfter(desk, runId, done);
+}
+
+async function viewAfter(desk: Desk, runId: string, done: Answer<null>): Promise<Answer<RunView>> {
+  if (!done.ok) return done;
+  const view = await runView(desk, runId);
+  return view ? yes(view) : no("This run is no longer there.");
 }
 
 export async function recordOf(desk: Desk, runId: string): Promise<BuildRecord | null> {

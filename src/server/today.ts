@@ -7,6 +7,7 @@ import type { BuildRow } from "./builds";
 import { sourcesOfAll } from "./sources";
 import { damagedCount } from "./damaged";
 import { keptMark } from "./marks";
+import { installing } from "./netboot/board";
 import type { Desk } from "./desk";
 
 /** The builds that are being carried out, each with what it waits for. */
@@ -79,13 +80,14 @@ async function dates(desk: Desk, at: string) {
 
 export async function todayView(desk: Desk) {
   const at = desk.now();
-  const [rows, sheets, due, damaged] = await Promise.all([
+  const [rows, boots, sheets, due, damaged] = await Promise.all([
     running(desk),
+    installing(desk),
     preparing(desk),
     dates(desk, at),
     damagedCount(desk),
   ]);
-  return { now: at, running: rows, preparing: sheets, dates: due, damaged };
+  return { now: at, running: rows, installing: boots, preparing: sheets, dates: due, damaged };
 }
 
 /** A running build as far as it calls for a person. */

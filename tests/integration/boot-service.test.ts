@@ -1,8 +1,9 @@
 import { rmSync, renameSync, truncateSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { bootRows } from "@/db";
-import { armingOffer, armMachine, bootBoard, disarm } from "@/server/netboot/arm";
+import { bootRows, runRows } from "@/db";
+import { armingOffer, armMachine, disarm } from "@/server/netboot/arm";
+import { bootBoard } from "@/server/netboot/board";
 import { limiter } from "@/server/netboot/listener";
 import { rangeOf } from "@/server/netboot/send";
 import { addSeconds } from "@/core/units";
@@ -233,6 +234,13 @@ describe("what else is asked of it", () => {
   it("an image that is taken away, or exchanged, is not served", async () => {
     await makeReady();
     const own = await armed();
+    const { db } = await desk();
+    const notes = (await runRows.log(db, (await runRows.openOf(db, ARMED.build))!)).flatMap(({ event }) =>
+      event.kind === "note" ? [event.text] : [],
+    );
+    expect(notes).toEqual([
+      "Armed with revision B of the sheet: that is what installs itself, while this run carries out revision A.",
+    ]);
     const file = join(service.folder, "lowland-server-7.4-x86_64.iso");
     renameSync(file, `${file}.away`);
     expect((await get(`/t/${own}/kernel`)).status).toBe(404);

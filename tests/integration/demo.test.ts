@@ -18,7 +18,7 @@ beforeAll(async () => {
   const answer = await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), {
     rebase: true,
   });
-  expect(answer).toEqual({ ok: true, value: { builds: 6, machines: 8, pictures: 0 } });
+  expect(answer).toEqual({ ok: true, value: { builds: 7, machines: 8, pictures: 0 } });
 });
 
 const build = async (id: string) => (await buildView(await desk(), id))!;
@@ -49,15 +49,16 @@ describe("the demo, moved so that now is now", () => {
     expect((stretches.find((s) => !s.past)?.from ?? now) < now).toBe(true);
   });
 
-  it("has two sheets being prepared, each hanging at a stop that protects data or the way in", async () => {
+  it("has sheets being prepared, two of them hanging at a stop that protects data or the way in, and one that waits to be armed", async () => {
     const { preparing } = await todayView(await desk());
     expect(preparing.map((p) => [p.number, p.machine, p.hook, p.stops, p.firstStop?.label])).toEqual([
+      ["B-0045", "wrk-tm1", "H", 0, undefined],
       ["B-0042", "wrk-hv2", "D", 2, "D1"],
       ["B-0044", "wrk-st1", "H", 0, undefined],
       ["B-0043", "tho-a", "C", 2, "C1"],
     ]);
-    expect(preparing[0]?.firstStop?.says).toMatch(/BOOTCARD-A, 64\.0 GB .*nobody has agreed/);
-    expect(preparing[2]?.firstStop?.says).toContain("will not start in UEFI mode");
+    expect(preparing[1]?.firstStop?.says).toMatch(/BOOTCARD-A, 64\.0 GB .*nobody has agreed/);
+    expect(preparing[3]?.firstStop?.says).toContain("will not start in UEFI mode");
     for (const p of preparing) expect(p.likelySeconds).toBeGreaterThan(1800);
   });
 

@@ -18,7 +18,8 @@ const IMAGE = { name: "lowland-server-7.4-x86_64.iso", bytes: 2147483648 };
 const random = seeded(41);
 const noise = (length: number): Buffer =>
   Buffer.from(Array.from({ length }, () => Math.floor(random() * 256)));
-export const KERNEL = noise(150_003);
+/** Begins as a program of UEFI does. */
+export const KERNEL = Buffer.concat([Buffer.from("MZ"), noise(150_001)]);
 export const INITRD = noise(400_001);
 
 /** What lies inside the image, by its path. */

@@ -4,16 +4,21 @@ import type { AddressInfo } from "node:net";
 import { afterAll, beforeAll } from "vitest";
 import { closeDatabase } from "@/server/database";
 import { importAll } from "@/server/exports";
+import { addShippedProfiles } from "@/server/profiles";
 import { serveBoot } from "@/server/netboot/serve";
 import { imageFolder } from "./boot-image";
 import { desk } from "./desk";
 
-/** The boot service over the demo, at a port of its own, for one test file; `now` moves its clock. */
-export function ownBootService() {
+const DEMO = (): string => readFileSync("demo/marrowby-water.json", "utf8");
+
+/** The boot service over the demo, or over another export, at a port of its own, for one test file; `now` moves its clock. */
+export function ownBootService(text: () => string = DEMO) {
   const service = { base: "", folder: "", now: undefined as string | undefined };
   let server: Server;
   beforeAll(async () => {
-    await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), { rebase: false });
+    await addShippedProfiles(await desk("Derrick"));
+    const loaded = await importAll(await desk(), text(), { rebase: false });
+    if (!loaded.ok) throw new Error(loaded.problems.map((p) => p.message).join("; "));
     service.folder = imageFolder();
     process.env.DERRICK_IMAGE_DIR = service.folder;
     server = createServer((request, response) => {

@@ -3,6 +3,7 @@ export { usualAccounts } from "./accounts";
 export { answerCard, type CardScreen } from "./card";
 export { answersStage } from "./stage";
 export { screenSteps, type ScreenGround } from "./steps/screens";
+export { unattendedSteps } from "./steps/unattended";
 export { answerFileOf, imageSeedOf, type AnswerFileOfSheet } from "./files";
 export { installIntent, type Gap, type Hashes, type InstallIntent, type IntentGround } from "./intent";
 export { KICKSTART_RULES, lintKickstart, lintPreseed, PRESEED_RULES, textOf } from "./write";

@@ -1,7 +1,7 @@
 export { bootStage } from "./stage";
 export { cardSteps } from "./steps/cards";
 export { sanSteps } from "./steps/san";
-export { mediaIn, restart, settings } from "./steps/firmware";
+export { armAndStart, mediaIn, restart, settings, settingsBack } from "./steps/firmware";
 export { isSecureAfter, switchWords } from "./secure";
 export type { BootGround } from "./ground";
 export * from "./picture";

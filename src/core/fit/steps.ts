@@ -9,20 +9,26 @@ import type { FitGround } from "./ground";
 /** What the first steps of a build are made from. */
 export type BeginningGround = FitGround & Roads;
 
-export function beginning(plan: BeginningGround): Step[] {
+/** `served`: the machine is armed by the serial that is read at it, so that it stands nowhere before. */
+export function beginning(plan: BeginningGround, served: boolean): Step[] {
   const { machine } = plan;
   const chassis = machine?.document.facts.chassis;
   const atMachine = isAtMachine(plan);
+  const place = machine?.document.typed.place ?? "";
   return [
     step("identity", "A", takes(60, 180), {
       title: "Make sure that this is the machine",
       kind: "confirm",
       place: atMachine ? "at the machine" : "console",
       see: [
-        chassis?.serial ? `Serial number ${chassis.serial}` : `The label ${machine?.name}`,
+        chassis?.serial && !served ? `Serial number ${chassis.serial}` : `The label ${machine?.name}`,
         ...(chassis?.assetTag ? [`Asset tag ${chassis.assetTag}`] : []),
       ],
-      do: ["Compare on the label or on the controller's first page; read it aloud when two people work."],
+      do: [
+        served
+          ? `Find it by its place${place ? `, ${place},` : ""} and its label. Its serial number stands nowhere here: it is read at the machine, and typed to arm it.`
+          : "Compare on the label or on the controller's first page; read it aloud when two people work.",
+      ],
       hazards: atMachine ? [HAZARD.lift, HAZARD.mains, HAZARD.static] : [],
     }),
     ...saving(plan),

@@ -45,3 +45,14 @@ export const mediaWords = (ground: OnSheet): string => {
   const way = wayOf(ground);
   return way === "stick" ? stickOf(ground).name || "stick" : mediumWords[way];
 };
+
+/**
+ * Whether the machine installs itself from Derrick's own boot service: it starts over the network at a site where that is on, and
+ * its profile tells what is started. A road with a stepping stone, or one that keeps something, is walked by hand.
+ */
+export const isServed = (ground: MediaGround): boolean =>
+  wayOf(ground) === "network" &&
+  ground.site?.networkBoot === "on" &&
+  Boolean(ground.profile?.netboot) &&
+  ground.legs.length === 1 &&
+  ground.legs.every((leg) => leg.kind === "fresh" && leg.through === "installer");

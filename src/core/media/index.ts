@@ -1,5 +1,5 @@
 export { modeWords, stickBoots, type Mode, type StickWritten } from "./mode";
 export * from "./ways";
-export { isAtMachine, mediaWords, onStick, stickOf, wayOf, type MediaGround } from "./ground";
+export { isAtMachine, isServed, mediaWords, onStick, stickOf, wayOf, type MediaGround } from "./ground";
 export { mediaStage } from "./stage";
 export { imageCompared, mediumReady, movesOf } from "./steps";

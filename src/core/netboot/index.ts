@@ -21,6 +21,7 @@ export {
   type ArmingState,
   type Stage,
 } from "./state";
+export { heardAt } from "./heard";
 export { answerTo, type Given } from "./answer";
 export { answerNames, kernelWords, type BootAddresses, type BootHost } from "./words";
 export { ipxeFirst, ipxeInstall, ipxeLocal, TRIES, type BootFiles } from "./script/ipxe";

@@ -3,6 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
+import { TOLD } from "../stage";
 import { addSeconds } from "../units";
 import {
   answerTo,
@@ -12,6 +13,7 @@ import {
   firstBootCommands,
   firstBootScript,
   grubInstall,
+  heardAt,
   ipxeFirst,
   ipxeInstall,
   ipxeLocal,
@@ -60,6 +62,31 @@ const CHAIN: [number, BootEvent][] = [
 ];
 const stateAt = (seconds: number, ...events: [number, BootEvent][]) =>
   armingState(arming, log(...events), after(seconds));
+
+describe("what ends a step of the run", () => {
+  const heard = (seconds: number, ...events: [number, BootEvent][]) => {
+    const state = stateAt(seconds, ...events);
+    return TOLD.map((t) => heardAt(arming, state, t)).map((h) => h && (h.stops ?? h.at));
+  };
+
+  it("is heard at its own time, or at that of what comes after it", () => {
+    expect(heard(5)).toEqual([AT, null, null, null, null]);
+    expect(heard(60, ...CHAIN)).toEqual([AT, after(10), after(40), null, null]);
+    expect(heard(60, ...CHAIN, [50, told("done")])).toEqual([AT, after(10), after(40), after(50), after(50)]);
+  });
+
+  it("is why the run stops, where the installation ended without it; an arming that gave nothing is none", () => {
+    const failed = "wrk-tel1 told that its installation failed: no space.";
+    expect(heard(60, ...CHAIN, [50, told("failed", "no space")]).slice(2)).toEqual([
+      after(40),
+      failed,
+      failed,
+    ]);
+    const off = "The installation of wrk-tel1 was called off by M. Arkle.";
+    expect(heard(60, [20, { kind: "cancelled", by: "M. Arkle" }])).toEqual([null, off, off, off, off]);
+    expect(heard(8000)[0]).toBeNull();
+  });
+});
 
 describe("how far a machine is", () => {
   it("goes from stage to stage, with the time of each, and has its likely end once all was read", () => {

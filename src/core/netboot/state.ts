@@ -13,6 +13,8 @@ export interface ArmingState {
   spentAt: string | null;
   /** Why it failed, in the machine's own words, or who cancelled it. */
   why: string;
+  /** When it ended, one way or the other; null while it has not, and of one whose time ran out. */
+  overAt: string | null;
   /** What it was told when it asked last and was not given its installation; "" once it was. */
   refusal: string;
   /** Since when it should have gone on; null while it is in time. */
@@ -92,6 +94,7 @@ export function armingState(arming: Arming, log: readonly LoggedBoot[], now: str
       : null;
   return {
     ...{ status, reached, spentAt, why, refusal },
+    overAt: reached.done ?? cancelledAt ?? failedAt,
     lateSince: isOn && due !== null && now > due ? due : null,
     likelyAt: isOn && begun ? addSeconds(begun, arming.likelySeconds) : null,
   };

@@ -32,9 +32,15 @@ const LEAST_REASON = 8;
 /**
  * Decides what a command amounts to in the present state: an event to append, or a refusal that says why. The caller
  * only writes the answer down. A command for a step that is no longer current is refused, so that two windows cannot
- * push a run on twice.
+ * push a run on twice. `isHeard`: the boot service has heard it from the machine itself.
  */
-export function decide(plan: RunPlan, state: RunState, command: RunCommand, by: string): Result<RunEvent> {
+export function decide(
+  plan: RunPlan,
+  state: RunState,
+  command: RunCommand,
+  by: string,
+  isHeard = false,
+): Result<RunEvent> {
   const refuse = (message: string) => fail({ message });
   if (state.status === "handed over" && command.kind !== "note" && command.kind !== "corrected")
     return refuse("This run has been handed over; only notes and corrections can be added.");
@@ -85,6 +91,10 @@ export function decide(plan: RunPlan, state: RunState, command: RunCommand, by: 
   if (step.must && excuse !== null && excuse.length < LEAST_REASON)
     return refuse(
       `${step.must} Say in a few words why the run goes on without it; the reason goes on the record.`,
+    );
+  if (command.kind === "as expected" && step.told && !isHeard)
+    return refuse(
+      "The machine itself ends this step, by what it asks the boot service for and tells it. If that does not come, say what differs, or skip the step with the reason.",
     );
   const goesOn = command.kind === "as expected" || goesOnAllTheSame;
   if (goesOn && !guardsPassed(plan, state)) return refuse("The guard before this step was not passed.");

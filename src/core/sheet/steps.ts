@@ -1,9 +1,9 @@
-import { screenSteps } from "../answers";
-import { cardSteps, mediaIn, restart, sanSteps, settings } from "../boot";
+import { screenSteps, unattendedSteps } from "../answers";
+import { armAndStart, cardSteps, mediaIn, restart, sanSteps, settings, settingsBack } from "../boot";
 import { takes } from "../estimate";
 import { beginning } from "../fit";
 import { legViews, type LegView, type Values } from "../image";
-import { imageCompared, mediumReady, wayOf } from "../media";
+import { imageCompared, isServed, mediumReady, wayOf } from "../media";
 import { step, type Step } from "../stage";
 import { controllerSetSteps, setSteps } from "../storage";
 import { fillTemplate } from "../text";
@@ -25,7 +25,7 @@ export function deriveSteps(plan: Plan): Step[] {
   // One stick carries one image: it is written again when the leg before has been started from it.
   const waits = (i: number): boolean => wayOf(plan) === "stick" && i > withMedia;
   return [
-    ...beginning(plan),
+    ...beginning(plan, isServed(plan)),
     ...legs.flatMap(imageCompared),
     ...legs.filter((_, i) => !waits(i)).flatMap(mediumReady),
     ...(legs.some((l) => l.leg.through === "installer")
@@ -39,7 +39,12 @@ export function deriveSteps(plan: Plan): Step[] {
   ];
 }
 
-const legSteps = (view: View): Step[] => [
+const legSteps = (view: View): Step[] =>
+  isServed(view.plan)
+    ? [...armAndStart(view), ...unattendedSteps(view), ...settingsBack(view.plan)]
+    : attendedSteps(view);
+
+const attendedSteps = (view: View): Step[] => [
   ...(view.leg.through === "installer" ? mediaIn(view) : []),
   ...view.leg.screens.flatMap((screen, i, all) =>
     screenSteps(

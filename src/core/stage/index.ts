@@ -1,4 +1,13 @@
 export { open, said, type Stage, type Summary } from "./stage";
-export { guardSchema, stepSchema, VERBS, type Deed, type Guard, type ReadBack, type Step } from "./step";
+export {
+  guardSchema,
+  stepSchema,
+  TOLD,
+  VERBS,
+  type Deed,
+  type Guard,
+  type ReadBack,
+  type Step,
+} from "./step";
 export { NOTHING_TO_PUT_BACK, stripAfter, type Effect, type EffectOf, type Strip } from "./effects";
 export { HAZARD, step, type Moves } from "./make";

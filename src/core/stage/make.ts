@@ -31,6 +31,7 @@ const STEP: Omit<Step, "id" | "zone" | "title" | "duration" | "after"> = {
   asks: "",
   does: null,
   screen: "",
+  told: null,
   runs: 0,
   effects: [],
 };

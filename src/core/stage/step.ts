@@ -47,6 +47,12 @@ export const readBackSchema = z.object({
   sizes: z.array(z.number().positive()),
 });
 
+/**
+ * What the boot service hears of a machine that installs itself, in its order: that it was armed, was given its script, has read
+ * its files, is installed, and has had its first start.
+ */
+export const TOLD = ["armed", "script", "read", "installed", "done"] as const;
+
 /** Deeds of a step that outlast the run. */
 export const doesSchema = z.discriminatedUnion("kind", [
   z.object({
@@ -110,6 +116,8 @@ export const stepSchema = z.object({
   does: doesSchema.nullable().default(null),
   /** What a wait is a wait of ("profile version screen"), so that its time is learned; empty for the others. */
   screen: z.string().default(""),
+  /** What the boot service hears when the step is done, so that nobody has to say so; null of a step that a person ends. */
+  told: z.enum(TOLD).nullable().default(null),
   /** Own runs that stand behind its duration. */
   runs: z.number().int().nonnegative().default(0),
   /** What it does to the machine; empty in runs from before that was kept, and for steps that only look. */

@@ -6,17 +6,19 @@ import {
   kernelWords,
   plain,
   type Arming,
-  type ArmingState,
 } from "@/core/netboot";
+import { isServed } from "@/core/media";
 import { contentWords, driveLook } from "@/core/machine";
-import { parsePrefix } from "@/core/network";
 import { evaluateSheet } from "@/core/sheet";
+import type { Step } from "@/core/stage";
 import { targetsOf } from "@/core/storage";
 import { addSeconds } from "@/core/units";
-import { bootRows, buildRows, machineRows, siteRows } from "@/db";
+import { bootRows, buildRows, runRows, type Tx } from "@/db";
 import { no, yes, type Answer } from "../answer";
 import type { Desk } from "../desk";
 import { readEnvironment } from "../environment";
+import { hear } from "../run-log";
+import { startRun } from "../runs";
 import { namedAnswers, planOf } from "./answers";
 import { fileInside } from "./image-file";
 
@@ -48,7 +50,7 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
     problems.push(
       "The sheet was changed since its last revision, or none was issued: issue one, and arm that.",
     );
-  const { stops, totals } = evaluateSheet(plan);
+  const { stops, steps } = evaluateSheet(plan);
   if (stops.length > 0) problems.push(`Stops stand on the sheet: ${stops.map((s) => s.label).join(", ")}.`);
   if (!machine || !sheet.machine.id) return no(...problems, "No machine is chosen.");
   if (!image || !sheet.image.id || !profile)
@@ -61,6 +63,10 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
   const macs = machine.document.facts.ports
     .filter((p) => p.kind !== "wireless")
     .map((p) => p.mac.toLowerCase());
+  if (!isServed(plan))
+    problems.push(
+      "This sheet is not for a machine that installs itself from Derrick: that wants the way 'network' in zone B, one fresh installation, and network boot on at its site.",
+    );
   if (macs.length === 0) problems.push(`No port of ${machine.name} with a cable is known.`);
   if (!profile.netboot)
     return no(
@@ -99,10 +105,34 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
       ...{ kernel, initrd, words: told, answers: names, digest: answers.value.digest },
       erases: targetsOf(plan).map(({ drive }) => ({ look: driveLook(drive), holds: contentWords(drive) })),
       timeZone: site?.timeZone ?? "UTC",
-      likelySeconds: totals.likelySeconds,
-      lateSeconds: totals.lateSeconds,
+      ...afterReading(steps),
     },
   });
+}
+
+/** From when a machine has read its files until it has had its first start, as the steps of its sheet have it. */
+function afterReading(steps: readonly Step[]): Pick<Arming, "likelySeconds" | "lateSeconds"> {
+  const own = steps.filter(({ told }) => told === "installed" || told === "done").map((s) => s.duration);
+  return {
+    likelySeconds: own.reduce((all, d) => all + d.likelySeconds, 0),
+    lateSeconds: own.reduce((all, d) => all + d.lateSeconds, 0),
+  };
+}
+
+/** The run in which an installation is written down: the open one of the sheet, or one that is started for it. */
+async function runFor(desk: Desk, { build }: ArmingOffer["arming"]): Promise<Answer<string>> {
+  const open = await runRows.openOf(desk.db, build.id);
+  return open === null ? startRun(desk, build.id, build.version) : yes(open);
+}
+
+/** A run that was started before the sheet was revised says what is installed instead of what it was started for. */
+async function noteRevision(desk: Desk, tx: Tx, runId: string, id: string, arming: Arming): Promise<void> {
+  const run = await runRows.one(tx, runId);
+  const { revision } = arming.build;
+  if (!run || run.plan.revision === revision) return;
+  const text = `Armed with revision ${revision} of the sheet: that is what installs itself, while this run carries out revision ${run.plan.revision}.`;
+  const event = { kind: "note" as const, step: null, text, by: desk.actor };
+  await runRows.append(tx, runId, { at: arming.at, key: `boot ${id} revision`, event });
 }
 
 /** Arms one machine for one installation, by the tail of its serial as it was typed, for so many minutes. */
@@ -121,6 +151,8 @@ export async function armMachine(
     return no(
       `This is not the end of the serial number of ${arming.machine.name}. Read it at the machine; nothing was armed.`,
     );
+  const started = await runFor(desk, arming);
+  if (!started.ok) return started;
   const at = desk.now();
   const id = desk.newId("a");
   const whole: Arming = { ...arming, by: desk.actor, at, until: addSeconds(at, minutes * 60) };
@@ -130,6 +162,8 @@ export async function armMachine(
     const state = before && armingState(before.arming, await bootRows.log(tx, before.id), at);
     if (state && !isClosed(state)) return state.status;
     await bootRows.insert(tx, { id, machineId: arming.machine.id, buildId, arming: whole }, desk.stamp());
+    await noteRevision(desk, tx, started.value, id, whole);
+    await hear(desk, tx, buildId);
     return null;
   });
   return already === null
@@ -143,54 +177,9 @@ export async function disarm(desk: Desk, id: string): Promise<Answer<null>> {
   if (!row) return no("There is no such arming.");
   const state = armingState(row.arming, await bootRows.log(desk.db, id), desk.now());
   if (isClosed(state)) return no(`It is over already (${state.status}).`);
-  await desk.write((tx) => bootRows.add(tx, id, "", { kind: "cancelled", by: desk.actor }, desk.stamp()));
+  await desk.write(async (tx) => {
+    await bootRows.add(tx, id, "", { kind: "cancelled", by: desk.actor }, desk.stamp());
+    await hear(desk, tx, row.buildId);
+  });
   return yes(null);
-}
-
-/** A row of the board: one arming and how far its machine is. */
-export interface BoardRow {
-  id: string;
-  buildId: string;
-  arming: Arming;
-  state: ArmingState;
-}
-
-export interface Board {
-  /** Where the boot service listens; null while it is off. */
-  url: string | null;
-  rows: BoardRow[];
-  /** Who asked and was never armed, with the machine that it is by its MAC; null for one that nobody knows. */
-  strangers: (Awaited<ReturnType<typeof bootRows.strangers>>[number] & {
-    machine: { id: string; name: string } | null;
-  })[];
-  /** IPv4 networks of the sites where network boot is on. */
-  networks: string[];
-  now: string;
-}
-
-const [MOST_ROWS, MOST_STRANGERS] = [200, 50];
-
-/** Machines that are or were armed, newest first, and those that asked and are armed by nobody. */
-export async function bootBoard(desk: Desk): Promise<Board> {
-  const now = desk.now();
-  const armings = await bootRows.newest(desk.db, MOST_ROWS);
-  const rows = await Promise.all(
-    armings.map(async ({ id, buildId, arming }) => ({
-      ...{ id, buildId, arming },
-      state: armingState(arming, await bootRows.log(desk.db, id), now),
-    })),
-  );
-  const strangers = await Promise.all(
-    (await bootRows.strangers(desk.db, MOST_STRANGERS)).map(async (stranger) => ({
-      ...{ ...stranger, machine: await machineRows.byMac(desk.db, stranger.mac) },
-    })),
-  );
-  return {
-    ...{ url: readEnvironment().DERRICK_BOOT_URL ?? null, rows, now },
-    strangers: strangers.filter(({ machine }) => !armings.some((row) => row.machineId === machine?.id)),
-    networks: (await siteRows.all(desk.db))
-      .filter(({ site }) => site.networkBoot === "on")
-      .flatMap(({ site }) => site.segments.map((s) => parsePrefix(s.prefix)))
-      .flatMap((prefix) => (prefix?.family === "ipv4" ? [prefix.network] : [])),
-  };
 }

@@ -19,6 +19,7 @@ import {
 import { own } from "@/core/text";
 import { bootRows, machineRows } from "@/db";
 import type { Desk } from "../desk";
+import { hear } from "../run-log";
 import { namedAnswers, planOf } from "./answers";
 import { fileInside, wholeImage, type Served } from "./image-file";
 import { sendFile, sendText } from "./send";
@@ -41,8 +42,12 @@ interface Call {
 const [TOKEN_BYTES, MOST_WORDS, MOST_BODY, KEPT_STRANGERS] = [24, 400, 4096, 2000];
 const hashOf = (token: string): string => createHash("sha256").update(token).digest("hex");
 
-const note = ({ desk }: Call, armingId: string | null, mac: string, event: BootEvent): Promise<void> =>
-  desk.write((tx) => bootRows.add(tx, armingId, mac, event, desk.stamp()));
+/** Writes down what was asked or told; the run of an armed machine goes on by it. */
+const note = ({ desk }: Call, row: Row | null, mac: string, event: BootEvent): Promise<void> =>
+  desk.write(async (tx) => {
+    await bootRows.add(tx, row?.id ?? null, mac, event, desk.stamp());
+    if (row) await hear(desk, tx, row.buildId);
+  });
 
 const stateOf = async ({ desk }: Call, row: Row): Promise<ArmingState> =>
   armingState(row.arming, await bootRows.log(desk.db, row.id), desk.now());
@@ -71,7 +76,7 @@ async function script(call: Call): Promise<void> {
   const words = answer.given ? "" : answer.words;
   // What a stranger asks belongs to no arming, and neither does a machine that was never armed.
   if (request.method !== "HEAD") {
-    await note(call, row?.id ?? null, caller.mac, { kind: "asked", caller, given: answer.given, words });
+    await note(call, row, caller.mac, { kind: "asked", caller, given: answer.given, words });
     if (!row) await desk.write((tx) => bootRows.forgetStrangers(tx, KEPT_STRANGERS));
   }
   if (!row || !answer.given) return void (await sendText(request, response, ipxeLocal(words)));
@@ -98,7 +103,7 @@ async function file(call: Call, row: Row, path: string): Promise<void> {
   const isRead = path === "image" || path === "first-boot" || path.startsWith("tree/");
   const closed = isRead ? treeClosed(state) : fileClosed(row.arming, state, desk.now());
   const refuse = async (words: string): Promise<void> => {
-    await note(call, row.id, "", { kind: "refused", words: `${path.slice(0, 200)}: ${words}` });
+    await note(call, row, "", { kind: "refused", words: `${path.slice(0, 200)}: ${words}` });
     await nothing(call);
   };
   if (closed !== null) return refuse(closed);
@@ -125,7 +130,7 @@ async function sent(call: Call, row: Row, path: string, served: Served): Promise
   const { request, response } = call;
   const whole = await sendFile(request, response, served);
   if (request.method === "HEAD") return;
-  await note(call, row.id, "", { kind: "fetched", what: path.replace("/", " "), bytes: served.bytes, whole });
+  await note(call, row, "", { kind: "fetched", what: path.replace("/", " "), bytes: served.bytes, whole });
 }
 
 /** An answer file or the script of the first start, written anew for this token; what was changed since is not given out. */
@@ -145,7 +150,7 @@ async function text(
     const service = `${base}/boot.ipxe`;
     const ready = [`curl -fsS -m 5 -o /dev/null ${service} || timeout 5 wget -q -O /dev/null ${service}`];
     const whole = await sendText(request, response, firstBootScript({ report, actions: [], ready }));
-    return note(call, row.id, "", { kind: "fetched", what: path, bytes: 0, whole });
+    return note(call, row, "", { kind: "fetched", what: path, bytes: 0, whole });
   }
   const answers = await namedAnswers(desk, plan, arming.build.id, { script: `${at}first-boot`, report });
   if (!answers.ok) return refuse(answers.problems.map((p) => p.message).join(" "));
@@ -155,7 +160,7 @@ async function text(
   if (!found) return refuse("no such file");
   const whole = await sendText(request, response, found.text);
   if (request.method !== "HEAD")
-    await note(call, row.id, "", {
+    await note(call, row, "", {
       kind: "fetched",
       what: path.replace("/", " "),
       bytes: found.text.length,
@@ -188,7 +193,7 @@ async function report(call: Call, row: Row, word: string): Promise<void> {
     .replace(/\p{Cc}/gu, " ")
     .trim()
     .slice(0, MOST_WORDS);
-  await note(call, row.id, "", { kind: "reported", stage, words });
+  await note(call, row, "", { kind: "reported", stage, words });
   await sendText(request, response, "noted\n");
 }
 

@@ -3,16 +3,10 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import type { Arming, ArmingState, Caller, Stage } from "@/core/netboot";
+import type { Caller, Stage } from "@/core/netboot";
 import { formatClock, formatDateTime } from "@/core/units";
+import type { BoardLine } from "./board-line";
 import { Problems } from "../frame/problems";
-
-export interface BoardLine {
-  id: string;
-  buildId: string;
-  arming: Pick<Arming, "machine" | "build" | "image" | "until" | "by" | "timeZone">;
-  state: ArmingState;
-}
 
 export interface Stranger {
   mac: string;
@@ -51,11 +45,13 @@ export function BootBoard({
 }: {
   lines: readonly BoardLine[];
   stages: readonly Stage[];
-  cancel: (id: string) => Promise<Answered>;
+  /** Absent where the board is only looked at. */
+  cancel?: (id: string) => Promise<Answered>;
 }) {
   const router = useRouter();
   const [problems, setProblems] = useState<readonly { message: string }[]>([]);
   const callOff = async (id: string): Promise<void> => {
+    if (!cancel) return;
     const answer = await cancel(id);
     setProblems(answer.ok ? [] : (answer.problems ?? []));
     router.refresh();
@@ -73,58 +69,68 @@ export function BootBoard({
                 <th key={stage}>{stage}</th>
               ))}
               <th>State</th>
-              <th aria-label="Act" />
+              {cancel && <th aria-label="Act" />}
             </tr>
           </thead>
           <tbody>
             {lines.map((line) => (
-              <tr key={line.id}>
-                <td>
-                  <Link className="link font-semibold" href={`/machines/${line.arming.machine.id}`}>
-                    {line.arming.machine.name}
-                  </Link>
-                </td>
-                <td>
-                  <Link className="link" href={`/builds/${line.buildId}`}>
-                    {line.arming.build.number} {line.arming.build.revision}
-                  </Link>
-                </td>
-                {stages.map((stage) => {
-                  const at = line.state.reached[stage];
-                  return (
-                    <td
-                      key={stage}
-                      className="value"
-                      title={at ? formatDateTime(at, line.arming.timeZone) : undefined}
-                    >
-                      {at ? formatClock(at, line.arming.timeZone) : "–"}
-                    </td>
-                  );
-                })}
-                <td
-                  className={
-                    line.state.lateSince || line.state.status === "failed" ? "font-semibold text-error" : ""
-                  }
-                >
-                  {stand(line)}
-                </td>
-                <td>
-                  {ENDED.includes(line.state.status) ? (
-                    <Link className="link" href={`/builds/${line.buildId}/arm`}>
-                      arm anew
-                    </Link>
-                  ) : (
-                    <button type="button" className="link" onClick={() => void callOff(line.id)}>
-                      call off
-                    </button>
-                  )}
-                </td>
-              </tr>
+              <BoardRow key={line.id} line={line} stages={stages} callOff={cancel && callOff} />
             ))}
           </tbody>
         </table>
       </div>
     </>
+  );
+}
+
+function BoardRow({
+  line,
+  stages,
+  callOff,
+}: {
+  line: BoardLine;
+  stages: readonly Stage[];
+  callOff?: ((id: string) => Promise<void>) | undefined;
+}) {
+  return (
+    <tr>
+      <td>
+        <Link className="link font-semibold" href={`/machines/${line.arming.machine.id}`}>
+          {line.arming.machine.name}
+        </Link>
+      </td>
+      <td>
+        <Link className="link" href={`/builds/${line.buildId}`}>
+          {line.arming.build.number} {line.arming.build.revision}
+        </Link>
+      </td>
+      {stages.map((stage) => {
+        const at = line.state.reached[stage];
+        return (
+          <td key={stage} className="value" title={at ? formatDateTime(at, line.arming.timeZone) : undefined}>
+            {at ? formatClock(at, line.arming.timeZone) : "–"}
+          </td>
+        );
+      })}
+      <td
+        className={line.state.lateSince || line.state.status === "failed" ? "font-semibold text-error" : ""}
+      >
+        {stand(line)}
+      </td>
+      {callOff && (
+        <td>
+          {ENDED.includes(line.state.status) ? (
+            <Link className="link" href={`/builds/${line.buildId}/arm`}>
+              arm anew
+            </Link>
+          ) : (
+            <button type="button" className="link" onClick={() => void callOff(line.id)}>
+              call off
+            </button>
+          )}
+        </td>
+      )}
+    </tr>
   );
 }
 

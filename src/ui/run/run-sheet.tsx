@@ -18,6 +18,9 @@ import type { RunView } from "./run-view";
 import { useNow, useRun } from "./use-run";
 import { useKeys } from "../frame/use-keys";
 
+/** Whether a person says that a step was as expected: a guard asks for more, and a machine that installs itself tells it. */
+const isSaid = (step: Step | undefined): step is Step => step?.told === null && step.kind !== "guard";
+
 /** The run, made to stand beside a remote console at 640 px: strip, step, answer, what comes next, log. */
 export function RunSheet({ initial, card }: { initial: RunView; card: readonly CardScreen[] }) {
   const run = useRun(initial);
@@ -37,8 +40,7 @@ export function RunSheet({ initial, card }: { initial: RunView; card: readonly C
   const clock = (iso: string): string => formatClock(iso, plan.timeZone);
 
   const asExpected = (words?: string) =>
-    step &&
-    step.kind !== "guard" &&
+    isSaid(step) &&
     state.status === "running" &&
     !busy &&
     (step.asks === "" || words !== undefined) &&
@@ -75,6 +77,7 @@ export function RunSheet({ initial, card }: { initial: RunView; card: readonly C
         <StepSheet
           key={step.id}
           step={step}
+          buildId={view.buildId}
           plan={plan}
           state={state}
           now={now}

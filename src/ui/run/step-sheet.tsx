@@ -1,6 +1,7 @@
 "use client";
 
 import { TriangleAlert } from "lucide-react";
+import Link from "next/link";
 import { useState, type ReactNode } from "react";
 import type { Step } from "@/core/stage";
 import type { RunPlan, RunState } from "@/core/run";
@@ -13,6 +14,7 @@ import { TypedProof } from "../fields/typed-proof";
 
 interface Props {
   step: Step;
+  buildId: string;
   plan: RunPlan;
   state: RunState;
   now: string;
@@ -26,6 +28,7 @@ interface Props {
 /** The current step, large: what must be seen, what may not be there, what to do and type, and the answer. */
 export function StepSheet({
   step,
+  buildId,
   plan,
   state,
   now,
@@ -109,6 +112,8 @@ export function StepSheet({
         <GuardForm asks={step.guard.asks} busy={busy} onGuard={onGuard} onDiffers={onDiffers} />
       ) : step.readBack ? (
         <ReadBackForm asks={step.readBack.asks} busy={busy} onReadBack={onReadBack} onDiffers={onDiffers} />
+      ) : step.told ? (
+        <EndsItself buildId={buildId} arms={step.told === "armed"} busy={busy} onDiffers={onDiffers} />
       ) : (
         <Answers asks={step.asks} busy={busy} onAsExpected={onAsExpected} onDiffers={onDiffers} />
       )}
@@ -186,6 +191,35 @@ function Answers({
         </button>
       </div>
     </form>
+  );
+}
+
+/** A step that the machine ends, by what it asks the boot service for and tells it: nobody says that it was as expected. */
+function EndsItself({
+  buildId,
+  arms,
+  busy,
+  onDiffers,
+}: { buildId: string; arms: boolean } & Pick<Props, "busy" | "onDiffers">) {
+  return (
+    <div className="mt-5 border-2 p-4 border-base-content">
+      <p className="text-[1.07rem]">
+        {arms
+          ? "Nothing is to be confirmed here: the run goes on when the machine is armed."
+          : "Nothing is to be confirmed here: the run goes on by what the machine asks for and tells."}
+      </p>
+      <div className="mt-3 flex gap-3">
+        <Link
+          className={`btn flex-1 justify-center py-2 ${arms ? "btn-primary" : ""}`}
+          href={arms ? `/builds/${buildId}/arm` : "/builds/netboot"}
+        >
+          {arms ? "Arm the machine" : "The board of network boot"}
+        </Link>
+        <button type="button" className="btn flex-1 justify-center py-2" disabled={busy} onClick={onDiffers}>
+          Differs <span className="kbd">D</span>
+        </button>
+      </div>
+    </div>
   );
 }
 

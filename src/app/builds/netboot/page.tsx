@@ -1,9 +1,10 @@
 import Link from "next/link";
 import { isClosed, STAGES } from "@/core/netboot";
-import { bootBoard } from "@/server/netboot/arm";
+import { bootBoard } from "@/server/netboot/board";
 import { KeepFresh } from "@/ui/frame/keep-fresh";
 import { Page, Ruled } from "@/ui/frame/page";
 import { DhcpTexts } from "@/ui/netboot/dhcp-texts";
+import { boardLine } from "@/ui/netboot/board-line";
 import { BootBoard, Strangers } from "@/ui/netboot/boot-board";
 import { desk } from "../../desk";
 import { cancel } from "./actions";
@@ -35,11 +36,7 @@ export default async function NetbootPage() {
       <KeepFresh running={rows.some(({ state }) => !isClosed(state))} />
       <Ruled title="Armed machines">
         {rows.length > 0 ? (
-          <BootBoard
-            lines={rows.map(({ id, buildId, arming, state }) => ({ id, buildId, arming, state }))}
-            stages={STAGES}
-            cancel={cancel}
-          />
+          <BootBoard lines={rows.map(boardLine)} stages={STAGES} cancel={cancel} />
         ) : (
           <p className="quiet">No machine was armed yet. A sheet&rsquo;s zone H leads to it.</p>
         )}

@@ -111,7 +111,7 @@ function readBackBefore(
   ];
 }
 
-const overwritten = (plan: ScreenGround): Step["does"] => ({
+export const overwritten = (plan: ScreenGround): Step["does"] => ({
   kind: "drives overwritten",
   drives: targetsOf(plan).flatMap(({ drive }) => registerKey(drive) ?? []),
   by: plan.image?.name ?? "the installation",
@@ -121,7 +121,7 @@ const overwritten = (plan: ScreenGround): Step["does"] => ({
  * The profile's time as own runs have corrected it, or the time that the share of the image takes on this way, whichever
  * is longer.
  */
-function screenDuration(
+export function screenDuration(
   plan: ScreenGround,
   screen: Screen,
   named: string,

@@ -84,21 +84,17 @@ function listedAs(plan: BootGround): string | null {
   return fitting.length === 1 ? fitting[0]!.label : null;
 }
 
+const insertOf = ({ plan }: View): EffectOf<"insert medium"> => ({
+  do: "insert medium",
+  ...mediumOf(plan),
+  holds: plan.image?.fileName || plan.image?.name || "the image",
+  mac: plan.sheet.network.port,
+});
+
 /** The medium goes in and is started once. */
-export function mediaIn({ plan, prefix }: View): Step[] {
-  const { sheet, image, profile } = plan;
-  const insert: EffectOf<"insert medium"> = {
-    do: "insert medium",
-    ...mediumOf(plan),
-    holds: image?.fileName || image?.name || "the image",
-    mac: sheet.network.port,
-  };
-  const start: EffectOf<"start next from"> = {
-    do: "start next from",
-    ...mediumOf(plan),
-    mode: sheet.boot.mode,
-    once: sheet.boot.start === "one-time boot",
-  };
+export function mediaIn(view: View): Step[] {
+  const { plan, prefix } = view;
+  const insert = insertOf(view);
   return [
     step(`${prefix}media-in`, "C", takes(60, 240), {
       ...insertWords(insert),
@@ -106,17 +102,40 @@ export function mediaIn({ plan, prefix }: View): Step[] {
       hazards: insert.medium === "disc" ? [HAZARD.laser] : [],
       effects: [insert],
     }),
-    step(`${prefix}one-time`, "C", takes(60, 180), {
-      ...startWords(
-        start,
-        menuKey(plan),
-        listedAs(plan),
-        profile?.firmware.bootMenuSeconds ?? null,
-        unknownKey(plan),
-      ),
-      place: place(plan),
-      effects: [start],
+    startOnce(view),
+  ];
+}
+
+function startOnce({ plan, prefix }: View, told: Step["told"] = null): Step {
+  const { boot } = plan.sheet;
+  const start: EffectOf<"start next from"> = {
+    do: "start next from",
+    ...mediumOf(plan),
+    mode: boot.mode,
+    once: boot.start === "one-time boot",
+  };
+  const wait = plan.profile?.firmware.bootMenuSeconds ?? null;
+  return step(`${prefix}one-time`, "C", takes(60, 180), {
+    ...startWords(start, menuKey(plan), listedAs(plan), told ? null : wait, unknownKey(plan)),
+    place: place(plan),
+    told,
+    effects: [start],
+  });
+}
+
+/** The machine is armed at the boot service for one installation, and started over the network. */
+export function armAndStart(view: View): Step[] {
+  const { plan, prefix } = view;
+  return [
+    step(`${prefix}arm`, "C", takes(60, 300), {
+      title: `Arm ${plan.machine?.name ?? "the machine"} for one installation`,
+      do: ["Read the serial number at the machine itself, and type its end on the page for arming."],
+      see: ["Its row on the board of network boot waits"],
+      hazards: [HAZARD.erase],
+      told: "armed",
+      effects: [insertOf(view)],
     }),
+    startOnce(view, "script"),
   ];
 }
 
@@ -148,7 +167,7 @@ function forInstall({ sheet, fromMedia }: BootGround): string[] {
 }
 
 /** Before the installed system is started for good, the firmware is put back. */
-function settingsBack(plan: BootGround): Step[] {
+export function settingsBack(plan: BootGround): Step[] {
   const back = forInstall(plan).map((s) => WAY_BACK[s]!);
   if (back.length === 0) return [];
   const keys = plan.machine?.document.typed.keys;

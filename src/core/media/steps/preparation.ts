@@ -2,7 +2,7 @@ import { takes } from "../../estimate";
 import { verificationOf, type LegView } from "../../image";
 import { HAZARD, step, type Guard, type Step } from "../../stage";
 import { formatExactBytes } from "../../units";
-import { stickOf, wayOf, type MediaGround } from "../ground";
+import { isServed, stickOf, wayOf, type MediaGround } from "../ground";
 import { WRITE_HANDS, writingEstimate } from "../ways";
 
 type Ground = MediaGround & { sheet: { network: { port: string | null } } };
@@ -43,7 +43,8 @@ export function mediumReady(view: View): Step[] {
   const way = wayOf(plan);
   if (way === "stick" && !plan.sheet.image.stick.ready) return writeStick(view, file);
   if (way === "disc") return [burn(plan, prefix, file)];
-  return way === "network" ? [serve(plan, prefix, file)] : [];
+  if (way !== "network") return [];
+  return [isServed(plan) ? lead(prefix) : serve(plan, prefix, file)];
 }
 
 /** The stick is named by the tail of its serial before it is overwritten, like any drive. */
@@ -160,4 +161,12 @@ const serve = (plan: Ground, prefix: string, file: string): Step =>
     ],
     see: [`The boot service lists ${plan.sheet.network.port ?? "the machine's MAC"}`],
     never: ["An entry that holds for every machine of the segment"],
+  });
+
+const lead = (prefix: string): Step =>
+  step(`${prefix}lead`, "B", takes(120, 600), {
+    title: "Make sure that the site's DHCP server leads to Derrick",
+    do: ["Compare what it is told with the text for it on the page of network boot."],
+    see: ["The address of the boot script, as that page shows it"],
+    never: ["A second DHCP server on the segment that names something to start"],
   });

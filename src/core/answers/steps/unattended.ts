@@ -1,0 +1,77 @@
+import { learnStep, takes, type Duration } from "../../estimate";
+import type { LegView } from "../../image";
+import { modelOf } from "../../machine";
+import { mediaWords, movesOf, wayOf } from "../../media";
+import { step, type Effect, type Step } from "../../stage";
+import { screenEffects } from "./effects";
+import { overwritten, screenDuration, type ScreenGround } from "./screens";
+
+type View = LegView<ScreenGround & { sheet: { answers: { hostName: string } } }>;
+
+/** So long an installer takes to read its kernel and its answers, and to begin. */
+const READS = takes(180, 1800, 0.05);
+
+const sum = (parts: readonly Duration[]): Duration => ({
+  likelySeconds: parts.reduce((all, d) => all + d.likelySeconds, 0),
+  lateSeconds: parts.reduce((all, d) => all + d.lateSeconds, 0),
+  handsShare: 0,
+});
+
+/** What its screens would do to the machine, done by the answer file; nobody chooses a drive by hand. */
+const effectsOf = ({ plan, leg }: View): Effect[] =>
+  leg.screens
+    .flatMap((screen) => screenEffects(plan, leg, screen, "H"))
+    .filter((effect) => effect.do !== "choose drives");
+
+/**
+ * The steps of an installation that a machine carries out by itself from an answer file, as the boot service hears of them: it
+ * waits where a person would stand before screens, and its time is that of the screens which only wait.
+ */
+export function unattendedSteps(view: View): Step[] {
+  const { plan, leg, prefix } = view;
+  const waits = leg.screens.filter((s) => s.wait).map((s) => ({ screen: s, ...screenDuration(plan, s, "") }));
+  const only = waits.length === 1 ? waits[0] : undefined;
+  const named = `${leg.profile.profile} ${leg.profile.version} unattended`;
+  const usual = sum(waits.map((w) => w.duration));
+  const learned = learnStep(usual, named, modelOf(plan), plan.times);
+  const name = plan.sheet.answers.hostName || "The machine";
+  const { likely, late } = leg.profile.restart;
+  return [
+    step(`${prefix}files`, "H", READS, {
+      title: `${name} reads its installer and its answers`,
+      kind: "wait",
+      place: "console",
+      see: ["The kernel and its files are read, then the installer asks nothing"],
+      never: ["A question that waits for a person: the answers lack something"],
+      told: "read",
+    }),
+    step(`${prefix}installs`, "H", learned?.duration ?? usual, {
+      title: `${name} installs itself`,
+      kind: "wait",
+      place: "console",
+      never: ["The installer's own questions"],
+      // The working of one wait is not that of a sum of several.
+      figure: learned?.figure ?? only?.figure ?? null,
+      moves: only?.figure && !learned ? movesOf(plan, only.screen.readsShare) : null,
+      screen: named,
+      runs: learned?.runs ?? 0,
+      told: "installed",
+      effects: effectsOf(view),
+      does: leg.screens.some((s) => s.destroys) ? overwritten(plan) : null,
+    }),
+    step(`${prefix}first-start`, "H", takes(likely, late, 0.05), {
+      title: `${name} starts from its own disk`,
+      kind: "wait",
+      place: "console",
+      see: ["The boot script says that this machine has had its installation", `${name} on the console`],
+      never: ["The installer again"],
+      told: "done",
+      effects: [
+        { do: "restart" },
+        { do: "remove medium", medium: wayOf(plan), name: mediaWords(plan) },
+        { do: "put boot order back" },
+        { do: "install system", profile: leg.profile.profile, version: leg.version },
+      ],
+    }),
+  ];
+}

@@ -1,0 +1,75 @@
+import { armingState, isClosed, type Arming, type ArmingState } from "@/core/netboot";
+import { parsePrefix } from "@/core/network";
+import { addSeconds } from "@/core/units";
+import { bootRows, machineRows, siteRows } from "@/db";
+import type { Desk } from "../desk";
+import { readEnvironment } from "../environment";
+
+/** A row of the board: one arming and how far its machine is. */
+export interface BoardRow {
+  id: string;
+  buildId: string;
+  arming: Arming;
+  state: ArmingState;
+}
+
+export interface Board {
+  /** Where the boot service listens; null while it is off. */
+  url: string | null;
+  rows: BoardRow[];
+  /** Who asked and was never armed, with the machine that it is by its MAC; null for one that nobody knows. */
+  strangers: (Awaited<ReturnType<typeof bootRows.strangers>>[number] & {
+    machine: { id: string; name: string } | null;
+  })[];
+  /** IPv4 networks of the sites where network boot is on. */
+  networks: string[];
+  now: string;
+}
+
+const [MOST_ROWS, MOST_STRANGERS] = [200, 50];
+
+async function rowsOf(desk: Desk, armings: bootRows.ArmingRow[], now: string): Promise<BoardRow[]> {
+  const logs = await bootRows.logs(
+    desk.db,
+    armings.map((a) => a.id),
+  );
+  return armings.map(({ id, buildId, arming }) => ({
+    ...{ id, buildId, arming },
+    state: armingState(arming, logs.get(id) ?? [], now),
+  }));
+}
+
+/** So long one that failed, or whose time ran out, calls for a person on Today. */
+const CALLS_SECONDS = 24 * 3600;
+
+/** Machines that install themselves now, or came to a bad end since yesterday, of each the newest arming. */
+export async function installing(desk: Desk): Promise<BoardRow[]> {
+  const now = desk.now();
+  const armings = await bootRows.newest(desk.db, MOST_ROWS);
+  const newest = armings.filter((a, i) => armings.findIndex((b) => b.machineId === a.machineId) === i);
+  const since = addSeconds(now, -CALLS_SECONDS);
+  return (await rowsOf(desk, newest, now)).filter(
+    ({ state, arming }) =>
+      !isClosed(state) || ((state.status === "failed" || state.status === "expired") && arming.until > since),
+  );
+}
+
+/** Machines that are or were armed, newest first, and those that asked and are armed by nobody. */
+export async function bootBoard(desk: Desk): Promise<Board> {
+  const now = desk.now();
+  const armings = await bootRows.newest(desk.db, MOST_ROWS);
+  const rows = await rowsOf(desk, armings, now);
+  const strangers = await Promise.all(
+    (await bootRows.strangers(desk.db, MOST_STRANGERS)).map(async (stranger) => ({
+      ...{ ...stranger, machine: await machineRows.byMac(desk.db, stranger.mac) },
+    })),
+  );
+  return {
+    ...{ url: readEnvironment().DERRICK_BOOT_URL ?? null, rows, now },
+    strangers: strangers.filter(({ machine }) => !armings.some((row) => row.machineId === machine?.id)),
+    networks: (await siteRows.all(desk.db))
+      .filter(({ site }) => site.networkBoot === "on")
+      .flatMap(({ site }) => site.segments.map((s) => parsePrefix(s.prefix)))
+      .flatMap((prefix) => (prefix?.family === "ipv4" ? [prefix.network] : [])),
+  };
+}
