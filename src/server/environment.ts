@@ -30,6 +30,9 @@ const environmentSchema = z.object({
     )
     .transform((address) => new URL(address).origin)
     .optional(),
+  /** What the server's own link and disk give to machines that install themselves, in Mbit/s and in MB/s. */
+  DERRICK_BOOT_LINK: z.coerce.number("is a number of Mbit/s, such as 10000").positive().optional(),
+  DERRICK_BOOT_DISK: z.coerce.number("is a number of MB/s, such as 500").positive().optional(),
   /** The file with the key that hashes of passwords are sealed with; made at the first use, beside the database. */
   DERRICK_KEY_FILE: z.string().min(1).optional(),
   /** A folder of this server with image files; they can be put on the shelf from there. */

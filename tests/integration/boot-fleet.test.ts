@@ -144,3 +144,24 @@ describe("the run of an armed machine", () => {
     expect(await current(foreign)).toBe("one-time");
   });
 });
+
+describe("what the server bears", () => {
+  it("is not gone beyond: of twelve that ask at once no more are fed at a time than the link bears, and each comes to its turn", async () => {
+    const batch = fleet.members.slice(20, 32);
+    process.env["DERRICK_BOOT_LINK"] = "100";
+    try {
+      for (const member of batch) await arm(member);
+      const bears = (await bootBoard(await desk())).atOnce!.value;
+      expect(bears).toBeLessThan(6);
+      const told = await Promise.all(batch.map((m) => walkMachine(m, { base: service.base, pace: 2000 })));
+      expect(told.map((t) => t.installed)).toEqual(batch.map(() => 1));
+      const spans = await Promise.all(batch.map(async (m) => (await rowOf(m)).state.reached));
+      const fedAt = (at: string): number =>
+        spans.filter((s) => s.script! <= at && at < s["first boot"]!).length;
+      expect(Math.max(...spans.map((s) => fedAt(s.script!)))).toBe(bears);
+      expect(told.some((t) => t.said.some((words) => words.includes("It waits its turn")))).toBe(true);
+    } finally {
+      delete process.env["DERRICK_BOOT_LINK"];
+    }
+  }, 120_000);
+});

@@ -36,6 +36,8 @@ export const armingSchema = z.object({
   /** How long the installation takes, from the steps of the sheet, in seconds. */
   likelySeconds: z.number(),
   lateSeconds: z.number(),
+  /** What its installer reads of the image, in how many seconds; null where nothing tells. */
+  reads: z.object({ bytes: z.number(), seconds: z.number() }).nullable().default(null),
 });
 export type Arming = z.infer<typeof armingSchema>;
 
@@ -57,7 +59,13 @@ export type Caller = z.infer<typeof callerSchema>;
 export const REPORTS = ["started", "installed", "first boot", "done", "failed"] as const;
 
 export const bootEventSchema = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("asked"), caller: callerSchema, given: z.boolean(), words: z.string() }),
+  z.object({
+    kind: z.literal("asked"),
+    caller: callerSchema,
+    given: z.boolean(),
+    words: z.string(),
+    waits: z.boolean().default(false),
+  }),
   /** A file was asked for; `whole` when all of its bytes went out. */
   z.object({ kind: z.literal("fetched"), what: z.string(), bytes: z.number(), whole: z.boolean() }),
   z.object({ kind: z.literal("reported"), stage: z.enum(REPORTS), words: z.string().max(400) }),

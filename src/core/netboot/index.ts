@@ -21,10 +21,11 @@ export {
   type ArmingState,
   type Stage,
 } from "./state";
+export { atOnceFigure, isFed, roundsSeconds, waitsFor, type ServerRates } from "./capacity";
 export { heardAt } from "./heard";
 export { answerTo, type Given } from "./answer";
 export { answerNames, kernelWords, type BootAddresses, type BootHost } from "./words";
-export { ipxeFirst, ipxeInstall, ipxeLocal, TRIES, type BootFiles } from "./script/ipxe";
+export { ipxeFirst, ipxeInstall, ipxeLocal, ipxeWait, TRIES, type BootFiles } from "./script/ipxe";
 export { grubInstall, grubLocal } from "./script/grub";
 export { firstBootScript, type FirstBoot } from "./script/first-boot";
 export { firstBootCommands } from "./script/unit";

@@ -7,6 +7,7 @@ import { TOLD } from "../stage";
 import { addSeconds } from "../units";
 import {
   answerTo,
+  atOnceFigure,
   armingState,
   armingSchema,
   fileClosed,
@@ -21,6 +22,8 @@ import {
   kernelWords,
   neededOf,
   reportClosed,
+  roundsSeconds,
+  waitsFor,
   type BootEvent,
   type LoggedBoot,
 } from ".";
@@ -47,7 +50,7 @@ const caller = {
   platform: "",
   address: "",
 };
-const asked: BootEvent = { kind: "asked", caller, given: true, words: "" };
+const asked: BootEvent = { kind: "asked", caller, given: true, words: "", waits: false };
 const fetched = (what: string, whole = true): BootEvent => ({ kind: "fetched", what, bytes: 9, whole });
 const told = (stage: "started" | "installed" | "first boot" | "done" | "failed", words = ""): BootEvent => ({
   kind: "reported",
@@ -62,6 +65,34 @@ const CHAIN: [number, BootEvent][] = [
 ];
 const stateAt = (seconds: number, ...events: [number, BootEvent][]) =>
   armingState(arming, log(...events), after(seconds));
+
+describe("how many at once", () => {
+  const reads = (megabytes: number) => ({ reads: { bytes: megabytes * 1e6 * 60, seconds: 60 } });
+  const rates = { link: 125e6, disk: null };
+
+  it("is link and disk divided by what one takes: 1 Gbit/s and 8 MB/s give 13, so 40 machines of 7 minutes take 28", () => {
+    expect(atOnceFigure(rates, reads(8)).value).toBe(13);
+    expect(roundsSeconds(40, 13, 420)).toBe(28 * 60);
+    expect(atOnceFigure({ ...rates, disk: 40e6 }, reads(8)).value).toBe(5);
+    expect(atOnceFigure({ link: null, disk: null }, { reads: null }).inputs.map((i) => i.source)).toEqual([
+      ...["default", "default", "default"],
+    ]);
+    expect(atOnceFigure(rates, reads(900)).value).toBe(1);
+  });
+
+  it("keeps who asks beyond it waiting, but never one alone, one that was let in, or for one that is late", () => {
+    const own = { arming: { ...arming, ...reads(60) }, state: stateAt(5) };
+    const fed = { arming: own.arming, state: stateAt(20, ...CHAIN.slice(0, 2)) };
+    expect(waitsFor(rates, own, [])).toBeNull();
+    expect(waitsFor(rates, own, [fed])).toMatch(/^It waits its turn: 1 machine installs itself now/);
+    expect(waitsFor({ ...rates, link: 1250e6 }, own, [fed])).toBeNull();
+    expect(waitsFor(rates, { ...own, state: fed.state }, [fed])).toBeNull();
+    const late = { arming, state: stateAt(3000, ...CHAIN) };
+    expect(late.state.lateSince).not.toBeNull();
+    const installed = { arming, state: stateAt(60, ...CHAIN, [50, told("installed")]) };
+    expect(waitsFor(rates, own, [late, installed])).toBeNull();
+  });
+});
 
 describe("what ends a step of the run", () => {
   const heard = (seconds: number, ...events: [number, BootEvent][]) => {

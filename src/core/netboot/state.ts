@@ -17,6 +17,8 @@ export interface ArmingState {
   overAt: string | null;
   /** What it was told when it asked last and was not given its installation; "" once it was. */
   refusal: string;
+  /** It asked, and waits until others are installed. */
+  waitsTurn: boolean;
   /** Since when it should have gone on; null while it is in time. */
   lateSince: string | null;
   /** When it is likely done; null before it has begun and after its end. */
@@ -50,6 +52,7 @@ export function armingState(arming: Arming, log: readonly LoggedBoot[], now: str
   let [spentAt, failedAt, why]: [string | null, string | null, string] = [null, null, ""];
   let cancelledAt: string | null = null;
   let refusal = "";
+  let waitsTurn = false;
   const reach = (stage: Stage, at: string): void => void (reached[stage] ??= at);
   for (const { at, event } of log) {
     if (reached.done || cancelledAt) break;
@@ -58,6 +61,7 @@ export function armingState(arming: Arming, log: readonly LoggedBoot[], now: str
         reach("asked", at);
         if (event.given) reach("script", at);
         refusal = event.words;
+        waitsTurn = event.waits;
         break;
       case "fetched":
         if (!event.whole) break;
@@ -93,7 +97,7 @@ export function armingState(arming: Arming, log: readonly LoggedBoot[], now: str
       ? addSeconds(reached.script, FETCH_SECONDS)
       : null;
   return {
-    ...{ status, reached, spentAt, why, refusal },
+    ...{ status, reached, spentAt, why, refusal, waitsTurn },
     overAt: reached.done ?? cancelledAt ?? failedAt,
     lateSince: isOn && due !== null && now > due ? due : null,
     likelyAt: isOn && begun ? addSeconds(begun, arming.likelySeconds) : null,

@@ -9,7 +9,7 @@ import {
 } from "@/core/netboot";
 import { isServed } from "@/core/media";
 import { contentWords, driveLook } from "@/core/machine";
-import { evaluateSheet } from "@/core/sheet";
+import { evaluateSheet, type Plan } from "@/core/sheet";
 import type { Step } from "@/core/stage";
 import { targetsOf } from "@/core/storage";
 import { addSeconds } from "@/core/units";
@@ -106,6 +106,7 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
       erases: targetsOf(plan).map(({ drive }) => ({ look: driveLook(drive), holds: contentWords(drive) })),
       timeZone: site?.timeZone ?? "UTC",
       ...afterReading(steps),
+      reads: readsOf(plan, steps),
     },
   });
 }
@@ -117,6 +118,13 @@ function afterReading(steps: readonly Step[]): Pick<Arming, "likelySeconds" | "l
     likelySeconds: own.reduce((all, d) => all + d.likelySeconds, 0),
     lateSeconds: own.reduce((all, d) => all + d.lateSeconds, 0),
   };
+}
+
+/** What an installer reads of its image, over the time that its installation takes. */
+function readsOf({ legs, image }: Plan, steps: readonly Step[]): Arming["reads"] {
+  const share = legs.flatMap((leg) => leg.screens).reduce((sum, screen) => sum + screen.readsShare, 0);
+  const seconds = steps.find((s) => s.told === "installed")?.duration.likelySeconds ?? 0;
+  return image && share > 0 && seconds > 0 ? { bytes: image.sizeBytes * share, seconds } : null;
 }
 
 /** The run in which an installation is written down: the open one of the sheet, or one that is started for it. */

@@ -1,7 +1,15 @@
-import { armingState, isClosed, type Arming, type ArmingState } from "@/core/netboot";
+import type { Figure } from "@/core/estimate";
+import {
+  armingState,
+  atOnceFigure,
+  isClosed,
+  type Arming,
+  type ArmingState,
+  type ServerRates,
+} from "@/core/netboot";
 import { parsePrefix } from "@/core/network";
 import { addSeconds } from "@/core/units";
-import { bootRows, machineRows, siteRows } from "@/db";
+import { bootRows, machineRows, siteRows, type Db, type Tx } from "@/db";
 import type { Desk } from "../desk";
 import { readEnvironment } from "../environment";
 
@@ -23,14 +31,28 @@ export interface Board {
   })[];
   /** IPv4 networks of the sites where network boot is on. */
   networks: string[];
+  /** How many machines like the next one the server feeds at once; null where none is armed. */
+  atOnce: Figure | null;
   now: string;
+}
+
+/** What this server gives to machines that install themselves, as its environment tells. */
+export function serverRates(): ServerRates {
+  const { DERRICK_BOOT_LINK: link, DERRICK_BOOT_DISK: disk } = readEnvironment();
+  return { link: link ? (link * 1e6) / 8 : null, disk: disk ? disk * 1e6 : null };
+}
+
+/** Machines whose arming is not over, other than one. */
+export async function othersArmed(db: Db | Tx, id: string, now: string): Promise<BoardRow[]> {
+  const open = (await bootRows.newest(db, MOST_ROWS)).filter((a) => a.id !== id);
+  return (await rowsOf(db, open, now)).filter(({ state }) => !isClosed(state));
 }
 
 const [MOST_ROWS, MOST_STRANGERS] = [200, 50];
 
-async function rowsOf(desk: Desk, armings: bootRows.ArmingRow[], now: string): Promise<BoardRow[]> {
+async function rowsOf(db: Db | Tx, armings: bootRows.ArmingRow[], now: string): Promise<BoardRow[]> {
   const logs = await bootRows.logs(
-    desk.db,
+    db,
     armings.map((a) => a.id),
   );
   return armings.map(({ id, buildId, arming }) => ({
@@ -48,7 +70,7 @@ export async function installing(desk: Desk): Promise<BoardRow[]> {
   const armings = await bootRows.newest(desk.db, MOST_ROWS);
   const newest = armings.filter((a, i) => armings.findIndex((b) => b.machineId === a.machineId) === i);
   const since = addSeconds(now, -CALLS_SECONDS);
-  return (await rowsOf(desk, newest, now)).filter(
+  return (await rowsOf(desk.db, newest, now)).filter(
     ({ state, arming }) =>
       !isClosed(state) || ((state.status === "failed" || state.status === "expired") && arming.until > since),
   );
@@ -58,7 +80,8 @@ export async function installing(desk: Desk): Promise<BoardRow[]> {
 export async function bootBoard(desk: Desk): Promise<Board> {
   const now = desk.now();
   const armings = await bootRows.newest(desk.db, MOST_ROWS);
-  const rows = await rowsOf(desk, armings, now);
+  const rows = await rowsOf(desk.db, armings, now);
+  const open = rows.find(({ state }) => !isClosed(state));
   const strangers = await Promise.all(
     (await bootRows.strangers(desk.db, MOST_STRANGERS)).map(async (stranger) => ({
       ...{ ...stranger, machine: await machineRows.byMac(desk.db, stranger.mac) },
@@ -66,6 +89,7 @@ export async function bootBoard(desk: Desk): Promise<Board> {
   );
   return {
     ...{ url: readEnvironment().DERRICK_BOOT_URL ?? null, rows, now },
+    atOnce: open ? atOnceFigure(serverRates(), open.arming) : null,
     strangers: strangers.filter(({ machine }) => !armings.some((row) => row.machineId === machine?.id)),
     networks: (await siteRows.all(desk.db))
       .filter(({ site }) => site.networkBoot === "on")

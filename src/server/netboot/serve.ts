@@ -1,7 +1,5 @@
-import { createHash, randomBytes } from "node:crypto";
 import type { IncomingMessage, ServerResponse } from "node:http";
 import {
-  answerTo,
   armingState,
   callerSchema,
   fileClosed,
@@ -9,6 +7,7 @@ import {
   ipxeFirst,
   ipxeInstall,
   ipxeLocal,
+  ipxeWait,
   reportClosed,
   REPORTS,
   treeClosed,
@@ -17,10 +16,11 @@ import {
   type Caller,
 } from "@/core/netboot";
 import { own } from "@/core/text";
-import { bootRows, machineRows } from "@/db";
+import { bootRows } from "@/db";
 import type { Desk } from "../desk";
 import { hear } from "../run-log";
 import { namedAnswers, planOf } from "./answers";
+import { decideFor, hashOf } from "./decide";
 import { fileInside, wholeImage, type Served } from "./image-file";
 import { sendFile, sendText } from "./send";
 
@@ -39,8 +39,7 @@ interface Call {
   at: string;
 }
 
-const [TOKEN_BYTES, MOST_WORDS, MOST_BODY, KEPT_STRANGERS] = [24, 400, 4096, 2000];
-const hashOf = (token: string): string => createHash("sha256").update(token).digest("hex");
+const [MOST_WORDS, MOST_BODY] = [400, 4096];
 
 /** Writes down what was asked or told; the run of an armed machine goes on by it. */
 const note = ({ desk }: Call, row: Row | null, mac: string, event: BootEvent): Promise<void> =>
@@ -68,22 +67,11 @@ function callerOf({ url, address }: Call): Caller {
 /** A machine asks what to do: the armed one is given its installation under a new token, every other its own disk. */
 async function script(call: Call): Promise<void> {
   const { desk, base, request, response } = call;
-  const caller = callerOf(call);
-  const machine = await machineRows.byMac(desk.db, caller.mac);
-  const row = machine ? await bootRows.ofMachine(desk.db, machine.id) : null;
-  const state = row ? await stateOf(call, row) : null;
-  const answer = answerTo(caller, row?.arming ?? null, state);
-  const words = answer.given ? "" : answer.words;
-  // What a stranger asks belongs to no arming, and neither does a machine that was never armed.
-  if (request.method !== "HEAD") {
-    await note(call, row, caller.mac, { kind: "asked", caller, given: answer.given, words });
-    if (!row) await desk.write((tx) => bootRows.forgetStrangers(tx, KEPT_STRANGERS));
-  }
-  if (!row || !answer.given) return void (await sendText(request, response, ipxeLocal(words)));
-  const token = randomBytes(TOKEN_BYTES).toString("base64url");
-  if (request.method !== "HEAD") await desk.write((tx) => bootRows.setToken(tx, row.id, hashOf(token)));
-  const at = `${base}/t/${token}/`;
-  const { arming } = row;
+  const decision = await decideFor(desk, callerOf(call), request.method !== "HEAD");
+  if (decision.kind === "waits") return void (await sendText(request, response, ipxeWait(decision.words)));
+  if (decision.kind === "local") return void (await sendText(request, response, ipxeLocal(decision.words)));
+  const at = `${base}/t/${decision.token}/`;
+  const { arming } = decision;
   const places = { "{answers.at}": `${at}answers/`, "{tree.at}": `${at}tree/`, "{image.at}": `${at}image` };
   const text = ipxeInstall(
     {

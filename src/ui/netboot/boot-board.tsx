@@ -33,6 +33,7 @@ function stand({ state, arming }: BoardLine): string {
   if (state.status === "expired") return "its time ran out";
   if (state.status === "done") return "done";
   if (state.likelyAt) return `likely done ${clock(state.likelyAt)}`;
+  if (state.waitsTurn) return "asked, and waits until others are installed";
   if (state.refusal) return `asked, and was not let in: ${state.refusal}`;
   return state.status === "waiting" ? `waits, until ${clock(arming.until)}` : "reads its files";
 }

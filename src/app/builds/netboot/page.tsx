@@ -1,6 +1,9 @@
 import Link from "next/link";
-import { isClosed, STAGES } from "@/core/netboot";
-import { bootBoard } from "@/server/netboot/board";
+import type { Figure } from "@/core/estimate";
+import { isClosed, roundsSeconds, STAGES } from "@/core/netboot";
+import { formatDuration } from "@/core/units";
+import { bootBoard, type BoardRow } from "@/server/netboot/board";
+import { FigureValue } from "@/ui/fields/figure-value";
 import { KeepFresh } from "@/ui/frame/keep-fresh";
 import { Page, Ruled } from "@/ui/frame/page";
 import { DhcpTexts } from "@/ui/netboot/dhcp-texts";
@@ -13,7 +16,7 @@ export const dynamic = "force-dynamic";
 export const metadata = { title: "Network boot" };
 
 export default async function NetbootPage() {
-  const { url, rows, strangers, networks } = await bootBoard(await desk());
+  const { url, rows, strangers, networks, atOnce } = await bootBoard(await desk());
   return (
     <Page
       title="Network boot"
@@ -35,6 +38,7 @@ export default async function NetbootPage() {
     >
       <KeepFresh running={rows.some(({ state }) => !isClosed(state))} />
       <Ruled title="Armed machines">
+        {atOnce && <AtOnce figure={atOnce} rows={rows} />}
         {rows.length > 0 ? (
           <BootBoard lines={rows.map(boardLine)} stages={STAGES} cancel={cancel} />
         ) : (
@@ -54,5 +58,20 @@ export default async function NetbootPage() {
       </Ruled>
       {url && <DhcpTexts script={`${url}/boot.ipxe`} networks={networks} />}
     </Page>
+  );
+}
+
+/** How many are let in at once, with its working, and how long the open ones take in rounds of so many. */
+function AtOnce({ figure, rows }: { figure: Figure; rows: readonly BoardRow[] }) {
+  const open = rows.filter(({ state }) => !isClosed(state));
+  const each = Math.max(...open.map(({ arming }) => arming.likelySeconds));
+  const rounds = Math.ceil(open.length / figure.value);
+  return (
+    <p className="mb-2">
+      <FigureValue text={`${figure.value} at once`} figure={figure} /> are let in; who asks beyond that waits
+      its turn. {open.length} {open.length === 1 ? "machine is" : "machines are"} not done:{" "}
+      {rounds === 1 ? "one round" : `${rounds} rounds`} of {formatDuration(each)}, so{" "}
+      {formatDuration(roundsSeconds(open.length, figure.value, each))} in all.
+    </p>
   );
 }

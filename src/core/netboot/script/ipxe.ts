@@ -42,6 +42,20 @@ export const ipxeFirst = (): string =>
     "",
   ].join("\n");
 
+/** So long a machine waits before it asks for its turn again. */
+const TURN_SECONDS = 30;
+
+/** Has the machine ask again in a while; where nobody answers any more, it starts from its own disk. */
+export const ipxeWait = (why: string): string =>
+  [
+    "#!ipxe",
+    line(why),
+    `sleep ${TURN_SECONDS}`,
+    "chain --replace boot.ipxe ||",
+    ...toDisk("The answer could not be read."),
+    "",
+  ].join("\n");
+
 /** Starts the machine from its own disk, and says why on its console. */
 export const ipxeLocal = (why: string): string => ["#!ipxe", ...toDisk(why), ""].join("\n");
 
