@@ -16,7 +16,7 @@ export type Outcome =
   { kind: "boots"; kernel: string; initrd: string[]; words: string[] } | { kind: "leaves"; why: string };
 
 /** A script that goes round in a circle is ended. */
-const MOST_COMMANDS = 500;
+const MOST_COMMANDS = 20_000;
 
 class Failed extends Error {}
 

@@ -7,7 +7,7 @@ import type { ArmingState, BootEvent } from "@/core/netboot";
 // installs a tiny system, and starts that from its disk although the network still comes first. `node scripts/tiny-system.mjs`
 // makes what it installs.
 
-const LIMIT = 8 * 60_000;
+const LIMIT = 16 * 60_000;
 
 interface Told {
   end: string;

@@ -29,7 +29,7 @@ import { desk } from "./desk";
 const FIRMWARE = ["bios", "uefi", "uefi over http"] as const;
 const mode = FIRMWARE.find((f) => f === process.argv[2]);
 if (!mode) throw new Error(`The firmware is one of ${FIRMWARE.join(", ")}.`);
-const [ADDRESS, BOOT_PORT, LOADER_PORT, LIMIT_SECONDS] = ["10.61.10.1", 4370, 8080, 420];
+const [ADDRESS, BOOT_PORT, LOADER_PORT, LIMIT_SECONDS] = ["10.61.10.1", 4370, 8080, 900];
 const TINY = ".derrick/tiny";
 
 const folder = mkdtempSync(join(tmpdir(), "derrick-pc-"));

@@ -26,8 +26,15 @@ export const armingSchema = z.object({
   answers: z.array(z.string()).min(1),
   /** Of all answer files as they were then: what was changed since is not given out. */
   digest: z.string(),
-  /** Drives that lose what stands on them, by their looks. */
-  erases: z.array(z.object({ look: z.string(), holds: z.string() })),
+  /** Drives that lose what stands on them, by their looks; bay and serial are empty where they were not read. */
+  erases: z.array(
+    z.object({
+      look: z.string(),
+      holds: z.string(),
+      bay: z.string().default(""),
+      serial: z.string().default(""),
+    }),
+  ),
   /** Of the site, for whoever reads the board. */
   timeZone: z.string(),
   by: z.string(),

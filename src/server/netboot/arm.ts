@@ -27,6 +27,8 @@ export interface ArmingOffer {
   arming: Omit<Arming, "by" | "at" | "until">;
   /** Length of the tail that is asked for. */
   tail: number;
+  /** How many of the kernel's words, at their end, are those of the profile. */
+  ownWords: number;
 }
 
 const TAIL = 6;
@@ -97,13 +99,17 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
   if (problems.length > 0) return no(...problems);
   return yes({
     tail: Math.min(TAIL, plain(serial).length),
+    ownWords: words.length,
     arming: {
       schemaVersion: 1,
       machine: { id: sheet.machine.id, name: machine.name, serial, macs },
       build: { id: buildId, number: build.number, revision: build.revision ?? "", version: build.version },
       image: { id: sheet.image.id, name: image.name, fileName, sizeBytes: image.sizeBytes },
       ...{ kernel, initrd, words: told, answers: names, digest: answers.value.digest },
-      erases: targetsOf(plan).map(({ drive }) => ({ look: driveLook(drive), holds: contentWords(drive) })),
+      erases: targetsOf(plan).map(({ drive }) => ({
+        ...{ look: driveLook(drive), holds: contentWords(drive) },
+        ...{ bay: drive.bay ?? "", serial: drive.serial ?? "" },
+      })),
       timeZone: site?.timeZone ?? "UTC",
       ...afterReading(steps),
       reads: readsOf(plan, steps),

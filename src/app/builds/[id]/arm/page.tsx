@@ -1,5 +1,6 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
+import type { Arming } from "@/core/netboot";
 import { formatDuration } from "@/core/units";
 import { buildView } from "@/server/builds";
 import { armingOffer } from "@/server/netboot/arm";
@@ -47,15 +48,8 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
               </li>
             </ul>
           </Ruled>
-          <Ruled title="What is lost">
-            <ul className="space-y-0.5">
-              {offer.value.arming.erases.map(({ look, holds }) => (
-                <li key={look} className="border-l-2 pl-2 border-error">
-                  <span className="value">{look}</span> – on it: {holds}
-                </li>
-              ))}
-            </ul>
-          </Ruled>
+          <Lost erases={offer.value.arming.erases} />
+          <Told words={offer.value.arming.words} own={offer.value.ownWords} />
           <ArmForm machine={name} tail={offer.value.tail} arm={arm.bind(null, id)} />
         </>
       ) : (
@@ -70,5 +64,50 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
         </Ruled>
       )}
     </Page>
+  );
+}
+
+function Lost({ erases }: Pick<Arming, "erases">) {
+  return (
+    <Ruled title="What is lost">
+      <table className="table" aria-label="Drives that lose what stands on them">
+        <thead>
+          <tr>
+            <th>Bay</th>
+            <th>Drive</th>
+            <th>Serial</th>
+            <th>On it</th>
+          </tr>
+        </thead>
+        <tbody>
+          {erases.map(({ look, holds, bay, serial }) => (
+            <tr key={`${look} ${serial}`}>
+              <td className="value">{bay || "not read"}</td>
+              <td className="font-semibold">{look.replace(/^bay [^,]*, /, "")}</td>
+              <td className="value">{serial || "not read"}</td>
+              <td>{holds}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Ruled>
+  );
+}
+
+/** The command line of the kernel, with where each word comes from; addresses stand in it once the machine asks. */
+function Told({ words, own }: { words: readonly string[]; own: number }) {
+  const first = words.length - own;
+  return (
+    <details className="mb-6">
+      <summary className="link cursor-pointer">What its kernel is told, in {words.length} words</summary>
+      <dl className="mt-1 grid grid-cols-[minmax(0,auto)_1fr] gap-x-6">
+        {words.map((word, i) => (
+          <div key={word} className="contents">
+            <dt className="value [overflow-wrap:anywhere]">{word.replace(/\{(\w+)\.at\}/, ".../$1/")}</dt>
+            <dd className="quiet">{i < first ? "by the kind of its answer file" : "by the profile"}</dd>
+          </div>
+        ))}
+      </dl>
+    </details>
   );
 }
