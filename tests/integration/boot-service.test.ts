@@ -70,10 +70,19 @@ describe("once it is armed", () => {
     const offer = await armingOffer(await desk(), ARMED.build);
     expect(offer.ok && offer.value.arming).toMatchObject({
       machine: { name: "tho-a", macs: [ARMED.mac] },
-      erases: [{ look: expect.stringMatching(/Sallow 512/), holds: expect.stringMatching(/old-root/) }],
+      erases: [
+        {
+          ...{ look: expect.stringMatching(/Sallow 512/), holds: expect.stringMatching(/old-root/) },
+          // Its erasing was agreed to by now, so that its serial is asked for nowhere any more.
+          serial: ARMED.drive,
+        },
+      ],
       answers: ["tho-a.ks"],
     });
-    expect(JSON.stringify(offer.ok && offer.value.arming.erases)).not.toContain(ARMED.drive);
+    // Before that, there is no offer that could show it.
+    await edit({ "storage.erase": [] });
+    expect(await armingOffer(await desk(), ARMED.build)).toMatchObject({ ok: false });
+    await makeReady();
     expect(said(await arm("0051"))).toMatch(/not the end of the serial/);
     expect(said(await arm("130051"))).toMatch(/not the end of the serial/);
     expect(said(await arm("N30051", 2))).toMatch(/5 minutes to 24 hours/);
@@ -239,7 +248,7 @@ describe("what else is asked of it", () => {
       event.kind === "note" ? [event.text] : [],
     );
     expect(notes).toEqual([
-      "Armed with revision B of the sheet: that is what installs itself, while this run carries out revision A.",
+      "Armed with revision C of the sheet: that is what installs itself, while this run carries out revision B.",
     ]);
     const file = join(service.folder, "lowland-server-7.4-x86_64.iso");
     renameSync(file, `${file}.away`);
