@@ -6,5 +6,5 @@ installPackages();
 installChromium();
 makeCorpus();
 build();
-for (const part of ["core", "network", "image", "intake", "server", "page", "sheet"])
+for (const part of ["core", "network", "image", "intake", "server", "page", "sheet", "netboot"])
   run("npx", ["tsx", `scripts/bench-${part}.ts`]);

@@ -43,7 +43,7 @@ async function appendIn(
   desk: Desk,
   tx: Tx,
   runId: string,
-  { key, given }: { key: string; given?: string | undefined },
+  { key, given, took }: { key: string; given?: string | undefined; took?: number | null },
   event: Wanted,
   follow?: Follow,
 ): Promise<Answer<null>> {
@@ -58,7 +58,7 @@ async function appendIn(
   const entry = { at: arrived, given, key, event: decided.value };
   const seq = await runRows.append(tx, runId, entry);
   const at = happened([...log, { ...entry, seq }]).at(-1)!;
-  if (decided.value.kind === "as expected") await learnFrom(tx, run, state, at);
+  if (decided.value.kind === "as expected" && took !== null) await learnFrom(tx, run, state, at, took);
   for (const deed of deedsOf(run.plan, state, decided.value))
     await writeDown(tx, deed, { at, by: decided.value.by, run: run.plan.number });
   await follow?.(tx, run, foldRun(run.plan.steps, await runRows.log(tx, runId)), at);
@@ -90,7 +90,8 @@ export async function hear(desk: Desk, tx: Tx, buildId: string): Promise<void> {
     const key = `boot ${row.id} ${found.stops === null ? step.id : "stops"}`;
     if (await runRows.hasKey(tx, runId, key)) return;
     const given = givenBefore(now, Math.max(0, secondsBetween(found.at, now))) ?? undefined;
-    const done = await appendIn(desk, tx, runId, { key, given }, (plan, before) => {
+    const { took } = found;
+    const done = await appendIn(desk, tx, runId, { key, given, took }, (plan, before) => {
       const command =
         found.stops === null
           ? ({ kind: "as expected", step: step.id } as const)
@@ -111,9 +112,15 @@ async function closeRun(tx: Tx, { id, buildId }: runRows.RunRow, at: string, by:
 }
 
 /** A step that moved data, or a wait, has ended: its time is kept as a measurement. */
-async function learnFrom(tx: Tx, run: runRows.RunRow, state: RunState, at: string): Promise<void> {
-  const learned = measuredTransfer(run.plan, state, at);
+async function learnFrom(
+  tx: Tx,
+  run: runRows.RunRow,
+  state: RunState,
+  at: string,
+  took?: number,
+): Promise<void> {
+  const learned = measuredTransfer(run.plan, state, at, took);
   if (learned) await transferRows.put(tx, run.id, learned.step, learned.sample);
-  const waited = measuredStep(run.plan, state, at);
+  const waited = measuredStep(run.plan, state, at, took);
   if (waited) await stepTimeRows.put(tx, run.id, waited.step, waited.time);
 }

@@ -1,4 +1,5 @@
 import { TOLD } from "../stage";
+import { secondsBetween } from "../units";
 import type { Arming } from "./arming";
 import type { ArmingState, Stage } from "./state";
 
@@ -12,26 +13,42 @@ const BY: Readonly<Record<Exclude<Told, "armed">, Stage>> = {
   done: "done",
 };
 
+/** What was heard of a step. */
+export interface Heard {
+  at: string;
+  /** Seconds since what comes before it was heard; null where either was not heard by itself. */
+  took: number | null;
+  /** Why the run is to stop, where the installation has ended without the step. */
+  stops: string | null;
+}
+
 /**
- * When the boot service has heard what ends a step, with why the run is to stop where the installation has ended without it; null
- * while it has not. What comes later was not without what comes before it.
+ * What the boot service has heard that ends a step; null while it has heard nothing. What comes later was not without what comes
+ * before it.
  */
 export function heardAt(
   arming: Arming,
   { status, reached, why, overAt }: ArmingState,
   told: Told,
-): { at: string; stops: string | null } | null {
+): Heard | null {
   const over = status === "failed" || status === "cancelled";
   // One that ended before its machine was given anything is as if it had not been.
   const isNothing = (over || status === "expired") && !reached.script;
-  if (told === "armed") return isNothing ? null : { at: arming.at, stops: null };
-  const later = TOLD.slice(TOLD.indexOf(told)).flatMap((t) => (t === "armed" ? [] : (reached[BY[t]] ?? [])));
-  const at = later.sort()[0];
-  if (at) return { at, stops: null };
+  if (told === "armed") return isNothing ? null : { at: arming.at, took: null, stops: null };
+  const place = TOLD.indexOf(told);
+  const own = (t: Told | undefined): string | undefined =>
+    t === undefined || t === "armed" ? undefined : reached[BY[t]];
+  const at = TOLD.slice(place)
+    .flatMap((t) => own(t) ?? [])
+    .sort()[0];
+  if (at) {
+    const from = own(TOLD[place - 1]);
+    return { at, took: from && at === own(told) ? secondsBetween(from, at) : null, stops: null };
+  }
   if (!over || overAt === null) return null;
-  const name = arming.machine.name;
+  const { name } = arming.machine;
   return {
-    at: overAt,
+    ...{ at: overAt, took: null },
     stops:
       status === "failed"
         ? `${name} told that its installation failed: ${why || "it did not say why"}.`

@@ -106,6 +106,13 @@ describe("what ends a step of the run", () => {
     expect(heard(60, ...CHAIN, [50, told("done")])).toEqual([AT, after(10), after(40), after(50), after(50)]);
   });
 
+  it("takes as long as the machine took, whenever a person came to the run; not where it was told of by what came later", () => {
+    const took = (...events: [number, BootEvent][]) =>
+      TOLD.map((t) => heardAt(arming, stateAt(900, ...CHAIN, ...events), t)?.took ?? null);
+    expect(took([700, told("installed")])).toEqual([null, null, 30, 660, null]);
+    expect(took([800, told("done")])).toEqual([null, null, 30, null, null]);
+  });
+
   it("is why the run stops, where the installation ended without it; an arming that gave nothing is none", () => {
     const failed = "wrk-tel1 told that its installation failed: no space.";
     expect(heard(60, ...CHAIN, [50, told("failed", "no space")]).slice(2)).toEqual([

@@ -42,3 +42,10 @@ it("takes nothing from a finger that was too quick, an operator who was away, or
   expect(measuredTransfer(plan, state, addSeconds(AT, 40_000))).toBeNull();
   expect(measuredTransfer(plan, beginning("screen-welcome"), addSeconds(AT, 60))).toBeNull();
 });
+
+it("takes the time that the machine told, where a person came to the step late", () => {
+  const state = beginning("screen-loading");
+  const at = addSeconds(AT, 2);
+  expect(measuredTransfer(plan, state, at)).toBeNull();
+  expect(measuredTransfer(plan, state, at, 500)?.sample.seconds).toBe(500);
+});

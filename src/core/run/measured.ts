@@ -10,14 +10,16 @@ const MOST_LATE = 2;
 
 /**
  * The measurement that a step gives when it ends now: the bytes that it moved by the seconds that it took. Null for a
- * step that moves nothing, and where the time is too short or too long to be the transfer's own.
+ * step that moves nothing, and where the time is too short or too long to be the transfer's own. `took`: the seconds where
+ * the machine itself told them, since a person may have come to the step when half of it was over.
  */
 export function measuredTransfer(
   plan: RunPlan,
   state: RunState,
   at: string,
+  took?: number,
 ): { step: string; sample: RateSample } | null {
-  const taken = takenBy(plan, state, at);
+  const taken = takenBy(plan, state, at, took);
   if (!taken?.step.moves) return null;
   const { step, seconds } = taken;
   return { step: step.id, sample: { ...taken.step.moves, seconds, at, where: whereOf(plan) } };
@@ -28,8 +30,9 @@ export function measuredStep(
   plan: RunPlan,
   state: RunState,
   at: string,
+  took?: number,
 ): { step: string; time: StepTime } | null {
-  const taken = takenBy(plan, state, at);
+  const taken = takenBy(plan, state, at, took);
   if (!taken?.step.screen) return null;
   const { step, seconds } = taken;
   return {
@@ -41,11 +44,11 @@ export function measuredStep(
 const whereOf = (plan: RunPlan): string => [plan.machineName, plan.siteName, plan.number].join(", ");
 
 /** The current step and the plausible time that it took; null where the time is the person's and not the step's. */
-function takenBy(plan: RunPlan, state: RunState, at: string) {
+function takenBy(plan: RunPlan, state: RunState, at: string, took?: number) {
   const step = plan.steps[state.current];
   const startedAt = state.steps[state.current]?.startedAt;
   if (!step || !startedAt) return null;
-  const seconds = secondsBetween(startedAt, at);
+  const seconds = took ?? secondsBetween(startedAt, at);
   return seconds < LEAST_SECONDS || seconds > step.duration.lateSeconds * MOST_LATE
     ? null
     : { step, seconds };

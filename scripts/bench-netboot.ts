@@ -1,0 +1,165 @@
+// How fast the boot service gives out an image, beside nginx from Debian over the same file in the same run; how long machines
+// wait for an answer when 2,000 of them ask once a second; and how long the board takes when as many are armed.
+import { fork, spawn, spawnSync } from "node:child_process";
+import {
+  closeSync,
+  mkdirSync,
+  mkdtempSync,
+  openSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+  writeSync,
+} from "node:fs";
+import { Agent, request } from "node:http";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { setTimeout as wait } from "node:timers/promises";
+import { bootRows } from "@/db";
+import { addShippedProfiles } from "@/server/profiles";
+import { closeDatabase } from "@/server/database";
+import { importAll } from "@/server/exports";
+import { armMachine } from "@/server/netboot/arm";
+import { bootBoard } from "@/server/netboot/board";
+import { endBoot, startBoot } from "@/server/netboot/listener";
+import { imageFolder } from "../tests/support/boot-image";
+import { desk } from "../tests/support/desk";
+import { TELEMETRY } from "../tests/support/fleet";
+
+const [PORT, OTHER_PORT, MACHINES, SECONDS, GIB] = [4393, 4394, 2000, 10, 2 ** 30];
+const say = (name: string, value: string, aim: string): void =>
+  console.log(`${name.padEnd(62)} ${value.padStart(34)}   aim ${aim}`);
+const share = (values: number[], at: number): number =>
+  values.toSorted((a, b) => a - b)[Math.floor((values.length - 1) * at)] ?? 0;
+
+/** Machines of their own addresses, each of which asks once a second; their waits in milliseconds. */
+async function polling(path: string): Promise<number[]> {
+  const waits: number[] = [];
+  const one = async (n: number): Promise<void> => {
+    const agent = new Agent({ keepAlive: true, maxSockets: 1 });
+    const localAddress = `127.8.${n >> 8}.${(n & 255) + 1}`;
+    await wait((n / MACHINES) * 1000);
+    for (let i = 0; i < SECONDS; i += 1) {
+      const start = performance.now();
+      await new Promise<void>((resolve, reject) => {
+        const options = { host: "127.0.0.1", port: PORT, path, agent, localAddress };
+        request(options, (r) => r.resume().on("end", resolve))
+          .on("error", reject)
+          .end();
+      });
+      const took = performance.now() - start;
+      waits.push(took);
+      await wait(Math.max(0, 1000 - took));
+    }
+    agent.destroy();
+  };
+  await Promise.all(Array.from({ length: MACHINES }, (_, n) => one(n)));
+  return waits;
+}
+
+/** Bytes a second of so many programs that read the first GiB of a file at once. */
+async function readBy(clients: number, url: string): Promise<number> {
+  const start = performance.now();
+  await Promise.all(
+    Array.from(
+      { length: clients },
+      () =>
+        new Promise<void>((resolve, reject) => {
+          const curl = spawn("curl", ["-fsS", "-r", `0-${GIB - 1}`, "-o", "/dev/null", url]);
+          curl.on("close", (code) => (code === 0 ? resolve() : reject(new Error(`curl ended with ${code}`))));
+        }),
+    ),
+  );
+  return (clients * GIB) / ((performance.now() - start) / 1000);
+}
+
+async function bench(): Promise<void> {
+  const folder = mkdtempSync(join(tmpdir(), "derrick-bench-"));
+  const images = imageFolder();
+  const name = "lowland-server-7.4-x86_64.iso";
+  const fd = openSync(join(images, name), "r+");
+  const block = Buffer.from(Array.from({ length: 2 ** 20 }, (_, i) => (i * 2654435761) >>> 24));
+  for (let at = 8; at < 1024; at += 1) writeSync(fd, block, 0, block.length, at * 2 ** 20);
+  closeSync(fd);
+  process.env["DERRICK_DB_URL"] = `file:${folder}/bench.db`;
+  process.env["DERRICK_BOOT_URL"] = `http://127.0.0.1:${PORT}`;
+  process.env["DERRICK_IMAGE_DIR"] = images;
+  await addShippedProfiles(await desk("Derrick"));
+  await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), { rebase: false });
+  const armed = await armMachine(await desk(), TELEMETRY.build, { typed: TELEMETRY.serial, minutes: 60 });
+  if (!armed.ok) throw new Error(armed.problems.map((p) => p.message).join(" "));
+  await startBoot();
+  const base = process.env["DERRICK_BOOT_URL"];
+  const asked = `${base}/script?mac=${TELEMETRY.mac}&serial=${TELEMETRY.serial}`;
+  const script = await (await fetch(asked)).text();
+  const image = `${/http\S+\/t\/[\w-]{32}\//.exec(script)![0]}image`;
+
+  if (spawnSync("sh", ["-c", "command -v nginx"]).status !== 0)
+    spawnSync("apt-get", ["install", "-y", "-q", "--no-install-recommends", "nginx-light"], {
+      stdio: "inherit",
+    });
+  mkdirSync(join(folder, "nginx"));
+  writeFileSync(
+    join(folder, "nginx.conf"),
+    `pid ${folder}/pid; error_log ${folder}/log; worker_processes 1; user root; events {}
+     http { access_log off; sendfile on; server { listen 127.0.0.1:${OTHER_PORT}; root ${images}; } }`,
+  );
+  const nginx = spawn("nginx", ["-c", join(folder, "nginx.conf"), "-g", "daemon off;"], { stdio: "inherit" });
+  await wait(1000);
+  try {
+    const other = `http://127.0.0.1:${OTHER_PORT}/${name}`;
+    await readBy(1, other);
+    for (const clients of [1, 20]) {
+      const [own, theirs] = [await readBy(clients, image), await readBy(clients, other)];
+      say(
+        `1 GiB of an image, ${clients} at once: Derrick, nginx, share`,
+        `${(own / 1e6).toFixed(0)} and ${(theirs / 1e6).toFixed(0)} MB/s, ${(own / theirs).toFixed(2)}`,
+        "0.6",
+      );
+    }
+  } finally {
+    nginx.kill();
+  }
+  for (const [words, path] of [
+    ["the boot script", "/boot.ipxe"],
+    ["what to do, of a machine that nobody armed", "/script?mac=02-99-00-00-00-01&serial=X"],
+  ] as const) {
+    const waits = await new Promise<number[]>((resolve, reject) => {
+      const child = fork(process.argv[1]!, ["clients", path], { execArgv: process.execArgv });
+      child.on("message", (told) => resolve(told as number[]));
+      child.on("error", reject);
+    });
+    say(
+      `${MACHINES} machines ask once a second for ${words}`,
+      `median ${share(waits, 0.5).toFixed(1)} ms, p95 ${share(waits, 0.95).toFixed(1)} ms`,
+      "100 ms",
+    );
+  }
+  await endBoot();
+  const at = await desk();
+  const row = (await bootRows.newest(at.db, 1))[0]!;
+  for (let i = 0; i < MACHINES; i += 1)
+    await at.write(async (tx) => {
+      await bootRows.insert(tx, { ...row, id: `a-bench-${i}` }, at.stamp());
+      const event = { kind: "fetched" as const, what: "kernel", bytes: 9, whole: true };
+      for (let e = 0; e < 4; e += 1) await bootRows.add(tx, `a-bench-${i}`, "", event, at.stamp());
+    });
+  const times: number[] = [];
+  for (let i = 0; i < 20; i += 1) {
+    const start = performance.now();
+    await bootBoard(at);
+    times.push(performance.now() - start);
+  }
+  say(
+    `the board with ${MACHINES} armings`,
+    `median ${share(times, 0.5).toFixed(1)} ms, p95 ${share(times, 0.95).toFixed(1)} ms`,
+    "100 ms",
+  );
+  await closeDatabase();
+  for (const gone of [folder, images]) rmSync(gone, { recursive: true, force: true });
+}
+
+if (process.argv[2] === "clients") {
+  process.send?.(await polling(process.argv[3] ?? "/"));
+  process.exit(0);
+} else await bench();
