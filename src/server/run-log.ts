@@ -31,22 +31,18 @@ export async function append(
 ): Promise<Answer<null>> {
   // Before it waits its turn to be written, which is no part of its age.
   const given = givenBefore(desk.now(), ageSeconds) ?? undefined;
-  return desk.write(async (tx) => {
-    const done = await appendIn(desk, tx, runId, { key, given }, event, follow);
-    const run = done.ok ? await runRows.one(tx, runId) : null;
-    if (run) await hear(desk, tx, run.buildId);
-    return done;
-  });
+  return desk.write((tx) => appendIn(desk, tx, runId, { key, given }, event, follow));
 }
 
 async function appendIn(
   desk: Desk,
   tx: Tx,
   runId: string,
-  { key, given, took }: { key: string; given?: string | undefined; took?: number | null },
+  told: { key: string; given?: string | undefined; took?: number | null; isHeard?: boolean },
   event: Wanted,
   follow?: Follow,
 ): Promise<Answer<null>> {
+  const { key, given, took, isHeard = false } = told;
   const run = await runRows.one(tx, runId);
   if (!run) return no("This run is no longer there.");
   if (await runRows.hasKey(tx, runId, key)) return yes(null);
@@ -63,6 +59,8 @@ async function appendIn(
     await writeDown(tx, deed, { at, by: decided.value.by, run: run.plan.number });
   await follow?.(tx, run, foldRun(run.plan.steps, await runRows.log(tx, runId)), at);
   if (decided.value.kind === "handed over") await closeRun(tx, run, at, decided.value.by);
+  // Looked at only where a machine may have gone on already: each look is a way to the database and back.
+  if (!isHeard && run.plan.steps.some((s) => s.told)) await hear(desk, tx, run.buildId);
   return yes(null);
 }
 
@@ -91,7 +89,7 @@ export async function hear(desk: Desk, tx: Tx, buildId: string): Promise<void> {
     if (await runRows.hasKey(tx, runId, key)) return;
     const given = givenBefore(now, Math.max(0, secondsBetween(found.at, now))) ?? undefined;
     const { took } = found;
-    const done = await appendIn(desk, tx, runId, { key, given, took }, (plan, before) => {
+    const done = await appendIn(desk, tx, runId, { key, given, took, isHeard: true }, (plan, before) => {
       const command =
         found.stops === null
           ? ({ kind: "as expected", step: step.id } as const)

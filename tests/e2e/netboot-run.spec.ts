@@ -40,6 +40,9 @@ test("the telemetry host is armed from its run, ends the steps of it by itself, 
   const bundle = info.outputPath("after.txt");
   await page.goto(`${server.base}/builds/${TELEMETRY.build}`);
 
+  await expect(page.getByRole("main")).toContainText("read, and asked for when it is armed");
+  await expect(page.getByRole("main")).not.toContainText(tail);
+
   await test.step("a person's steps first; the step for arming cannot be passed by pressing Enter", async () => {
     await page.getByRole("button", { name: "Start the run" }).click();
     const step = page.getByRole("region", { name: "Current step" });

@@ -54,5 +54,6 @@ export const isServed = (ground: MediaGround): boolean =>
   wayOf(ground) === "network" &&
   ground.site?.networkBoot === "on" &&
   Boolean(ground.profile?.netboot) &&
+  ground.profile?.answerFile !== "none" &&
   ground.legs.length === 1 &&
   ground.legs.every((leg) => leg.kind === "fresh" && leg.through === "installer");

@@ -9,6 +9,8 @@ export function MachineZone({ view, sheet, edit, marks, machines }: ZoneProps) {
   const asked = profile?.requirements;
   const memory = facts?.memory?.installedBytes || facts?.memory?.recognisedBytes || null;
   const target = facts?.drives.find((d) => d.id === sheet.storage.target);
+  // The page that arms it, one click away, asks for it as it stands on the machine.
+  const isAsked = sheet.image.way === "network" && site?.networkBoot === "on";
   const source = (path: string): string => {
     const s = machine?.document.sources[path];
     return s ? `${s.tool}, ${formatDate(s.at, site?.timeZone ?? "UTC")}` : "";
@@ -39,7 +41,11 @@ export function MachineZone({ view, sheet, edit, marks, machines }: ZoneProps) {
         {facts?.chassis?.serial && (
           <p>
             <span className="label">Serial </span>
-            <span className="value">{facts.chassis.serial}</span>{" "}
+            {isAsked ? (
+              <span>read, and asked for when it is armed</span>
+            ) : (
+              <span className="value">{facts.chassis.serial}</span>
+            )}{" "}
             <span className="quiet text-[0.86rem]">{source("chassis.serial")}</span>
           </p>
         )}
