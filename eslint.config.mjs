@@ -22,7 +22,7 @@ const stagesOnTop = readdirSync("src/core").filter(
 // Inside core the domains form layers; each line may use the lines above it.
 const coreLayers = [
   ["units", "result", "text", "estimate", "binary", "document", "job"],
-  ["finding"],
+  ["finding", "parameter"],
   ["machine", "identity"],
   ["image"],
   ["stage"],

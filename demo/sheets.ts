@@ -118,6 +118,10 @@ export const tm1 = sheetWith({
     { name: "jpell", role: "administrator", logIn: "key", keys: [PELL_KEY] },
   ],
   "answers.secretsKept": "Works safe, envelope 14",
+  "answers.firstStart": [
+    "install -d -m 755 /etc/marrowby",
+    "echo {parameter.collector} > /etc/marrowby/collector",
+  ],
   "handOver.owner": "Control room",
 });
 export const thoA = sheetWith({

@@ -58,6 +58,7 @@ export const sites = [
     ],
     proxy: "http://10.61.10.8:3128",
     networkBoot: "on",
+    parameters: [{ name: "collector", value: "https://metrics.marrowby.example/" }],
     sources: [{ family: "lowland-server", url: "http://mirror.marrowby.example/lowland/7/" }],
     naming: [
       { role: "hypervisor", pattern: "wrk-hv#" },

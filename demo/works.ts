@@ -580,6 +580,8 @@ export const wrkTm1 = read(
     place: "rack A, unit 16",
     circuit: "A1",
     keys: R114_KEYS,
+    // Its installer is followed on the serial line of its controller.
+    parameters: [{ name: "console", value: "ttyS1,115200n8", isSecret: false }],
     bays: R114_BAYS.slice(0, 1),
     expected: {
       from: "delivery note 5120, October 2026",

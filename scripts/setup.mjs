@@ -61,6 +61,7 @@ const TOOLS = {
   ssh: "openssh-client",
   "cloud-init": "cloud-init",
   xmllint: "libxml2-utils",
+  "grub-script-check": "grub-common",
 };
 
 /** Services of these packages are not to run: this file, which Debian's tools ask, says so while they are installed. */

@@ -67,11 +67,15 @@ const GRUB = [
 const GRUB_MODULES =
   "part_msdos fat normal linux serial terminal echo search search_fs_file minicmd configfile";
 
+/** What a GRUB needs in it that asks over the network. */
+const NET_MODULES = `${GRUB_MODULES} efinet net tftp http smbios regexp test sleep chain part_gpt boot`;
+
 /** A disk that starts under BIOS and UEFI, with the same kernel; what was installed is told by a word of its command line. */
 function makeDisk() {
   writeFileSync(join(tiny, "grub.cfg"), `${GRUB}\n`);
   sh(
     `grub-mkimage -O x86_64-efi -p / -c grub.cfg -o grub.efi ${GRUB_MODULES}
+     grub-mkimage -O x86_64-efi -p /grub -o grubnet.efi ${NET_MODULES}
      grub-mkimage -O i386-pc -p / -c grub.cfg -o core.img biosdisk ${GRUB_MODULES}
      rm -f esp.img && truncate -s ${ESP_MIB}M esp.img && mformat -i esp.img -F ::
      : > installed && mmd -i esp.img ::/EFI ::/EFI/BOOT

@@ -1,4 +1,4 @@
-import { asc, desc, eq, inArray, isNull, max, sql } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, max, sql } from "drizzle-orm";
 import { armingSchema, bootEventSchema, type Arming, type BootEvent, type LoggedBoot } from "@/core/netboot";
 import * as changeRows from "./changes";
 import type { Db, Tx } from "./client";
@@ -136,6 +136,17 @@ export async function strangers(
     .orderBy(desc(bootEvents.seq))
     .limit(most);
   return rows.flatMap(({ mac, times, ...row }) => logged([row]).map((last) => ({ mac, times, last })));
+}
+
+/** The last that a MAC asked that no arming is for; null when it never did. */
+export async function lastStranger(db: Db | Tx, mac: string): Promise<LoggedBoot | null> {
+  const rows = await db
+    .select({ at: bootEvents.at, event: bootEvents.event })
+    .from(bootEvents)
+    .where(and(isNull(bootEvents.armingId), eq(bootEvents.mac, mac)))
+    .orderBy(desc(bootEvents.seq))
+    .limit(1);
+  return logged(rows)[0] ?? null;
 }
 
 /** Forgets what strangers asked, but for the newest so many. */

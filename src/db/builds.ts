@@ -1,6 +1,7 @@
 import { and, count, desc, eq, inArray, max, sql } from "drizzle-orm";
 import { z } from "zod";
 import { editSchema, type Edit } from "@/core/document";
+import { accountSchema, type KeyHolder } from "@/core/identity";
 import { sheetClaims, sheetDocument, type Sheet } from "@/core/sheet";
 import * as changeRows from "./changes";
 import type { Stamp } from "./changes";
@@ -175,6 +176,31 @@ export async function hostsAt(
       .array(z.string())
       .catch([])
       .parse(JSON.parse(r.hostKeys ?? "[]")),
+  }));
+}
+
+/** The accounts of the last sheet of each machine, with the machine and its site. */
+export async function accountsPlanned(db: Db | Tx): Promise<KeyHolder[]> {
+  const rows = await db
+    .select({
+      ...{ build: builds.id, number: builds.number, machineId: machines.id, machine: machines.name },
+      ...{ siteId: machines.siteId, accounts: sql<string | null>`${builds.sheet} ->> '$.answers.accounts'` },
+    })
+    .from(builds)
+    .innerJoin(machines, eq(machines.id, builds.machineId))
+    .where(
+      and(
+        sql`json_valid(${builds.sheet})`,
+        sql`${builds.number} = (select max(other.number) from builds as other where other.machine_id = ${machines.id})`,
+      ),
+    )
+    .orderBy(machines.name);
+  return rows.map(({ accounts, ...row }) => ({
+    ...row,
+    accounts: z
+      .array(accountSchema)
+      .catch([])
+      .parse(JSON.parse(accounts ?? "[]")),
   }));
 }
 

@@ -1,4 +1,5 @@
-import { and, eq, inArray, isNotNull } from "drizzle-orm";
+import { and, eq, inArray, isNotNull, like } from "drizzle-orm";
+import { sealedAs } from "@/core/parameter";
 import * as changeRows from "./changes";
 import type { Db, Tx } from "./client";
 import { builds, secrets } from "./schema";
@@ -34,6 +35,17 @@ export async function keep(
 
 export const ofBuild = (db: Db | Tx, buildId: string): Promise<SecretRow[]> =>
   db.select().from(secrets).where(eq(secrets.buildId, buildId)).orderBy(secrets.opens);
+
+/** What is known of the secret parameters of some builds. */
+export const parameters = (
+  db: Db | Tx,
+  ids: readonly string[],
+): Promise<(SecretRow & { buildId: string })[]> =>
+  db
+    .select()
+    .from(secrets)
+    .where(and(inArray(secrets.buildId, [...ids]), like(secrets.opens, `${sealedAs("")}%`)))
+    .orderBy(secrets.opens, secrets.buildId);
 
 /** Destroys the sealed hashes of a build, and says of how many; their marks stay. */
 export async function destroy(tx: Tx, buildId: string, stamp: changeRows.Stamp): Promise<string[]> {

@@ -1,3 +1,4 @@
+import { secretsNamed } from "@/core/answers";
 import type { PasswordsView } from "@/core/identity";
 import { buildRows } from "@/db";
 import type { Desk } from "./desk";
@@ -18,7 +19,8 @@ export async function passwordsView(desk: Desk, id: string): Promise<PasswordsVi
   const secrets = await secretsView(desk, id);
   if (!build || !secrets) return null;
   const { sheet, number } = build;
-  const { machine, site, profile } = await sourcesOf(desk, id, sheet);
+  const sources = await sourcesOf(desk, id, sheet);
+  const { machine, site, profile } = sources;
   const { accounts, hostName, domain, keyboard } = sheet.answers;
   const chassis = machine?.document.facts.chassis;
   return {
@@ -33,6 +35,7 @@ export async function passwordsView(desk: Desk, id: string): Promise<PasswordsVi
       ...[hostName, domain, machine?.name, site?.name, site?.room, site?.domain, profile?.name],
       ...[sheet.subject, chassis?.maker, chassis?.model, ...accounts.map(({ name }) => name)],
     ),
+    parameters: secretsNamed(sources),
     defaultLogins: (profile?.defaultLogins ?? []).map(({ name, opens }) => ({ name, opens })),
     secrets,
   };

@@ -1,9 +1,15 @@
-import { answerFileOf, imageSeedOf, type AnswerFile, type AnswerFileOfSheet } from "@/core/answers";
+import {
+  answerFileOf,
+  imageSeedOf,
+  type AnswerFile,
+  type AnswerFileOfSheet,
+  type Hashes,
+} from "@/core/answers";
 import type { Plan } from "@/core/sheet";
 import { setScripts, type SetScript } from "@/core/storage";
 import { buildRows } from "@/db";
 import type { Desk } from "./desk";
-import { hashesOf } from "./seals";
+import { hashesOf, masked } from "./seals";
 import { sourcesOf } from "./sources";
 import { keptJudgement } from "./marks";
 
@@ -40,38 +46,46 @@ export async function scriptsView(desk: Desk, id: string): Promise<ScriptsView |
   return { number, subject: sheet.subject, isDraft, scripts: setScripts(plan, named) };
 }
 
+/** A text in which no sealed hash stands. */
+export const withoutHashes = (text: string): string =>
+  text.replace(/\$6\$[./0-9A-Za-z$=]+/g, "(the sealed hash)");
+
 const maskedFile = (file: AnswerFile): AnswerFile => ({
   ...file,
   lines: file.lines.map(({ text, from }) => ({
-    text: text.replace(/\$6\$[./0-9A-Za-z$=]+/g, "(the sealed hash)"),
+    text: withoutHashes(text),
     from,
   })),
 });
 
 /** Files as a page may show them: the sealed hashes stand in what is fetched only. */
-const masked = (answer: AnswerFileOfSheet): AnswerFileOfSheet =>
+const maskedFiles = (answer: AnswerFileOfSheet): AnswerFileOfSheet =>
   answer.kind === "file"
     ? { ...answer, file: maskedFile(answer.file), also: answer.also.map(maskedFile) }
     : answer;
 
 /** The answer file of a sheet as it is given, without its secrets. */
 export const shownAnswer = async (desk: Desk, id: string, plan: Plan): Promise<AnswerFileOfSheet> =>
-  masked(answerFileOf(plan, await hashesOf(desk, id)));
+  maskedFiles(answerFileOf(plan, masked(await hashesOf(desk, id))));
 
 /** The answer file of a sheet, without its secrets, for a page; null when there is no such sheet. */
 export async function answersShown(desk: Desk, id: string): Promise<AnswersView | null> {
-  const view = await answersView(desk, id);
-  return view && { ...view, answer: masked(view.answer), seed: view.seed && masked(view.seed) };
+  const view = await answersView(desk, id, masked);
+  return view && { ...view, answer: maskedFiles(view.answer), seed: view.seed && maskedFiles(view.seed) };
 }
 
-/** The answer file of a sheet; null when there is no such sheet. */
-export async function answersView(desk: Desk, id: string): Promise<AnswersView | null> {
+/** The answer file of a sheet, with its secrets as `look` has them; null when there is no such sheet. */
+export async function answersView(
+  desk: Desk,
+  id: string,
+  look: (hashes: Hashes) => Hashes = (hashes) => hashes,
+): Promise<AnswersView | null> {
   const build = await buildRows.one(desk.db, id);
   if (!build) return null;
   const { number, version, revisionVersion, sheet } = build;
   const { plan, evaluation } = keptJudgement(id, await sourcesOf(desk, id, sheet));
   const stops = evaluation.stops.map(({ label }) => label);
-  const hashes = await hashesOf(desk, id);
+  const hashes = look(await hashesOf(desk, id));
   return {
     number,
     subject: sheet.subject,

@@ -1,5 +1,6 @@
 import type { Hashes } from "@/core/answers";
 import { isHash, type KnownSecret, type SecretsView } from "@/core/identity";
+import { parameterNameProblem, parameterValueProblem, sealedAs } from "@/core/parameter";
 import { buildRows, secretRows, type Stamp, type Tx } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
@@ -55,6 +56,29 @@ export async function sealSecret(
   await desk.write((tx) => secretRows.keep(tx, buildId, row, desk.stamp()));
   return yes((await secretsView(desk, buildId))!);
 }
+
+/**
+ * Seals the value of a secret parameter for one sheet. It is in no document: what was typed is kept sealed until the run ends,
+ * and its mark tells where else the same value stands.
+ */
+export async function sealParameter(
+  desk: Desk,
+  buildId: string,
+  name: string,
+  value: string,
+): Promise<Answer<SecretsView>> {
+  const problem = parameterNameProblem(name) ?? (value === "" ? "it is empty" : parameterValueProblem(value));
+  if (problem) return no(`The value was not sealed: ${problem}.`);
+  if (!(await buildRows.one(desk.db, buildId))) return no("This build is no longer there.");
+  const opens = sealedAs(name);
+  const row = { opens, mark: markOf(`${opens}\0${value}`), sealed: seal(value, place(buildId, opens)) };
+  await desk.write((tx) => secretRows.keep(tx, buildId, row, desk.stamp()));
+  return yes((await secretsView(desk, buildId))!);
+}
+
+/** Sealed hashes and values as a page may show them: each stands under the name of what it opens. */
+export const masked = (hashes: Hashes): Hashes =>
+  new Map([...hashes].map(([opens, secret]) => [opens, isHash(secret) ? secret : `(sealed: ${opens})`]));
 
 /** Forgets all that is known of one password. */
 export async function forgetSecret(desk: Desk, buildId: string, opens: string): Promise<Answer<SecretsView>> {

@@ -8,6 +8,7 @@ const SCREENS = [
   "/sites/s-works",
   "/sites/s-works/wiring",
   "/sites/s-works/files",
+  "/sites/s-works/keys",
   "/machines",
   "/machines/new",
   "/machines/m-wrk-st1",

@@ -1,7 +1,8 @@
 import { rmSync, renameSync, truncateSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, it } from "vitest";
-import { bootRows, runRows } from "@/db";
+import { bootRows, machineRows, runRows } from "@/db";
+import { adoptStranger } from "@/server/netboot/adopt";
 import { armingOffer, armMachine, disarm } from "@/server/netboot/arm";
 import { bootBoard } from "@/server/netboot/board";
 import { limiter } from "@/server/netboot/listener";
@@ -61,6 +62,35 @@ describe("before anybody has armed it", () => {
         event: { kind: "asked", given: false, caller: { serial: "X 1/2", maker: "Ostler", uuid: "u-1" } },
       },
     });
+  });
+});
+
+describe("a machine that nobody knows", () => {
+  const make = async (mac: string, site = ARMED.site, name = "tho-c") => {
+    const answer = await adoptStranger(await desk(), mac, site, name);
+    return answer.ok ? answer.value : answer.problems.map((p) => p.message).join(" ");
+  };
+
+  it("is made a machine of what it told, once, and is known by its MAC from then on", async () => {
+    const mac = "02:99:00:00:00:07";
+    expect(await make("02:99:00:00:00:99")).toMatch(/No machine with this MAC has asked/);
+    expect(await make(mac, "s-nowhere")).toMatch(/Choose the site/);
+    expect(await make(mac, ARMED.site, "tho-a")).toMatch(/already a machine called tho-a/);
+    const both = await Promise.all([make(mac), make(mac, ARMED.site, "tho-d")]);
+    const id = both.find((b) => b.startsWith("m"))!;
+    expect(both.filter((b) => b !== id)).toEqual([expect.stringMatching(/is known by now: tho-/)]);
+    const made = (await machineRows.one((await desk()).db, id))!.document;
+    expect(made.facts).toMatchObject({
+      chassis: { maker: "Ostler", serial: "X 1/2", uuid: "u-1" },
+      ports: [{ mac }],
+      drives: [],
+    });
+    expect(made.sources["chassis.serial"]).toMatchObject({ tool: "network boot" });
+    expect((await bootBoard(await desk())).strangers[0]).toMatchObject({ mac, machine: { id } });
+    // A serial that makers leave in every firmware is none.
+    await scriptOf({ mac: "02:99:00:00:00:08", serial: "To be filled by O.E.M." });
+    const other = await make("02:99:00:00:00:08", ARMED.site, "tho-e");
+    expect((await machineRows.one((await desk()).db, other))!.document.facts.chassis?.serial).toBeNull();
   });
 });
 

@@ -38,6 +38,8 @@ describe.concurrent("an emulated PC", () => {
     ["bios", "vendor class: PXEClient:Arch:00000"],
     ["uefi", "vendor class: PXEClient:Arch:00007"],
     ["uefi over http", "vendor class: HTTPClient:Arch:00016"],
+    // As a signed loader does: GRUB asks by itself, and no iPXE is there.
+    ["uefi with grub", "vendor class: PXEClient:Arch:00007"],
   ])(
     "with %s installs itself once, tells how far it is, and is led to its disk afterwards",
     async (firmware, asks) => {

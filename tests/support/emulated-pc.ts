@@ -21,15 +21,18 @@ import { armMachine } from "@/server/netboot/arm";
 import { bootBoard } from "@/server/netboot/board";
 import { endBoot, startBoot } from "@/server/netboot/listener";
 import { bootRows } from "@/db";
-import { dnsmasqBoot } from "@/core/netboot";
+import { dnsmasqBoot, grubFirst } from "@/core/netboot";
 import { makeReady } from "./armed";
 import { ARMED, imageFolder } from "./boot-image";
 import { desk } from "./desk";
 
-const FIRMWARE = ["bios", "uefi", "uefi over http"] as const;
+const FIRMWARE = ["bios", "uefi", "uefi over http", "uefi with grub"] as const;
 const mode = FIRMWARE.find((f) => f === process.argv[2]);
 if (!mode) throw new Error(`The firmware is one of ${FIRMWARE.join(", ")}.`);
-const [ADDRESS, BOOT_PORT, LOADER_PORT, LIMIT_SECONDS] = ["10.61.10.1", 4370, 8080, 900];
+const isGrub = mode === "uefi with grub";
+const [ADDRESS, LOADER_PORT, LIMIT_SECONDS] = ["10.61.10.1", 8080, 900];
+// GRUB 2.06 reaches no other port than 80.
+const BASE = `http://${ADDRESS}${isGrub ? "" : ":4370"}`;
 const TINY = ".derrick/tiny";
 
 const folder = mkdtempSync(join(tmpdir(), "derrick-pc-"));
@@ -40,7 +43,7 @@ ip("addr", "add", `${ADDRESS}/24`, "dev", "pc");
 ip("link", "set", "pc", "up");
 
 process.env.DERRICK_DB_URL = `file:${folder}/pc.db`;
-process.env.DERRICK_BOOT_URL = `http://${ADDRESS}:${BOOT_PORT}`;
+process.env.DERRICK_BOOT_URL = BASE;
 const images = imageFolder({
   "netboot/kernel": readFileSync(`${TINY}/kernel`),
   "netboot/initial.img": readFileSync(`${TINY}/initial.img`),
@@ -58,6 +61,11 @@ await startBoot();
 const tftp = join(folder, "tftp");
 mkdirSync(tftp);
 for (const file of ["undionly.kpxe", "snponly.efi"]) copyFileSync(`${TINY}/${file}`, join(tftp, file));
+if (isGrub) {
+  copyFileSync(`${TINY}/grubnet.efi`, join(tftp, "grubnet.efi"));
+  mkdirSync(join(tftp, "grub"));
+  writeFileSync(join(tftp, "grub/grub.cfg"), grubFirst(BASE));
+}
 const web = createServer((request, response) => {
   const file = readFileSync(`${TINY}/snponly.efi`);
   response.writeHead(200, { "Content-Length": file.length, "Content-Type": "application/efi" });
@@ -65,7 +73,7 @@ const web = createServer((request, response) => {
 });
 await new Promise<void>((resolve) => web.listen(LOADER_PORT, ADDRESS, resolve));
 const written = dnsmasqBoot({
-  script: `${process.env.DERRICK_BOOT_URL}/boot.ipxe`,
+  ...{ script: `${BASE}/boot.ipxe`, ...(isGrub && { signed: "grubnet.efi" }) },
   ...{ tftp: ADDRESS, http: `http://${ADDRESS}:${LOADER_PORT}`, folder: tftp },
 });
 writeFileSync(
@@ -96,6 +104,7 @@ const console_ = join(folder, "console");
 const firmware: string[] = {
   bios: [],
   uefi: ["-fw_cfg", "name=opt/org.tianocore/IPv6PXESupport,string=n"],
+  "uefi with grub": ["-fw_cfg", "name=opt/org.tianocore/IPv6PXESupport,string=n"],
   "uefi over http": [
     "-fw_cfg",
     "name=opt/org.tianocore/IPv6PXESupport,string=n",

@@ -5,6 +5,7 @@ import { z } from "zod";
 import { editSchema } from "@/core/sheet";
 import { createBuild, issueRevision } from "@/server/builds";
 import { agreeToErase, likeFamily, reread, saveJudged, undoSave, waive } from "@/server/sheet-acts";
+import { sealParameter } from "@/server/seals";
 import { startRun } from "@/server/runs";
 import { action, idSchema, versionSchema } from "../checked";
 import { desk } from "../desk";
@@ -36,3 +37,5 @@ export const issue = action([idSchema, versionSchema], issueRevision);
 export const start = action([idSchema, versionSchema], startRun);
 
 export const takeBack = action([idSchema, versionSchema], undoSave);
+
+export const sealValue = action([idSchema, wordsSchema, wordsSchema], sealParameter);

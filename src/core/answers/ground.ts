@@ -1,5 +1,6 @@
 import type { Profile } from "../image";
 import type { OnMachine } from "../machine";
+import type { Parameter } from "../parameter";
 import type { AnswersSlice } from "./slice";
 
 /** A password that somebody has given a mark of: what it opens, and what else the same one opens. */
@@ -10,7 +11,11 @@ export interface SecretMark {
 
 /** What the rules about names, accounts and the installer's questions look at. */
 export interface AnswersGround extends OnMachine {
-  sheet: { answers: AnswersSlice };
+  sheet: {
+    answers: AnswersSlice;
+    image: { way: string };
+    network: { services: readonly { name: string; port: number; until: string | null }[] };
+  };
   profile: Profile | null;
   site: {
     name: string;
@@ -19,6 +24,8 @@ export interface AnswersGround extends OnMachine {
     keyboard: string;
     /** How hosts are called there, by the role of the machine. */
     naming: readonly { role: string | null; pattern: string }[];
+    networkBoot: "off" | "on";
+    parameters: readonly Parameter[];
   } | null;
   /** The day where the machine stands. */
   today: string;

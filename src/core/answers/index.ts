@@ -20,3 +20,5 @@ export {
 export { asksEdition } from "./edition";
 export { commandProblem, componentProblem, serviceProblem } from "./software";
 export { linePairs, shortened, type LinePair } from "./differ";
+export { leftBehind, type LeftBehind } from "./left-behind";
+export { commandsOf, ownWordsOf, parametersOf, secretsNamed } from "./parameters";

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { accountSchema } from "../identity";
+import { parametersSchema } from "../parameter";
 
 const word = z.string().max(400).default("");
 
@@ -21,6 +22,10 @@ export const answersSlice = z.object({
   edition: word,
   /** Commands of a shell that the new system runs once, at the end of its installation. */
   finish: z.array(z.string().max(400)).max(100).default([]),
+  /** The same of its first start, where the machine installs itself over the network: one after the other, each once. */
+  firstStart: z.array(z.string().max(400)).max(100).default([]),
+  /** Values that the commands and the words of a kernel may name, of this sheet alone. */
+  parameters: parametersSchema.default([]),
   accounts: z.array(accountSchema).default([]),
   /** Where the passwords are kept, in words; never a password. */
   secretsKept: word,

@@ -12,6 +12,8 @@ export interface Software {
   services: string[];
   /** Commands of a POSIX shell that are run once, in their order, at the end. */
   finish: string[];
+  /** The same of its first start. */
+  firstStart: string[];
 }
 
 /** Why a word is no name of a package, or of a group of them under an "@"; or null. */
@@ -49,6 +51,7 @@ export const softwareProblems = ({
   components,
   services,
   finish,
+  firstStart,
 }: Software): { path: keyof Software; message: string }[] => {
   const of = (path: keyof Software, problem: string | null) =>
     problem === null ? [] : [{ path, message: problem }];
@@ -58,5 +61,6 @@ export const softwareProblems = ({
     ...components.flatMap((c) => of("components", componentProblem(c))),
     ...services.flatMap((s) => of("services", serviceProblem(s))),
     ...finish.flatMap((c) => of("finish", commandProblem(c))),
+    ...firstStart.flatMap((c) => of("firstStart", commandProblem(c))),
   ];
 };

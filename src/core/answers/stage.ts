@@ -48,6 +48,8 @@ export const answersStage = {
     "answers.services": "services at start",
     "answers.edition": "edition",
     "answers.finish": "commands at the end",
+    "answers.firstStart": "commands at the first start",
+    "answers.parameters": "parameters",
     "answers.accounts": "accounts",
     "answers.secretsKept": "where the passwords are kept",
   },

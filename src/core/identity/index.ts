@@ -4,3 +4,4 @@ export { fitsPattern, namePatternProblem, nextName, patternOf, stemOf } from "./
 export { publicKeyLine, readPublicKey, type PublicKey } from "./public-key";
 export * from "./keyboard";
 export * from "./passwords";
+export { keyMatrix, type KeyDoor, type KeyHolder, type KeyRow } from "./key-matrix";

@@ -17,6 +17,7 @@ export {
   neededOf,
   reportClosed,
   STAGES,
+  startClosed,
   treeClosed,
   type ArmingState,
   type Stage,
@@ -26,8 +27,9 @@ export { heardAt } from "./heard";
 export { answerTo, type Given } from "./answer";
 export { answerNames, kernelWords, type BootAddresses, type BootHost } from "./words";
 export { ipxeFirst, ipxeInstall, ipxeLocal, ipxeWait, TRIES, type BootFiles } from "./script/ipxe";
-export { grubInstall, grubLocal } from "./script/grub";
+export { grubFirst, grubInstall, grubLocal, grubWait } from "./script/grub";
 export { firstBootScript, type FirstBoot } from "./script/first-boot";
 export { firstBootCommands } from "./script/unit";
 export { BOOT_CLIENTS, loaders, type BootClient, type BootPlan } from "./dhcp/clients";
 export { dnsmasqBoot, dnsmasqProxy, iscBoot, keaBoot } from "./dhcp/write";
+export { machineOf } from "./adopt";

@@ -13,7 +13,10 @@ import {
   fileClosed,
   firstBootCommands,
   firstBootScript,
+  grubFirst,
   grubInstall,
+  grubLocal,
+  grubWait,
   heardAt,
   ipxeFirst,
   ipxeInstall,
@@ -287,10 +290,22 @@ describe("scripts and words", () => {
     expect(ipxeFirst()).toContain("script?mac=${netX/mac:hexhyp}&serial=${serial:uristring}&uuid=${uuid}&");
   });
 
-  it("GRUB's keep a semicolon inside its word", () => {
-    expect(grubInstall({ ...files, kernel: "http://a:4370/k", initrd: ["http://a:4370/i"] }, "x")).toContain(
-      "if linux '(http,a:4370)/k' 'ds=nocloud-net;s=http://a/' && initrd '(http,a:4370)/i'; then",
+  it("GRUB's keep a semicolon inside its word, try again, and are read by GRUB's own program", () => {
+    const text = grubInstall({ ...files, kernel: "http://a:4370/k", initrd: ["http://a:4370/i"] }, "x");
+    expect(text).toContain("if linux '(http,a:4370)/k' 'ds=nocloud-net;s=http://a/'; then\n");
+    expect(text).toContain("if initrd '(http,a:4370)/i'; then\n");
+    const first = grubFirst("http://10.61.10.1");
+    expect(first).toContain(
+      "(http,10.61.10.1)/grub.cfg?mac=${net_default_mac}&serial=${serial}&platform=efi",
     );
+    const again = "http://10.61.10.1/grub.cfg?mac=02:61&serial=A";
+    expect(grubWait("others first", again)).toContain(
+      'configfile "(http,10.61.10.1)/grub.cfg?mac=02:61&serial=A"',
+    );
+    for (const script of [text, first, grubWait("it's; $(x)", again), grubLocal("it's `y` & ${z}")])
+      expect(spawnSync("grub-script-check", [], { input: script, encoding: "utf8" })).toMatchObject({
+        ...{ status: 0, stderr: "" },
+      });
   });
 });
 

@@ -139,8 +139,15 @@ export function fileClosed(arming: Arming, state: ArmingState, now: string): str
 }
 
 /**
- * Why a token does not open what an installation reads to its end (the tree of the image, the image, the script of the first
- * start), or null: none of it is secret, and an installation that was begun in time goes on after it.
+ * Why a token does not open the script of the first start, or null: it may hold what was sealed, and is read before the machine
+ * tells that it is installed.
+ */
+export const startClosed = (state: ArmingState): string | null =>
+  treeClosed(state) ?? (state.reached["first boot"] ? "the machine has read it" : null);
+
+/**
+ * Why a token does not open what an installation reads to its end (the tree of the image, and the image), or null: none of it
+ * is secret, and an installation that was begun in time goes on after it.
  */
 export const treeClosed = (state: ArmingState): string | null =>
   isClosed(state) ? `the arming is over (${state.status})` : null;

@@ -8,6 +8,7 @@ import {
   soundInside,
   type BuildChanges,
 } from "../../../tests/support/builds";
+import { ANSWERS_FIRING, ANSWERS_SILENT } from "../../../tests/support/firing-answers";
 import { NETWORK_FIRING } from "../../../tests/support/firing-network";
 import { PHRASE_FIRING } from "../../../tests/support/firing-phrases";
 import { ROAD_FIRING } from "../../../tests/support/firing-roads";
@@ -753,6 +754,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   ["handover.owner", "note", /Nobody is named/, { sheet: { "handOver.owner": "" } }],
   ...ROAD_FIRING,
   ...PHRASE_FIRING,
+  ...ANSWERS_FIRING,
   ...NETWORK_FIRING,
   ...SET_FIRING,
   ...PLAN_FIRING,
@@ -766,6 +768,10 @@ describe("every rule", () => {
     expect(finding).toMatchObject({ severity });
     expect(finding?.says).toMatch(says);
     expect(`${finding?.says}${finding?.remedy}`).not.toMatch(/\{|\}|undefined|null/);
+  });
+
+  it.each(ANSWERS_SILENT)("%s is silent about what only looks like it", (code, changes) => {
+    expect(found(changes).filter((f) => f.code === code)).toEqual([]);
   });
 
   it("tells with some case each phrase that its sentence can have", () => {

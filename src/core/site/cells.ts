@@ -1,4 +1,5 @@
 import { addressSortKey, isAddress, sourceProblem } from "../network";
+import { parameterNameProblem, parameterValueProblem, type Parameter } from "../parameter";
 import { fail, ok, type Result } from "../result";
 import type { Site } from "./site";
 
@@ -124,6 +125,37 @@ export const SOURCE: CellRow<Site["sources"][number]> = {
       },
     },
   ],
+};
+
+/** A value that commands and the words of a kernel may name; a secret has none here. */
+export const PARAMETER: CellRow<Parameter> = {
+  cells: [
+    {
+      ...{ title: "Name", example: "console", show: (p) => p.name },
+      read(text) {
+        const problem = parameterNameProblem(text);
+        return problem === null ? { value: { name: text } } : { problem };
+      },
+    },
+    {
+      ...{ title: "Value", example: "ttyS1,115200n8", show: (p) => p.value },
+      read(text) {
+        const problem = parameterValueProblem(text);
+        return problem === null ? { value: { value: text } } : { problem };
+      },
+    },
+    {
+      ...{ title: "Secret", example: "no", choices: ["yes", "no"], show: (p) => (p.isSecret ? "yes" : "no") },
+      read: (text) =>
+        /^(|yes|no)$/i.test(text)
+          ? { value: { isSecret: /^yes$/i.test(text) } }
+          : { problem: "yes for a secret, which is sealed for each sheet, or no" },
+    },
+  ],
+  check: ({ isSecret, value }) =>
+    isSecret && value !== ""
+      ? "a secret has no value here: it is sealed for each sheet, on its page of passwords"
+      : null,
 };
 
 /** Addresses parted by commas or blanks; every one that is none is a problem that quotes it. */

@@ -30,6 +30,7 @@ export const SITE_NAMES: Readonly<Record<string, string>> = {
   proxy: "Proxy",
   sources: "Sources of packages",
   networkBoot: "Network boot",
+  parameters: "Parameters",
   naming: "Host names",
   firmware: "Firmware settings",
   notes: "Notes",

@@ -1,7 +1,17 @@
 export { dayAt, dayEverywhere, emptySite, firmwareRule, siteDocument, siteSchema, type Site } from "./site";
 export { proposals, proposedSite, type Proposal } from "./proposed";
 export { SITE_NAMES, siteEditable } from "./editable";
-export { CIRCUIT, macOf, parseAddresses, RANGE, RESERVATION, SOURCE, type Cell, type CellRow } from "./cells";
+export {
+  CIRCUIT,
+  PARAMETER,
+  macOf,
+  parseAddresses,
+  RANGE,
+  RESERVATION,
+  SOURCE,
+  type Cell,
+  type CellRow,
+} from "./cells";
 export {
   cableCells,
   cableRows,

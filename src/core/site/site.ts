@@ -3,6 +3,7 @@ import { defineDocument, valueAt } from "../document";
 import { isTimeZone, namePatternProblem } from "../identity";
 import { ROLES, type Typed } from "../machine";
 import { cableSchema, deviceSchema, isAddress, segmentSchema, sourceProblem } from "../network";
+import { parametersSchema } from "../parameter";
 import { dayIn } from "../units";
 
 /** An address of packages or of a proxy: one that holds a password is not kept. */
@@ -56,6 +57,8 @@ export const siteSchema = z.object({
     .default([]),
   /** Whether Derrick's boot service answers machines of this site. */
   networkBoot: z.enum(["off", "on"]).default("off"),
+  /** Values that commands and the words of a kernel may name at this site. */
+  parameters: parametersSchema.default([]),
   /** How hosts are called at this site, for machines of a role or for all of them: "wrk-hv#", "tho-@". */
   naming: z
     .array(

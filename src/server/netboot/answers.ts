@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { answerFileOf, textOf } from "@/core/answers";
+import { answerFileOf, commandsOf, textOf, type Hashes } from "@/core/answers";
 import { answerNames, firstBootCommands } from "@/core/netboot";
 import { derive, fieldWords, type Plan } from "@/core/sheet";
 import { buildRows } from "@/db";
@@ -11,6 +11,8 @@ import { sourcesOf } from "../sources";
 /** The answer files of a build under the names that its installer asks for, the main one first. */
 export interface NamedAnswers {
   files: { name: string; text: string }[];
+  /** Commands of the first start, with their parameters in place. */
+  firstStart: string[];
   digest: string;
 }
 
@@ -29,15 +31,16 @@ function withFirstBoot(plan: Plan, { script, report }: Callbacks): Plan {
 
 /**
  * The answer files of a build as it stands now, with the hashes that were sealed for it. The digest is that of the files
- * without what any one installation adds, so that a change of the sheet is seen.
+ * without what any one installation adds, so that a change of the sheet is seen. A page gives a `look` by which no secret is shown.
  */
 export async function namedAnswers(
   desk: Desk,
   plan: Plan,
   buildId: string,
   callbacks: Callbacks | null,
+  look: (hashes: Hashes) => Hashes = (hashes) => hashes,
 ): Promise<Answer<NamedAnswers>> {
-  const hashes = await hashesOf(desk, buildId);
+  const hashes = look(await hashesOf(desk, buildId));
   const plainOnes = answerFileOf(plan, hashes);
   if (plainOnes.kind === "none") return no(plainOnes.why);
   if (plainOnes.kind === "open")
@@ -51,10 +54,13 @@ export async function namedAnswers(
   if (own.kind !== "file") return no("The answer file does not take the commands of the first start.");
   const all = [own.file, ...own.also];
   const names = answerNames(plan.profile?.answerFile ?? "none", [own.file.name]);
-  const hash = createHash("sha256");
+  const { commands, problems } = commandsOf(plan, "firstStart", hashes);
+  if (problems.length > 0) return no(...problems);
+  const hash = createHash("sha256").update(`${JSON.stringify(commands)}\0`);
   for (const file of [plainOnes.file, ...plainOnes.also]) hash.update(`${file.name}\0${textOf(file)}\0`);
   return yes({
     files: names.map((name, i) => ({ name, text: textOf(all[i] ?? own.file) })),
+    firstStart: commands,
     digest: hash.digest("hex"),
   });
 }

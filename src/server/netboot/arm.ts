@@ -7,6 +7,7 @@ import {
   plain,
   type Arming,
 } from "@/core/netboot";
+import { ownWordsOf } from "@/core/answers";
 import { isServed } from "@/core/media";
 import { contentWords, driveLook } from "@/core/machine";
 import { evaluateSheet, type Plan } from "@/core/sheet";
@@ -75,7 +76,10 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
       ...problems,
       `The profile of ${profile.name} does not tell what a machine starts over the network (netboot).`,
     );
-  const { kernel, initrd, words } = profile.netboot;
+  const { kernel, initrd } = profile.netboot;
+  const own = ownWordsOf(plan);
+  if (!own.ok) problems.push(`What the kernel is told: ${own.problem}.`);
+  const words = own.ok ? own.value : [];
   const fileName = image.fileName ?? "";
   for (const inside of [kernel, ...initrd]) {
     const found = await fileInside(fileName, image.sizeBytes, inside);

@@ -29,6 +29,8 @@ export interface Board {
   strangers: (Awaited<ReturnType<typeof bootRows.strangers>>[number] & {
     machine: { id: string; name: string } | null;
   })[];
+  /** Sites at which one of them can be made a machine. */
+  sites: { id: string; name: string }[];
   /** IPv4 networks of the sites where network boot is on. */
   networks: string[];
   /** How many machines like the next one the server feeds at once; null where none is armed. */
@@ -82,6 +84,7 @@ export async function bootBoard(desk: Desk): Promise<Board> {
   const armings = await bootRows.newest(desk.db, MOST_ROWS);
   const rows = await rowsOf(desk.db, armings, now);
   const open = rows.find(({ state }) => !isClosed(state));
+  const sites = await siteRows.all(desk.db);
   const strangers = await Promise.all(
     (await bootRows.strangers(desk.db, MOST_STRANGERS)).map(async (stranger) => ({
       ...{ ...stranger, machine: await machineRows.byMac(desk.db, stranger.mac) },
@@ -91,7 +94,8 @@ export async function bootBoard(desk: Desk): Promise<Board> {
     ...{ url: readEnvironment().DERRICK_BOOT_URL ?? null, rows, now },
     atOnce: open ? atOnceFigure(serverRates(), open.arming) : null,
     strangers: strangers.filter(({ machine }) => !armings.some((row) => row.machineId === machine?.id)),
-    networks: (await siteRows.all(desk.db))
+    sites: sites.map(({ id, site }) => ({ id, name: site.name })),
+    networks: sites
       .filter(({ site }) => site.networkBoot === "on")
       .flatMap(({ site }) => site.segments.map((s) => parsePrefix(s.prefix)))
       .flatMap((prefix) => (prefix?.family === "ipv4" ? [prefix.network] : [])),

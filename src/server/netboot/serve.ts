@@ -4,18 +4,21 @@ import {
   callerSchema,
   fileClosed,
   firstBootScript,
+  grubInstall,
+  grubLocal,
+  grubWait,
   ipxeFirst,
   ipxeInstall,
   ipxeLocal,
   ipxeWait,
   reportClosed,
   REPORTS,
+  startClosed,
   treeClosed,
   type ArmingState,
   type BootEvent,
   type Caller,
 } from "@/core/netboot";
-import { own } from "@/core/text";
 import { bootRows } from "@/db";
 import type { Desk } from "../desk";
 import { hear } from "../run-log";
@@ -23,6 +26,7 @@ import { namedAnswers, planOf } from "./answers";
 import { decideFor, hashOf } from "./decide";
 import { fileInside, wholeImage, type Served } from "./image-file";
 import { sendFile, sendText } from "./send";
+import { filesAt, readyWhen, titleOf } from "./told";
 
 type Row = bootRows.ArmingRow;
 
@@ -64,32 +68,34 @@ function callerOf({ url, address }: Call): Caller {
   });
 }
 
+/** What each boot loader is told, in its own words. */
+const LOADERS = {
+  ipxe: { installs: ipxeInstall, waits: (why: string, _again: string) => ipxeWait(why), local: ipxeLocal },
+  grub: { installs: grubInstall, waits: grubWait, local: grubLocal },
+};
+
 /** A machine asks what to do: the armed one is given its installation under a new token, every other its own disk. */
-async function script(call: Call): Promise<void> {
-  const { desk, base, request, response } = call;
+async function script(call: Call, loader: (typeof LOADERS)[keyof typeof LOADERS]): Promise<void> {
+  const { desk, base, request, response, url } = call;
   const decision = await decideFor(desk, callerOf(call), request.method !== "HEAD");
-  if (decision.kind === "waits") return void (await sendText(request, response, ipxeWait(decision.words)));
-  if (decision.kind === "local") return void (await sendText(request, response, ipxeLocal(decision.words)));
+  const say = (text: string): Promise<unknown> => sendText(request, response, text);
+  if (decision.kind === "waits") return void (await say(loader.waits(decision.words, url.href)));
+  if (decision.kind === "local") return void (await say(loader.local(decision.words)));
   const at = `${base}/t/${decision.token}/`;
-  const { arming } = decision;
-  const places = { "{answers.at}": `${at}answers/`, "{tree.at}": `${at}tree/`, "{image.at}": `${at}image` };
-  const text = ipxeInstall(
-    {
-      kernel: `${at}kernel`,
-      initrd: arming.initrd.map((_, i) => `${at}initrd/${i + 1}`),
-      words: arming.words.map((w) => w.replace(/\{[a-z.]+\}/g, (name) => own(places, name) ?? name)),
-    },
-    `installing ${arming.machine.name} with ${arming.image.name}, sheet ${arming.build.number} ${arming.build.revision}`,
-  );
-  await sendText(request, response, text);
+  await say(loader.installs(filesAt(at, decision.arming), titleOf(decision.arming)));
 }
 
 /** A file of an armed machine, by the part of its path behind the token. */
 async function file(call: Call, row: Row, path: string): Promise<void> {
   const { desk } = call;
   const state = await stateOf(call, row);
-  const isRead = path === "image" || path === "first-boot" || path.startsWith("tree/");
-  const closed = isRead ? treeClosed(state) : fileClosed(row.arming, state, desk.now());
+  const isTree = path === "image" || path.startsWith("tree/");
+  const closed =
+    path === "first-boot"
+      ? startClosed(state)
+      : isTree
+        ? treeClosed(state)
+        : fileClosed(row.arming, state, desk.now());
   const refuse = async (words: string): Promise<void> => {
     await note(call, row, "", { kind: "refused", words: `${path.slice(0, 200)}: ${words}` });
     await nothing(call);
@@ -133,17 +139,19 @@ async function text(
   const report = `${at}report/`;
   const plan = await planOf(desk, arming.build.id);
   if (!plan) return refuse("the build is gone");
-  if (path === "first-boot") {
-    // What it waits for is what it needs first: that Derrick can be told anything at all.
-    const service = `${base}/boot.ipxe`;
-    const ready = [`curl -fsS -m 5 -o /dev/null ${service} || timeout 5 wget -q -O /dev/null ${service}`];
-    const whole = await sendText(request, response, firstBootScript({ report, actions: [], ready }));
-    return note(call, row, "", { kind: "fetched", what: path, bytes: 0, whole });
-  }
   const answers = await namedAnswers(desk, plan, arming.build.id, { script: `${at}first-boot`, report });
   if (!answers.ok) return refuse(answers.problems.map((p) => p.message).join(" "));
   if (answers.value.digest !== arming.digest)
     return refuse("the sheet, or what it stands on, was changed since the machine was armed: arm it anew");
+  if (path === "first-boot") {
+    const { firstStart: actions } = answers.value;
+    const whole = await sendText(
+      request,
+      response,
+      firstBootScript({ report, actions, ready: readyWhen(base) }),
+    );
+    return note(call, row, "", { kind: "fetched", what: path, bytes: 0, whole });
+  }
   const found = answers.value.files.find(({ name }) => `answers/${name}` === path);
   if (!found) return refuse("no such file");
   const whole = await sendText(request, response, found.text);
@@ -212,7 +220,8 @@ export async function serveBoot(
   const isRead = request.method === "GET" || request.method === "HEAD";
   if (path === null || (!isRead && request.method !== "POST")) return nothing(call);
   if (isRead && path === "/boot.ipxe") return void (await sendText(request, response, ipxeFirst()));
-  if (isRead && path === "/script") return script(call);
+  if (isRead && path === "/script") return script(call, LOADERS.ipxe);
+  if (isRead && path === "/grub.cfg") return script(call, LOADERS.grub);
   const row = token ? await bootRows.byToken(desk.db, hashOf(token)) : null;
   if (!row) return nothing(call);
   if (rest.startsWith("report/")) return report(call, row, rest.slice("report/".length));

@@ -2,6 +2,7 @@ import { asksEdition, commandProblem, componentProblem, serviceProblem } from "@
 import { sourceProblem } from "@/core/network";
 import { ParsedField, SelectField } from "../fields/fields";
 import { judgedText } from "../fields/numbers";
+import { Parameters } from "./parameters";
 import type { PartProps } from "./zone-props";
 
 const address = judgedText(sourceProblem);
@@ -30,13 +31,14 @@ const COMMANDS = {
 };
 const SERVICES = words(serviceProblem);
 
+const namesOf = (editions: readonly { name: string }[], chosen: string): string[] => [
+  ...new Set([...editions.map((e) => e.name), chosen].filter(Boolean)),
+];
+
 /** Where packages come from, which of them are installed, and what starts with the system. */
 export default function SoftwareFields({ view, sheet, edit, marks }: PartProps) {
   const { answers } = sheet;
   const { site, profile } = view.context;
-  const editions = [
-    ...new Set([...(profile?.editions.map((e) => e.name) ?? []), answers.edition].filter(Boolean)),
-  ];
   const usual = site?.sources.find((s) => s.family === profile?.profile)?.url ?? "";
   return (
     <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
@@ -101,7 +103,7 @@ export default function SoftwareFields({ view, sheet, edit, marks }: PartProps) 
           marks={marks("answers.edition")}
           value={answers.edition}
           empty="choose …"
-          options={editions.map((name) => ({ value: name, text: name }))}
+          options={namesOf(profile.editions, answers.edition).map((name) => ({ value: name, text: name }))}
           onChange={(edition) => edit({ "answers.edition": edition })}
           hint={profile.editions.find((e) => e.name === answers.edition)?.suits}
         />
@@ -114,8 +116,21 @@ export default function SoftwareFields({ view, sheet, edit, marks }: PartProps) 
         rows={3}
         {...COMMANDS}
         onChange={(finish) => edit({ "answers.finish": finish })}
-        hint="one on each line, for a shell, run once by the super-user; no secret, since others can read the file"
+        hint="one on each line, for a shell, run once by the super-user; others can read the file, so a secret is named as a parameter"
       />
+      <ParsedField
+        path="answers.firstStart"
+        label="Commands at the first start, over the network"
+        marks={marks("answers.firstStart")}
+        value={answers.firstStart}
+        rows={3}
+        {...COMMANDS}
+        onChange={(firstStart) => edit({ "answers.firstStart": firstStart })}
+        hint="each once, after the machine has found Derrick; its state is told, and the first that fails stops the rest"
+      />
+      <div className="min-w-0 sm:col-span-2">
+        <Parameters {...{ view, sheet, edit, marks }} />
+      </div>
     </div>
   );
 }

@@ -37,4 +37,5 @@ export const siteSheets = (id: string) =>
     { href: `/sites/${id}`, title: "Networks and usual answers" },
     { href: `/sites/${id}/wiring`, title: "Switches and cables" },
     { href: `/sites/${id}/files`, title: "Files" },
+    { href: `/sites/${id}/keys`, title: "Keys" },
   ] as const;

@@ -1,7 +1,9 @@
 "use client";
 
 import { ROLES } from "@/core/machine";
+import { PARAMETER } from "@/core/site";
 import { bound } from "../draft/bound";
+import { EntryTable } from "../fields/entry-table";
 import { ChoiceField, ParsedField, SelectField, TextField } from "../fields/fields";
 import { wholeField } from "../fields/numbers";
 import { Tick } from "../fields/ticks";
@@ -47,6 +49,12 @@ export function PlaceForm({ isLaptop, circuits }: { isLaptop: boolean; circuits:
           placeholder="heard through the door"
           maxLength={200}
         />
+      </div>
+      <div className="mt-3 max-w-4xl">
+        <span className="label">
+          Parameters of this machine alone, before those of its sheet and its site
+        </span>
+        <EntryTable {...field("typed.parameters", "Parameters")} of={PARAMETER} />
       </div>
       {isLaptop && (
         <fieldset className="mt-3 flex flex-wrap gap-x-6 gap-y-1">

@@ -3,19 +3,10 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import type { Caller, Stage } from "@/core/netboot";
+import type { Stage } from "@/core/netboot";
 import { formatClock, formatDateTime } from "@/core/units";
 import type { BoardLine } from "./board-line";
 import { Problems } from "../frame/problems";
-
-export interface Stranger {
-  mac: string;
-  times: number;
-  at: string;
-  caller: Caller;
-  /** The machine that it is by its MAC; null for one that nobody knows. */
-  machine: { id: string; name: string } | null;
-}
 
 interface Answered {
   ok: boolean;
@@ -132,44 +123,5 @@ function BoardRow({
         </td>
       )}
     </tr>
-  );
-}
-
-/** Machines that asked and that nobody has armed; a machine that no site is known of has no time zone either. */
-export function Strangers({ strangers }: { strangers: readonly Stranger[] }) {
-  return (
-    <table className="table" aria-label="Machines that asked and are not armed">
-      <thead>
-        <tr>
-          <th>Asked last</th>
-          <th>MAC</th>
-          <th>Machine, or its serial</th>
-          <th>Maker and model</th>
-          <th>From</th>
-          <th>Times</th>
-        </tr>
-      </thead>
-      <tbody>
-        {strangers.map(({ mac, times, at, caller, machine }) => (
-          <tr key={mac}>
-            <td className="value">{formatDateTime(at, "UTC")} UTC</td>
-            <td className="value">{mac || "not told"}</td>
-            <td className="value">
-              {/* Of a known machine it is asked for when it is armed: it is read at the machine, and not here. */}
-              {machine ? (
-                <Link className="link font-sans" href={`/machines/${machine.id}`}>
-                  {machine.name}
-                </Link>
-              ) : (
-                caller.serial || "not told"
-              )}
-            </td>
-            <td>{[caller.maker, caller.model].filter(Boolean).join(" ") || "not told"}</td>
-            <td className="value">{caller.address}</td>
-            <td className="value">{times}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
   );
 }

@@ -4,6 +4,7 @@ import { useState } from "react";
 import {
   dnsmasqBoot,
   dnsmasqProxy,
+  grubFirst,
   iscBoot,
   keaBoot,
   loaders,
@@ -32,17 +33,46 @@ const TEXTS: readonly { name: string; words: string; of: (plan: BootPlan, networ
     { name: "ISC syntax", words: "for the whole file, or for one network", of: iscBoot },
   ];
 
+/** What a signed loader is started with: it starts GRUB, which asks Derrick as iPXE does. */
+function Signed({ script, loader }: { script: string; loader: string }) {
+  const base = new URL(script);
+  return (
+    <div className="mt-2">
+      <p>
+        Put {loader} and the signed GRUB of the same family (mostly grubx64.efi) into {FOLDER}, and this text
+        as grub/grub.cfg beside them. GRUB needs the modules http and smbios in it: under secure boot it loads
+        none. The one that Debian 12 has signed for the network has no http (seen), so that its machines are
+        installed with secure boot off, or from a medium.
+      </p>
+      {base.port !== "" && (
+        <p className="mt-1 border-l-4 pl-3 border-warning">
+          GRUB up to 2.06 asks on port 80 alone, and this service listens on {base.port}: set DERRICK_BOOT_URL
+          to an address without a port for such machines.
+        </p>
+      )}
+      <CopyText text={grubFirst(base.origin)} />
+      <pre className="value mt-1 overflow-x-auto border p-2 text-[0.86rem] border-base-300">
+        {grubFirst(base.origin)}
+      </pre>
+    </div>
+  );
+}
+
 /** Texts for the DHCP server of a site; which loader goes where is told beside them. */
 export function DhcpTexts({ script, networks }: { script: string; networks: string[] }) {
   const [tftp, setTftp] = useState("");
   const [http, setHttp] = useState("");
+  const [signed, setSigned] = useState("");
   const problem =
     tftp === ""
       ? "Say which server has the boot loaders; the texts are written with its address."
       : !isAddress(tftp) || tftp.includes(":")
         ? "The server with the boot loaders is named by its IPv4 address: firmware asks no name server here."
         : (sourceProblem(http) ?? null);
-  const plan: BootPlan = { script, tftp, http: http === "" ? null : http, folder: FOLDER };
+  const plan: BootPlan = {
+    ...{ script, tftp, http: http === "" ? null : http, folder: FOLDER },
+    ...(signed !== "" && { signed }),
+  };
   return (
     <Ruled title="For the site's DHCP server" note="nothing of it is sent anywhere: it is copied by a person">
       <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
@@ -65,6 +95,16 @@ export function DhcpTexts({ script, networks }: { script: string; networks: stri
           />
         </label>
       </div>
+      <label className="mt-3 block max-w-xl">
+        <span className="label">Signed loader for PCs with secure boot on, instead of iPXE</span>
+        <input
+          className="input value"
+          value={signed}
+          placeholder="none; such as shimx64.efi"
+          maxLength={80}
+          onChange={(e) => setSigned(e.target.value.replace(/[^\w./-]/g, ""))}
+        />
+      </label>
       {problem ? (
         <p className="quiet mt-2">{problem}</p>
       ) : (
@@ -76,6 +116,7 @@ export function DhcpTexts({ script, networks }: { script: string; networks: stri
             {listed(loaders(plan).filter((c) => !IN_PACKAGE.includes(c.file)))}: build those, or leave their
             lines out. None of them is signed: with secure boot on, firmware refuses them.
           </p>
+          {signed !== "" && <Signed script={script} loader={signed} />}
           {TEXTS.map(({ name, words, of }) => (
             <details key={name} className="mt-2">
               <summary className="link cursor-pointer">

@@ -4,7 +4,7 @@ import type { WrittenView } from "@/core/document";
 import type { PlacedFinding } from "@/core/finding";
 import { isTimeZone } from "@/core/identity";
 import { sourceProblem } from "@/core/network";
-import { CIRCUIT, SITE_NAMES, SOURCE, type Site } from "@/core/site";
+import { CIRCUIT, PARAMETER, SITE_NAMES, SOURCE, type Site } from "@/core/site";
 import { bound, type Typing } from "../draft/bound";
 import { useWritten, type WrittenActions } from "../draft/use-written";
 import { WrittenFoot } from "../draft/written-foot";
@@ -83,6 +83,12 @@ export function SiteSheet({
           note="# stands for a number, ## for one of two digits, @ for a letter; each sheet is offered the next free name"
         >
           <NamePatterns typing={draft} />
+        </Ruled>
+        <Ruled
+          title="Parameters"
+          note="commands and kernel words name one as {parameter.name}; a sheet goes before its site, and a machine before its sheet"
+        >
+          <EntryTable {...bound(draft)("parameters", "Parameters")} of={PARAMETER} />
         </Ruled>
         <Ruled title="Networks">
           <Segments typing={draft} />

@@ -1,6 +1,7 @@
 "use server";
 
 import { z } from "zod";
+import { adoptStranger } from "@/server/netboot/adopt";
 import { armMachine, disarm } from "@/server/netboot/arm";
 import { action, idSchema } from "../../checked";
 import { renewed } from "../../renewed";
@@ -9,6 +10,7 @@ const armOne = action(
   [idSchema, z.object({ typed: z.string().max(120), minutes: z.number().int() })],
   armMachine,
 );
+const adoptOne = action([z.string().max(40), idSchema, z.string().max(80)], adoptStranger);
 const callOff = action([idSchema], disarm);
 
 /** Arms the machine of a sheet, by the end of its serial as it was typed. */
@@ -19,4 +21,9 @@ export async function arm(build: string, asked: { typed: string; minutes: number
 /** Calls an arming off. */
 export async function cancel(id: string) {
   return renewed("/builds/netboot", callOff(id));
+}
+
+/** Makes a machine of one that asked. */
+export async function adopt(mac: string, site: string, name: string) {
+  return renewed("/builds/netboot", adoptOne(mac, site, name));
 }

@@ -8,15 +8,16 @@ import { KeepFresh } from "@/ui/frame/keep-fresh";
 import { Page, Ruled } from "@/ui/frame/page";
 import { DhcpTexts } from "@/ui/netboot/dhcp-texts";
 import { boardLine } from "@/ui/netboot/board-line";
-import { BootBoard, Strangers } from "@/ui/netboot/boot-board";
+import { BootBoard } from "@/ui/netboot/boot-board";
+import { Strangers } from "@/ui/netboot/strangers";
 import { desk } from "../../desk";
-import { cancel } from "./actions";
+import { adopt, cancel } from "./actions";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Network boot" };
 
 export default async function NetbootPage() {
-  const { url, rows, strangers, networks, atOnce } = await bootBoard(await desk());
+  const { url, rows, strangers, sites, networks, atOnce } = await bootBoard(await desk());
   return (
     <Page
       title="Network boot"
@@ -48,6 +49,7 @@ export default async function NetbootPage() {
       <Ruled title="Asked, and armed by nobody">
         {strangers.length > 0 ? (
           <Strangers
+            {...{ sites, adopt }}
             strangers={strangers.flatMap(({ mac, times, machine, last: { at, event } }) =>
               event.kind === "asked" ? [{ mac, times, at, machine, caller: event.caller }] : [],
             )}

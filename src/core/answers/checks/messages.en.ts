@@ -139,4 +139,40 @@ export const ANSWERS_MESSAGES = {
       },
     },
   ),
+  "answers.parameter": message(
+    "Parameter",
+    "Of what the system is told: {problem}.",
+    "Give the parameter on this sheet, at the machine, at the site or in the profile, or leave it out.",
+    "A machine that is told half a word does something else, hours later and where nobody looks.",
+  ),
+  "answers.secret-open": message(
+    "A secret in clear",
+    '"{name}" is a secret, and its {from} has a value for it in clear.',
+    "Take the value out there, change it where it is used, and seal the new one for this sheet.",
+    "What stands in a document stands in its history, its exports and its copies.",
+  ),
+  "answers.first-start": message(
+    "Nobody runs these",
+    "{count} commands are to run at the first start, and this machine does not install itself over the network from Derrick, which alone runs them.",
+    "Move them to the commands at the end of the installation, or choose the way by network where the site has it on.",
+    "Work that is written down and never done is found when it is needed.",
+  ),
+  "answers.fixed-wait": message(
+    "A wait by the clock",
+    'A command waits for a fixed time: "{command}".',
+    "Let it ask until what it waits for is there, with an end: until curl -fsS ADDRESS; do sleep 5; done.",
+    "On a slow day the time is too short and the rest fails without a word; on every other it is lost.",
+  ),
+  "answers.left-behind": message(
+    "Left behind",
+    "After the installation {state}.",
+    "Leave it out, or say until when: a shell by its service in zone E with the day on which it is closed.",
+    "What is opened or hidden for one evening is found a year later by somebody else.",
+    {
+      state: {
+        shell: 'a shell stays open, without a day on which it is closed ("{what}")',
+        hidden: 'nobody sees what a command complains of ("{what}")',
+      },
+    },
+  ),
 };

@@ -15,6 +15,7 @@ import { isPrivateName } from "../../network";
 import type { AnswersGround } from "../ground";
 import { editionProblem } from "../edition";
 import { softwareProblems } from "../software";
+import { COMMAND_CHECKS } from "./commands";
 import { rule, type AnswersRule } from "./rule";
 
 const SOFTWARE = {
@@ -23,6 +24,7 @@ const SOFTWARE = {
   components: "components",
   services: "services",
   finish: "commands at the end",
+  firstStart: "commands at the first start",
 } as const;
 
 const roleOf = (machine: AnswersGround["machine"]): string | null => machine?.document.typed.role ?? null;
@@ -328,4 +330,5 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
         )
       : null;
   }),
+  ...COMMAND_CHECKS,
 ];

@@ -3,13 +3,16 @@ import type { Account } from "../../identity";
 import type { Layout, Partitioning } from "../../image";
 import type { Drive } from "../../machine";
 import type { HostPlan, LinkAddress, NetworkSlice, PlannedOn } from "../../network";
+import type { Parameter } from "../../parameter";
 import type { PlannedPart, StorageGround, StorageSlice } from "../../storage";
 import type { AnswersSlice } from "../slice";
 import type { Software } from "../software";
 
 /** What an answer file is written from: the sheet, and whatever of it other stages have worked out. */
 export type IntentGround = StorageGround &
-  PlannedOn & { sheet: { answers: AnswersSlice; handOver: { licence: string } } };
+  PlannedOn & { site?: { parameters: readonly Parameter[] } | null } & {
+    sheet: { answers: AnswersSlice; handOver: { licence: string } };
+  };
 
 /** A field of the sheet by its path. */
 export type IntentPath =

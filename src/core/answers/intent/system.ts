@@ -8,6 +8,7 @@ import {
   type Account,
 } from "../../identity";
 import { editionProblem } from "../edition";
+import { commandsOf } from "../parameters";
 import { softwareProblems } from "../software";
 import type { Drawn, Gap, Hashes, IntentAccount, IntentGround, IntentPath, SystemIntent } from "./shapes";
 
@@ -16,7 +17,9 @@ const ZONE = /^[A-Za-z][A-Za-z0-9+_-]*(?:\/[A-Za-z0-9+_-]+){0,2}$/;
 const LAYOUT = /^[a-z][a-z0-9-]{1,30}$/;
 
 /** Answers that an installer asks for, each with what may stand in it. */
-function answerGaps({ sheet: { answers }, profile }: IntentGround): Gap[] {
+function answerGaps(ground: IntentGround, hashes: Hashes): Gap[] {
+  const { profile } = ground;
+  const { answers } = ground.sheet;
   const gap = (path: IntentPath, message: string | null): Gap[] =>
     message === null ? [] : [{ path, message }];
   return [
@@ -30,6 +33,9 @@ function answerGaps({ sheet: { answers }, profile }: IntentGround): Gap[] {
     ...gap("answers.timeZone", ZONE.test(answers.timeZone) ? null : "no time zone, such as Europe/London"),
     ...gap("answers.edition", editionProblem(answers.edition, profile)),
     ...softwareProblems(answers).map(({ path, message }): Gap => ({ path: `answers.${path}`, message })),
+    ...(["finish", "firstStart"] as const).flatMap((which) =>
+      commandsOf(ground, which, hashes).problems.flatMap((problem) => gap(`answers.${which}`, problem)),
+    ),
     ...answers.accounts.flatMap(({ name, keys }) => {
       const of = (problem: string | null) =>
         gap("answers.accounts", problem && `the account "${name.slice(0, 40)}": ${problem}`);
@@ -60,7 +66,7 @@ const accountOf = ({ name, role, logIn, keys }: Account, hashes: Hashes): Intent
 export function systemIntent(ground: IntentGround, hashes: Hashes): Drawn<SystemIntent> {
   const { sheet, profile } = ground;
   const { answers } = sheet;
-  const gaps = answerGaps(ground);
+  const gaps = answerGaps(ground, hashes);
   if (!profile) gaps.unshift({ path: "image.id", message: "the operating system is not known" });
   if (gaps.length > 0 || !profile) return { ok: false, gaps };
   return {
@@ -77,7 +83,8 @@ export function systemIntent(ground: IntentGround, hashes: Hashes): Drawn<System
       software: {
         ...{ source: answers.source, proxy: answers.proxy },
         ...{ components: answers.components, services: answers.services },
-        finish: answers.finish,
+        finish: commandsOf(ground, "finish", hashes).commands,
+        firstStart: commandsOf(ground, "firstStart", hashes).commands,
       },
       edition: answers.edition,
       accounts: answers.accounts.map((account) => accountOf(account, hashes)),

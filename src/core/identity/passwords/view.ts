@@ -37,6 +37,8 @@ export interface PasswordsView {
   keyboards: { sends: string; installer: string };
   /** What is tried first: words of the site, the machine and the people. */
   words: string[];
+  /** Secret parameters that the commands of the sheet name. */
+  parameters: string[];
   defaultLogins: { name: string; opens: string }[];
   secrets: SecretsView;
 }

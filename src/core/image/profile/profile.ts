@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { parametersSchema } from "../../parameter";
 import { answerScriptSchema, distributionSchema } from "./answer-script";
 import { networkProfileSchema } from "./network";
 import { partitioningSchema } from "./partitioning";
@@ -100,6 +101,8 @@ export const profileSchema = z
       .strict()
       .nullable()
       .default(null),
+    /** Values that its kernel's words and the commands of a sheet may name; a site, a sheet or a machine may give others. */
+    parameters: parametersSchema.default([]),
     /** How its installer can lay the system over drives. */
     layouts: z.array(z.enum(LAYOUTS)).min(1).default(["single drive"]),
     /** What its installer makes of the target by itself. Null: not told. */

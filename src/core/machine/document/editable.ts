@@ -57,6 +57,7 @@ export const WRITTEN_NAMES: Readonly<Record<string, string>> = {
   "typed.firmware": "Firmware decisions",
   "typed.dates": "Dates",
   "typed.expected": "Delivery note",
+  "typed.parameters": "Parameters",
   "typed.noise": "Noise",
   "typed.laptop.lid": "Lid of the laptop",
   "typed.laptop.sleep": "Sleep of the laptop",

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { defineDocument, upgraded } from "../../document";
+import { parametersSchema } from "../../parameter";
 import { optionalText, text } from "./drive";
 import { factsSchema } from "./facts";
 import { bayGroupSchema } from "./layout-schema";
@@ -87,6 +88,8 @@ export const typedSchema = z.object({
   /** Drives put into a bay by hand, by drive id: it stays there whatever an import calls it. */
   placed: z.record(z.string(), z.string()).default({}),
   noise: z.string().max(200).default(""),
+  /** Values that commands and the words of a kernel may name, of this machine alone. */
+  parameters: parametersSchema.default([]),
   /** The three questions that a laptop in service as a server must answer. */
   laptop: z
     .object({ lid: z.boolean(), sleep: z.boolean(), battery: z.boolean() })

@@ -32,13 +32,16 @@ export interface BootPlan {
   /** The server with the boot loaders: its address for TFTP, and its folder by HTTP, or null where it has none. */
   tftp: string;
   http: string | null;
+  /** The file that PCs with UEFI are given instead of iPXE: a signed loader, for secure boot. */
+  signed?: string;
   /** Where its TFTP files lie, for the program that serves both. */
   folder: string;
 }
 
 /** The clients that this plan has a loader for, with where it is. */
 export const loaders = (plan: BootPlan): (BootClient & { at: string })[] =>
-  BOOT_CLIENTS.flatMap((client) => {
+  BOOT_CLIENTS.flatMap((one) => {
+    const client = plan.signed && one.tag === "x64" ? { ...one, file: plan.signed } : one;
     if (client.by === "TFTP") return [{ ...client, at: client.file }];
     return plan.http === null ? [] : [{ ...client, at: `${plan.http.replace(/\/$/, "")}/${client.file}` }];
   });

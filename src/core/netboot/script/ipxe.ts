@@ -8,7 +8,7 @@ export interface BootFiles {
 
 /** How often a machine tries to read its files, and how long it waits between; then it starts from its own disk. */
 export const TRIES = 3;
-const PAUSE_SECONDS = 10;
+export const PAUSE_SECONDS = 10;
 
 const line = (text: string): string => `echo Derrick: ${consoleWords(text)}`;
 
@@ -43,7 +43,7 @@ export const ipxeFirst = (): string =>
   ].join("\n");
 
 /** So long a machine waits before it asks for its turn again. */
-const TURN_SECONDS = 30;
+export const TURN_SECONDS = 30;
 
 /** Has the machine ask again in a while; where nobody answers any more, it starts from its own disk. */
 export const ipxeWait = (why: string): string =>

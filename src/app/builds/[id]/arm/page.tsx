@@ -4,6 +4,9 @@ import type { Arming } from "@/core/netboot";
 import { formatDuration } from "@/core/units";
 import { buildView } from "@/server/builds";
 import { armingOffer } from "@/server/netboot/arm";
+import { armingPreview, type ArmingPreview } from "@/server/netboot/preview";
+import { ParametersInForce } from "@/ui/build/parameters";
+import { Day } from "@/ui/frame/person";
 import { Page, Ruled } from "@/ui/frame/page";
 import { ArmForm } from "@/ui/netboot/arm-form";
 import { arm } from "../../netboot/actions";
@@ -18,6 +21,7 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
   const view = await orDamaged(buildView(await desk(), id));
   if (!view) notFound();
   const offer = await armingOffer(await desk(), id);
+  const preview = offer.ok ? await armingPreview(await desk(), id, offer.value) : null;
   const name = view.context.machine?.name ?? "no machine yet";
   return (
     <Page
@@ -49,7 +53,9 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
             </ul>
           </Ruled>
           <Lost erases={offer.value.arming.erases} />
+          <Left left={preview?.left ?? []} />
           <Told words={offer.value.arming.words} own={offer.value.ownWords} />
+          {preview && <Given {...preview} />}
           <ArmForm machine={name} tail={offer.value.tail} arm={arm.bind(null, id)} />
         </>
       ) : (
@@ -94,11 +100,56 @@ function Lost({ erases }: Pick<Arming, "erases">) {
   );
 }
 
+/** Warnings that nobody will see and shells that stay open, each with its end. */
+const Left = ({ left }: Pick<ArmingPreview, "left">) =>
+  left.length === 0 ? null : (
+    <Ruled title="What it leaves hidden or open">
+      <ul className="space-y-0.5">
+        {left.map(({ kind, what, until }) => (
+          <li key={`${kind} ${what}`}>
+            {kind}: <span className="value">{what}</span>{" "}
+            {until ? (
+              <>
+                , until <Day at={until} />
+              </>
+            ) : (
+              <span className="font-semibold text-error">with no day on which it ends</span>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Ruled>
+  );
+
+/** What is in force under each name, and every text that the machine is given. */
+function Given({ parameters, texts }: ArmingPreview) {
+  return (
+    <div className="mb-6">
+      {parameters.length > 0 && (
+        <details>
+          <summary className="link cursor-pointer">
+            Its parameters, {parameters.length} of them, and where each comes from
+          </summary>
+          <ParametersInForce all={parameters} />
+        </details>
+      )}
+      {texts.map(({ name, text }) => (
+        <details key={name} className="mt-1">
+          <summary className="link cursor-pointer">
+            What it is given: {name}, {text.trimEnd().split("\n").length} lines
+          </summary>
+          <pre className="value mt-1 overflow-x-auto border p-2 text-[0.86rem] border-base-300">{text}</pre>
+        </details>
+      ))}
+    </div>
+  );
+}
+
 /** The command line of the kernel, with where each word comes from; addresses stand in it once the machine asks. */
 function Told({ words, own }: { words: readonly string[]; own: number }) {
   const first = words.length - own;
   return (
-    <details className="mb-6">
+    <details>
       <summary className="link cursor-pointer">What its kernel is told, in {words.length} words</summary>
       <dl className="mt-1 grid grid-cols-[minmax(0,auto)_1fr] gap-x-6">
         {words.map((word, i) => (

@@ -1,10 +1,12 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { passwordsView } from "@/server/passwords";
+import { SecretParameters } from "@/ui/build/secret-parameters";
 import { PasswordBench } from "@/ui/build/password-bench";
 import { Page, Ruled } from "@/ui/frame/page";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { sealValue } from "../../actions";
 
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Passwords" };
@@ -24,6 +26,18 @@ export default async function PasswordsPage({ params }: { params: Promise<{ id: 
       }
     >
       <PasswordBench view={view} />
+      {view.parameters.length > 0 && (
+        <Ruled
+          title="Secret parameters"
+          note="sealed until the run ends, and given to the armed machine alone"
+        >
+          <SecretParameters
+            names={view.parameters}
+            known={view.secrets.known}
+            seal={sealValue.bind(null, id)}
+          />
+        </Ruled>
+      )}
       {view.defaultLogins.length > 0 && (
         <Ruled title="Log-ins that exist before anybody chose one" note="each is changed on its screen">
           <ul>

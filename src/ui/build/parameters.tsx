@@ -1,0 +1,78 @@
+import Link from "next/link";
+import { parametersOf } from "@/core/answers";
+import type { InForce, Level } from "@/core/parameter";
+import { PARAMETER } from "@/core/site";
+import { EntryTable } from "../fields/entry-table";
+import type { PartProps } from "./zone-props";
+
+const FROM: Readonly<Record<Level, string>> = {
+  profile: "the profile",
+  site: "the site",
+  sheet: "this sheet",
+  machine: "the machine",
+};
+
+const valueWords = ({ isSecret }: InForce, value: string): string =>
+  isSecret ? "secret" : value === "" ? "(empty)" : value;
+
+/** What is in force under each name, with the level that gives it and those that it goes before. */
+export function ParametersInForce({ all }: { all: readonly InForce[] }) {
+  return (
+    <table className="table max-w-4xl" aria-label="Parameters in force">
+      <thead>
+        <tr>
+          <th>Name</th>
+          <th>In force</th>
+          <th>From</th>
+          <th>Goes before</th>
+        </tr>
+      </thead>
+      <tbody>
+        {all.map((one) => (
+          <tr key={one.name}>
+            <td className="value">{one.name}</td>
+            <td className="value font-semibold [overflow-wrap:anywhere]">{valueWords(one, one.value)}</td>
+            <td>{FROM[one.from]}</td>
+            <td className="quiet">
+              {one.before.map(({ from, value }) => `${FROM[from]}: ${valueWords(one, value)}`).join("; ") ||
+                "–"}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Parameters of the sheet, and what is in force of all that its commands may name. */
+export function Parameters({ view, sheet, edit }: PartProps) {
+  const { machine, site, profile } = view.context;
+  const all = parametersOf({ machine, site, profile, sheet });
+  return (
+    <div className="min-w-0 space-y-2">
+      <div>
+        <span className="label">
+          Parameters of this sheet; commands name one as{" "}
+          <span className="value normal-case">{"{parameter.name}"}</span>, and it is quoted by itself
+        </span>
+        <EntryTable
+          path="answers.parameters"
+          label="Parameters"
+          value={sheet.answers.parameters}
+          of={PARAMETER}
+          onChange={(parameters) => edit({ "answers.parameters": parameters })}
+        />
+      </div>
+      {all.length > 0 && <ParametersInForce all={all} />}
+      {all.some((p) => p.isSecret) && (
+        <p className="quiet">
+          Secrets are sealed for this sheet on its page of{" "}
+          <Link className="link" href={`/builds/${view.build.id}/passwords`}>
+            passwords
+          </Link>
+          , and destroyed when its run ends.
+        </p>
+      )}
+    </div>
+  );
+}

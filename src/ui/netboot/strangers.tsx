@@ -1,0 +1,131 @@
+"use client";
+
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import type { Caller } from "@/core/netboot";
+import { formatDateTime } from "@/core/units";
+import { Problems } from "../frame/problems";
+
+export interface Stranger {
+  mac: string;
+  times: number;
+  at: string;
+  caller: Caller;
+  /** The machine that it is by its MAC; null for one that nobody knows. */
+  machine: { id: string; name: string } | null;
+}
+
+type Adopt = (
+  mac: string,
+  site: string,
+  name: string,
+) => Promise<{ ok: boolean; problems?: readonly { message: string }[] }>;
+
+/** Machines that asked and that nobody has armed; a machine that no site is known of has no time zone either. */
+export function Strangers({
+  strangers,
+  sites,
+  adopt,
+}: {
+  strangers: readonly Stranger[];
+  sites: readonly { id: string; name: string }[];
+  adopt: Adopt;
+}) {
+  return (
+    <table className="table" aria-label="Machines that asked and are not armed">
+      <thead>
+        <tr>
+          <th>Asked last</th>
+          <th>MAC</th>
+          <th>Machine, or its serial</th>
+          <th>Maker and model</th>
+          <th>From</th>
+          <th>Times</th>
+          <th aria-label="Act" />
+        </tr>
+      </thead>
+      <tbody>
+        {strangers.map(({ mac, times, at, caller, machine }) => (
+          <tr key={mac}>
+            <td className="value">{formatDateTime(at, "UTC")} UTC</td>
+            <td className="value">{mac || "not told"}</td>
+            <td className="value">
+              {/* Of a known machine it is asked for when it is armed: it is read at the machine, and not here. */}
+              {machine ? (
+                <Link className="link font-sans" href={`/machines/${machine.id}`}>
+                  {machine.name}
+                </Link>
+              ) : (
+                caller.serial || "not told"
+              )}
+            </td>
+            <td>{[caller.maker, caller.model].filter(Boolean).join(" ") || "not told"}</td>
+            <td className="value">{caller.address}</td>
+            <td className="value">{times}</td>
+            <td>{!machine && mac && <MakeMachine mac={mac} sites={sites} adopt={adopt} />}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** Asks for what no machine tells by itself: its name, and where it stands. */
+function MakeMachine({
+  mac,
+  sites,
+  adopt,
+}: {
+  mac: string;
+  sites: readonly { id: string; name: string }[];
+  adopt: Adopt;
+}) {
+  const router = useRouter();
+  const [name, setName] = useState("");
+  const [site, setSite] = useState(sites.length === 1 ? (sites[0]?.id ?? "") : "");
+  const [problems, setProblems] = useState<readonly { message: string }[]>([]);
+  const send = async (): Promise<void> => {
+    const answer = await adopt(mac, site, name);
+    setProblems(answer.ok ? [] : (answer.problems ?? []));
+    if (answer.ok) router.refresh();
+  };
+  return (
+    <details>
+      <summary className="link cursor-pointer">make it a machine</summary>
+      <form
+        className="mt-1 w-56 space-y-1"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (name.trim() !== "" && site !== "") void send();
+        }}
+      >
+        <Problems problems={problems} title="Not made" />
+        <input
+          className="input"
+          aria-label={`Name of the machine with the MAC ${mac}`}
+          placeholder="its name, as on its front"
+          maxLength={80}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <select
+          className="select"
+          aria-label={`Site of the machine with the MAC ${mac}`}
+          value={site}
+          onChange={(e) => setSite(e.target.value)}
+        >
+          <option value="">where it stands …</option>
+          {sites.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.name}
+            </option>
+          ))}
+        </select>
+        <button type="submit" className="btn" disabled={name.trim() === "" || site === ""}>
+          Make it a machine
+        </button>
+      </form>
+    </details>
+  );
+}

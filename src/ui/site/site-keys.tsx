@@ -1,0 +1,231 @@
+import Link from "next/link";
+import type { KeyRow } from "@/core/identity";
+import { Page, Ruled } from "../frame/page";
+import { Day } from "../frame/person";
+import { Signal } from "../frame/signal";
+import { siteSheets, SubSheets } from "../frame/sub-sheets";
+
+interface Key extends KeyRow {
+  fingerprint: string;
+  elsewhere: number;
+}
+interface Machine {
+  id: string;
+  name: string;
+  build: string;
+  number: string;
+}
+interface Secret {
+  name: string;
+  sheets: {
+    build: string;
+    number: string;
+    machine: string;
+    state: "sealed" | "destroyed";
+    shared: boolean;
+  }[];
+}
+
+const whoseWords = ({ whose }: Key): string => whose || "nobody is named";
+const lastSigns = ({ fingerprint }: Key): string => fingerprint.slice(-8);
+
+/** Which keys open which machines of a site, and until when; and which secrets go to them. */
+export function SiteKeys({
+  id,
+  name,
+  room,
+  today,
+  machines,
+  keys,
+  secrets,
+}: {
+  id: string;
+  name: string;
+  room: string;
+  today: string;
+  machines: readonly Machine[];
+  keys: readonly Key[];
+  secrets: readonly Secret[];
+}) {
+  return (
+    <Page title={name} lead={room}>
+      <SubSheets sheets={siteSheets(id)} open={`/sites/${id}/keys`} />
+      <Ruled
+        title="Keys"
+        note="as the last sheet of each machine gives them; what was added by hand since is not known here"
+      >
+        {keys.length > 0 ? (
+          <Keys {...{ keys, machines, today }} />
+        ) : (
+          <p className="quiet">No sheet of this site gives a public key to an account.</p>
+        )}
+      </Ruled>
+      {keys.length > 0 && (
+        <Ruled title="By machine" note="the account that a key opens, and the day after which it is to go">
+          <Matrix {...{ keys, machines, today }} />
+        </Ruled>
+      )}
+      {secrets.length > 0 && (
+        <Ruled title="Secret parameters" note="sealed for one sheet each, and destroyed when its run ends">
+          <Secrets secrets={secrets} />
+        </Ruled>
+      )}
+    </Page>
+  );
+}
+
+const Until = ({ day, today }: { day: string; today: string }) =>
+  day === "" ? (
+    <span className="quiet">no day is set</span>
+  ) : day < today ? (
+    <span className="font-semibold text-error">
+      over since <Day at={day} />
+    </span>
+  ) : (
+    <>
+      until <Day at={day} />
+    </>
+  );
+
+function Keys({
+  keys,
+  machines,
+  today,
+}: {
+  keys: readonly Key[];
+  machines: readonly Machine[];
+  today: string;
+}) {
+  return (
+    <table className="table" aria-label="Keys of this site">
+      <thead>
+        <tr>
+          <th>Whose</th>
+          <th>Kind</th>
+          <th>Fingerprint</th>
+          <th>Opens</th>
+          <th>Ends first</th>
+        </tr>
+      </thead>
+      <tbody>
+        {keys.map((key) => {
+          const reach = new Set(key.doors.map((d) => d.machineId)).size;
+          const first =
+            key.doors.map((d) => d.until).sort((a, b) => (a || "9999").localeCompare(b || "9999"))[0] ?? "";
+          const isAll = machines.length > 1 && reach === machines.length;
+          return (
+            <tr key={key.blob}>
+              <td className={key.whose ? "font-semibold" : "text-error"}>{whoseWords(key)}</td>
+              <td className="value">{key.type.replace(/^ssh-/, "")}</td>
+              <td className="value [overflow-wrap:anywhere]">{key.fingerprint}</td>
+              <td>
+                {isAll && <Signal severity="caution" size={12} />}{" "}
+                {isAll
+                  ? `every machine with a sheet, ${reach} of them`
+                  : `${reach} of ${machines.length} machines`}
+                {key.elsewhere > 0 && `, and ${key.elsewhere} at other sites`}
+              </td>
+              <td>
+                <Until day={first} today={today} />
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+function Matrix({
+  keys,
+  machines,
+  today,
+}: {
+  keys: readonly Key[];
+  machines: readonly Machine[];
+  today: string;
+}) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="table" aria-label="Keys by machine">
+        <thead>
+          <tr>
+            <th>Machine</th>
+            <th>Sheet</th>
+            {keys.map((key) => (
+              <th key={key.blob} className="normal-case">
+                {whoseWords(key)} <span className="value">{lastSigns(key)}</span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {machines.map((machine) => (
+            <tr key={machine.id}>
+              <td>
+                <Link className="link font-semibold" href={`/machines/${machine.id}`}>
+                  {machine.name}
+                </Link>
+              </td>
+              <td>
+                <Link className="link" href={`/builds/${machine.build}#zone-F`}>
+                  {machine.number}
+                </Link>
+              </td>
+              {keys.map((key) => (
+                <td key={key.blob}>
+                  {key.doors
+                    .filter((d) => d.machineId === machine.id)
+                    .map((d) => (
+                      <div key={d.account}>
+                        {d.account}, <Until day={d.until} today={today} />
+                      </div>
+                    ))}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+function Secrets({ secrets }: { secrets: readonly Secret[] }) {
+  return (
+    <table className="table max-w-4xl" aria-label="Secret parameters of this site">
+      <thead>
+        <tr>
+          <th>Name</th>
+          <th>Goes to</th>
+          <th>Kept</th>
+          <th>The same elsewhere</th>
+        </tr>
+      </thead>
+      <tbody>
+        {secrets.flatMap(({ name, sheets }) =>
+          sheets.map((sheet) => (
+            <tr key={`${name} ${sheet.build}`}>
+              <td className="value">{name}</td>
+              <td>
+                <Link className="link" href={`/builds/${sheet.build}/passwords`}>
+                  {sheet.machine}, {sheet.number}
+                </Link>
+              </td>
+              <td>{sheet.state === "sealed" ? "sealed, until the run ends" : "destroyed after the run"}</td>
+              <td>
+                {sheet.shared ? (
+                  <span className="font-semibold">
+                    <Signal severity="caution" size={12} /> the same value was sealed for another sheet
+                  </span>
+                ) : (
+                  "no"
+                )}
+              </td>
+            </tr>
+          )),
+        )}
+      </tbody>
+    </table>
+  );
+}
