@@ -1,11 +1,13 @@
-import { rmSync, renameSync, truncateSync } from "node:fs";
+import { mkdirSync, renameSync, rmSync, truncateSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
+import { gzipSync } from "node:zlib";
 import { describe, expect, it } from "vitest";
 import { bootRows, machineRows, runRows } from "@/db";
 import { adoptStranger } from "@/server/netboot/adopt";
 import { armingOffer, armMachine, disarm } from "@/server/netboot/arm";
 import { bootBoard } from "@/server/netboot/board";
 import { limiter } from "@/server/netboot/listener";
+import { versionsProblem } from "@/server/netboot/versions";
 import { rangeOf } from "@/server/netboot/send";
 import { addSeconds } from "@/core/units";
 import { ARMED, ask, INITRD, KERNEL } from "../support/boot-image";
@@ -91,6 +93,45 @@ describe("a machine that nobody knows", () => {
     await scriptOf({ mac: "02:99:00:00:00:08", serial: "To be filled by O.E.M." });
     const other = await make("02:99:00:00:00:08", ARMED.site, "tho-e");
     expect((await machineRows.one((await desk()).db, other))!.document.facts.chassis?.serial).toBeNull();
+  });
+});
+
+describe("kernel and initial file system", () => {
+  const at = ".derrick/versions";
+  const served = (name: string, content: Buffer) => {
+    mkdirSync(at, { recursive: true });
+    writeFileSync(join(at, name), content);
+    return { path: join(at, name), bytes: content.length, spans: [{ offset: 0, length: content.length }] };
+  };
+  const kernel = Buffer.alloc(4096);
+  kernel.write("HdrS", 0x202);
+  kernel.writeUInt16LE(0x400, 0x20e);
+  kernel.write("6.1.0-18-amd64 (builder)\0", 0x600);
+  const archive = (version: string): Buffer => {
+    const name = `lib/modules/${version}/a.ko\0`;
+    const sizes = [1, 33188, 0, 0, 1, 0, 0, 0, 0, 0, 0, name.length, 0].map((n) =>
+      n.toString(16).padStart(8, "0"),
+    );
+    return Buffer.from(`070701${sizes.join("")}${name}`.padEnd(256, "\0"));
+  };
+
+  it("of different versions arm nothing; what is packed otherwise is said not to be compared", async () => {
+    const one = served("kernel", kernel);
+    const compared = (name: string, content: Buffer) => versionsProblem(one, [served(name, content)]);
+    expect(await compared("same", gzipSync(archive("6.1.0-18-amd64")))).toBeNull();
+    expect(await compared("other", gzipSync(archive("6.1.0-17-amd64")))).toMatchObject({
+      ...{
+        stop: true,
+        words: expect.stringMatching(/is 6\.1\.0-18-amd64, and .* modules for 6\.1\.0-17-amd64/),
+      },
+    });
+    expect(await compared("xz", Buffer.from("\xfd7zXZ\0", "latin1"))).toMatchObject({
+      ...{ stop: false, words: expect.stringMatching(/not compared/) },
+    });
+    rmSync(at, { recursive: true });
+    expect(await versionsProblem({ ...one, path: "package.json", bytes: 9 }, [])).toMatchObject({
+      stop: false,
+    });
   });
 });
 

@@ -33,3 +33,4 @@ export { firstBootCommands } from "./script/unit";
 export { BOOT_CLIENTS, loaders, type BootClient, type BootPlan } from "./dhcp/clients";
 export { dnsmasqBoot, dnsmasqProxy, iscBoot, keaBoot } from "./dhcp/write";
 export { machineOf } from "./adopt";
+export { KERNEL_HEAD, kernelVersion, moduleVersions } from "./versions";

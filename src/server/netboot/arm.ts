@@ -22,6 +22,7 @@ import { hear } from "../run-log";
 import { startRun } from "../runs";
 import { namedAnswers, planOf } from "./answers";
 import { fileInside } from "./image-file";
+import { versionsProblem } from "./versions";
 
 /** What an arming stands on, before anybody has agreed to it; everything but the typed serial. */
 export interface ArmingOffer {
@@ -30,6 +31,8 @@ export interface ArmingOffer {
   tail: number;
   /** How many of the kernel's words, at their end, are those of the profile. */
   ownWords: number;
+  /** What could not be compared of kernel and initial file system; "" where nothing is left open. */
+  uncompared: string;
 }
 
 const TAIL = 6;
@@ -81,11 +84,14 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
   if (!own.ok) problems.push(`What the kernel is told: ${own.problem}.`);
   const words = own.ok ? own.value : [];
   const fileName = image.fileName ?? "";
-  for (const inside of [kernel, ...initrd]) {
-    const found = await fileInside(fileName, image.sizeBytes, inside);
-    const told = found.ok ? [] : found.problems.map((p) => p.message);
-    problems.push(...told.filter((message) => !problems.includes(message)));
-  }
+  const inside = await Promise.all(
+    [kernel, ...initrd].map((path) => fileInside(fileName, image.sizeBytes, path)),
+  );
+  const told = inside.flatMap((found) => (found.ok ? [] : found.problems.map((p) => p.message)));
+  problems.push(...new Set(told));
+  const [first, ...others] = inside.flatMap((found) => (found.ok ? [found.value] : []));
+  const versions = first && told.length === 0 ? await versionsProblem(first, others) : null;
+  if (versions?.stop) problems.push(versions.words);
   const answers = await namedAnswers(desk, plan, buildId, null);
   if (!answers.ok) return no(...problems, ...answers.problems.map((p) => p.message));
   const { hostName, domain } = sheet.answers;
@@ -94,8 +100,8 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
     answers.value.files.map((f) => f.name),
   );
   const mac = sheet.network.port ?? macs[0] ?? "";
-  const told = kernelWords(profile.answerFile, names, LATER, { mac, hostName, domain }, words);
-  if (!told)
+  const kernelTold = kernelWords(profile.answerFile, names, LATER, { mac, hostName, domain }, words);
+  if (!kernelTold)
     return no(
       ...problems,
       `What the kernel of ${profile.name} is told is known to nobody: its profile has no words for it (netboot).`,
@@ -104,12 +110,13 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
   return yes({
     tail: Math.min(TAIL, plain(serial).length),
     ownWords: words.length,
+    uncompared: versions?.words ?? "",
     arming: {
       schemaVersion: 1,
       machine: { id: sheet.machine.id, name: machine.name, serial, macs },
       build: { id: buildId, number: build.number, revision: build.revision ?? "", version: build.version },
       image: { id: sheet.image.id, name: image.name, fileName, sizeBytes: image.sizeBytes },
-      ...{ kernel, initrd, words: told, answers: names, digest: answers.value.digest },
+      ...{ kernel, initrd, words: kernelTold, answers: names, digest: answers.value.digest },
       erases: targetsOf(plan).map(({ drive }) => ({
         ...{ look: driveLook(drive), holds: contentWords(drive) },
         ...{ bay: drive.bay ?? "", serial: drive.serial ?? "" },

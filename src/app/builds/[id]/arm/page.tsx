@@ -50,6 +50,7 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
                 Only a machine that asks from {offer.value.arming.machine.macs.join(" or ")} and tells the
                 serial number of {name} is let in, and only once.
               </li>
+              {offer.value.uncompared && <li>{offer.value.uncompared}</li>}
             </ul>
           </Ruled>
           <Lost erases={offer.value.arming.erases} />

@@ -1,0 +1,97 @@
+import { open } from "node:fs/promises";
+import { constants, gunzipSync } from "node:zlib";
+import { KERNEL_HEAD, kernelVersion, moduleVersions } from "@/core/netboot";
+import type { Served } from "./image-file";
+
+/** So much of an initial file system is looked through. */
+const MOST = 96 * 2 ** 20;
+
+async function headOf({ path, bytes, spans }: Served, most: number): Promise<Buffer> {
+  const file = await open(path, "r");
+  try {
+    const parts: Buffer[] = [];
+    let left = Math.min(bytes, most);
+    for (const { offset, length } of spans) {
+      if (left <= 0) break;
+      const part = Buffer.alloc(Math.min(length, left));
+      const { bytesRead } = await file.read(part, 0, part.length, offset);
+      parts.push(part.subarray(0, bytesRead));
+      left -= part.length;
+    }
+    return Buffer.concat(parts);
+  } finally {
+    await file.close();
+  }
+}
+
+/** An archive as far as it is there: packed with gzip, or not at all; null for any other packing. */
+function unpacked(bytes: Buffer): Buffer | null {
+  if (bytes.subarray(0, 5).toString("latin1") === "07070") return bytes;
+  if (bytes[0] !== 0x1f || bytes[1] !== 0x8b) return null;
+  try {
+    return gunzipSync(bytes, { finishFlush: constants.Z_SYNC_FLUSH, maxOutputLength: 4 * MOST });
+  } catch {
+    return null;
+  }
+}
+
+/** The versions that the modules of an initial file system are for; null where its packing is none that is read here. */
+function versionsIn(bytes: Buffer): string[] | null {
+  const found = new Set<string>();
+  let rest = bytes;
+  // Several archives may stand one behind the other, with zeros between: what the processor needs comes first, unpacked.
+  for (let parts = 0; parts < 8 && rest.length > 0; parts += 1) {
+    const text = unpacked(rest);
+    if (!text) return found.size > 0 ? [...found] : null;
+    const { versions, end } = moduleVersions(text);
+    for (const version of versions) found.add(version);
+    if (text !== rest || end === null) break;
+    const next = rest.subarray(end).findIndex((byte) => byte !== 0);
+    if (next < 0) break;
+    rest = rest.subarray(end + next);
+  }
+  return [...found].sort();
+}
+
+const kept = new Map<string, Promise<string>>();
+
+/**
+ * Whether the initial file systems of an image are for its kernel: "" where one is, or has no modules at all; else what is wrong,
+ * or a sentence of what was not compared.
+ */
+export async function versionsProblem(
+  kernel: Served,
+  initrds: readonly Served[],
+): Promise<{ stop: boolean; words: string } | null> {
+  const key = JSON.stringify([kernel, initrds]);
+  const before = kept.get(key) ?? compared(kernel, initrds).then((answer) => JSON.stringify(answer));
+  if (kept.size > 200) kept.clear();
+  kept.set(key, before);
+  return JSON.parse(await before) as { stop: boolean; words: string } | null;
+}
+
+async function compared(
+  kernel: Served,
+  initrds: readonly Served[],
+): Promise<{ stop: boolean; words: string } | null> {
+  const version = kernelVersion(await headOf(kernel, KERNEL_HEAD));
+  if (version === null)
+    return {
+      stop: false,
+      words: "Kernel and initial file system were not compared: the kernel does not tell its version.",
+    };
+  const all = await Promise.all(initrds.map(async (one) => versionsIn(await headOf(one, MOST))));
+  const found = [...new Set(all.flatMap((one) => one ?? []))];
+  if (found.includes(version)) return null;
+  if (found.length > 0)
+    return {
+      stop: true,
+      words: `The kernel is ${version}, and the initial file system has modules for ${found.join(" and ")}: it would find no driver.`,
+    };
+  return all.includes(null)
+    ? {
+        stop: false,
+        words: `Kernel ${version} and its initial file system were not compared: it is packed in another way than with gzip.`,
+      }
+    : null;
+}
