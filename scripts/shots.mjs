@@ -40,7 +40,6 @@ const VIEWS = [
   { name: "record", path: "/runs/r-tho-b/record" },
   { name: "machine", path: "/machines/m-wrk-st1?drive=CDB12T4466" },
   { name: "builds", path: "/builds", wait: "[data-row] [title]" },
-  { name: "compatibility", path: "/machines/compatibility" },
   { name: "bench", path: "/machines/m-cl-ws1/bench?other=m-tho-b&price=420&pass=1", wait: "canvas" },
   { name: "storage-bench", path: "/bench?drives=12x8T+1x6T&spares=1", wait: "canvas" },
   { name: "machines", path: "/machines" },

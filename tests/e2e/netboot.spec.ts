@@ -116,12 +116,39 @@ test("the site's DHCP server is told what each firmware starts, once it is known
   await section.getByLabel(/by TFTP/).fill("tftp.example");
   await expect(section).toContainText("is named by its IPv4 address");
   await section.getByLabel(/by TFTP/).fill("10.61.20.1");
-  await section.getByText("Kea").click();
+  await section.locator("summary", { hasText: "Kea" }).click();
   await expect(section.locator("pre").first()).toBeAttached();
   await expect(section).toContainText(`"boot-file-name": "${BOOT}/boot.ipxe"`);
   await expect(section).not.toContainText("HTTPClient");
   await section.getByLabel(/by HTTP/).fill("http://10.61.20.1/boot");
   await expect(section).toContainText("http://10.61.20.1/boot/snponly.efi");
+});
+
+test("what the site's DHCP servers say is judged as it is pasted, and a machine that asked is made one", async ({
+  page,
+}) => {
+  const query = "mac=02:61:14:00:00:77&serial=PPN30077&maker=Pippin&model=3&platform=efi";
+  expect((await ask(BOOT, `/script?${query}`)).body.toString()).toContain("Nobody has armed this machine");
+  await page.goto(`${server.base}/builds/netboot`);
+  await listening(page);
+  const found = page.getByRole("list", { name: "What is wrong with them" });
+  await page
+    .getByLabel("Configuration of server 1")
+    .fill("dhcp-match=set:x64,option:client-arch,7\ndhcp-boot=tag:x64,undionly.kpxe\n");
+  await expect(found).toContainText("architecture 7) is given undionly.kpxe");
+  await page.getByRole("button", { name: "Another server" }).click();
+  await page.getByLabel("Configuration of server 2").fill("hello");
+  await expect(found).toContainText("server 2: This is neither a configuration of dnsmasq");
+
+  const asked = page.getByRole("table", { name: "Machines that asked and are not armed" });
+  await asked.locator("summary").click();
+  await page.getByLabel("Name of the machine with the MAC 02:61:14:00:00:77").pressSequentially("tho-c");
+  await page
+    .getByLabel("Site of the machine with the MAC 02:61:14:00:00:77")
+    .selectOption({ label: "Thornhope" });
+  await page.getByRole("button", { name: "Make it a machine" }).click();
+  await asked.getByRole("link", { name: "tho-c" }).click();
+  await expect(page.getByRole("main")).toContainText("PPN30077");
 });
 
 test("no page, route or file of the application is there over the boot address", async () => {

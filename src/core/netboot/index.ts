@@ -34,3 +34,4 @@ export { BOOT_CLIENTS, loaders, type BootClient, type BootPlan } from "./dhcp/cl
 export { dnsmasqBoot, dnsmasqProxy, iscBoot, keaBoot } from "./dhcp/write";
 export { machineOf } from "./adopt";
 export { KERNEL_HEAD, kernelVersion, moduleVersions } from "./versions";
+export { judgeBootConfigs, type BootProblem } from "./dhcp/judge";

@@ -38,6 +38,9 @@ export interface ArmingOffer {
 const TAIL = 6;
 const [SHORTEST_MINUTES, LONGEST_MINUTES] = [5, 24 * 60];
 
+/** Stands where a machine would tell how far it is, to see whether its answer file has a place for that. */
+const REPORT = "http://report.invalid/derrick/";
+
 /** Where the words of a kernel lead before the addresses of one machine are known. */
 const LATER = { answers: "{answers.at}", tree: "{tree.at}", image: "{image.at}" };
 
@@ -94,6 +97,11 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
   if (versions?.stop) problems.push(versions.words);
   const answers = await namedAnswers(desk, plan, buildId, null);
   if (!answers.ok) return no(...problems, ...answers.problems.map((p) => p.message));
+  const telling = await namedAnswers(desk, plan, buildId, { script: LATER.answers, report: REPORT });
+  if (!telling.ok || !telling.value.files.some(({ text }) => text.includes(REPORT)))
+    problems.push(
+      `The answer file of ${profile.name} takes no commands, so that the machine could not tell when it is installed: its profile needs lines for them (answerScript, for: command).`,
+    );
   const { hostName, domain } = sheet.answers;
   const names = answerNames(
     profile.answerFile,

@@ -31,8 +31,8 @@ export interface Board {
   })[];
   /** Sites at which one of them can be made a machine. */
   sites: { id: string; name: string }[];
-  /** IPv4 networks of the sites where network boot is on. */
-  networks: string[];
+  /** IPv4 networks of the sites where network boot is on, by their first address and their length. */
+  networks: { network: string; prefix: string }[];
   /** How many machines like the next one the server feeds at once; null where none is armed. */
   atOnce: Figure | null;
   now: string;
@@ -97,7 +97,10 @@ export async function bootBoard(desk: Desk): Promise<Board> {
     sites: sites.map(({ id, site }) => ({ id, name: site.name })),
     networks: sites
       .filter(({ site }) => site.networkBoot === "on")
-      .flatMap(({ site }) => site.segments.map((s) => parsePrefix(s.prefix)))
-      .flatMap((prefix) => (prefix?.family === "ipv4" ? [prefix.network] : [])),
+      .flatMap(({ site }) => site.segments)
+      .flatMap(({ prefix }) => {
+        const parsed = parsePrefix(prefix);
+        return parsed?.family === "ipv4" ? [{ network: parsed.network, prefix }] : [];
+      }),
   };
 }

@@ -1,7 +1,5 @@
-import { createReadStream } from "node:fs";
+import { open } from "node:fs/promises";
 import type { IncomingMessage, ServerResponse } from "node:http";
-import { Readable } from "node:stream";
-import { pipeline } from "node:stream/promises";
 import type { Served } from "./image-file";
 
 /** Part of a body that was asked for: from a byte up to and with another one; null for all of it, "none" for what is not there. */
@@ -22,21 +20,50 @@ export function rangeOf(
   return from >= bytes ? "none" : { from, to };
 }
 
-const READ_BYTES = 2 ** 20;
+// Larger pieces leave the caches of the processor: a quarter of a MiB is twice as fast as four times as much (measured).
+const READ_BYTES = 2 ** 18;
 
-/** The bytes of a served file between two of its own places, piece by piece where it lies in the image. */
-async function* bytesOf({ path, spans }: Served, from: number, to: number): AsyncGenerator<Buffer> {
-  let at = 0;
-  for (const { offset, length } of spans) {
-    const [first, last] = [Math.max(from - at, 0), Math.min(to - at, length - 1)];
-    at += length;
-    if (first > last || length === 0) continue;
-    const stream = createReadStream(path, {
-      start: offset + first,
-      end: offset + last,
-      highWaterMark: READ_BYTES,
-    });
-    for await (const chunk of stream) yield chunk as Buffer;
+const written = (response: ServerResponse, bytes: Buffer): Promise<void> =>
+  new Promise((resolve, reject) => response.write(bytes, (error) => (error ? reject(error) : resolve())));
+
+/**
+ * Sends the bytes of a served file between two of its own places, piece by piece where it lies in the image. Two buffers take
+ * turns, one read into while the other goes out: a new one for each piece costs more than the copying (see the bench). Throws
+ * when whoever asked goes away, or when the file does.
+ */
+async function sendBytes(
+  { path, spans }: Served,
+  from: number,
+  to: number,
+  response: ServerResponse,
+): Promise<void> {
+  const gone = new Promise<never>((_, reject) =>
+    response.once("close", () => reject(new Error("The connection was closed."))),
+  );
+  // Without anybody who waits for it any more it is no error.
+  gone.catch(() => undefined);
+  const buffers = [0, 1].map(() => Buffer.allocUnsafeSlow(Math.min(READ_BYTES, to - from + 1)));
+  let [at, turn, writing] = [0, 0, Promise.resolve()];
+  const file = await open(path, "r");
+  try {
+    for (const { offset, length } of spans) {
+      const [first, last] = [Math.max(from - at, 0), Math.min(to - at, length - 1)];
+      at += length;
+      for (let place = first; place <= last; turn = 1 - turn) {
+        const buffer = buffers[turn]!;
+        const most = Math.min(buffer.length, last - place + 1);
+        const { bytesRead } = await file.read(buffer, 0, most, offset + place);
+        if (bytesRead === 0) throw new Error("The file ended before its time.");
+        await Promise.race([writing, gone]);
+        writing = written(response, buffer.subarray(0, bytesRead));
+        writing.catch(() => undefined);
+        place += bytesRead;
+      }
+    }
+    await Promise.race([writing, gone]);
+    await Promise.race([new Promise<void>((resolve) => response.end(resolve)), gone]);
+  } finally {
+    await file.close();
   }
 }
 
@@ -68,7 +95,7 @@ export async function sendFile(
     return served.bytes === 0 && request.method !== "HEAD";
   }
   try {
-    await pipeline(Readable.from(bytesOf(served, from, to)), response);
+    await sendBytes(served, from, to, response);
   } catch {
     // Whoever asked went away, or the file did: the connection is cut, so that nobody takes a part for the whole.
     response.destroy();

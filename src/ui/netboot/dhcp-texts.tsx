@@ -12,6 +12,7 @@ import {
   type BootPlan,
 } from "@/core/netboot";
 import { isAddress, sourceProblem } from "@/core/network";
+import { DhcpJudge } from "./dhcp-judge";
 import { CopyText } from "../frame/copy-text";
 import { Ruled } from "../frame/page";
 
@@ -50,16 +51,28 @@ function Signed({ script, loader }: { script: string; loader: string }) {
           to an address without a port for such machines.
         </p>
       )}
-      <CopyText text={grubFirst(base.origin)} />
-      <pre className="value mt-1 overflow-x-auto border p-2 text-[0.86rem] border-base-300">
-        {grubFirst(base.origin)}
-      </pre>
+      <details className="mt-2">
+        <summary className="link cursor-pointer">
+          grub/grub.cfg <span className="quiet">– what the signed GRUB is started with</span>
+        </summary>
+        <CopyText text={grubFirst(base.origin)} />
+        <pre className="value mt-1 overflow-x-auto border p-2 text-[0.86rem] border-base-300">
+          {grubFirst(base.origin)}
+        </pre>
+      </details>
     </div>
   );
 }
 
 /** Texts for the DHCP server of a site; which loader goes where is told beside them. */
-export function DhcpTexts({ script, networks }: { script: string; networks: string[] }) {
+export function DhcpTexts({
+  script,
+  networks: all,
+}: {
+  script: string;
+  networks: readonly { network: string; prefix: string }[];
+}) {
+  const networks = all.map((n) => n.network);
   const [tftp, setTftp] = useState("");
   const [http, setHttp] = useState("");
   const [signed, setSigned] = useState("");
@@ -113,8 +126,9 @@ export function DhcpTexts({ script, networks }: { script: string; networks: stri
             The loaders come from Debian&rsquo;s package ipxe and not from Derrick: put undionly.kpxe and
             snponly.efi from /usr/lib/ipxe into {FOLDER} of that server. (Its ipxe.efi was seen to stand still
             where it should leave for the disk.) The package has no{" "}
-            {listed(loaders(plan).filter((c) => !IN_PACKAGE.includes(c.file)))}: build those, or leave their
-            lines out. None of them is signed: with secure boot on, firmware refuses them.
+            {listed(loaders(plan).filter((c) => !IN_PACKAGE.includes(c.file) && c.file !== signed))}: build
+            those, or leave their lines out. No iPXE of it is signed: with secure boot on, firmware refuses
+            it.
           </p>
           {signed !== "" && <Signed script={script} loader={signed} />}
           {TEXTS.map(({ name, words, of }) => (
@@ -130,6 +144,7 @@ export function DhcpTexts({ script, networks }: { script: string; networks: stri
           ))}
         </>
       )}
+      <DhcpJudge script={script} prefixes={all.map((n) => n.prefix)} />
     </Ruled>
   );
 }

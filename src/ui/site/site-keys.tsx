@@ -172,17 +172,19 @@ function Matrix({
                   {machine.number}
                 </Link>
               </td>
-              {keys.map((key) => (
-                <td key={key.blob}>
-                  {key.doors
-                    .filter((d) => d.machineId === machine.id)
-                    .map((d) => (
+              {keys.map((key) => {
+                const doors = key.doors.filter((d) => d.machineId === machine.id);
+                return (
+                  <td key={key.blob}>
+                    {doors.length === 0 && <span className="quiet">–</span>}
+                    {doors.map((d) => (
                       <div key={d.account}>
                         {d.account}, <Until day={d.until} today={today} />
                       </div>
                     ))}
-                </td>
-              ))}
+                  </td>
+                );
+              })}
             </tr>
           ))}
         </tbody>

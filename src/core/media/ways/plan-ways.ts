@@ -227,6 +227,29 @@ export function networkEstimate(bytes: number, { facts, samples, site }: MediaGr
 /** Time to read bytes from a disc. */
 export const discEstimate = (bytes: number) => readEstimate(bytes, usual(DISC_READ, "12 times"));
 
+const [TELL_DHCP, TRY_ONE] = [
+  "Tell the DHCP service of the segment where it is; only one may answer.",
+  "Try it with one machine before the fleet.",
+];
+/** At a site where Derrick itself answers machines, and only those that were armed. */
+const OWN_SERVICE = {
+  preparation: [
+    "Put the image into Derrick's image folder: what a machine starts is read out of it.",
+    ...[TELL_DHCP, TRY_ONE],
+    "Arm each machine by its serial number, for as long as it may take to ask.",
+  ],
+  risks: [
+    "A machine whose serial number or MAC was read wrongly is let in for another: both are compared when it asks.",
+  ],
+};
+const OTHER_SERVICE = {
+  preparation: ["Copy loader, kernel and files of the image to the boot service.", TELL_DHCP, TRY_ONE],
+  risks: [
+    "Another machine of the segment starts from the network by itself and is installed over.",
+    "A machine that goes on to start from the network installs itself again.",
+  ],
+};
+
 function network(ground: WaysGround): WayPlan {
   const { facts, image, readShare } = ground;
   const { bad, open, good } = insideReasons(ground, "network");
@@ -240,15 +263,7 @@ function network(ground: WaysGround): WayPlan {
   return {
     way: "network",
     ...judged({ bad, open, good }),
-    preparation: [
-      "Copy loader, kernel and files of the image to the boot service.",
-      "Tell the DHCP service of the segment where it is; only one may answer.",
-      "Try it with one machine before the fleet.",
-    ],
-    risks: [
-      "Another machine of the segment starts from the network by itself and is installed over.",
-      "A machine that goes on to start from the network installs itself again.",
-    ],
+    ...(ground.site?.networkBoot === "on" ? OWN_SERVICE : OTHER_SERVICE),
     once: BOOT_SERVICE,
     each: together(takes(60, 180), duration),
     figure,

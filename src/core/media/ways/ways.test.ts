@@ -113,6 +113,10 @@ describe("network and disc", () => {
     expect(way("network", { facts: radio }).verdict).toBe("not possible");
     expect(way("network").verdict).toBe("not certain");
     expect(way("network").reasons[0]).toContain("A boot service must answer");
+    expect(way("network").risks.join(" ")).toMatch(/installs itself again/);
+    const served = way("network", { site: { ...aSite, networkBoot: "on" } });
+    expect(served.preparation.join(" ")).toMatch(/Arm each machine by its serial number/);
+    expect(served.risks.join(" ")).not.toMatch(/installs itself again/);
   });
 
   it.each([

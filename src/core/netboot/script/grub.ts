@@ -61,7 +61,7 @@ export const grubFirst = (base: string): string => {
     ...tries([
       `configfile "${at}?mac=\${net_default_mac}&serial=\${serial}&platform=efi"`,
       say("The answer could not be read."),
-    ]),
+    ]).map((line) => `  ${line}`),
     "else",
     "  " + say("Its firmware tells no serial, or one with signs that GRUB cannot ask with."),
     "fi",
