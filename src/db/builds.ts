@@ -179,6 +179,25 @@ export async function hostsAt(
   }));
 }
 
+/** The last sheet of each machine that goes by network, where no run of it has ended: by number. */
+export async function byNetwork(
+  db: Db | Tx,
+): Promise<{ id: string; number: string; machine: string; siteId: string }[]> {
+  return db
+    .select({ id: builds.id, number: builds.number, machine: machines.name, siteId: machines.siteId })
+    .from(builds)
+    .innerJoin(machines, eq(machines.id, builds.machineId))
+    .where(
+      and(
+        sql`json_valid(${builds.sheet})`,
+        sql`${builds.sheet} ->> '$.image.way' = 'network'`,
+        sql`${builds.number} = (select max(other.number) from builds as other where other.machine_id = ${machines.id})`,
+        sql`not exists (select 1 from runs where runs.build_id = ${builds.id} and runs.ended_at is not null)`,
+      ),
+    )
+    .orderBy(builds.number);
+}
+
 /** The accounts of the last sheet of each machine, with the machine and its site. */
 export async function accountsPlanned(db: Db | Tx): Promise<KeyHolder[]> {
   const rows = await db

@@ -1,6 +1,7 @@
 import { readdirSync, rmSync } from "node:fs";
 import { expect, test } from "@playwright/test";
 import { ARMED, ask, imageFolder } from "../support/boot-image";
+import { TELEMETRY } from "../support/fleet";
 import { loadDemoInto } from "../support/kill-storm";
 import { OwnServer } from "../support/own-server";
 import { listening, saved } from "./servers";
@@ -149,6 +150,27 @@ test("what the site's DHCP servers say is judged as it is pasted, and a machine 
   await page.getByRole("button", { name: "Make it a machine" }).click();
   await asked.getByRole("link", { name: "tho-c" }).click();
   await expect(page.getByRole("main")).toContainText("PPN30077");
+});
+
+test("several machines are armed on one page, each by the end of its own serial", async ({ page }) => {
+  const tail = TELEMETRY.serial.slice(-6);
+  await page.goto(`${server.base}/builds/netboot`);
+  await page.getByRole("link", { name: "Arm several" }).click();
+  const line = page.getByRole("row").filter({ hasText: TELEMETRY.name });
+  await expect(line).toContainText("Sallow 960");
+  await expect(page.getByRole("main")).not.toContainText(tail);
+  const end = line.getByLabel(/^The last 6 characters of the serial number of wrk-tm1/);
+  await end.pressSequentially("7K2M22");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("status")).toContainText(
+    "0 of 1 machine armed; the others say in their lines why not",
+  );
+  await expect(line).toContainText("not the end of the serial number");
+  await end.pressSequentially(tail);
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("status")).toContainText("1 of 1 machine armed.");
+  await page.getByRole("link", { name: "The board" }).click();
+  await expect(page.getByRole("table", { name: "Armed machines" })).toContainText(TELEMETRY.name);
 });
 
 test("no page, route or file of the application is there over the boot address", async () => {

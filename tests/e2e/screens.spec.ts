@@ -38,6 +38,7 @@ const SCREENS = [
   "/builds/b-tho-a/passwords",
   "/builds/intake",
   "/builds/netboot",
+  "/builds/netboot/batch",
   "/builds/b-tho-a/arm",
   "/machines/m-wrk-hv2/labels",
   "/runs/r-wrk-hv1",

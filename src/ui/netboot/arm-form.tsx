@@ -4,18 +4,12 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Problems } from "../frame/problems";
 import { TypedProof } from "../fields/typed-proof";
+import { MINUTES } from "./minutes";
 
 interface Answered {
   ok: boolean;
   problems?: readonly { message: string }[];
 }
-
-const MINUTES = [
-  { value: 30, text: "30 minutes" },
-  { value: 60, text: "an hour" },
-  { value: 240, text: "four hours" },
-  { value: 720, text: "twelve hours" },
-];
 
 /** Asks for the end of the serial as it stands on the machine, and for how long the machine may ask. */
 export function ArmForm({

@@ -32,9 +32,14 @@ export default async function NetbootPage() {
         )
       }
       aside={
-        <Link className="btn" href="/builds">
-          Back to the sheets
-        </Link>
+        <div className="flex gap-2">
+          <Link className="btn" href="/builds/netboot/batch">
+            Arm several
+          </Link>
+          <Link className="btn" href="/builds">
+            Back to the sheets
+          </Link>
+        </div>
       }
     >
       <KeepFresh running={rows.some(({ state }) => !isClosed(state))} />

@@ -1,0 +1,59 @@
+import { armingState, isClosed } from "@/core/netboot";
+import { bootRows, buildRows, siteRows } from "@/db";
+import type { Desk } from "../desk";
+import { armingOffer, armMachine, type ArmingOffer } from "./arm";
+
+/** A sheet whose machine can be armed, or what stands in the way of it. */
+export interface BatchRow {
+  build: string;
+  number: string;
+  machine: string;
+  offer: ArmingOffer | null;
+  problems: string[];
+}
+
+/** Machines that install themselves from this service and are not armed now, each with what it loses. */
+export async function batchOffers(desk: Desk): Promise<BatchRow[]> {
+  const sites = new Set(
+    (await siteRows.all(desk.db)).filter((s) => s.site.networkBoot === "on").map((s) => s.id),
+  );
+  const rows: BatchRow[] = [];
+  for (const { id, number, machine, siteId } of await buildRows.byNetwork(desk.db)) {
+    if (!sites.has(siteId) || (await isArmed(desk, id))) continue;
+    const offer = await armingOffer(desk, id);
+    rows.push({
+      ...{ build: id, number, machine, offer: offer.ok ? offer.value : null },
+      problems: offer.ok ? [] : offer.problems.map((p) => p.message),
+    });
+  }
+  return rows;
+}
+
+async function isArmed({ db, now }: Desk, buildId: string): Promise<boolean> {
+  const row = await bootRows.ofBuild(db, buildId);
+  return row !== null && !isClosed(armingState(row.arming, await bootRows.log(db, row.id), now()));
+}
+
+/** What came of one machine of a batch. */
+export interface BatchResult {
+  build: string;
+  armed: boolean;
+  words: string;
+}
+
+/** Arms several machines for the same time, each by the end of its own serial; what is wrong with one leaves the others alone. */
+export async function armBatch(
+  desk: Desk,
+  asked: readonly { build: string; typed: string }[],
+  minutes: number,
+): Promise<BatchResult[]> {
+  const results: BatchResult[] = [];
+  for (const { build, typed } of asked) {
+    const answer = await armMachine(desk, build, { typed, minutes });
+    results.push({
+      ...{ build, armed: answer.ok },
+      words: answer.ok ? "armed" : answer.problems.map((p) => p.message).join(" "),
+    });
+  }
+  return results;
+}

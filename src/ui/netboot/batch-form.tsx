@@ -1,0 +1,156 @@
+"use client";
+
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { TypedProof } from "../fields/typed-proof";
+import { Problems } from "../frame/problems";
+import { MINUTES } from "./minutes";
+
+interface Row {
+  build: string;
+  number: string;
+  machine: string;
+  problems: readonly string[];
+  ready: { tail: number; image: string; erases: readonly string[] } | null;
+}
+interface Result {
+  build: string;
+  armed: boolean;
+  words: string;
+}
+type Arm = (
+  asked: { build: string; typed: string }[],
+  minutes: number,
+) => Promise<{ ok: true; value: Result[] } | { ok: false; problems: readonly { message: string }[] }>;
+
+/** One line for each machine: what it loses, and the field for the end of its serial; what came of it stands in its line. */
+export function BatchForm({ rows, arm }: { rows: readonly Row[]; arm: Arm }) {
+  const router = useRouter();
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const [results, setResults] = useState<readonly Result[]>([]);
+  const [minutes, setMinutes] = useState(60);
+  const [busy, setBusy] = useState(false);
+  const [problems, setProblems] = useState<readonly { message: string }[]>([]);
+  const asked = rows.flatMap(({ build, ready }) =>
+    ready && (typed[build] ?? "").trim() !== "" ? [{ build, typed: typed[build] ?? "" }] : [],
+  );
+  const send = async (): Promise<void> => {
+    setBusy(true);
+    const answer = await arm(asked, minutes);
+    setBusy(false);
+    setTyped({});
+    setProblems(answer.ok ? [] : answer.problems);
+    if (!answer.ok) return;
+    setResults(answer.value);
+    router.refresh();
+  };
+  const armed = results.filter((r) => r.armed).length;
+  return (
+    <form
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (asked.length > 0 && !busy) void send();
+      }}
+    >
+      <Problems problems={problems} title="Not armed" />
+      {results.length > 0 && (
+        <p role="status" className="mb-2 font-semibold">
+          {armed} of {results.length} {results.length === 1 ? "machine" : "machines"} armed
+          {armed < results.length && "; the others say in their lines why not"}.
+        </p>
+      )}
+      <table className="table" aria-label="Machines to be armed">
+        <thead>
+          <tr>
+            <th>Machine</th>
+            <th>Sheet</th>
+            <th>What is lost</th>
+            <th>The end of its serial number</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <BatchRow
+              key={row.build}
+              row={row}
+              typed={typed[row.build] ?? ""}
+              type={(text) => setTyped((all) => ({ ...all, [row.build]: text }))}
+              refused={results.find((r) => r.build === row.build && !r.armed)?.words ?? ""}
+            />
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-4 flex flex-wrap items-end gap-4">
+        <label>
+          <span className="label">Each may ask within</span>
+          <select className="select" value={minutes} onChange={(e) => setMinutes(Number(e.target.value))}>
+            {MINUTES.map(({ value, text }) => (
+              <option key={value} value={value}>
+                {text}
+              </option>
+            ))}
+          </select>
+        </label>
+        <button type="submit" className="btn btn-primary" disabled={busy || asked.length === 0}>
+          {asked.length === 0
+            ? "Arm those whose serial is typed"
+            : `Arm ${asked.length} ${asked.length === 1 ? "machine" : "machines"}`}
+        </button>
+      </div>
+    </form>
+  );
+}
+
+function BatchRow({
+  row: { build, number, machine, ready, problems },
+  typed,
+  type,
+  refused,
+}: {
+  row: Row;
+  typed: string;
+  type: (text: string) => void;
+  refused: string;
+}) {
+  return (
+    <tr className="align-top">
+      <td className="font-semibold">{machine}</td>
+      <td>
+        <Link className="link" href={ready ? `/builds/${build}/arm` : `/builds/${build}`}>
+          {number}
+        </Link>
+      </td>
+      {ready ? (
+        <>
+          <td>
+            <ul>
+              {ready.erases.map((words) => (
+                <li key={words}>{words}</li>
+              ))}
+            </ul>
+            <span className="quiet">{ready.image} goes on it</span>
+          </td>
+          <td>
+            <TypedProof
+              className="input tracking-wider uppercase"
+              value={typed}
+              onChange={type}
+              label={`The last ${ready.tail} characters of the serial number of ${machine}`}
+            />
+            <span className="quiet">the last {ready.tail} characters, as they stand on it</span>
+            {refused && <p className="text-error">{refused}</p>}
+          </td>
+        </>
+      ) : (
+        <td colSpan={2}>
+          <ul>
+            {problems.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+        </td>
+      )}
+    </tr>
+  );
+}

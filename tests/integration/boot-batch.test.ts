@@ -1,0 +1,54 @@
+import { expect, it } from "vitest";
+import { armBatch, batchOffers } from "@/server/netboot/batch";
+import { bootBoard } from "@/server/netboot/board";
+import { disarm } from "@/server/netboot/arm";
+import { ownBootService } from "../support/boot-service";
+import { ownDatabase } from "../support/database";
+import { desk } from "../support/desk";
+import { fleetOf } from "../support/fleet";
+
+// Several machines are armed on one page, each by the end of its own serial.
+
+ownDatabase();
+const fleet = fleetOf(4);
+ownBootService(() => fleet.text);
+const [one, two, three, four] = fleet.members.map((m) => ({ ...m, typed: m.serial.slice(-6) }));
+
+it("lists what waits to be armed with what it loses, and no end of a serial", async () => {
+  const offers = await batchOffers(await desk());
+  expect(offers.map((o) => [o.build, o.machine, o.problems])).toEqual(
+    fleet.members.map((m) => [m.build, m.name, []]),
+  );
+  expect(offers[0]!.offer?.arming.erases).toHaveLength(2);
+});
+
+it("arms each for itself: a wrong end, another's end or a sheet that is none leaves the others alone", async () => {
+  const asked = [one!, { ...two!, typed: three!.typed }, three!, { ...four!, build: "b-none" }, one!];
+  const results = await armBatch(await desk(), asked, 60);
+  expect(results.map((r) => [r.build, r.armed])).toEqual([
+    ...[
+      [one!.build, true],
+      [two!.build, false],
+    ],
+    ...[
+      [three!.build, true],
+      ["b-none", false],
+      [one!.build, false],
+    ],
+  ]);
+  expect(results.map((r) => r.words)).toEqual([
+    ...["armed", expect.stringMatching(/not the end of the serial/)],
+    ...["armed", expect.stringMatching(/no longer there/), expect.stringMatching(/armed already/)],
+  ]);
+  expect((await bootBoard(await desk())).rows.map((r) => r.buildId).sort()).toEqual([
+    one!.build,
+    three!.build,
+  ]);
+  expect((await batchOffers(await desk())).map((o) => o.build)).toEqual([two!.build, four!.build]);
+});
+
+it("offers one anew that was called off", async () => {
+  const row = (await bootBoard(await desk())).rows.find((r) => r.buildId === one!.build)!;
+  await disarm(await desk(), row.id);
+  expect((await batchOffers(await desk())).map((o) => o.build)).toContain(one!.build);
+});
