@@ -1,7 +1,7 @@
 import { and, count, desc, eq, inArray, max, sql } from "drizzle-orm";
 import { z } from "zod";
 import { editSchema, type Edit } from "@/core/document";
-import { accountSchema, type KeyHolder } from "@/core/identity";
+import { accountSchema, type Account, type KeyHolder } from "@/core/identity";
 import { sheetClaims, sheetDocument, type Sheet } from "@/core/sheet";
 import * as changeRows from "./changes";
 import type { Stamp } from "./changes";
@@ -198,8 +198,10 @@ export async function byNetwork(
     .orderBy(builds.number);
 }
 
-/** The accounts of the last sheet of each machine, with the machine and its site. */
-export async function accountsPlanned(db: Db | Tx): Promise<KeyHolder[]> {
+/** The accounts of the last sheet of each machine, with the machine and its site; null where they do not read. */
+export async function accountsPlanned(
+  db: Db | Tx,
+): Promise<(Omit<KeyHolder, "accounts"> & { accounts: Account[] | null })[]> {
   const rows = await db
     .select({
       ...{ build: builds.id, number: builds.number, machineId: machines.id, machine: machines.name },
@@ -216,10 +218,7 @@ export async function accountsPlanned(db: Db | Tx): Promise<KeyHolder[]> {
     .orderBy(machines.name);
   return rows.map(({ accounts, ...row }) => ({
     ...row,
-    accounts: z
-      .array(accountSchema)
-      .catch([])
-      .parse(JSON.parse(accounts ?? "[]")),
+    accounts: z.array(accountSchema).safeParse(JSON.parse(accounts ?? "[]")).data ?? null,
   }));
 }
 

@@ -1,34 +1,15 @@
 import { createHash } from "node:crypto";
-import { keyMatrix, type KeyRow } from "@/core/identity";
+import { keyMatrix, type KeyedMachine, type SiteKey, type SiteSecret } from "@/core/identity";
 import { dayAt } from "@/core/site";
 import { buildRows, secretRows, siteRows } from "@/db";
 import type { Desk } from "./desk";
-
-/** A key that opens a machine of a site, by its fingerprint as ssh-keygen tells it. */
-export interface SiteKey extends KeyRow {
-  fingerprint: string;
-  /** How many machines of other sites it opens too. */
-  elsewhere: number;
-}
-
-/** A secret parameter, and the sheets that it was sealed for. */
-export interface SiteSecret {
-  name: string;
-  sheets: {
-    build: string;
-    number: string;
-    machine: string;
-    state: "sealed" | "destroyed";
-    shared: boolean;
-  }[];
-}
 
 export interface KeysView {
   name: string;
   room: string;
   today: string;
   /** Machines of the site that have a sheet. */
-  machines: { id: string; name: string; build: string; number: string }[];
+  machines: KeyedMachine[];
   keys: SiteKey[];
   secrets: SiteSecret[];
 }
@@ -39,7 +20,8 @@ export async function keysView(desk: Desk, siteId: string): Promise<KeysView | n
   if (!row) return null;
   const holders = await buildRows.accountsPlanned(desk.db);
   const own = holders.filter((h) => h.siteId === siteId);
-  const keys = keyMatrix(holders).flatMap((key): SiteKey[] => {
+  const read = holders.flatMap(({ accounts, ...h }) => (accounts ? [{ ...h, accounts }] : []));
+  const keys = keyMatrix(read).flatMap((key): SiteKey[] => {
     const doors = key.doors.filter((d) => d.siteId === siteId);
     const elsewhere = new Set(key.doors.filter((d) => d.siteId !== siteId).map((d) => d.machineId)).size;
     const digest = createHash("sha256").update(Buffer.from(key.blob, "base64")).digest("base64");
@@ -49,11 +31,8 @@ export async function keysView(desk: Desk, siteId: string): Promise<KeysView | n
   });
   return {
     ...{ name: row.site.name, room: row.site.room, today: dayAt(row.site, desk.now()), keys },
-    machines: own.map(({ machineId, machine, build, number }) => ({
-      id: machineId,
-      name: machine,
-      build,
-      number,
+    machines: own.map(({ machineId, machine, accounts, build, number }) => ({
+      ...{ id: machineId, name: machine, build, number, isRead: accounts !== null },
     })),
     secrets: await secretsOf(desk, own),
   };

@@ -226,3 +226,28 @@ test("a card is one page of paper, also where a shelf of drives must not be touc
   }
   await expect(page.getByText("on each of these: zfs_member", { exact: false }).first()).toBeVisible();
 });
+
+test("a secret parameter is sealed once, told in every place at once, and forgotten in all of them", async ({
+  page,
+}) => {
+  await page.goto(`${BASE}/builds/b-wrk-tm1#zone-F`);
+  await page.getByLabel("Parameters, Name, row 1").fill("enrol");
+  await page.getByLabel("Parameters, Secret, row 1").fill("yes");
+  await page
+    .getByLabel("Commands at the first start, over the network")
+    .fill("enrol --key {parameter.enrol}");
+  await page.getByLabel("Host name").focus();
+  await saved(page);
+  await expect(page.getByRole("table", { name: "Parameters in force" })).toContainText("secret");
+  await page.goto(`${BASE}/builds/b-wrk-tm1/passwords`);
+  const field = page.getByLabel(/^enrol: not sealed yet/);
+  await field.pressSequentially("Zr7 kq");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("enrol: sealed; what is typed now goes in its stead")).toBeVisible();
+  await expect(page.getByRole("row").filter({ hasText: "parameter enrol" })).toContainText(
+    "its value is sealed",
+  );
+  await expect(page.getByRole("main")).not.toContainText("Zr7");
+  await page.getByRole("row").filter({ hasText: "parameter enrol" }).getByText("forget").click();
+  await expect(page.getByLabel(/^enrol: not sealed yet/)).toBeVisible();
+});

@@ -129,6 +129,11 @@ describe("kernel and initial file system", () => {
       ...{ stop: false, words: expect.stringMatching(/not compared/) },
     });
     rmSync(at, { recursive: true });
+    // What is gone is not taken for what was seen there before.
+    expect(await compared("same", gzipSync(archive("6.1.0-18-amd64")))).toMatchObject({
+      ...{ stop: false, words: expect.stringMatching(/could not be read/) },
+    });
+    rmSync(at, { recursive: true });
     expect(await versionsProblem({ ...one, path: "package.json", bytes: 9 }, [])).toMatchObject({
       stop: false,
     });

@@ -4,4 +4,12 @@ export { fitsPattern, namePatternProblem, nextName, patternOf, stemOf } from "./
 export { publicKeyLine, readPublicKey, type PublicKey } from "./public-key";
 export * from "./keyboard";
 export * from "./passwords";
-export { keyMatrix, type KeyDoor, type KeyHolder, type KeyRow } from "./key-matrix";
+export {
+  keyMatrix,
+  type KeyDoor,
+  type KeyedMachine,
+  type KeyHolder,
+  type KeyRow,
+  type SiteKey,
+  type SiteSecret,
+} from "./key-matrix";

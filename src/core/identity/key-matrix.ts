@@ -25,6 +25,33 @@ export interface KeyRow {
   doors: KeyDoor[];
 }
 
+/** A key with its fingerprint as ssh-keygen tells it, and how many machines of other sites it opens too. */
+export interface SiteKey extends KeyRow {
+  fingerprint: string;
+  elsewhere: number;
+}
+
+/** A machine with a sheet; `isRead` is false where its accounts could not be read. */
+export interface KeyedMachine {
+  id: string;
+  name: string;
+  build: string;
+  number: string;
+  isRead: boolean;
+}
+
+/** A secret parameter, and the sheets that it was sealed for; `shared` where the same value was sealed for another. */
+export interface SiteSecret {
+  name: string;
+  sheets: {
+    build: string;
+    number: string;
+    machine: string;
+    state: "sealed" | "destroyed";
+    shared: boolean;
+  }[];
+}
+
 /** Which key opens which machines, those that open the most first. What does not read as a key is on no machine either. */
 export function keyMatrix(holders: readonly KeyHolder[]): KeyRow[] {
   const rows = new Map<string, KeyRow>();

@@ -1,5 +1,6 @@
-import { open } from "node:fs/promises";
-import { constants, gunzipSync } from "node:zlib";
+import { open, stat } from "node:fs/promises";
+import { promisify } from "node:util";
+import { constants, gunzip } from "node:zlib";
 import { KERNEL_HEAD, kernelVersion, moduleVersions } from "@/core/netboot";
 import type { Served } from "./image-file";
 
@@ -24,24 +25,26 @@ async function headOf({ path, bytes, spans }: Served, most: number): Promise<Buf
   }
 }
 
+const gunzipped = promisify(gunzip);
+
 /** An archive as far as it is there: packed with gzip, or not at all; null for any other packing. */
-function unpacked(bytes: Buffer): Buffer | null {
+async function unpacked(bytes: Buffer): Promise<Buffer | null> {
   if (bytes.subarray(0, 5).toString("latin1") === "07070") return bytes;
   if (bytes[0] !== 0x1f || bytes[1] !== 0x8b) return null;
   try {
-    return gunzipSync(bytes, { finishFlush: constants.Z_SYNC_FLUSH, maxOutputLength: 4 * MOST });
+    return await gunzipped(bytes, { finishFlush: constants.Z_SYNC_FLUSH, maxOutputLength: 4 * MOST });
   } catch {
     return null;
   }
 }
 
 /** The versions that the modules of an initial file system are for; null where its packing is none that is read here. */
-function versionsIn(bytes: Buffer): string[] | null {
+async function versionsIn(bytes: Buffer): Promise<string[] | null> {
   const found = new Set<string>();
   let rest = bytes;
   // Several archives may stand one behind the other, with zeros between: what the processor needs comes first, unpacked.
   for (let parts = 0; parts < 8 && rest.length > 0; parts += 1) {
-    const text = unpacked(rest);
+    const text = await unpacked(rest);
     if (!text) return found.size > 0 ? [...found] : null;
     const { versions, end } = moduleVersions(text);
     for (const version of versions) found.add(version);
@@ -53,27 +56,33 @@ function versionsIn(bytes: Buffer): string[] | null {
   return [...found].sort();
 }
 
-const kept = new Map<string, Promise<string>>();
+/** What is wrong with a kernel and its initial file systems, or what could not be compared of them, which stops nothing. */
+type Verdict = { stop: boolean; words: string } | null;
 
-/**
- * Whether the initial file systems of an image are for its kernel: "" where one is, or has no modules at all; else what is wrong,
- * or a sentence of what was not compared.
- */
-export async function versionsProblem(
-  kernel: Served,
-  initrds: readonly Served[],
-): Promise<{ stop: boolean; words: string } | null> {
-  const key = JSON.stringify([kernel, initrds]);
-  const before = kept.get(key) ?? compared(kernel, initrds).then((answer) => JSON.stringify(answer));
-  if (kept.size > 200) kept.clear();
-  kept.set(key, before);
-  return JSON.parse(await before) as { stop: boolean; words: string } | null;
+const kept = new Map<string, Verdict>();
+
+/** Whether the initial file systems of an image are for its kernel; null where one is, or where they have no modules at all. */
+export async function versionsProblem(kernel: Served, initrds: readonly Served[]): Promise<Verdict> {
+  try {
+    const { ino, mtimeMs } = await stat(kernel.path);
+    // An image of the same name and size may be another one.
+    const key = JSON.stringify([ino, mtimeMs, kernel, initrds]);
+    const before = kept.get(key);
+    if (before !== undefined) return before;
+    const verdict = await compared(kernel, initrds);
+    if (kept.size > 200) kept.clear();
+    kept.set(key, verdict);
+    return verdict;
+  } catch (error) {
+    const why = error instanceof Error ? error.message : String(error);
+    return {
+      stop: false,
+      words: `Kernel and initial file system were not compared: the image could not be read (${why}).`,
+    };
+  }
 }
 
-async function compared(
-  kernel: Served,
-  initrds: readonly Served[],
-): Promise<{ stop: boolean; words: string } | null> {
+async function compared(kernel: Served, initrds: readonly Served[]): Promise<Verdict> {
   const version = kernelVersion(await headOf(kernel, KERNEL_HEAD));
   if (version === null)
     return {
@@ -91,7 +100,7 @@ async function compared(
   return all.includes(null)
     ? {
         stop: false,
-        words: `Kernel ${version} and its initial file system were not compared: it is packed in another way than with gzip.`,
+        words: `Kernel ${version} and its initial file system were not compared: the way in which it is packed is not read here, or it is too large.`,
       }
     : null;
 }

@@ -71,7 +71,7 @@ export function AnswerFileText({ build, origin, answer }: Sheet & { answer: Answ
     <>
       <Ruled
         title="By hand"
-        note="what this file does not say; it holds no password, and of sealed ones the hash"
+        note="what this file does not say; it holds no password; of sealed ones the hash, and the secret parameters that its commands name"
       >
         <Gaps build={build} gaps={answer.file.byHand} />
       </Ruled>

@@ -1,11 +1,13 @@
 import type { KnownSecret } from "@/core/identity";
+import { sealedAs } from "@/core/parameter";
 import { Moment } from "../frame/person";
 import { Signal } from "../frame/signal";
 
-const state = ({ isSealed, isLost, destroyedAt }: KnownSecret): string => {
+const state = ({ opens, isSealed, isLost, destroyedAt }: KnownSecret): string => {
+  const what = opens.startsWith(sealedAs("")) ? "value" : "hash";
   if (isLost) return "sealed with another key than this server has: seal it anew";
-  if (isSealed) return "its hash is sealed for the answer file, until the run ends";
-  return destroyedAt ? "its hash was destroyed" : "only its mark is kept";
+  if (isSealed) return `its ${what} is sealed for the answer file, until the run ends`;
+  return destroyedAt ? `its ${what} was destroyed` : "only its mark is kept";
 };
 
 /** What is known of the passwords of a build, and which of them open something else too. */

@@ -1,5 +1,6 @@
 "use client";
 
+import { useRouter } from "next/navigation";
 import { useState } from "react";
 import {
   layouts,
@@ -52,7 +53,8 @@ export function PasswordBench({ view }: { view: PasswordsView }) {
   const [password, setPassword] = useState("");
   const [shown, setShown] = useState(false);
   const [names, setNames] = useState<BoardNames>({ ...view.keyboards, system: view.keyboards.installer });
-  const [secrets, setSecrets] = useState<SecretsView>(view.secrets);
+  const router = useRouter();
+  const { secrets } = view;
   const [problems, setProblems] = useState<{ message: string }[]>([]);
   const [busy, setBusy] = useState(false);
   const { strength, weigh, weighed, thread } = useSecretsThread(view.words);
@@ -87,7 +89,8 @@ export function PasswordBench({ view }: { view: PasswordsView }) {
       "nothing was kept",
       sending(body),
     );
-    if (answer.ok) setSecrets(answer.value);
+    // The page tells in several places what is sealed: it is asked anew for all of them.
+    if (answer.ok) router.refresh();
     setProblems(answer.ok ? [] : answer.problems);
     return answer.ok;
   };

@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Problems } from "../frame/problems";
 import { TypedProof } from "../fields/typed-proof";
-import { MINUTES } from "./minutes";
+import { MinutesField } from "./minutes-field";
 
 interface Answered {
   ok: boolean;
@@ -56,13 +56,7 @@ export function ArmForm({
       </label>
       <label className="mt-3 block">
         <span>It may ask for its installation within</span>
-        <select className="select mt-1" value={minutes} onChange={(e) => setMinutes(Number(e.target.value))}>
-          {MINUTES.map(({ value, text }) => (
-            <option key={value} value={value}>
-              {text}
-            </option>
-          ))}
-        </select>
+        <MinutesField value={minutes} onChange={setMinutes} />
       </label>
       <button
         type="submit"

@@ -5,7 +5,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { TypedProof } from "../fields/typed-proof";
 import { Problems } from "../frame/problems";
-import { MINUTES } from "./minutes";
+import { MinutesField } from "./minutes-field";
 
 interface Row {
   build: string;
@@ -84,13 +84,7 @@ export function BatchForm({ rows, arm }: { rows: readonly Row[]; arm: Arm }) {
       <div className="mt-4 flex flex-wrap items-end gap-4">
         <label>
           <span className="label">Each may ask within</span>
-          <select className="select" value={minutes} onChange={(e) => setMinutes(Number(e.target.value))}>
-            {MINUTES.map(({ value, text }) => (
-              <option key={value} value={value}>
-                {text}
-              </option>
-            ))}
-          </select>
+          <MinutesField value={minutes} onChange={setMinutes} />
         </label>
         <button type="submit" className="btn btn-primary" disabled={busy || asked.length === 0}>
           {asked.length === 0
@@ -116,7 +110,7 @@ function BatchRow({
   return (
     <tr className="align-top">
       <td className="font-semibold">{machine}</td>
-      <td>
+      <td className="whitespace-nowrap">
         <Link className="link" href={ready ? `/builds/${build}/arm` : `/builds/${build}`}>
           {number}
         </Link>

@@ -1,33 +1,12 @@
 import Link from "next/link";
-import type { KeyRow } from "@/core/identity";
+import type { KeyedMachine, SiteKey, SiteSecret } from "@/core/identity";
 import { Page, Ruled } from "../frame/page";
 import { Day } from "../frame/person";
 import { Signal } from "../frame/signal";
 import { siteSheets, SubSheets } from "../frame/sub-sheets";
 
-interface Key extends KeyRow {
-  fingerprint: string;
-  elsewhere: number;
-}
-interface Machine {
-  id: string;
-  name: string;
-  build: string;
-  number: string;
-}
-interface Secret {
-  name: string;
-  sheets: {
-    build: string;
-    number: string;
-    machine: string;
-    state: "sealed" | "destroyed";
-    shared: boolean;
-  }[];
-}
-
-const whoseWords = ({ whose }: Key): string => whose || "nobody is named";
-const lastSigns = ({ fingerprint }: Key): string => fingerprint.slice(-8);
+const whoseWords = ({ whose }: SiteKey): string => whose || "nobody is named";
+const lastSigns = ({ fingerprint }: SiteKey): string => fingerprint.slice(-8);
 
 /** Which keys open which machines of a site, and until when; and which secrets go to them. */
 export function SiteKeys({
@@ -43,9 +22,9 @@ export function SiteKeys({
   name: string;
   room: string;
   today: string;
-  machines: readonly Machine[];
-  keys: readonly Key[];
-  secrets: readonly Secret[];
+  machines: readonly KeyedMachine[];
+  keys: readonly SiteKey[];
+  secrets: readonly SiteSecret[];
 }) {
   return (
     <Page title={name} lead={room}>
@@ -92,8 +71,8 @@ function Keys({
   machines,
   today,
 }: {
-  keys: readonly Key[];
-  machines: readonly Machine[];
+  keys: readonly SiteKey[];
+  machines: readonly KeyedMachine[];
   today: string;
 }) {
   return (
@@ -141,8 +120,8 @@ function Matrix({
   machines,
   today,
 }: {
-  keys: readonly Key[];
-  machines: readonly Machine[];
+  keys: readonly SiteKey[];
+  machines: readonly KeyedMachine[];
   today: string;
 }) {
   return (
@@ -176,7 +155,7 @@ function Matrix({
                 const doors = key.doors.filter((d) => d.machineId === machine.id);
                 return (
                   <td key={key.blob}>
-                    {doors.length === 0 && <span className="quiet">–</span>}
+                    {doors.length === 0 && <span className="quiet">{machine.isRead ? "–" : "not read"}</span>}
                     {doors.map((d) => (
                       <div key={d.account}>
                         {d.account}, <Until day={d.until} today={today} />
@@ -193,7 +172,7 @@ function Matrix({
   );
 }
 
-function Secrets({ secrets }: { secrets: readonly Secret[] }) {
+function Secrets({ secrets }: { secrets: readonly SiteSecret[] }) {
   return (
     <table className="table max-w-4xl" aria-label="Secret parameters of this site">
       <thead>

@@ -34,9 +34,9 @@ export const COMMAND_CHECKS: readonly AnswersRule[] = [
     })),
   ),
 
-  rule("answers.first-start", "F", ({ sheet, site }) =>
+  rule("answers.first-start", "F", ({ sheet, site, profile }) =>
     sheet.answers.firstStart.length > 0 &&
-    (sheet.image.way !== "network" || (site !== null && site.networkBoot !== "on"))
+    (sheet.image.way !== "network" || site?.networkBoot !== "on" || (profile !== null && !profile.netboot))
       ? hit(
           "stop",
           "answers.firstStart",

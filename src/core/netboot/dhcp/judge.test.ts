@@ -92,6 +92,15 @@ it("tells a reservation inside a range, but of a dnsmasq, which never lends it",
   expect(told(`${dnsmasq}dhcp-host=02:61:0a:00:00:09,10.61.10.120,strip\n`)).toEqual([]);
 });
 
+it("takes the folder of a boot file for what it is for, where its name does not tell", () => {
+  const arm =
+    "dhcp-userclass=set:ipxe,iPXE\ndhcp-match=set:a,option:client-arch,11\ndhcp-boot=tag:a,arm64/ipxe.efi\n";
+  expect(told(arm)).toEqual([]);
+  expect(told(arm.replace("arm64/", ""))).toEqual([
+    expect.stringMatching(/architecture 11\) is given ipxe\.efi/),
+  ]);
+});
+
 it("says of what it cannot read, and of what gives nothing, that it judged nothing", () => {
   expect(told("hello")).toEqual([expect.stringMatching(/^caution 1:- This is neither/)]);
   expect(told("dhcp-range=10.61.10.100,10.61.10.150\n")).toEqual([

@@ -16,8 +16,9 @@ function codesOf(file: string): number[] | null {
   const name = file.split("?")[0]!.split("/").at(-1)!.toLowerCase();
   if (/\.(kpxe|pxe|kkpxe|0)$/.test(name)) return [0];
   if (!/\.efi(\.signed)?$/.test(name)) return null;
-  if (/arm64|aa64/.test(name)) return [11, 19];
-  if (/i386|ia32/.test(name)) return [6, 15];
+  // One name may stand in several folders, which then tell what it is for.
+  if (/arm64|aa64/.test(file.toLowerCase())) return [11, 19];
+  if (/i386|ia32/.test(file.toLowerCase())) return [6, 15];
   return /x64|x86_64|snponly|ipxe|grub|shim/.test(name) ? [7, 9, 16] : null;
 }
 

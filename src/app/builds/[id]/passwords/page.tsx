@@ -29,7 +29,7 @@ export default async function PasswordsPage({ params }: { params: Promise<{ id: 
       {view.parameters.length > 0 && (
         <Ruled
           title="Secret parameters"
-          note="sealed until the run ends, and given to the armed machine alone"
+          note="sealed until the run ends; they stand in the files that are fetched or given to the armed machine"
         >
           <SecretParameters
             names={view.parameters}
