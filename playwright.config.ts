@@ -1,24 +1,25 @@
 import { resolve } from "node:path";
 import { defineConfig } from "@playwright/test";
+import { PORTS } from "./tests/e2e/servers";
 
 const folder = resolve(".derrick/e2e");
-const server = (port: number, name: string) => ({
-  command: `rm -rf ${folder}/${name} && mkdir -p ${folder}/${name} && NODE_ENV=production node scripts/server.mjs --port ${port}`,
+const server = (name: string, port: number) => ({
+  command: `rm -rf ${folder}/${name}-${port} && mkdir -p ${folder}/${name}-${port} && NODE_ENV=production node scripts/server.mjs --port ${port}`,
   url: `http://127.0.0.1:${port}/api/health`,
   reuseExistingServer: false,
   timeout: 120_000,
   env: {
-    DERRICK_DB_URL: `file:${folder}/${name}/test.db`,
+    DERRICK_DB_URL: `file:${folder}/${name}-${port}/test.db`,
     DERRICK_ORIGIN: `http://127.0.0.1:${port}`,
     DERRICK_IMAGE_DIR: resolve(".derrick/corpus"),
     NEXT_TELEMETRY_DISABLED: "1",
   },
 });
 
-/** Two servers of their own: an empty one for the whole path, and one with the demo data for all screens. */
+/** Two servers for each worker: an empty one for the whole path, and one with the demo data for all screens. */
 export default defineConfig({
   testDir: "tests/e2e",
-  workers: 1,
+  workers: PORTS.length,
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [["list"], ["json", { outputFile: ".derrick/e2e.json" }]],
@@ -29,7 +30,7 @@ export default defineConfig({
     reducedMotion: "reduce",
     locale: "en-GB",
     launchOptions: {
-      executablePath: "/usr/bin/chromium",
+      executablePath: "/usr/bin/chromium-headless-shell",
       chromiumSandbox: false,
       args: [
         "--disable-gpu",
@@ -44,5 +45,5 @@ export default defineConfig({
       ],
     },
   },
-  webServer: [server(4381, "empty"), server(4382, "demo")],
+  webServer: PORTS.flatMap(({ empty, demo }) => [server("empty", empty), server("demo", demo)]),
 });

@@ -1,3 +1,4 @@
+import { availableParallelism } from "node:os";
 import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
 
@@ -15,6 +16,8 @@ export default defineConfig({
     ],
     // It takes both processors, and others beside it wait too long: npm test runs it alone (npm run netboot).
     exclude: process.env["DERRICK_EMULATED"] ? [] : ["tests/integration/emulated-pc.test.ts"],
+    // As many as there are processors; by itself it leaves one to watch for changes.
+    maxWorkers: availableParallelism(),
     testTimeout: 60_000,
     hookTimeout: 60_000,
   },

@@ -95,7 +95,7 @@ async function inBrowser(): Promise<void> {
   const { base } = server;
   try {
     const browser = await chromium.launch({
-      executablePath: "/usr/bin/chromium",
+      executablePath: "/usr/bin/chromium-headless-shell",
       chromiumSandbox: false,
       args: ["--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
     });

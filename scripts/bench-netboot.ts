@@ -21,6 +21,7 @@ import { closeDatabase } from "@/server/database";
 import { importAll } from "@/server/exports";
 import { armMachine } from "@/server/netboot/arm";
 import { bootBoard } from "@/server/netboot/board";
+import { hashOf } from "@/server/netboot/decide";
 import { endBoot, startBoot } from "@/server/netboot/listener";
 import { imageFolder } from "../tests/support/boot-image";
 import { desk } from "../tests/support/desk";
@@ -32,17 +33,26 @@ const say = (name: string, value: string, aim: string): void =>
 const share = (values: number[], at: number): number =>
   values.toSorted((a, b) => a - b)[Math.floor((values.length - 1) * at)] ?? 0;
 
-/** Machines of their own addresses, each of which asks once a second; their waits in milliseconds. */
+/** The token of one of many armed machines. */
+const tokenOf = (n: number): string => `bench-${String(n).padStart(26, "0")}`;
+
+/** Machines of their own addresses, each of which asks once a second; their waits in milliseconds. The path may name {mac}, {token}. */
 async function polling(path: string, machines: number): Promise<number[]> {
   const waits: number[] = [];
   const one = async (n: number): Promise<void> => {
     const agent = new Agent({ keepAlive: true, maxSockets: 1 });
     const localAddress = `127.8.${Math.floor(n / 250)}.${(n % 250) + 1}`;
+    const own = path
+      .replace(
+        "{mac}",
+        `02-98-00-00-${(n >> 8).toString(16).padStart(2, "0")}-${(n & 255).toString(16).padStart(2, "0")}`,
+      )
+      .replace("{token}", tokenOf(n));
     await wait((n / machines) * 1000);
     for (let i = 0; i < SECONDS; i += 1) {
       const start = performance.now();
       await new Promise<void>((resolve, reject) => {
-        const options = { host: "127.0.0.1", port: PORT, path, agent, localAddress };
+        const options = { host: "127.0.0.1", port: PORT, path: own, agent, localAddress };
         request(options, (r) => r.resume().on("end", resolve))
           .on("error", reject)
           .end();
@@ -71,6 +81,17 @@ async function readBy(clients: number, url: string): Promise<number> {
     ),
   );
   return (clients * GIB) / ((performance.now() - start) / 1000);
+}
+
+/** So many armings beside the one that is there, each with a token of its own. */
+async function armMany(at: Awaited<ReturnType<typeof desk>>): Promise<void> {
+  const row = (await bootRows.newest(at.db, 1))[0]!;
+  await at.write(async (tx) => {
+    for (let n = 0; n < MACHINES; n += 1) {
+      await bootRows.insert(tx, { ...row, id: `a-bench-${n}` }, at.stamp());
+      await bootRows.setToken(tx, `a-bench-${n}`, hashOf(tokenOf(n)));
+    }
+  });
 }
 
 async function bench(): Promise<void> {
@@ -120,33 +141,27 @@ async function bench(): Promise<void> {
   } finally {
     nginx.kill();
   }
-  // What to do is written down each time, so that fewer ask for that.
-  for (const [machines, words, path] of [
-    [MACHINES, "the boot script", "/boot.ipxe"],
-    [100, "what to do", "/script?mac=02-99-00-00-00-01&serial=X"],
+  await armMany(await desk());
+  for (const [words, path] of [
+    ["ask for the boot script", "/boot.ipxe"],
+    ["ask what to do, and are not armed", "/script?mac={mac}&serial=X"],
+    ["are armed, and tell how far they are", "/t/{token}/report/started"],
   ] as const) {
     const waits = await new Promise<number[]>((resolve, reject) => {
-      const child = fork(process.argv[1]!, ["clients", path, String(machines)], {
+      const child = fork(process.argv[1]!, ["clients", path, String(MACHINES)], {
         execArgv: process.execArgv,
       });
       child.on("message", (told) => resolve(told as number[]));
       child.on("error", reject);
     });
     say(
-      `${machines} machines ask once a second for ${words}`,
+      `${MACHINES} machines, each once a second, ${words}`,
       `median ${share(waits, 0.5).toFixed(1)} ms, p95 ${share(waits, 0.95).toFixed(1)} ms`,
       "100 ms",
     );
   }
   await endBoot();
   const at = await desk();
-  const row = (await bootRows.newest(at.db, 1))[0]!;
-  for (let i = 0; i < MACHINES; i += 1)
-    await at.write(async (tx) => {
-      await bootRows.insert(tx, { ...row, id: `a-bench-${i}` }, at.stamp());
-      const event = { kind: "fetched" as const, what: "kernel", bytes: 9, whole: true };
-      for (let e = 0; e < 4; e += 1) await bootRows.add(tx, `a-bench-${i}`, "", event, at.stamp());
-    });
   const times: number[] = [];
   for (let i = 0; i < 20; i += 1) {
     const start = performance.now();

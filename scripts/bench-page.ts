@@ -4,7 +4,7 @@ import { OwnServer } from "../tests/support/own-server";
 import { large } from "./large";
 
 const ROWS = 1000;
-const CHROMIUM = "/usr/bin/chromium";
+const CHROMIUM = "/usr/bin/chromium-headless-shell";
 const server = new OwnServer("bench-page", 4391);
 const { base: BASE } = server;
 

@@ -75,7 +75,7 @@ async function answers(page: Page, name: string, keys: readonly string[]): Promi
 
 async function sheet(): Promise<void> {
   const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
+    executablePath: "/usr/bin/chromium-headless-shell",
     chromiumSandbox: false,
     args: ["--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking"],
   });

@@ -2,6 +2,7 @@
 import { mkdirSync, rmSync } from "node:fs";
 import {
   build,
+  demoBoot,
   installPackages,
   loadDemo,
   portFromEnvironment,
@@ -22,7 +23,8 @@ await portIsFree(port).catch((error) => {
 });
 rmSync(folder, { recursive: true, force: true });
 mkdirSync(folder, { recursive: true });
-const server = startServer(port, { DERRICK_DB_URL: `file:${folder}/demo.db` }, [
+const boot = demoBoot(port, folder);
+const server = startServer(port, { DERRICK_DB_URL: `file:${folder}/demo.db`, ...boot }, [
   "ignore",
   "ignore",
   "inherit",
@@ -33,7 +35,13 @@ const answer = await loadDemo(port);
 if (!answer.ok) {
   console.error("The demo data was not loaded:", JSON.stringify(answer.problems));
   server.kill();
-} else
+} else {
   console.log(
     `\nThe demo of Derrick runs at http://127.0.0.1:${port}\n${answer.value.machines} machines and ${answer.value.builds} builds of Marrowby Water, a made-up water utility. Ctrl-C ends it.\n`,
   );
+  console.log(
+    boot.DERRICK_BOOT_URL
+      ? `Its machines start over the network from ${boot.DERRICK_BOOT_URL}: arm wrk-tm1 at /builds/b-wrk-tm1/arm, and power it on in another window with\n  npm run netboot-client -- --base ${boot.DERRICK_BOOT_URL} --demo wrk-tm1\n`
+      : "Network boot is off in this demo: xorrisofs (Debian: xorriso), which makes the image for it, is not there.\n",
+  );
+}

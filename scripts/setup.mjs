@@ -2,12 +2,13 @@
 import { spawn, spawnSync } from "node:child_process";
 import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { createConnection } from "node:net";
+import { resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 
 export const root = fileURLToPath(new URL("..", import.meta.url));
 process.chdir(root);
 
-export const CHROMIUM = "/usr/bin/chromium";
+export const CHROMIUM = "/usr/bin/chromium-headless-shell";
 const env = { ...process.env, NEXT_TELEMETRY_DISABLED: "1" };
 
 /** Runs a program with its output shown; ends this one when it fails. */
@@ -40,7 +41,7 @@ export function installDebian(packages, why) {
 
 /** Debian's Chromium for the browser tests. */
 export function installChromium() {
-  if (!existsSync(CHROMIUM)) installDebian(["chromium"], "the browser of the tests");
+  if (!existsSync(CHROMIUM)) installDebian(["chromium-headless-shell"], "the browser of the tests");
 }
 
 /** Programs that the tests judge written files and scripts with; each by the Debian package that brings it. */
@@ -141,6 +142,17 @@ export function startServer(port, more = {}, stdio = "inherit") {
       ...more,
     },
   });
+}
+
+/**
+ * The environment in which machines of the demo can be armed: a boot service ten ports further, and an image to start from in a
+ * folder. Without xorrisofs, which makes the image, there is none.
+ */
+export function demoBoot(port, folder) {
+  const made = spawnSync("npx", ["tsx", "scripts/demo-image.ts", `${folder}/images`], { stdio: "inherit" });
+  return made.status === 0
+    ? { DERRICK_BOOT_URL: `http://127.0.0.1:${port + 10}`, DERRICK_IMAGE_DIR: resolve(folder, "images") }
+    : {};
 }
 
 /** Waits until the server answers, at most a minute. */

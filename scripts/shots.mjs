@@ -1,8 +1,10 @@
 // npm run shots: retakes docs/screenshots/ from the demo data, on a server of its own.
-import { mkdirSync, rmSync } from "node:fs";
+import { spawn, spawnSync } from "node:child_process";
+import { mkdirSync, readFileSync, rmSync } from "node:fs";
 import {
   build,
   CHROMIUM,
+  demoBoot,
   installChromium,
   installPackages,
   loadDemo,
@@ -21,6 +23,32 @@ const only = process.argv[3];
 rmSync(folder, { recursive: true, force: true });
 mkdirSync(folder, { recursive: true });
 mkdirSync(out, { recursive: true });
+
+const boot = demoBoot(port, folder);
+
+/** The telemetry host is armed by a person, and is at its installation; another machine has asked that nobody knows. */
+async function installing(page) {
+  const { machines } = JSON.parse(readFileSync("demo/marrowby-water.json", "utf8"));
+  const { serial } = machines.find((m) => m.name === "wrk-tm1").document.facts.chassis;
+  await page.goto(`http://127.0.0.1:${port}/builds/b-wrk-tm1/arm`);
+  await page.waitForSelector("html[data-feed=open]", { state: "attached" });
+  await page.getByLabel("End of the serial number").pressSequentially(serial.slice(-6));
+  await page.keyboard.press("Enter");
+  await page.waitForURL(/builds\/netboot$/);
+  const client = (...more) => [
+    "tsx",
+    "simulators/netboot-client/main.ts",
+    "--base",
+    boot.DERRICK_BOOT_URL,
+    ...more,
+  ];
+  spawnSync("npx", client("--machine", "02:61:0a:00:31:01,OST8B0007"));
+  const own = spawn("npx", client("--demo", "wrk-tm1", "--fault", "stands still", "--pace", "1"), {
+    detached: true,
+  });
+  await page.getByText("likely done").waitFor({ timeout: 60_000 });
+  process.kill(-own.pid);
+}
 
 const VIEWS = [
   // Before there is anything.
@@ -46,11 +74,12 @@ const VIEWS = [
   { name: "site", path: "/sites/s-works" },
   { name: "site-wiring", path: "/sites/s-works/wiring" },
   { name: "images", path: "/images" },
+  { name: "network-boot", path: "/builds/netboot", before: installing, wait: "td a" },
   { name: "image", path: "/images/i-cairn-9" },
   { name: "profile", path: "/images/profiles/cairn-hypervisor/9" },
 ];
 
-const server = startServer(port, { DERRICK_DB_URL: `file:${folder}/shots.db` }, [
+const server = startServer(port, { DERRICK_DB_URL: `file:${folder}/shots.db`, ...boot }, [
   "ignore",
   "ignore",
   "inherit",
@@ -79,6 +108,7 @@ try {
       },
       { name: "derrick_hand", value: "M. Arkle", url: `http://127.0.0.1:${port}` },
     ]);
+    await view.before?.(page);
     await page.goto(`http://127.0.0.1:${port}${view.path}`);
     await page.evaluate(() => document.fonts.ready);
     for (const key of view.open ?? []) await page.keyboard.press(key);

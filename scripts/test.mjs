@@ -1,7 +1,9 @@
-// npm test: installs what is missing, then types, lint, layers, unit tests, build, browser tests. Ends with one line
-// that counts all tests.
+// npm test: installs what is missing, then types, lint, layers, build, unit tests, browser tests. Ends with what failed
+// and one line that counts all tests. A file with a failure is run once more, alone: a machine with much to do is told
+// apart from a fault, and what passed only then is named.
 import { spawnSync } from "node:child_process";
 import { existsSync, readFileSync, rmSync } from "node:fs";
+import { relative } from "node:path";
 import { makeCorpus } from "./corpus.mjs";
 import { build, installChromium, installPackages, installTools, run } from "./setup.mjs";
 import { makeTinySystem } from "./tiny-system.mjs";
@@ -16,42 +18,76 @@ run("npm", ["run", "-s", "lint"]);
 run("npm", ["run", "-s", "layers"]);
 build({ always: process.env.CI === "true" });
 
-const counts = { passed: 0, failed: 0 };
-const readUnit = (r) => [
-  r.numPassedTests,
-  r.numFailedTests + (r.success ? 0 : r.numFailedTests === 0 ? 1 : 0),
-];
-const unit = (name, ...files) => ({
-  args: [
-    "vitest",
-    "run",
-    "--reporter=default",
-    "--reporter=json",
-    `--outputFile=.derrick/${name}.json`,
-    ...files,
-  ],
-  file: `.derrick/${name}.json`,
-  read: readUnit,
+/** What failed in the report of a run: file, name and message of each. `passed` counts the others. */
+const readUnit = (report) => {
+  const failures = report.testResults.flatMap((file) => {
+    const bad = file.assertionResults.filter((test) => test.status === "failed");
+    if (bad.length === 0)
+      return file.status === "failed" ? [{ file: file.name, name: "", message: file.message }] : [];
+    return bad.map((test) => ({ file: file.name, name: test.fullName, message: test.failureMessages[0] }));
+  });
+  return { passed: report.numPassedTests, failures };
+};
+const readBrowser = (report) => {
+  const specs = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specs)];
+  const failures = report.suites
+    .flatMap(specs)
+    .filter((spec) => !spec.ok)
+    .map((spec) => ({
+      file: `tests/e2e/${spec.file}`,
+      name: spec.title,
+      message: spec.tests.flatMap((test) => test.results.flatMap((one) => one.errors))[0]?.message,
+    }));
+  for (const error of report.errors) failures.push({ file: "", name: "playwright", message: error.message });
+  return { passed: report.stats.expected, failures };
+};
+const unit = (name, files = [], env = {}) => ({
+  args: ["vitest", "run", "--reporter=default", "--reporter=json", `--outputFile=.derrick/${name}.json`],
+  ...{ files, env, report: `.derrick/${name}.json`, read: readUnit },
 });
 const runners = [
   unit("unit"),
   // Alone: an emulated PC takes all of the machine.
-  { ...unit("emulated", "tests/integration/emulated-pc.test.ts"), env: { DERRICK_EMULATED: "1" } },
-  {
-    args: ["playwright", "test"],
-    file: ".derrick/e2e.json",
-    read: (r) => [r.stats.expected, r.stats.unexpected + r.stats.flaky + r.errors.length],
-  },
+  unit("emulated", ["tests/integration/emulated-pc.test.ts"], { DERRICK_EMULATED: "1" }),
+  { args: ["playwright", "test"], files: [], env: {}, report: ".derrick/e2e.json", read: readBrowser },
 ];
-for (const { args, file, read, env = {} } of runners) {
-  rmSync(file, { force: true });
-  const done = spawnSync("npx", args, {
+
+const runOnce = ({ args, env, report, read }, files) => {
+  rmSync(report, { force: true });
+  const { status } = spawnSync("npx", [...args, ...files], {
     stdio: "inherit",
     env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", ...env },
   });
-  const [passed, failed] = existsSync(file) ? read(JSON.parse(readFileSync(file, "utf8"))) : [0, 1];
-  counts.passed += passed;
-  counts.failed += failed + (done.status !== 0 && failed === 0 ? 1 : 0);
+  const { passed, failures } = existsSync(report)
+    ? read(JSON.parse(readFileSync(report, "utf8")))
+    : { passed: 0, failures: [] };
+  // An error outside of every test fails the run as well.
+  if (status !== 0 && failures.length === 0)
+    failures.push({ file: "", name: args.join(" "), message: `ended with ${status}` });
+  return { passed, failures };
+};
+
+const MOST_FILES_AGAIN = 5;
+let passed = 0;
+const failed = [];
+const onlyAlone = [];
+for (const runner of runners) {
+  const first = runOnce(runner, runner.files);
+  const files = [...new Set(first.failures.map((one) => one.file))];
+  const again = files.length > 0 && files.length <= MOST_FILES_AGAIN && !files.includes("");
+  const left = again ? runOnce(runner, files).failures : first.failures;
+  passed += first.passed;
+  failed.push(...left);
+  if (left.length > 0 || !again) continue;
+  passed += first.failures.length;
+  onlyAlone.push(...first.failures);
 }
-console.log(`\n${counts.passed} passed, ${counts.failed} failed`);
-process.exit(counts.failed === 0 && counts.passed > 0 ? 0 : 1);
+const tell = (what, { file, name, message = "" }) => {
+  console.log(`\n${what}: ${relative(process.cwd(), file)} › ${name}`);
+  console.log(message.split("\n").slice(0, 15).join("\n"));
+};
+for (const one of onlyAlone.slice(0, 10)) tell("PASSED ONLY ALONE", one);
+for (const one of failed.slice(0, 10)) tell("FAILED", one);
+if (onlyAlone.length > 0) console.log(`\n${onlyAlone.length} of them passed only when run once more, alone`);
+console.log(`\n${passed} passed, ${failed.length} failed`);
+process.exit(failed.length === 0 && passed > 0 ? 0 : 1);

@@ -1,4 +1,6 @@
-// Machines that start over the network, as a program: npm run netboot-client -- --base URL --machine MAC,SERIAL [--fault WORDS]
+// Machines that start over the network, as a program: npm run netboot-client -- --base URL --machine MAC,SERIAL [--fault WORDS];
+// with --demo NAME instead, a machine of the demo, whose serial is then not told on the screen.
+import { readFileSync } from "node:fs";
 import { parseArgs } from "node:util";
 import { FAULTS, walkMachine, type Client } from "./machine";
 
@@ -6,6 +8,7 @@ const { values } = parseArgs({
   options: {
     base: { type: "string", default: "http://127.0.0.1:4370" },
     machine: { type: "string", multiple: true, default: [] },
+    demo: { type: "string", multiple: true, default: [] },
     firmware: { type: "string", default: "uefi" },
     fault: { type: "string" },
     pace: { type: "string", default: "60" },
@@ -24,15 +27,33 @@ const pace = Number(values.pace);
 if (!firmware) wrong(`--firmware is one of: ${FIRMWARE.join(", ")}.`);
 if (fault === undefined) wrong(`--fault is one of: ${FAULTS.join(", ")}.`);
 if (!(pace >= 1)) wrong("--pace is how many seconds of a machine pass in one, from 1.");
-if (values.machine.length === 0) wrong("--machine wants MAC,SERIAL; it may be given several times.");
-const clients = values.machine.map((text): Client => {
+if (values.machine.length + values.demo.length === 0)
+  wrong(
+    "--machine wants MAC,SERIAL, and --demo the name of a machine of the demo; each may be given several times.",
+  );
+const client = (name: string, mac: string, serial: string): Client => ({
+  ...{ name, mac: mac.toLowerCase(), serial, uuid: "", fault: fault ?? null },
+  ...{ maker: values.maker, model: values.model, firmware: firmware ?? "uefi" },
+});
+const machines = values.machine.map((text) => {
   const [mac = "", serial = ""] = text.split(",");
   if (!/^([0-9a-f]{2}:){5}[0-9a-f]{2}$/i.test(mac)) wrong(`"${mac}" is no MAC.`);
-  return {
-    ...{ name: serial || mac, mac: mac.toLowerCase(), serial, uuid: "", fault: fault ?? null },
-    ...{ maker: values.maker, model: values.model, firmware: firmware ?? "uefi" },
-  };
+  return client(serial || mac, mac, serial);
 });
+interface Named {
+  name: string;
+  document: { facts: { chassis: { serial: string | null } | null; ports: { mac: string }[] } };
+}
+const shipped =
+  values.demo.length === 0
+    ? []
+    : (JSON.parse(readFileSync("demo/marrowby-water.json", "utf8")) as { machines: Named[] }).machines;
+const ofDemo = values.demo.map((name) => {
+  const facts = shipped.find((m) => m.name === name)?.document.facts;
+  if (!facts) return wrong(`The demo has no machine called ${name}.`);
+  return client(name, facts.ports[0]?.mac ?? "", facts.chassis?.serial ?? "");
+});
+const clients = [...machines, ...ofDemo];
 const ended = await Promise.all(
   clients.map(async (client) => ({ client, told: await walkMachine(client, { base: values.base, pace }) })),
 );

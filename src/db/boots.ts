@@ -12,6 +12,9 @@ export interface ArmingRow {
   arming: Arming;
 }
 
+/** A statement takes some thousand values. */
+const ROWS_AT_ONCE = 200;
+
 /** In the order in which they were made: two in one second have ids that do not tell. */
 const NEWEST = sql`rowid desc`;
 
@@ -85,6 +88,20 @@ export async function add(
   if (armingId !== null) await tell(tx, armingId, stamp, row?.seq ?? 1);
 }
 
+/** Adds what was asked that no arming is for, in its order, and forgets the oldest but for so many. */
+export async function addStrangers(
+  tx: Tx,
+  asked: readonly { mac: string; at: string; event: BootEvent }[],
+  kept: number,
+): Promise<void> {
+  for (let i = 0; i < asked.length; i += ROWS_AT_ONCE)
+    await tx
+      .insert(bootEvents)
+      .values(asked.slice(i, i + ROWS_AT_ONCE).map((a) => ({ ...a, armingId: null })));
+  await tx.run(sql`delete from boot_events where arming_id is null and seq <=
+    (select seq from boot_events where arming_id is null order by seq desc limit 1 offset ${kept})`);
+}
+
 const logged = (rows: readonly { at: string; event: unknown }[]): LoggedBoot[] =>
   rows.flatMap(({ at, event }) => {
     const read = bootEventSchema.safeParse(event);
@@ -138,6 +155,15 @@ export async function strangers(
   return rows.flatMap(({ mac, times, ...row }) => logged([row]).map((last) => ({ mac, times, last })));
 }
 
+/** How many MACs have asked that no arming is for. */
+export async function strangersInAll(db: Db | Tx): Promise<number> {
+  const [row] = await db
+    .select({ macs: sql<number>`count(distinct ${bootEvents.mac})` })
+    .from(bootEvents)
+    .where(isNull(bootEvents.armingId));
+  return row?.macs ?? 0;
+}
+
 /** The last that a MAC asked that no arming is for; null when it never did. */
 export async function lastStranger(db: Db | Tx, mac: string): Promise<LoggedBoot | null> {
   const rows = await db
@@ -147,10 +173,4 @@ export async function lastStranger(db: Db | Tx, mac: string): Promise<LoggedBoot
     .orderBy(desc(bootEvents.seq))
     .limit(1);
   return logged(rows)[0] ?? null;
-}
-
-/** Forgets what strangers asked, but for the newest so many. */
-export async function forgetStrangers(tx: Tx, kept: number): Promise<void> {
-  await tx.run(sql`delete from boot_events where arming_id is null and seq not in
-    (select seq from boot_events where arming_id is null order by seq desc limit ${kept})`);
 }

@@ -243,12 +243,25 @@ export async function dropBundle(tx: Tx, hash: string): Promise<void> {
 
 /** The machine with a port of this MAC; null when no machine or more than one has it. */
 export async function byMac(db: Db | Tx, mac: string): Promise<{ id: string; name: string } | null> {
-  const claim = macClaim(mac);
+  return (await byMacs(db, [mac])).get(mac) ?? null;
+}
+
+/** The same of several MACs, in one look; without those that no machine or more than one has. */
+export async function byMacs(
+  db: Db | Tx,
+  macs: readonly string[],
+): Promise<Map<string, { id: string; name: string }>> {
+  const macOf = new Map(macs.map((mac) => [macClaim(mac).key, mac]));
   const found = await db
-    .select({ id: machines.id, name: machines.name })
+    .select({ id: machines.id, name: machines.name, key: claims.key })
     .from(claims)
     .innerJoin(machines, eq(machines.id, claims.ownerId))
-    .where(and(eq(claims.owner, "machine"), eq(claims.kind, "mac"), eq(claims.key, claim.key)))
-    .limit(2);
-  return found.length === 1 ? (found[0] ?? null) : null;
+    .where(and(eq(claims.owner, "machine"), eq(claims.kind, "mac"), inArray(claims.key, [...macOf.keys()])));
+  const owners = new Map<string, { id: string; name: string }[]>();
+  for (const { key, ...machine } of found) owners.set(key, [...(owners.get(key) ?? []), machine]);
+  return new Map(
+    [...owners].flatMap(([key, [one, ...others]]) =>
+      one && others.length === 0 ? [[macOf.get(key)!, one]] : [],
+    ),
+  );
 }

@@ -133,7 +133,7 @@ test("a name that was made to point here is not Derrick's, so its page reads and
   const answer = await page.goto(DEMO.replace("127.0.0.1", "rebound.example"));
   expect(answer!.status()).toBe(421);
   expect(await page.textContent("body")).toContain(
-    'under the name "rebound.example:4382", which is not its own',
+    `under the name "rebound.example:${new URL(DEMO).port}", which is not its own`,
   );
   const inside = await page.evaluate(
     async (body) => [

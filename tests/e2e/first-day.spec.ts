@@ -5,7 +5,7 @@ import { corpusFile } from "../support/corpus";
 import { OwnServer } from "../support/own-server";
 import { listening, saved } from "./servers";
 
-const server = new OwnServer("first-day", 4388);
+const server = new OwnServer("first-day", 4394);
 test.beforeAll(() => server.start());
 test.afterAll(() => server.end());
 

@@ -1,6 +1,6 @@
 import { gzipSync } from "node:zlib";
 import { expect, test } from "@playwright/test";
-import { DEMO, listening, loadDemo, saved } from "./servers";
+import { DEMO, keeping, listening, loadDemo, saved } from "./servers";
 
 test.beforeAll(loadDemo);
 
@@ -20,7 +20,7 @@ test("what is typed is judged at once, also while the server is away; the server
   await page.route("**/builds/b-wrk-hv2", (r) => (isSave(r.request().method()) ? r.abort() : r.continue()));
   await address.fill("10.61.99.7");
   await expect(outside).toContainText("stop");
-  await expect(page.getByRole("status")).toHaveText(/^(saving|not saved yet)/);
+  await expect(keeping(page)).toHaveText(/^(saving|not saved yet)/);
   await expect(page.getByRole("button", { name: "Issue revision" })).toBeDisabled();
 
   // What the page knows already is not sent back to it.

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { DEMO, listening, loadDemo, saved } from "./servers";
+import { DEMO, keeping, listening, loadDemo, saved } from "./servers";
 
 test.beforeAll(loadDemo);
 
@@ -239,7 +239,7 @@ test("F9: what a site's lists cannot read stays in its field, and the rest is ke
   expect(await asks()).toBe(true);
   await room.fill("another room");
   // The room is saved, and the page does not say that all is.
-  await expect(page.getByRole("status")).toHaveText("one field cannot be read and is not saved");
+  await expect(keeping(page)).toHaveText("one field cannot be read and is not saved");
   await expect(cell(`Watts allowed, row ${last}`)).toHaveAttribute("aria-invalid", "true");
   await expect(page.getByText("a number of watts above 0, such as 2300")).toBeVisible();
   await expect(cell(`Circuit, row ${last}`)).toHaveValue("A9");

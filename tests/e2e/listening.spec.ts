@@ -1,7 +1,7 @@
 import { expect, test } from "@playwright/test";
 import { OwnServer } from "../support/own-server";
 import { loadDemoInto } from "../support/kill-storm";
-import { listening } from "./servers";
+import { keeping, listening } from "./servers";
 
 // What one person writes is seen by another without a key, and nothing is asked for over and over.
 const server = new OwnServer("listening", 4391);
@@ -66,10 +66,10 @@ test("what is typed and not saved yet stays when another window saves", async ({
     route.request().method() === "POST" ? route.abort() : route.fallback(),
   );
   await subject(mine).fill("typed here");
-  await expect(mine.getByRole("status")).toContainText("not saved yet");
+  await expect(keeping(mine)).toContainText("not saved yet");
   await theirs.bringToFront();
   await subject(theirs).fill("typed there");
-  await expect(theirs.getByRole("status")).toContainText(/^saved/);
+  await expect(keeping(theirs)).toContainText(/^saved/);
   await mine.waitForTimeout(1500);
   await expect(subject(mine)).toHaveValue("typed here");
   await mine.unroute(BASE + "/builds/**");

@@ -1,6 +1,6 @@
 import { createClient } from "@libsql/client";
 import { expect, test } from "@playwright/test";
-import { DEMO, listening, loadDemo, saved } from "./servers";
+import { DEMO, DEMO_DATABASE, keeping, listening, loadDemo, saved } from "./servers";
 
 const HV2 = `${DEMO}/builds/b-wrk-hv2`;
 
@@ -146,13 +146,13 @@ test("a stale save is refused, both versions are shown, and nothing typed is los
     await page.keyboard.press("k");
   }
   await one.getByLabel("Handed over to").fill("Night shift");
-  await expect(one.getByRole("status")).toContainText(/^saved/);
+  await expect(keeping(one)).toContainText(/^saved/);
   await two.getByLabel("Handed over to").fill("Day shift");
   const slip = two.getByRole("dialog", { name: "This sheet was changed by another hand" });
   await expect(slip).toContainText("Day shift");
   await expect(slip).toContainText("Night shift");
   await slip.getByRole("button", { name: "Go on with this choice" }).click();
-  await expect(two.getByRole("status")).toContainText(/^saved/);
+  await expect(keeping(two)).toContainText(/^saved/);
   await two.reload();
   await two.keyboard.press("k");
   await expect(two.getByLabel("Handed over to")).toHaveValue("Day shift");
@@ -168,7 +168,7 @@ test("the margin is a drawer in a narrow window", async ({ page }) => {
 
 test("bad input says what and where, and changes nothing", async ({ page }) => {
   await page.goto(`${DEMO}/machines/m-cl-bk1`);
-  const client = createClient({ url: "file:.derrick/e2e/demo/test.db" });
+  const client = createClient({ url: DEMO_DATABASE });
   const facts = async () =>
     (await client.execute("SELECT version, document FROM machines WHERE id = 'm-cl-bk1'")).rows;
   const before = JSON.stringify(await facts());

@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from "@playwright/test";
-import { DEMO, listening, loadDemo, saved } from "./servers";
+import { DEMO, keeping, listening, loadDemo, saved } from "./servers";
 
 test.beforeAll(loadDemo);
 
@@ -127,7 +127,7 @@ test("a site is made, its networks typed; what cannot be is refused with its pla
       .getByRole("alert")
       .filter({ hasText: "Networks, no. 1, gateway: the gateway lies outside the prefix" }),
   ).toBeVisible();
-  await expect(page.getByRole("status")).toHaveText("not saved – kept here until it fits");
+  await expect(keeping(page)).toHaveText("not saved – kept here until it fits");
   await expect(gateway).toHaveValue("10.61.41.1");
   await gateway.fill("10.61.40.1");
   await gateway.press("Tab");
@@ -146,7 +146,7 @@ test("a site is made, its networks typed; what cannot be is refused with its pla
   await expect(page.getByText('"from 5 on" is not an address')).toBeHidden();
   await cell("To, row 1").press("Enter");
   await expect(page.getByText('"from 5 on" is not an address')).toBeVisible();
-  await expect(page.getByRole("status")).toHaveText("one field cannot be read and is not saved");
+  await expect(keeping(page)).toHaveText("one field cannot be read and is not saved");
   await cell("From, row 1").fill("10.61.40.100");
   await cell("From, row 1").press("Enter");
   await expect(cell("From, row 2")).toBeFocused();
@@ -174,7 +174,7 @@ test("two people write one site: both versions are offered, the choice is kept, 
     route.request().method() === "POST" ? route.abort() : route.continue(),
   );
   await room(other).fill("the old pump house");
-  await expect(other.getByRole("status")).toHaveText(/^not saved yet/, { timeout: 10_000 });
+  await expect(keeping(other)).toHaveText(/^not saved yet/, { timeout: 10_000 });
   await room(page).fill("the new pump house");
   await saved(page);
   await other.unroute("**/sites/s-works");

@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
-import { EMPTY } from "./servers";
+import { EMPTY, saved } from "./servers";
 
 /** Runs the collector that Derrick serves, on this very machine. */
 async function collect(file: string): Promise<string> {
@@ -54,7 +54,6 @@ async function readBackWrongThenRight(page: Page, size: number): Promise<void> {
   await answer("7.4");
 }
 
-const saved = (page: Page) => expect(page.getByRole("status")).toContainText(/^saved/);
 const zone = (page: Page, letter: string) => page.locator(`#zone-${letter}`);
 
 async function open(page: Page, letter: string): Promise<void> {

@@ -5,7 +5,7 @@ import { describe, expect, it } from "vitest";
 import { bootRows, machineRows, runRows } from "@/db";
 import { adoptStranger } from "@/server/netboot/adopt";
 import { armingOffer, armMachine, disarm } from "@/server/netboot/arm";
-import { bootBoard } from "@/server/netboot/board";
+import { ALL_STRANGERS, bootBoard } from "@/server/netboot/board";
 import { limiter } from "@/server/netboot/listener";
 import { versionsProblem } from "@/server/netboot/versions";
 import { rangeOf } from "@/server/netboot/send";
@@ -93,6 +93,25 @@ describe("a machine that nobody knows", () => {
     await scriptOf({ mac: "02:99:00:00:00:08", serial: "To be filled by O.E.M." });
     const other = await make("02:99:00:00:00:08", ARMED.site, "tho-e");
     expect((await machineRows.one((await desk()).db, other))!.document.facts.chassis?.serial).toBeNull();
+  });
+});
+
+describe("a rack that nobody has armed", () => {
+  it("asks all at once and is told at once; each stands in the list, of which a page shows the newest", async () => {
+    const macs = Array.from({ length: 150 }, (_, n) => `02:98:00:00:00:${n.toString(16).padStart(2, "0")}`);
+    const told = await Promise.all([...macs, ...macs].map((mac) => scriptOf({ mac })));
+    expect(told.filter((answer) => !text(answer).includes("Nobody has armed this machine"))).toEqual([]);
+    const newest = await bootBoard(await desk());
+    expect([newest.strangers.length, newest.strangersInAll]).toEqual([50, 152]);
+    const { strangers, strangersInAll } = await bootBoard(await desk(), ALL_STRANGERS);
+    expect(strangersInAll).toBeNull();
+    for (const mac of macs) expect(strangers.find((s) => s.mac === mac)?.times, mac).toBe(2);
+    // The oldest are forgotten, and no others.
+    const event = { kind: "refused" as const, words: "" };
+    const at = "2026-11-28T00:00:00.000Z";
+    await (await desk()).write((tx) => bootRows.addStrangers(tx, [{ mac: "", at, event }], 3));
+    const kept = await bootRows.strangers((await desk()).db, 9);
+    expect([kept[0]!.mac, kept.reduce((sum, { times }) => sum + times, 0)]).toEqual(["", 3]);
   });
 });
 

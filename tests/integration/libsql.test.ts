@@ -39,6 +39,8 @@ beforeAll(async () => {
   url = await server.start();
   process.env.DERRICK_DB_URL = url;
   server.delay = 20;
+  // Short, so that what a cut left open is soon out of the way.
+  server.idle = 1200;
 });
 
 it("reads the demo in with some dozen round trips, and holds what a file holds", async () => {

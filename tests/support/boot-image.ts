@@ -30,8 +30,7 @@ const INSIDE: Readonly<Record<string, Buffer | string>> = {
 };
 
 /** An image of the demo's name and size in a folder of its own: what is started over the network lies inside it. */
-export function imageFolder(inside = INSIDE): string {
-  const folder = mkdtempSync(join(tmpdir(), "derrick-boot-"));
+export function imageFolder(inside = INSIDE, folder = mkdtempSync(join(tmpdir(), "derrick-boot-"))): string {
   const tree = join(folder, ".tree");
   for (const [path, bytes] of Object.entries(inside)) {
     mkdirSync(dirname(join(tree, path)), { recursive: true });

@@ -125,12 +125,11 @@ const failure = (e: unknown) => ({
   code: (e as { code?: string }).code ?? "",
 });
 
-/** A stream that nobody asks for so long is ended and rolled back; real servers allow some seconds. */
-const IDLE_MILLISECONDS = 500;
-
 export class LibsqlServer {
   /** Milliseconds that each request takes before it is looked at. */
   delay = 0;
+  /** A stream that nobody asks for so long is ended and rolled back, in milliseconds; real servers allow some seconds. */
+  idle = 8000;
   /** Round trips so far. */
   trips = 0;
   /** How many of the requests so far could only be asked when another had been answered: the longest row of them. */
@@ -158,7 +157,7 @@ export class LibsqlServer {
 
   private endIdle(): void {
     for (const [name, stream] of this.streams)
-      if (Date.now() - stream.usedAt > IDLE_MILLISECONDS) {
+      if (Date.now() - stream.usedAt > this.idle) {
         stream.db.close();
         this.streams.delete(name);
       }

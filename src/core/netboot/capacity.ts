@@ -1,5 +1,5 @@
 import type { Figure, FigureInput } from "../estimate";
-import { formatBytes } from "../units";
+import { addSeconds, formatBytes } from "../units";
 import type { Arming } from "./arming";
 import type { ArmingState } from "./state";
 
@@ -54,6 +54,29 @@ export function atOnceFigure(rates: ServerRates, arming: Pick<Arming, "reads">):
 /** Seconds until so many machines are installed, in rounds of as many as go at once. */
 export const roundsSeconds = (machines: number, atOnce: number, each: number): number =>
   Math.ceil(machines / atOnce) * each;
+
+/** Seconds until the last of so many machines has its turn: the rounds before its own. */
+export const lastTurnSeconds = (machines: number, atOnce: number, each: number): number =>
+  roundsSeconds(machines, atOnce, each) - each;
+
+/**
+ * Machines whose time is likely over before their turn: behind those that were given their script, the others go in rounds of so
+ * many, in the order in which they were armed, each round as long as the installation of one.
+ */
+export function outOfTime<T extends { arming: Arming; state: ArmingState }>(
+  open: readonly T[],
+  atOnce: number,
+  now: string,
+): T[] {
+  const fed = open.filter(({ state }) => isFed(state)).length;
+  return open
+    .filter(({ state }) => !state.reached.script)
+    .toSorted((a, b) => (a.arming.at < b.arming.at ? -1 : 1))
+    .filter(({ arming }, i) => {
+      const turn = lastTurnSeconds(fed + i + 1, atOnce, arming.likelySeconds);
+      return addSeconds(now, turn) > arming.until;
+    });
+}
 
 /** A machine that was given its script takes from the server until it is installed; one that is late may stand still. */
 export const isFed = ({ status, reached, lateSince }: ArmingState): boolean =>

@@ -22,7 +22,15 @@ export {
   type ArmingState,
   type Stage,
 } from "./state";
-export { atOnceFigure, isFed, roundsSeconds, waitsFor, type ServerRates } from "./capacity";
+export {
+  atOnceFigure,
+  isFed,
+  lastTurnSeconds,
+  outOfTime,
+  roundsSeconds,
+  waitsFor,
+  type ServerRates,
+} from "./capacity";
 export { heardAt } from "./heard";
 export { answerTo, type Given } from "./answer";
 export { answerNames, kernelWords, type BootAddresses, type BootHost } from "./words";

@@ -23,7 +23,9 @@ import {
   ipxeLocal,
   isSerial,
   kernelWords,
+  lastTurnSeconds,
   neededOf,
+  outOfTime,
   reportClosed,
   roundsSeconds,
   waitsFor,
@@ -94,6 +96,21 @@ describe("how many at once", () => {
     expect(late.state.lateSince).not.toBeNull();
     const installed = { arming, state: stateAt(60, ...CHAIN, [50, told("installed")]) };
     expect(waitsFor(rates, own, [late, installed])).toBeNull();
+  });
+
+  it("tells whose time is over before their turn: three at once, 15 minutes each, armed for 20", () => {
+    expect([1, 3, 4, 7].map((n) => lastTurnSeconds(n, 3, 900))).toEqual([0, 0, 900, 1800]);
+    const short = { ...arming, until: after(1200) };
+    const row = (name: string, seconds: number, state = stateAt(5)) => ({
+      ...{ name, state },
+      arming: { ...short, at: after(seconds) },
+    });
+    const fed = row("fed", 0, stateAt(20, ...CHAIN.slice(0, 2)));
+    const open = [row("g", 7), row("b", 2), row("c", 3), row("d", 4), row("e", 5), row("f", 6), fed];
+    // With the one that is fed, b and c go first, d to f a quarter of an hour later, g after half an hour.
+    expect(outOfTime(open, 3, AT).map(({ name }) => name)).toEqual(["g"]);
+    expect(outOfTime(open, 3, after(400)).map(({ name }) => name)).toEqual(["d", "e", "f", "g"]);
+    expect(outOfTime(open, 7, after(400))).toEqual([]);
   });
 });
 

@@ -1,7 +1,8 @@
-import { armingState, isClosed } from "@/core/netboot";
+import { armingState, atOnceFigure, isClosed } from "@/core/netboot";
 import { bootRows, buildRows, siteRows } from "@/db";
 import type { Desk } from "../desk";
 import { armingOffer, armMachine, type ArmingOffer } from "./arm";
+import { othersArmed, serverRates } from "./board";
 
 /** A sheet whose machine can be armed, or what stands in the way of it. */
 export interface BatchRow {
@@ -27,6 +28,25 @@ export async function batchOffers(desk: Desk): Promise<BatchRow[]> {
     });
   }
   return rows;
+}
+
+/** How many like the first of them go at once, how long one takes, and how many are on their way already. */
+export interface Turns {
+  atOnce: number;
+  eachSeconds: number;
+  open: number;
+}
+
+/** For how long a batch has to be armed, so that its last machine has its turn in time; null where none is ready. */
+export async function turnsOf(desk: Desk, rows: readonly BatchRow[]): Promise<Turns | null> {
+  const arming = rows.find(({ offer }) => offer !== null)?.offer?.arming;
+  return arming
+    ? {
+        atOnce: atOnceFigure(serverRates(), arming).value,
+        eachSeconds: arming.likelySeconds,
+        open: (await othersArmed(desk.db, "", desk.now())).length,
+      }
+    : null;
 }
 
 async function isArmed({ db, now }: Desk, buildId: string): Promise<boolean> {

@@ -29,6 +29,8 @@ export interface Board {
   strangers: (Awaited<ReturnType<typeof bootRows.strangers>>[number] & {
     machine: { id: string; name: string } | null;
   })[];
+  /** How many MACs asked so, where only the newest are listed; null where all are. */
+  strangersInAll: number | null;
   /** Sites at which one of them can be made a machine. */
   sites: { id: string; name: string }[];
   /** IPv4 networks of the sites where network boot is on, by their first address and their length. */
@@ -51,6 +53,8 @@ export async function othersArmed(db: Db | Tx, id: string, now: string): Promise
 }
 
 const [MOST_ROWS, MOST_STRANGERS] = [200, 50];
+/** As many as are kept: each has asked at least once. */
+export const ALL_STRANGERS = 2000;
 
 async function rowsOf(db: Db | Tx, armings: bootRows.ArmingRow[], now: string): Promise<BoardRow[]> {
   const logs = await bootRows.logs(
@@ -78,21 +82,23 @@ export async function installing(desk: Desk): Promise<BoardRow[]> {
   );
 }
 
-/** Machines that are or were armed, newest first, and those that asked and are armed by nobody. */
-export async function bootBoard(desk: Desk): Promise<Board> {
+/** Machines that are or were armed, newest first, and those that asked and are armed by nobody, the newest or so many of them. */
+export async function bootBoard(desk: Desk, mostStrangers = MOST_STRANGERS): Promise<Board> {
   const now = desk.now();
   const armings = await bootRows.newest(desk.db, MOST_ROWS);
   const rows = await rowsOf(desk.db, armings, now);
   const open = rows.find(({ state }) => !isClosed(state));
   const sites = await siteRows.all(desk.db);
-  const strangers = await Promise.all(
-    (await bootRows.strangers(desk.db, MOST_STRANGERS)).map(async (stranger) => ({
-      ...{ ...stranger, machine: await machineRows.byMac(desk.db, stranger.mac) },
-    })),
+  const asked = await bootRows.strangers(desk.db, mostStrangers);
+  const machines = await machineRows.byMacs(
+    desk.db,
+    asked.map(({ mac }) => mac),
   );
+  const strangers = asked.map((one) => ({ ...one, machine: machines.get(one.mac) ?? null }));
   return {
     ...{ url: readEnvironment().DERRICK_BOOT_URL ?? null, rows, now },
     atOnce: open ? atOnceFigure(serverRates(), open.arming) : null,
+    strangersInAll: asked.length < mostStrangers ? null : await bootRows.strangersInAll(desk.db),
     strangers: strangers.filter(({ machine }) => !armings.some((row) => row.machineId === machine?.id)),
     sites: sites.map(({ id, site }) => ({ id, name: site.name })),
     networks: sites

@@ -1,11 +1,12 @@
 import { createHash, randomBytes } from "node:crypto";
-import { answerTo, armingState, waitsFor, type Arming, type Caller } from "@/core/netboot";
+import { answerTo, armingState, waitsFor, type Arming, type BootEvent, type Caller } from "@/core/netboot";
 import { bootRows, machineRows, type Tx } from "@/db";
 import type { Desk } from "../desk";
 import { hear } from "../run-log";
-import { othersArmed, serverRates } from "./board";
+import { gathered } from "./gathered";
+import { ALL_STRANGERS, othersArmed, serverRates } from "./board";
 
-const [TOKEN_BYTES, KEPT_STRANGERS] = [24, 2000];
+const TOKEN_BYTES = 24;
 export const hashOf = (token: string): string => createHash("sha256").update(token).digest("hex");
 
 /** What a machine that asks is given. */
@@ -15,26 +16,44 @@ export type Decision =
   | { kind: "waits"; words: string }
   | { kind: "local"; words: string };
 
+/** What strangers asked, each with the desk at which it was heard. */
+const asked = gathered<{ desk: Desk; mac: string; at: string; event: BootEvent }>((all) =>
+  all[0]!.desk.write((tx) =>
+    bootRows.addStrangers(
+      tx,
+      all.map(({ mac, at, event }) => ({ mac, at, event })),
+      ALL_STRANGERS,
+    ),
+  ),
+);
+
 /**
- * Decides what a machine is given, and writes down that it asked, in one moment: of two that ask together for the last place,
- * one has it. Who only looks (`isAsked` false) changes nothing, and its token opens nothing.
+ * Decides what a machine is given, and writes down that it asked. Who only looks (`isAsked` false) changes nothing, and its
+ * token opens nothing. A rack without armings that asks after a power cut is told so at once, and written down in a few writes.
  */
-export const decideFor = (desk: Desk, caller: Caller, isAsked: boolean): Promise<Decision> =>
+export async function decideFor(desk: Desk, caller: Caller, isAsked: boolean): Promise<Decision> {
+  const machine = await machineRows.byMac(desk.db, caller.mac);
+  if (machine && (await bootRows.ofMachine(desk.db, machine.id)))
+    return decideArmed(desk, caller, machine.id, isAsked);
+  const answer = answerTo(caller, null, null);
+  const words = answer.given ? "" : answer.words;
+  const event = { kind: "asked" as const, caller, given: false, words, waits: false };
+  if (isAsked) await asked({ desk, mac: caller.mac, at: desk.now(), event });
+  return { kind: "local", words };
+}
+
+/** In one moment with what is written down: of two that ask together for the last place, one has it. */
+const decideArmed = (desk: Desk, caller: Caller, machineId: string, isAsked: boolean): Promise<Decision> =>
   desk.write(async (tx) => {
-    const machine = await machineRows.byMac(tx, caller.mac);
-    const row = machine ? await bootRows.ofMachine(tx, machine.id) : null;
+    const row = await bootRows.ofMachine(tx, machineId);
     const decision = await decisionOf(desk, tx, caller, row);
-    if (!isAsked) return decision;
+    if (!isAsked || !row) return decision;
     const [given, waits] = [decision.kind === "installs", decision.kind === "waits"];
     const words = decision.kind === "installs" ? "" : decision.words;
     const event = { kind: "asked" as const, caller, given, words, waits };
-    // What a stranger asks belongs to no arming, and neither does a machine that was never armed.
-    await bootRows.add(tx, row?.id ?? null, caller.mac, event, desk.stamp());
-    if (!row) await bootRows.forgetStrangers(tx, KEPT_STRANGERS);
-    else {
-      if (decision.kind === "installs") await bootRows.setToken(tx, row.id, hashOf(decision.token));
-      await hear(desk, tx, row.buildId);
-    }
+    await bootRows.add(tx, row.id, caller.mac, event, desk.stamp());
+    if (decision.kind === "installs") await bootRows.setToken(tx, row.id, hashOf(decision.token));
+    await hear(desk, tx, row.buildId);
     return decision;
   });
 

@@ -19,11 +19,12 @@ import {
   type BootEvent,
   type Caller,
 } from "@/core/netboot";
-import { bootRows } from "@/db";
+import { bootRows, type Stamp } from "@/db";
 import type { Desk } from "../desk";
 import { hear } from "../run-log";
 import { namedAnswers, planOf } from "./answers";
 import { decideFor, hashOf } from "./decide";
+import { gathered } from "./gathered";
 import { fileInside, wholeImage, type Served } from "./image-file";
 import { sendFile, sendText } from "./send";
 import { filesAt, readyWhen, titleOf } from "./told";
@@ -45,12 +46,18 @@ interface Call {
 
 const [MOST_WORDS, MOST_BODY] = [400, 4096];
 
-/** Writes down what was asked or told; the run of an armed machine goes on by it. */
-const note = ({ desk }: Call, row: Row | null, mac: string, event: BootEvent): Promise<void> =>
-  desk.write(async (tx) => {
-    await bootRows.add(tx, row?.id ?? null, mac, event, desk.stamp());
-    if (row) await hear(desk, tx, row.buildId);
-  });
+/** What armed machines asked for and told; their runs go on by it. */
+const noted = gathered<{ desk: Desk; row: Row; event: BootEvent; stamp: Stamp }>((all) =>
+  all[0]!.desk.write(async (tx) => {
+    for (const { row, event, stamp } of all) await bootRows.add(tx, row.id, "", event, stamp);
+    const builds = new Map(all.map(({ desk, row }) => [row.buildId, desk]));
+    for (const [buildId, desk] of builds) await hear(desk, tx, buildId);
+  }),
+);
+
+/** Writes down what was asked or told. */
+const note = ({ desk }: Call, row: Row, event: BootEvent): Promise<void> =>
+  noted({ desk, row, event, stamp: desk.stamp() });
 
 const stateOf = async ({ desk }: Call, row: Row): Promise<ArmingState> =>
   armingState(row.arming, await bootRows.log(desk.db, row.id), desk.now());
@@ -97,7 +104,7 @@ async function file(call: Call, row: Row, path: string): Promise<void> {
         ? treeClosed(state)
         : fileClosed(row.arming, state, desk.now());
   const refuse = async (words: string): Promise<void> => {
-    await note(call, row, "", { kind: "refused", words: `${path.slice(0, 200)}: ${words}` });
+    await note(call, row, { kind: "refused", words: `${path.slice(0, 200)}: ${words}` });
     await nothing(call);
   };
   if (closed !== null) return refuse(closed);
@@ -124,7 +131,7 @@ async function sent(call: Call, row: Row, path: string, served: Served): Promise
   const { request, response } = call;
   const whole = await sendFile(request, response, served);
   if (request.method === "HEAD") return;
-  await note(call, row, "", { kind: "fetched", what: path.replace("/", " "), bytes: served.bytes, whole });
+  await note(call, row, { kind: "fetched", what: path.replace("/", " "), bytes: served.bytes, whole });
 }
 
 /** An answer file or the script of the first start, written anew for this token; what was changed since is not given out. */
@@ -150,13 +157,13 @@ async function text(
       response,
       firstBootScript({ report, actions, ready: readyWhen(base) }),
     );
-    return note(call, row, "", { kind: "fetched", what: path, bytes: 0, whole });
+    return note(call, row, { kind: "fetched", what: path, bytes: 0, whole });
   }
   const found = answers.value.files.find(({ name }) => `answers/${name}` === path);
   if (!found) return refuse("no such file");
   const whole = await sendText(request, response, found.text);
   if (request.method !== "HEAD")
-    await note(call, row, "", {
+    await note(call, row, {
       kind: "fetched",
       what: path.replace("/", " "),
       bytes: found.text.length,
@@ -189,7 +196,7 @@ async function report(call: Call, row: Row, word: string): Promise<void> {
     .replace(/\p{Cc}/gu, " ")
     .trim()
     .slice(0, MOST_WORDS);
-  await note(call, row, "", { kind: "reported", stage, words });
+  await note(call, row, { kind: "reported", stage, words });
   await sendText(request, response, "noted\n");
 }
 

@@ -3,6 +3,7 @@ import { parametersOf } from "@/core/answers";
 import type { InForce, Level } from "@/core/parameter";
 import { PARAMETER } from "@/core/site";
 import { EntryTable } from "../fields/entry-table";
+import { Marks } from "../fields/fields";
 import type { PartProps } from "./zone-props";
 
 const FROM: Readonly<Record<Level, string>> = {
@@ -45,16 +46,19 @@ export function ParametersInForce({ all }: { all: readonly InForce[] }) {
 }
 
 /** Parameters of the sheet, and what is in force of all that its commands may name. */
-export function Parameters({ view, sheet, edit }: PartProps) {
+export function Parameters({ view, sheet, edit, marks }: PartProps) {
   const { machine, site, profile } = view.context;
   const all = parametersOf({ machine, site, profile, sheet });
   return (
     <div className="min-w-0 space-y-2">
       <div>
-        <span className="label">
-          Parameters of this sheet; commands name one as{" "}
-          <span className="value normal-case">{"{parameter.name}"}</span>, and it is quoted by itself
-        </span>
+        <div className="flex items-center gap-2">
+          <span className="label">
+            Parameters of this sheet; commands name one as{" "}
+            <span className="value normal-case">{"{parameter.name}"}</span>, and it is quoted by itself
+          </span>
+          <Marks marks={marks("answers.parameters")} />
+        </div>
         <EntryTable
           path="answers.parameters"
           label="Parameters"

@@ -10,6 +10,23 @@ export interface FieldMark {
   severity: "stop" | "caution" | "note";
 }
 
+/** Marks of findings, which lead to what they say. */
+export const Marks = ({ marks }: { marks: readonly FieldMark[] }) => (
+  <>
+    {marks.map((m) => (
+      <a
+        key={m.label}
+        href={`#${m.label}`}
+        className="value flex items-center gap-1 text-[0.79rem]"
+        title={`Finding ${m.label}`}
+      >
+        <Signal severity={m.severity} size={11} />
+        {m.label}
+      </a>
+    ))}
+  </>
+);
+
 /** A field of a sheet: small label, pen line, an optional action or hint; the marks of findings stand at its right. */
 export function Field({
   path,
@@ -30,17 +47,7 @@ export function Field({
     <div data-field={path} className={`min-w-0 ${span ? "col-span-full" : ""}`}>
       <div className="flex items-center gap-2">
         <span className="label">{label}</span>
-        {marks.map((m) => (
-          <a
-            key={m.label}
-            href={`#${m.label}`}
-            className="value flex items-center gap-1 text-[0.79rem]"
-            title={`Finding ${m.label}`}
-          >
-            <Signal severity={m.severity} size={11} />
-            {m.label}
-          </a>
-        ))}
+        <Marks marks={marks} />
       </div>
       {children}
       {hint && <div className="quiet mt-0.5 text-[0.86rem]">{hint}</div>}

@@ -3,6 +3,8 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import { lastTurnSeconds } from "@/core/netboot";
+import { formatDuration } from "@/core/units";
 import { TypedProof } from "../fields/typed-proof";
 import { Problems } from "../frame/problems";
 import { MinutesField } from "./minutes-field";
@@ -19,13 +21,18 @@ interface Result {
   armed: boolean;
   words: string;
 }
+interface Turns {
+  atOnce: number;
+  eachSeconds: number;
+  open: number;
+}
 type Arm = (
   asked: { build: string; typed: string }[],
   minutes: number,
 ) => Promise<{ ok: true; value: Result[] } | { ok: false; problems: readonly { message: string }[] }>;
 
 /** One line for each machine: what it loses, and the field for the end of its serial; what came of it stands in its line. */
-export function BatchForm({ rows, arm }: { rows: readonly Row[]; arm: Arm }) {
+export function BatchForm({ rows, turns, arm }: { rows: readonly Row[]; turns: Turns | null; arm: Arm }) {
   const router = useRouter();
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [results, setResults] = useState<readonly Result[]>([]);
@@ -81,6 +88,7 @@ export function BatchForm({ rows, arm }: { rows: readonly Row[]; arm: Arm }) {
           ))}
         </tbody>
       </table>
+      {turns && <LastTurn {...turns} asked={asked.length} minutes={minutes} />}
       <div className="mt-4 flex flex-wrap items-end gap-4">
         <label>
           <span className="label">Each may ask within</span>
@@ -93,6 +101,19 @@ export function BatchForm({ rows, arm }: { rows: readonly Row[]; arm: Arm }) {
         </button>
       </div>
     </form>
+  );
+}
+
+/** Where so many are armed for so short that the last of them would have its turn when its time is over. */
+function LastTurn({ atOnce, eachSeconds, open, asked, minutes }: Turns & { asked: number; minutes: number }) {
+  const all = open + asked;
+  const last = lastTurnSeconds(all, atOnce, eachSeconds);
+  if (asked === 0 || last <= minutes * 60) return null;
+  return (
+    <p role="alert" className="mt-4 font-semibold text-warning">
+      {atOnce} go at once, and {all} are to go: the last has its turn after about {formatDuration(last)}, when
+      its time is over. Choose a longer time.
+    </p>
   );
 }
 

@@ -5,6 +5,7 @@ const MINUTES = [
   { value: 60, text: "an hour" },
   { value: 240, text: "four hours" },
   { value: 720, text: "twelve hours" },
+  { value: 1440, text: "a day" },
 ];
 
 /** For how long a machine may ask for its installation once it is armed. */

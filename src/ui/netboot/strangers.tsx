@@ -25,49 +25,62 @@ type Adopt = (
 /** Machines that asked and that nobody has armed; a machine that no site is known of has no time zone either. */
 export function Strangers({
   strangers,
+  inAll,
   sites,
   adopt,
 }: {
   strangers: readonly Stranger[];
+  /** How many MACs asked, where only the newest are listed. */
+  inAll: number | null;
   sites: readonly { id: string; name: string }[];
   adopt: Adopt;
 }) {
   return (
-    <table className="table" aria-label="Machines that asked and are not armed">
-      <thead>
-        <tr>
-          <th>Asked last</th>
-          <th>MAC</th>
-          <th>Machine, or its serial</th>
-          <th>Maker and model</th>
-          <th>From</th>
-          <th>Times</th>
-          <th aria-label="Act" />
-        </tr>
-      </thead>
-      <tbody>
-        {strangers.map(({ mac, times, at, caller, machine }) => (
-          <tr key={mac}>
-            <td className="value">{formatDateTime(at, "UTC")} UTC</td>
-            <td className="value">{mac || "not told"}</td>
-            <td className="value">
-              {/* Of a known machine it is asked for when it is armed: it is read at the machine, and not here. */}
-              {machine ? (
-                <Link className="link font-sans" href={`/machines/${machine.id}`}>
-                  {machine.name}
-                </Link>
-              ) : (
-                caller.serial || "not told"
-              )}
-            </td>
-            <td>{[caller.maker, caller.model].filter(Boolean).join(" ") || "not told"}</td>
-            <td className="value">{caller.address}</td>
-            <td className="value">{times}</td>
-            <td>{!machine && mac && <MakeMachine mac={mac} sites={sites} adopt={adopt} />}</td>
+    <>
+      {inAll !== null && inAll > strangers.length && (
+        <p className="mb-2">
+          The newest of {inAll} MACs that asked.{" "}
+          <Link className="link" href="/builds/netboot?asked=all">
+            Show all
+          </Link>
+        </p>
+      )}
+      <table className="table" aria-label="Machines that asked and are not armed">
+        <thead>
+          <tr>
+            <th>Asked last</th>
+            <th>MAC</th>
+            <th>Machine, or its serial</th>
+            <th>Maker and model</th>
+            <th>From</th>
+            <th>Times</th>
+            <th aria-label="Act" />
           </tr>
-        ))}
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          {strangers.map(({ mac, times, at, caller, machine }) => (
+            <tr key={mac}>
+              <td className="value">{formatDateTime(at, "UTC")} UTC</td>
+              <td className="value">{mac || "not told"}</td>
+              <td className="value">
+                {/* Of a known machine it is asked for when it is armed: it is read at the machine, and not here. */}
+                {machine ? (
+                  <Link className="link font-sans" href={`/machines/${machine.id}`}>
+                    {machine.name}
+                  </Link>
+                ) : (
+                  caller.serial || "not told"
+                )}
+              </td>
+              <td>{[caller.maker, caller.model].filter(Boolean).join(" ") || "not told"}</td>
+              <td className="value">{caller.address}</td>
+              <td className="value">{times}</td>
+              <td>{!machine && mac && <MakeMachine mac={mac} sites={sites} adopt={adopt} />}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
   );
 }
 
@@ -85,47 +98,51 @@ function MakeMachine({
   const [name, setName] = useState("");
   const [site, setSite] = useState(sites.length === 1 ? (sites[0]?.id ?? "") : "");
   const [problems, setProblems] = useState<readonly { message: string }[]>([]);
+  // A list of all has some thousand of them.
+  const [isOpen, setOpen] = useState(false);
   const send = async (): Promise<void> => {
     const answer = await adopt(mac, site, name);
     setProblems(answer.ok ? [] : (answer.problems ?? []));
     if (answer.ok) router.refresh();
   };
   return (
-    <details>
+    <details onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary className="link cursor-pointer">make it a machine</summary>
-      <form
-        className="mt-1 w-56 space-y-1"
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (name.trim() !== "" && site !== "") void send();
-        }}
-      >
-        <Problems problems={problems} title="Not made" />
-        <input
-          className="input"
-          aria-label={`Name of the machine with the MAC ${mac}`}
-          placeholder="its name, as on its front"
-          maxLength={80}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
-        <select
-          className="select"
-          aria-label={`Site of the machine with the MAC ${mac}`}
-          value={site}
-          onChange={(e) => setSite(e.target.value)}
+      {isOpen && (
+        <form
+          className="mt-1 w-56 space-y-1"
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (name.trim() !== "" && site !== "") void send();
+          }}
         >
-          <option value="">where it stands …</option>
-          {sites.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.name}
-            </option>
-          ))}
-        </select>
-        <button type="submit" className="btn" disabled={name.trim() === "" || site === ""}>
-          Make it a machine
-        </button>
-      </form>
+          <Problems problems={problems} title="Not made" />
+          <input
+            className="input"
+            aria-label={`Name of the machine with the MAC ${mac}`}
+            placeholder="its name, as on its front"
+            maxLength={80}
+            value={name}
+            onChange={(e) => setName(e.target.value)}
+          />
+          <select
+            className="select"
+            aria-label={`Site of the machine with the MAC ${mac}`}
+            value={site}
+            onChange={(e) => setSite(e.target.value)}
+          >
+            <option value="">where it stands …</option>
+            {sites.map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}
+              </option>
+            ))}
+          </select>
+          <button type="submit" className="btn" disabled={name.trim() === "" || site === ""}>
+            Make it a machine
+          </button>
+        </form>
+      )}
     </details>
   );
 }

@@ -1,8 +1,8 @@
 import Link from "next/link";
 import type { Figure } from "@/core/estimate";
-import { isClosed, roundsSeconds, STAGES } from "@/core/netboot";
+import { isClosed, outOfTime, roundsSeconds, STAGES } from "@/core/netboot";
 import { formatDuration } from "@/core/units";
-import { bootBoard, type BoardRow } from "@/server/netboot/board";
+import { ALL_STRANGERS, bootBoard, type BoardRow } from "@/server/netboot/board";
 import { FigureValue } from "@/ui/fields/figure-value";
 import { KeepFresh } from "@/ui/frame/keep-fresh";
 import { Page, Ruled } from "@/ui/frame/page";
@@ -16,8 +16,16 @@ import { adopt, cancel } from "./actions";
 export const dynamic = "force-dynamic";
 export const metadata = { title: "Network boot" };
 
-export default async function NetbootPage() {
-  const { url, rows, strangers, sites, networks, atOnce } = await bootBoard(await desk());
+export default async function NetbootPage({
+  searchParams,
+}: {
+  searchParams: Promise<Record<string, string | string[] | undefined>>;
+}) {
+  const most = (await searchParams)["asked"] === "all" ? ALL_STRANGERS : undefined;
+  const { url, rows, strangers, strangersInAll, sites, networks, atOnce, now } = await bootBoard(
+    await desk(),
+    most,
+  );
   return (
     <Page
       title="Network boot"
@@ -44,7 +52,7 @@ export default async function NetbootPage() {
     >
       <KeepFresh running={rows.some(({ state }) => !isClosed(state))} />
       <Ruled title="Armed machines">
-        {atOnce && <AtOnce figure={atOnce} rows={rows} />}
+        {atOnce && <AtOnce {...{ rows, now }} figure={atOnce} />}
         {rows.length > 0 ? (
           <BootBoard lines={rows.map(boardLine)} stages={STAGES} cancel={cancel} />
         ) : (
@@ -54,6 +62,7 @@ export default async function NetbootPage() {
       <Ruled title="Asked, and armed by nobody">
         {strangers.length > 0 ? (
           <Strangers
+            inAll={strangersInAll}
             {...{ sites, adopt }}
             strangers={strangers.flatMap(({ mac, times, machine, last: { at, event } }) =>
               event.kind === "asked" ? [{ mac, times, at, machine, caller: event.caller }] : [],
@@ -68,17 +77,30 @@ export default async function NetbootPage() {
   );
 }
 
+const MOST_NAMES = 5;
+
 /** How many are let in at once, with its working, and how long the open ones take in rounds of so many. */
-function AtOnce({ figure, rows }: { figure: Figure; rows: readonly BoardRow[] }) {
+function AtOnce({ figure, rows, now }: { figure: Figure; rows: readonly BoardRow[]; now: string }) {
   const open = rows.filter(({ state }) => !isClosed(state));
   const each = Math.max(...open.map(({ arming }) => arming.likelySeconds));
   const rounds = Math.ceil(open.length / figure.value);
+  const late = outOfTime(open, figure.value, now).map(({ arming }) => arming.machine.name);
   return (
-    <p className="mb-2">
-      <FigureValue text={`${figure.value} at once`} figure={figure} /> are let in; who asks beyond that waits
-      its turn. {open.length} {open.length === 1 ? "machine is" : "machines are"} not done:{" "}
-      {rounds === 1 ? "one round" : `${rounds} rounds`} of {formatDuration(each)}, so{" "}
-      {formatDuration(roundsSeconds(open.length, figure.value, each))} in all.
-    </p>
+    <>
+      <p className="mb-2">
+        <FigureValue text={`${figure.value} at once`} figure={figure} /> are let in; who asks beyond that
+        waits its turn. {open.length} {open.length === 1 ? "machine is" : "machines are"} not done:{" "}
+        {rounds === 1 ? "one round" : `${rounds} rounds`} of {formatDuration(each)}, so{" "}
+        {formatDuration(roundsSeconds(open.length, figure.value, each))} in all.
+      </p>
+      {late.length > 0 && (
+        <p className="mb-2 font-semibold text-warning">
+          The time of {late.slice(0, MOST_NAMES).join(", ")}
+          {late.length > MOST_NAMES && ` and ${late.length - MOST_NAMES} more`} ends before{" "}
+          {late.length === 1 ? "its" : "their"} turn is likely: call {late.length === 1 ? "it" : "them"} off,
+          and arm {late.length === 1 ? "it" : "them"} for longer.
+        </p>
+      )}
+    </>
   );
 }

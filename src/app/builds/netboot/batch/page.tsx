@@ -1,5 +1,5 @@
 import Link from "next/link";
-import { batchOffers } from "@/server/netboot/batch";
+import { batchOffers, turnsOf } from "@/server/netboot/batch";
 import { Page } from "@/ui/frame/page";
 import { BatchForm } from "@/ui/netboot/batch-form";
 import { desk } from "../../../desk";
@@ -9,7 +9,8 @@ export const dynamic = "force-dynamic";
 export const metadata = { title: "Arm several machines" };
 
 export default async function BatchPage() {
-  const rows = await batchOffers(await desk());
+  const at = await desk();
+  const rows = await batchOffers(at);
   return (
     <Page
       title="Arm several machines"
@@ -37,6 +38,7 @@ export default async function BatchPage() {
               ),
             },
           }))}
+          turns={await turnsOf(at, rows)}
           arm={armSome}
         />
       )}
