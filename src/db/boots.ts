@@ -58,6 +58,16 @@ export async function ofMachine(db: Db | Tx, machineId: string): Promise<ArmingR
   return sound(found)[0] ?? null;
 }
 
+/** Which of these machines were ever armed. */
+export async function everArmed(db: Db | Tx, machineIds: readonly string[]): Promise<Set<string>> {
+  if (machineIds.length === 0) return new Set();
+  const rows = await db
+    .selectDistinct({ id: armings.machineId })
+    .from(armings)
+    .where(inArray(armings.machineId, [...machineIds]));
+  return new Set(rows.map(({ id }) => id));
+}
+
 /** The newest arming of a build; null when it never was. */
 export async function ofBuild(db: Db | Tx, buildId: string): Promise<ArmingRow | null> {
   const found = await db.select().from(armings).where(eq(armings.buildId, buildId)).orderBy(NEWEST).limit(1);

@@ -251,17 +251,24 @@ export async function byMacs(
   db: Db | Tx,
   macs: readonly string[],
 ): Promise<Map<string, { id: string; name: string }>> {
-  const macOf = new Map(macs.map((mac) => [macClaim(mac).key, mac]));
+  const keyOf = (mac: string): string => macClaim(mac).key;
   const found = await db
     .select({ id: machines.id, name: machines.name, key: claims.key })
     .from(claims)
     .innerJoin(machines, eq(machines.id, claims.ownerId))
-    .where(and(eq(claims.owner, "machine"), eq(claims.kind, "mac"), inArray(claims.key, [...macOf.keys()])));
+    .where(
+      and(
+        eq(claims.owner, "machine"),
+        eq(claims.kind, "mac"),
+        inArray(claims.key, [...new Set(macs.map(keyOf))]),
+      ),
+    );
   const owners = new Map<string, { id: string; name: string }[]>();
   for (const { key, ...machine } of found) owners.set(key, [...(owners.get(key) ?? []), machine]);
   return new Map(
-    [...owners].flatMap(([key, [one, ...others]]) =>
-      one && others.length === 0 ? [[macOf.get(key)!, one]] : [],
-    ),
+    macs.flatMap((mac) => {
+      const [one, ...others] = owners.get(keyOf(mac)) ?? [];
+      return one && others.length === 0 ? [[mac, one]] : [];
+    }),
   );
 }

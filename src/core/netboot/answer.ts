@@ -4,6 +4,9 @@ import { isClosed, type ArmingState } from "./state";
 /** What a machine that asks is given: the installation, or its own disk, and why in words for its console. */
 export type Given = { given: true } | { given: false; words: string };
 
+/** What a machine is told that nobody has armed. */
+export const UNARMED = "Nobody has armed this machine for an installation.";
+
 const local = (words: string): Given => ({ given: false, words });
 
 /** Whether the one who asks is the armed machine: by a MAC of it and by its serial, both. */
@@ -21,7 +24,7 @@ function isNot({ machine }: Arming, { mac, serial }: Caller): string | null {
  * installation starts from its own disk.
  */
 export function answerTo(caller: Caller, arming: Arming | null, state: ArmingState | null): Given {
-  if (!arming || !state) return local("Nobody has armed this machine for an installation.");
+  if (!arming || !state) return local(UNARMED);
   const other = isNot(arming, caller);
   if (other) return local(other);
   if (state.status === "cancelled") return local("The installation of this machine was called off.");

@@ -32,7 +32,7 @@ export {
   type ServerRates,
 } from "./capacity";
 export { heardAt } from "./heard";
-export { answerTo, type Given } from "./answer";
+export { answerTo, UNARMED, type Given } from "./answer";
 export { answerNames, kernelWords, type BootAddresses, type BootHost } from "./words";
 export { ipxeFirst, ipxeInstall, ipxeLocal, ipxeWait, TRIES, type BootFiles } from "./script/ipxe";
 export { grubFirst, grubInstall, grubLocal, grubWait } from "./script/grub";

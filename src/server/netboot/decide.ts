@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from "node:crypto";
-import { answerTo, armingState, waitsFor, type Arming, type BootEvent, type Caller } from "@/core/netboot";
+import { answerTo, armingState, UNARMED, waitsFor, type Arming, type Caller } from "@/core/netboot";
 import { bootRows, machineRows, type Tx } from "@/db";
 import type { Desk } from "../desk";
 import { hear } from "../run-log";
@@ -16,30 +16,47 @@ export type Decision =
   | { kind: "waits"; words: string }
   | { kind: "local"; words: string };
 
-/** What strangers asked, each with the desk at which it was heard. */
-const asked = gathered<{ desk: Desk; mac: string; at: string; event: BootEvent }>((all) =>
-  all[0]!.desk.write((tx) =>
-    bootRows.addStrangers(
-      tx,
-      all.map(({ mac, at, event }) => ({ mac, at, event })),
-      ALL_STRANGERS,
-    ),
-  ),
-);
+interface Question {
+  desk: Desk;
+  caller: Caller;
+  isAsked: boolean;
+  at: string;
+}
+
+/**
+ * Which of those that ask are machines with an arming, by their ids; what the others ask is written down. For all that came
+ * meanwhile at once: a rack that nobody has armed asks all together after a power cut.
+ */
+const armedOf = gathered<Question, string | null>(async (all) => {
+  const { db, write } = all[0]!.desk;
+  const macs = [...new Set(all.map(({ caller }) => caller.mac))];
+  const machines = await machineRows.byMacs(db, macs);
+  const armed = await bootRows.everArmed(
+    db,
+    [...machines.values()].map(({ id }) => id),
+  );
+  const armedIds = all.map(({ caller }) => {
+    const id = machines.get(caller.mac)?.id ?? null;
+    return id !== null && armed.has(id) ? id : null;
+  });
+  const strangers = all.filter(({ isAsked }, i) => isAsked && armedIds[i] === null);
+  const asked = strangers.map(({ caller, at }) => ({
+    ...{ mac: caller.mac, at },
+    event: { kind: "asked" as const, caller, given: false, words: UNARMED, waits: false },
+  }));
+  if (asked.length > 0) await write((tx) => bootRows.addStrangers(tx, asked, ALL_STRANGERS));
+  return armedIds;
+});
 
 /**
  * Decides what a machine is given, and writes down that it asked. Who only looks (`isAsked` false) changes nothing, and its
- * token opens nothing. A rack without armings that asks after a power cut is told so at once, and written down in a few writes.
+ * token opens nothing.
  */
 export async function decideFor(desk: Desk, caller: Caller, isAsked: boolean): Promise<Decision> {
-  const machine = await machineRows.byMac(desk.db, caller.mac);
-  if (machine && (await bootRows.ofMachine(desk.db, machine.id)))
-    return decideArmed(desk, caller, machine.id, isAsked);
-  const answer = answerTo(caller, null, null);
-  const words = answer.given ? "" : answer.words;
-  const event = { kind: "asked" as const, caller, given: false, words, waits: false };
-  if (isAsked) await asked({ desk, mac: caller.mac, at: desk.now(), event });
-  return { kind: "local", words };
+  const machineId = await armedOf({ desk, caller, isAsked, at: desk.now() });
+  return machineId === null
+    ? { kind: "local", words: UNARMED }
+    : decideArmed(desk, caller, machineId, isAsked);
 }
 
 /** In one moment with what is written down: of two that ask together for the last place, one has it. */

@@ -1,19 +1,23 @@
 /**
- * One piece of work for all that came while the last was at work: a thousand machines that ask at once are written down in a
- * few writes. Each waits for its own; where the work on several fails, each is tried by itself, so that none fails for another.
+ * One piece of work for all that came while the last was at work: a thousand machines that ask at once are looked up and written
+ * down in a few strokes. The work gives an answer for each item, in their order; where it fails on several, each is tried by
+ * itself, so that none fails for another.
  */
-export function gathered<T>(work: (items: readonly T[]) => Promise<void>): (item: T) => Promise<void> {
-  let waiting: { item: T; resolve: () => void; reject: (error: unknown) => void }[] = [];
+export function gathered<T, R>(
+  work: (items: readonly T[]) => Promise<readonly R[]>,
+): (item: T) => Promise<R> {
+  let waiting: { item: T; resolve: (answer: R) => void; reject: (error: unknown) => void }[] = [];
   let isAtWork = false;
+  const alone = async (item: T): Promise<R> => (await work([item]))[0]!;
   const round = async (): Promise<void> => {
     const taken = waiting;
     waiting = [];
     try {
-      await work(taken.map(({ item }) => item));
-      for (const { resolve } of taken) resolve();
+      const answers = await work(taken.map(({ item }) => item));
+      taken.forEach(({ resolve }, i) => resolve(answers[i]!));
     } catch (error) {
       if (taken.length === 1) return taken[0]?.reject(error);
-      for (const { item, resolve, reject } of taken) await work([item]).then(resolve, reject);
+      for (const { item, resolve, reject } of taken) await alone(item).then(resolve, reject);
     }
   };
   const go = async (): Promise<void> => {

@@ -20,6 +20,9 @@ export function limiter(clock: () => number): (address: string) => boolean {
   };
 }
 
+/** So many connections may wait to be taken; a rack comes back all at once, and who finds no place tries again a second later. */
+const AT_THE_DOOR = 4096;
+
 const shared = globalThis as { derrickBoot?: Server };
 
 /**
@@ -51,7 +54,8 @@ export async function startBoot(): Promise<void> {
     server.once("error", (error) =>
       reject(new Error(`The boot service cannot listen at ${base} (DERRICK_BOOT_URL): ${error.message}`)),
     );
-    server.listen(Number(port || 80), hostname.replace(/^\[|\]$/g, ""), resolve);
+    const host = hostname.replace(/^\[|\]$/g, "");
+    server.listen({ host, port: Number(port || 80), backlog: AT_THE_DOOR }, resolve);
   });
   shared.derrickBoot = server;
 }

@@ -47,11 +47,12 @@ interface Call {
 const [MOST_WORDS, MOST_BODY] = [400, 4096];
 
 /** What armed machines asked for and told; their runs go on by it. */
-const noted = gathered<{ desk: Desk; row: Row; event: BootEvent; stamp: Stamp }>((all) =>
+const noted = gathered<{ desk: Desk; row: Row; event: BootEvent; stamp: Stamp }, void>((all) =>
   all[0]!.desk.write(async (tx) => {
     for (const { row, event, stamp } of all) await bootRows.add(tx, row.id, "", event, stamp);
     const builds = new Map(all.map(({ desk, row }) => [row.buildId, desk]));
     for (const [buildId, desk] of builds) await hear(desk, tx, buildId);
+    return all.map(() => undefined);
   }),
 );
 
