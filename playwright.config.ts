@@ -7,7 +7,7 @@ const server = (name: string, port: number) => ({
   command: `rm -rf ${folder}/${name}-${port} && mkdir -p ${folder}/${name}-${port} && NODE_ENV=production node scripts/server.mjs --port ${port}`,
   url: `http://127.0.0.1:${port}/api/health`,
   reuseExistingServer: false,
-  timeout: 120_000,
+  timeout: 240_000,
   env: {
     DERRICK_DB_URL: `file:${folder}/${name}-${port}/test.db`,
     DERRICK_ORIGIN: `http://127.0.0.1:${port}`,
@@ -20,8 +20,8 @@ const server = (name: string, port: number) => ({
 export default defineConfig({
   testDir: "tests/e2e",
   workers: PORTS.length,
-  timeout: 120_000,
-  expect: { timeout: 15_000 },
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   reporter: [["list"], ["json", { outputFile: ".derrick/e2e.json" }]],
   outputDir: ".derrick/test-results",
   use: {

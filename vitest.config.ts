@@ -16,9 +16,10 @@ export default defineConfig({
     ],
     // It takes both processors, and others beside it wait too long: npm test runs it alone (npm run netboot).
     exclude: process.env["DERRICK_EMULATED"] ? [] : ["tests/integration/emulated-pc.test.ts"],
+    // Long: programs that end in a second take a minute on a machine that has much else to do.
     // As many as there are processors; by itself it leaves one to watch for changes.
     maxWorkers: availableParallelism(),
-    testTimeout: 60_000,
-    hookTimeout: 60_000,
+    testTimeout: 240_000,
+    hookTimeout: 240_000,
   },
 });

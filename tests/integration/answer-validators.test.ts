@@ -78,7 +78,7 @@ it("cloud-init takes the seed of an installed image, whatever the sheet says, an
     expect(parse(textOf(network!))).toMatchObject({ version: 2 });
   }
   expect(schemaSays("#cloud-config\nusers: 7\nlocale: [a]\n")).not.toBe("");
-}, 60_000);
+});
 
 it("cloud-init takes what the installer hands on to it", () => {
   for (const plan of sheetsOf("saddler-linux-24")) {
@@ -90,7 +90,7 @@ it("cloud-init takes what the installer hands on to it", () => {
     // It is there and says nothing: one that is missing is asked for again and again.
     expect([vendorData!.name, textOf(vendorData!)]).toEqual(["wrk-hv1.vendor-data", ""]);
   }
-}, 60_000);
+});
 
 it("the network of a seed is netplan's own", () => {
   for (const plan of sheetsOf("saddler-linux-24")) {

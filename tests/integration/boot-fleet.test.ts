@@ -75,7 +75,7 @@ describe("a batch of forty with three faulty ones", () => {
       "Derrick: This machine has had its installation, it is armed anew for another one.",
       ...["Derrick: Starting from the local disk.", "starts from its own disk", "the first start is done"],
     ]);
-  }, 120_000);
+  });
 
   it("ends with the right board: 37 done, one failed, one that stands still, one that was not let in", async () => {
     const { rows } = await bootBoard(await desk());
@@ -163,5 +163,5 @@ describe("what the server bears", () => {
     } finally {
       delete process.env["DERRICK_BOOT_LINK"];
     }
-  }, 120_000);
+  });
 });

@@ -75,7 +75,6 @@ it.each([
     // Whoever does not start over the network is given an address and nothing to start.
     expect(file("installer")).toBe("");
   },
-  60_000,
 );
 
 it("without a web server no firmware is told to boot over HTTP", () => {

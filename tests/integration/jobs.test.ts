@@ -247,7 +247,7 @@ describe("large outputs are read as a job", () => {
       const [one] = (await jobRows.on((await desk()).db)).map((r) => r.job);
       if (one?.kind !== "reading") throw new Error("not yet");
       return one;
-    }, 15_000);
+    }, 60_000);
     await stopJob(by, job.id);
     expect(await reading).toMatchObject({
       ok: false,

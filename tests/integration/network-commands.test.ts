@@ -16,7 +16,7 @@ import { aBuild, MAC, shippedProfile } from "../support/builds";
 import { HOST_PLANS, HOSTILE } from "../support/network-plans";
 
 const run = (command: string, args: readonly string[], env: object = {}) =>
-  spawnSync(command, args, { encoding: "utf8", timeout: 30_000, env: { ...process.env, ...env } });
+  spawnSync(command, args, { encoding: "utf8", timeout: 120_000, env: { ...process.env, ...env } });
 const folder = () => mkdtempSync(join(tmpdir(), "derrick-commands-"));
 
 /** A program of this name that writes down how it was called. */

@@ -29,13 +29,13 @@ import { HOST_PLANS, HOSTILE, hostileSite, SITE_PLAN } from "../support/network-
 
 /** Runs a program; what it says when it refuses. A program that is not there is a refusal as well. */
 function said(command: string, args: readonly string[], input?: string): string {
-  const done = spawnSync(command, args, { encoding: "utf8", input, timeout: 30_000 });
+  const done = spawnSync(command, args, { encoding: "utf8", input, timeout: 120_000 });
   if (done.error) return `${command} did not run: ${done.error.message}`;
   return done.status === 0 ? "" : `${command} ended with ${done.status}: ${done.stderr}${done.stdout}`;
 }
 
 const output = (command: string, args: readonly string[], input?: string): string =>
-  spawnSync(command, args, { encoding: "utf8", input, timeout: 30_000 }).stdout;
+  spawnSync(command, args, { encoding: "utf8", input, timeout: 120_000 }).stdout;
 
 /** Writes files below a folder of their own; gives the folder. */
 function laid(files: readonly WrittenFile[]): string {

@@ -5,7 +5,7 @@ const start = (script: string, environment: Record<string, string>) => {
   const { status, stderr } = spawnSync(process.execPath, [`scripts/${script}.mjs`], {
     env: { ...process.env, ...environment },
     encoding: "utf8",
-    timeout: 30_000,
+    timeout: 120_000,
   });
   return { status, stderr };
 };
