@@ -395,3 +395,10 @@ it("an address that asks without end is held up, and no other one", () => {
   now += 1000;
   expect(count("10.0.0.1", 1000)).toBe(50);
 });
+
+it("an arming that cannot be read arms nothing, and what its machine asks is kept", async () => {
+  const { write } = await desk();
+  await write((tx) => tx.run(`update armings set agreed = '{}'`));
+  expect(text(await scriptOf())).toContain("Nobody has armed this machine");
+  expect((await bootRows.strangers((await desk()).db, 1))[0]?.mac).toBe(ARMED.mac);
+});

@@ -64,13 +64,14 @@ const decideArmed = (desk: Desk, caller: Caller, machineId: string, isAsked: boo
   desk.write(async (tx) => {
     const row = await bootRows.ofMachine(tx, machineId);
     const decision = await decisionOf(desk, tx, caller, row);
-    if (!isAsked || !row) return decision;
+    if (!isAsked) return decision;
     const [given, waits] = [decision.kind === "installs", decision.kind === "waits"];
     const words = decision.kind === "installs" ? "" : decision.words;
     const event = { kind: "asked" as const, caller, given, words, waits };
-    await bootRows.add(tx, row.id, caller.mac, event, desk.stamp());
-    if (decision.kind === "installs") await bootRows.setToken(tx, row.id, hashOf(decision.token));
-    await hear(desk, tx, row.buildId);
+    // An arming that cannot be read arms nothing; what was asked is kept all the same.
+    await bootRows.add(tx, row?.id ?? null, caller.mac, event, desk.stamp());
+    if (row && decision.kind === "installs") await bootRows.setToken(tx, row.id, hashOf(decision.token));
+    if (row) await hear(desk, tx, row.buildId);
     return decision;
   });
 

@@ -17,7 +17,7 @@ export function gathered<T, R>(
       taken.forEach(({ resolve }, i) => resolve(answers[i]!));
     } catch (error) {
       if (taken.length === 1) return taken[0]?.reject(error);
-      for (const { item, resolve, reject } of taken) await alone(item).then(resolve, reject);
+      await Promise.all(taken.map(({ item, resolve, reject }) => alone(item).then(resolve, reject)));
     }
   };
   const go = async (): Promise<void> => {

@@ -45,41 +45,43 @@ export function Strangers({
           </Link>
         </p>
       )}
-      <table className="table" aria-label="Machines that asked and are not armed">
-        <thead>
-          <tr>
-            <th>Asked last</th>
-            <th>MAC</th>
-            <th>Machine, or its serial</th>
-            <th>Maker and model</th>
-            <th>From</th>
-            <th>Times</th>
-            <th aria-label="Act" />
-          </tr>
-        </thead>
-        <tbody>
-          {strangers.map(({ mac, times, at, caller, machine }) => (
-            <tr key={mac}>
-              <td className="value">{formatDateTime(at, "UTC")} UTC</td>
-              <td className="value">{mac || "not told"}</td>
-              <td className="value">
-                {/* Of a known machine it is asked for when it is armed: it is read at the machine, and not here. */}
-                {machine ? (
-                  <Link className="link font-sans" href={`/machines/${machine.id}`}>
-                    {machine.name}
-                  </Link>
-                ) : (
-                  caller.serial || "not told"
-                )}
-              </td>
-              <td>{[caller.maker, caller.model].filter(Boolean).join(" ") || "not told"}</td>
-              <td className="value">{caller.address}</td>
-              <td className="value">{times}</td>
-              <td>{!machine && mac && <MakeMachine mac={mac} sites={sites} adopt={adopt} />}</td>
+      <div className="overflow-x-auto">
+        <table className="table" aria-label="Machines that asked and are not armed">
+          <thead>
+            <tr>
+              <th>Asked last</th>
+              <th>MAC</th>
+              <th>Machine, or its serial</th>
+              <th>Maker and model</th>
+              <th>From</th>
+              <th>Times</th>
+              <th aria-label="Act" />
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {strangers.map(({ mac, times, at, caller, machine }) => (
+              <tr key={mac}>
+                <td className="value">{formatDateTime(at, "UTC")} UTC</td>
+                <td className="value">{mac || "not told"}</td>
+                <td className="value">
+                  {/* Of a known machine it is asked for when it is armed: it is read at the machine, and not here. */}
+                  {machine ? (
+                    <Link className="link font-sans" href={`/machines/${machine.id}`}>
+                      {machine.name}
+                    </Link>
+                  ) : (
+                    caller.serial || "not told"
+                  )}
+                </td>
+                <td>{[caller.maker, caller.model].filter(Boolean).join(" ") || "not told"}</td>
+                <td className="value">{caller.address}</td>
+                <td className="value">{times}</td>
+                <td>{!machine && mac && <MakeMachine mac={mac} sites={sites} adopt={adopt} />}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </>
   );
 }
