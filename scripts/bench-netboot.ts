@@ -153,6 +153,7 @@ async function bench(): Promise<void> {
       });
       child.on("message", (told) => resolve(told as number[]));
       child.on("error", reject);
+      child.on("exit", (code) => reject(new Error(`The machines ended with ${code} and told nothing.`)));
     });
     say(
       `${MACHINES} machines, each once a second, ${words}`,
@@ -178,6 +179,6 @@ async function bench(): Promise<void> {
 }
 
 if (process.argv[2] === "clients") {
-  process.send?.(await polling(process.argv[3] ?? "/", Number(process.argv[4])));
-  process.exit(0);
+  // Ended before all of it has gone through the pipe, the parent would wait for ever.
+  process.send?.(await polling(process.argv[3] ?? "/", Number(process.argv[4])), () => process.exit(0));
 } else await bench();

@@ -25,9 +25,10 @@ const sound = (rows: readonly (typeof armings.$inferSelect)[]): ArmingRow[] =>
     return arming.success ? [{ id, machineId, buildId, tokenHash, arming: arming.data }] : [];
   });
 
-/** Told to pages as a change, as writes of documents are. */
-const tell = (tx: Tx, id: string, stamp: changeRows.Stamp, version: number): Promise<void> =>
-  changeRows.add(tx, "arming", id, version, stamp);
+const pieces = <T>(all: readonly T[]): T[][] =>
+  Array.from({ length: Math.ceil(all.length / ROWS_AT_ONCE) }, (_, i) =>
+    all.slice(i * ROWS_AT_ONCE, (i + 1) * ROWS_AT_ONCE),
+  );
 
 export async function insert(
   tx: Tx,
@@ -36,15 +37,23 @@ export async function insert(
 ): Promise<void> {
   const { id, machineId, buildId, arming } = row;
   await tx.insert(armings).values({ id, machineId, buildId, until: arming.until, agreed: arming });
-  await tell(tx, id, stamp, 1);
+  await changeRows.add(tx, "arming", id, 1, stamp);
 }
 
 export async function one(db: Db | Tx, id: string): Promise<ArmingRow | null> {
   return sound(await db.select().from(armings).where(eq(armings.id, id)))[0] ?? null;
 }
 
-export async function byToken(db: Db | Tx, tokenHash: string): Promise<ArmingRow | null> {
-  return sound(await db.select().from(armings).where(eq(armings.tokenHash, tokenHash)))[0] ?? null;
+/** The armings that tokens open, by the hashes of the tokens. */
+export async function byTokens(
+  db: Db | Tx,
+  hashes: readonly string[],
+): Promise<Map<string | null, ArmingRow>> {
+  const rows = await db
+    .select()
+    .from(armings)
+    .where(inArray(armings.tokenHash, [...hashes]));
+  return new Map(sound(rows).map((row) => [row.tokenHash, row]));
 }
 
 /** The newest arming of a machine; null when it never was. */
@@ -83,19 +92,28 @@ export async function setToken(tx: Tx, id: string, tokenHash: string): Promise<v
   await tx.update(armings).set({ tokenHash }).where(eq(armings.id, id));
 }
 
-/** Adds what was asked or told. */
-export async function add(
-  tx: Tx,
-  armingId: string | null,
-  mac: string,
-  event: BootEvent,
-  stamp: changeRows.Stamp,
-): Promise<void> {
-  const [row] = await tx
-    .insert(bootEvents)
-    .values({ armingId, at: stamp.at, mac, event })
-    .returning({ seq: bootEvents.seq });
-  if (armingId !== null) await tell(tx, armingId, stamp, row?.seq ?? 1);
+/** What was asked or told, by a MAC where no arming is for it. */
+export interface NewBoot {
+  armingId: string | null;
+  mac: string;
+  event: BootEvent;
+  stamp: changeRows.Stamp;
+}
+
+/** Adds what was asked or told, in its order; of armings it is told to pages as a change, as writes of documents are. */
+export async function add(tx: Tx, told: readonly NewBoot[]): Promise<void> {
+  for (const piece of pieces(told)) {
+    const rows = await tx
+      .insert(bootEvents)
+      .values(piece.map(({ stamp, ...row }) => ({ ...row, at: stamp.at })))
+      .returning({ seq: bootEvents.seq });
+    await changeRows.addAll(
+      tx,
+      piece.flatMap(({ armingId: id, stamp }, i) =>
+        id === null ? [] : [{ kind: "arming", id, version: rows[i]?.seq ?? 1, ...stamp }],
+      ),
+    );
+  }
 }
 
 /** Adds what was asked that no arming is for, in its order, and forgets the oldest but for so many. */
@@ -104,10 +122,8 @@ export async function addStrangers(
   asked: readonly { mac: string; at: string; event: BootEvent }[],
   kept: number,
 ): Promise<void> {
-  for (let i = 0; i < asked.length; i += ROWS_AT_ONCE)
-    await tx
-      .insert(bootEvents)
-      .values(asked.slice(i, i + ROWS_AT_ONCE).map((a) => ({ ...a, armingId: null })));
+  for (const piece of pieces(asked))
+    await tx.insert(bootEvents).values(piece.map((a) => ({ ...a, armingId: null })));
   await tx.run(sql`delete from boot_events where arming_id is null and seq <=
     (select seq from boot_events where arming_id is null order by seq desc limit 1 offset ${kept})`);
 }

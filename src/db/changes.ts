@@ -54,6 +54,14 @@ export async function add(
   await tx.insert(changes).values({ at, by, kind, id, version, edits: kept });
 }
 
+/** Adds the rows of several writes whose fields nobody takes back. */
+export async function addAll(
+  tx: Tx,
+  all: readonly (Omit<Change, "seq" | "kind"> & { kind: ChangedKind })[],
+): Promise<void> {
+  if (all.length > 0) await tx.insert(changes).values(all.map((row) => ({ ...row, edits: [] })));
+}
+
 const LINE = {
   seq: changes.seq,
   at: changes.at,

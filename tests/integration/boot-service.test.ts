@@ -1,7 +1,7 @@
 import { mkdirSync, renameSync, rmSync, truncateSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
-import { describe, expect, it } from "vitest";
+import { describe, expect, it, vi } from "vitest";
 import { bootRows, machineRows, runRows } from "@/db";
 import { adoptStranger } from "@/server/netboot/adopt";
 import { armingOffer, armMachine, disarm } from "@/server/netboot/arm";
@@ -224,10 +224,9 @@ describe("once it is armed", () => {
     const answers = text(await get(`/t/${current}/answers/tho-a.ks?from=a-client-with-a-query`));
     expect(answers).toMatch(/^# Lowland Server 7 on /);
     expect(answers).toContain(`${service.base}/t/${current}/report/installed`);
-    expect((await row()).state).toMatchObject({
-      status: "installing",
-      reached: { answers: expect.any(String) as string },
-    });
+    // What was sent is written down after the last byte of it has gone.
+    await vi.waitFor(async () => expect((await row()).state.status).toBe("installing"), 10_000);
+    expect((await row()).state.reached).toMatchObject({ answers: expect.any(String) as string });
   });
 
   it("the second start goes to the disk, and a replayed token opens nothing after a while", async () => {

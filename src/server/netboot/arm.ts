@@ -211,7 +211,9 @@ export async function disarm(desk: Desk, id: string): Promise<Answer<null>> {
   const state = armingState(row.arming, await bootRows.log(desk.db, id), desk.now());
   if (isClosed(state)) return no(`It is over already (${state.status}).`);
   await desk.write(async (tx) => {
-    await bootRows.add(tx, id, "", { kind: "cancelled", by: desk.actor }, desk.stamp());
+    await bootRows.add(tx, [
+      { armingId: id, mac: "", event: { kind: "cancelled", by: desk.actor }, stamp: desk.stamp() },
+    ]);
     await hear(desk, tx, row.buildId);
   });
   return yes(null);

@@ -69,7 +69,7 @@ const decideArmed = (desk: Desk, caller: Caller, machineId: string, isAsked: boo
     const words = decision.kind === "installs" ? "" : decision.words;
     const event = { kind: "asked" as const, caller, given, words, waits };
     // An arming that cannot be read arms nothing; what was asked is kept all the same.
-    await bootRows.add(tx, row?.id ?? null, caller.mac, event, desk.stamp());
+    await bootRows.add(tx, [{ armingId: row?.id ?? null, mac: caller.mac, event, stamp: desk.stamp() }]);
     if (row && decision.kind === "installs") await bootRows.setToken(tx, row.id, hashOf(decision.token));
     if (row) await hear(desk, tx, row.buildId);
     return decision;

@@ -18,6 +18,7 @@ import {
   type ArmingState,
   type BootEvent,
   type Caller,
+  type LoggedBoot,
 } from "@/core/netboot";
 import { bootRows, type Stamp } from "@/db";
 import type { Desk } from "../desk";
@@ -29,7 +30,8 @@ import { fileInside, wholeImage, type Served } from "./image-file";
 import { sendFile, sendText } from "./send";
 import { filesAt, readyWhen, titleOf } from "./told";
 
-type Row = bootRows.ArmingRow;
+/** An arming, and what it was asked for and told when a request came. */
+type Row = bootRows.ArmingRow & { log: LoggedBoot[] };
 
 /** One request to the boot service. */
 interface Call {
@@ -46,10 +48,26 @@ interface Call {
 
 const [MOST_WORDS, MOST_BODY] = [400, 4096];
 
+/** What a token opens; null for one that opens nothing. */
+const opened = gathered<{ desk: Desk; token: string }, Row | null>(async (all) => {
+  const { db } = all[0]!.desk;
+  const hashes = all.map(({ token }) => hashOf(token));
+  const rows = await bootRows.byTokens(db, hashes);
+  const ids = [...rows.values()].map(({ id }) => id);
+  const logs = await bootRows.logs(db, ids);
+  return hashes.map((hash) => {
+    const row = rows.get(hash);
+    return row ? { ...row, log: logs.get(row.id) ?? [] } : null;
+  });
+});
+
 /** What armed machines asked for and told; their runs go on by it. */
 const noted = gathered<{ desk: Desk; row: Row; event: BootEvent; stamp: Stamp }, void>((all) =>
   all[0]!.desk.write(async (tx) => {
-    for (const { row, event, stamp } of all) await bootRows.add(tx, row.id, "", event, stamp);
+    await bootRows.add(
+      tx,
+      all.map(({ row, event, stamp }) => ({ armingId: row.id, mac: "", event, stamp })),
+    );
     const builds = new Map(all.map(({ desk, row }) => [row.buildId, desk]));
     for (const [buildId, desk] of builds) await hear(desk, tx, buildId);
     return all.map(() => undefined);
@@ -60,8 +78,7 @@ const noted = gathered<{ desk: Desk; row: Row; event: BootEvent; stamp: Stamp },
 const note = ({ desk }: Call, row: Row, event: BootEvent): Promise<void> =>
   noted({ desk, row, event, stamp: desk.stamp() });
 
-const stateOf = async ({ desk }: Call, row: Row): Promise<ArmingState> =>
-  armingState(row.arming, await bootRows.log(desk.db, row.id), desk.now());
+const stateOf = ({ desk }: Call, { arming, log }: Row): ArmingState => armingState(arming, log, desk.now());
 
 /** Nothing is said of what is there: whoever guesses learns nothing. */
 const nothing = async ({ request, response }: Call): Promise<void> =>
@@ -96,7 +113,7 @@ async function script(call: Call, loader: (typeof LOADERS)[keyof typeof LOADERS]
 /** A file of an armed machine, by the part of its path behind the token. */
 async function file(call: Call, row: Row, path: string): Promise<void> {
   const { desk } = call;
-  const state = await stateOf(call, row);
+  const state = stateOf(call, row);
   const isTree = path === "image" || path.startsWith("tree/");
   const closed =
     path === "first-boot"
@@ -189,7 +206,7 @@ async function bodyOf(request: IncomingMessage): Promise<URLSearchParams> {
 async function report(call: Call, row: Row, word: string): Promise<void> {
   const { request, response, url } = call;
   const stage = REPORTS.find((r) => r.replace(" ", "-") === word);
-  const closed = reportClosed(await stateOf(call, row));
+  const closed = reportClosed(stateOf(call, row));
   if (!stage || closed !== null || request.method === "HEAD") return nothing(call);
   const told =
     request.method === "POST" ? (await bodyOf(request)).get("words") : url.searchParams.get("words");
@@ -230,7 +247,7 @@ export async function serveBoot(
   if (isRead && path === "/boot.ipxe") return void (await sendText(request, response, ipxeFirst()));
   if (isRead && path === "/script") return script(call, LOADERS.ipxe);
   if (isRead && path === "/grub.cfg") return script(call, LOADERS.grub);
-  const row = token ? await bootRows.byToken(desk.db, hashOf(token)) : null;
+  const row = token ? await opened({ desk, token }) : null;
   if (!row) return nothing(call);
   if (rest.startsWith("report/")) return report(call, row, rest.slice("report/".length));
   return isRead ? file(call, row, rest) : nothing(call);
