@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, max, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, max, or, sql } from "drizzle-orm";
 import { armingSchema, bootEventSchema, type Arming, type BootEvent, type LoggedBoot } from "@/core/netboot";
 import * as changeRows from "./changes";
 import type { Db, Tx } from "./client";
@@ -83,9 +83,32 @@ export async function ofBuild(db: Db | Tx, buildId: string): Promise<ArmingRow |
   return sound(found)[0] ?? null;
 }
 
-/** The newest armings, newest first. */
-export const newest = async (db: Db | Tx, most: number): Promise<ArmingRow[]> =>
-  sound(await db.select().from(armings).orderBy(NEWEST).limit(most));
+/** The newest armings, newest first, and before them in time those that end after a moment, however many there are. */
+export const newest = async (db: Db | Tx, most: number, endAfter: string): Promise<ArmingRow[]> =>
+  sound(
+    await db
+      .select()
+      .from(armings)
+      .where(
+        or(
+          gt(armings.until, endAfter),
+          sql`rowid in (select rowid from armings order by rowid desc limit ${most})`,
+        ),
+      )
+      .orderBy(NEWEST),
+  );
+
+/** The armings whose machines were given their script and that end after a moment. */
+export const given = async (db: Db | Tx, endAfter: string): Promise<ArmingRow[]> =>
+  sound(
+    await db
+      .select()
+      .from(armings)
+      .where(and(gt(armings.until, endAfter), isNotNull(armings.tokenHash))),
+  );
+
+/** How many armings there are. */
+export const count = (db: Db | Tx): Promise<number> => db.$count(armings);
 
 /** Gives an arming another token; the one before it opens nothing any more. */
 export async function setToken(tx: Tx, id: string, tokenHash: string): Promise<void> {

@@ -1,6 +1,8 @@
 import { expect, it } from "vitest";
 import { armBatch, batchOffers } from "@/server/netboot/batch";
-import { bootBoard } from "@/server/netboot/board";
+import { addSeconds } from "@/core/units";
+import { bootRows } from "@/db";
+import { bootBoard, othersGiven } from "@/server/netboot/board";
 import { disarm } from "@/server/netboot/arm";
 import { ownBootService } from "../support/boot-service";
 import { ownDatabase } from "../support/database";
@@ -45,6 +47,26 @@ it("arms each for itself: a wrong end, another's end or a sheet that is none lea
     three!.build,
   ]);
   expect((await batchOffers(await desk())).map((o) => o.build)).toEqual([two!.build, four!.build]);
+});
+
+it("an armed machine stays on the board, and in the queue, however many were armed after it and are over", async () => {
+  const at = await desk();
+  const before = await bootBoard(at);
+  const { id, ...row } = (await bootRows.ofBuild(at.db, three!.build))!;
+  await at.write(async (tx) => {
+    for (let n = 0; n < 210; n += 1) {
+      const until = addSeconds(at.now(), -(24 * 3600 + 60));
+      await bootRows.insert(tx, { ...row, id: `a-over-${n}`, arming: { ...row.arming, until } }, at.stamp());
+    }
+  });
+  const { rows, older } = await bootBoard(at);
+  expect([before.older, rows.length, older]).toEqual([0, 202, 10]);
+  expect(rows.slice(-2).map((r) => r.id)).toEqual(before.rows.map((r) => r.id));
+  expect(rows.find((r) => r.id === id)?.state.status).toBe("waiting");
+  expect(await othersGiven(at.db, "", at.now())).toEqual([]);
+  await at.write((tx) => bootRows.setToken(tx, id, "hash"));
+  expect((await othersGiven(at.db, "", at.now())).map((r) => r.id)).toEqual([id]);
+  expect(await othersGiven(at.db, id, at.now())).toEqual([]);
 });
 
 it("offers one anew that was called off", async () => {

@@ -47,7 +47,7 @@ describe("before anybody has armed it", () => {
       /Stops stand on the sheet/,
     ])
       expect(words).toMatch(problem);
-    expect(await bootRows.newest((await desk()).db, 9)).toEqual([]);
+    expect(await bootRows.newest((await desk()).db, 9, "")).toEqual([]);
   });
 
   it("a machine that asks is told so, starts from its disk, and is listed", async () => {
@@ -360,7 +360,7 @@ describe("what else is asked of it", () => {
 
   it("no clear token, and no hash of a password, stands in the database", async () => {
     const { db } = await desk();
-    const rows = await bootRows.newest(db, 9);
+    const rows = await bootRows.newest(db, 9, "");
     expect(rows.length).toBeGreaterThan(1);
     for (const { id, tokenHash } of rows) {
       expect(tokenHash).toMatch(/^[0-9a-f]{64}$/);

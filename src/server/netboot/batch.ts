@@ -2,7 +2,7 @@ import { armingState, atOnceFigure, isClosed } from "@/core/netboot";
 import { bootRows, buildRows, siteRows } from "@/db";
 import type { Desk } from "../desk";
 import { armingOffer, armMachine, type ArmingOffer } from "./arm";
-import { othersArmed, serverRates } from "./board";
+import { bootBoard, serverRates } from "./board";
 
 /** A sheet whose machine can be armed, or what stands in the way of it. */
 export interface BatchRow {
@@ -44,7 +44,7 @@ export async function turnsOf(desk: Desk, rows: readonly BatchRow[]): Promise<Tu
     ? {
         atOnce: atOnceFigure(serverRates(), arming).value,
         eachSeconds: arming.likelySeconds,
-        open: (await othersArmed(desk.db, "", desk.now())).length,
+        open: (await bootBoard(desk)).rows.filter(({ state }) => !isClosed(state)).length,
       }
     : null;
 }

@@ -25,6 +25,8 @@ export interface Board {
   /** Where the boot service listens; null while it is off. */
   url: string | null;
   rows: BoardRow[];
+  /** How many were armed before those, and are over. */
+  older: number;
   /** Who asked and was never armed, with the machine that it is by its MAC; null for one that nobody knows. */
   strangers: (Awaited<ReturnType<typeof bootRows.strangers>>[number] & {
     machine: { id: string; name: string } | null;
@@ -46,12 +48,24 @@ export function serverRates(): ServerRates {
   return { link: link ? (link * 1e6) / 8 : null, disk: disk ? disk * 1e6 : null };
 }
 
-/** Machines whose arming is not over, other than one. */
-export async function othersArmed(db: Db | Tx, id: string, now: string): Promise<BoardRow[]> {
-  const open = (await bootRows.newest(db, MOST_ROWS)).filter((a) => a.id !== id);
-  return (await rowsOf(db, open, now)).filter(({ state }) => !isClosed(state));
+/**
+ * So long an arming counts after its end: what began shortly before it may be under way, and one that failed calls for a person
+ * on Today. An installation that takes longer is late, and takes nothing from the server.
+ */
+const AFTER_SECONDS = 24 * 3600;
+const sinceOf = (now: string): string => addSeconds(now, -AFTER_SECONDS);
+
+/** Machines, other than one, that were given their script and may be fed by this server now. */
+export async function othersGiven(db: Db | Tx, id: string, now: string): Promise<BoardRow[]> {
+  const given = await bootRows.given(db, sinceOf(now));
+  return rowsOf(
+    db,
+    given.filter((a) => a.id !== id),
+    now,
+  );
 }
 
+/** So many are listed whatever came of them; those whose time is not over are listed all. */
 const [MOST_ROWS, MOST_STRANGERS] = [200, 50];
 /** As many as are kept: each has asked at least once. */
 export const ALL_STRANGERS = 2000;
@@ -67,25 +81,23 @@ async function rowsOf(db: Db | Tx, armings: bootRows.ArmingRow[], now: string): 
   }));
 }
 
-/** So long one that failed, or whose time ran out, calls for a person on Today. */
-const CALLS_SECONDS = 24 * 3600;
-
 /** Machines that install themselves now, or came to a bad end since yesterday, of each the newest arming. */
 export async function installing(desk: Desk): Promise<BoardRow[]> {
   const now = desk.now();
-  const armings = await bootRows.newest(desk.db, MOST_ROWS);
+  const armings = await bootRows.newest(desk.db, MOST_ROWS, sinceOf(now));
   const newest = armings.filter((a, i) => armings.findIndex((b) => b.machineId === a.machineId) === i);
-  const since = addSeconds(now, -CALLS_SECONDS);
   return (await rowsOf(desk.db, newest, now)).filter(
     ({ state, arming }) =>
-      !isClosed(state) || ((state.status === "failed" || state.status === "expired") && arming.until > since),
+      !isClosed(state) ||
+      ((state.status === "failed" || state.status === "expired") && arming.until > sinceOf(now)),
   );
 }
 
 /** Machines that are or were armed, newest first, and those that asked and are armed by nobody, the newest or so many of them. */
 export async function bootBoard(desk: Desk, mostStrangers = MOST_STRANGERS): Promise<Board> {
   const now = desk.now();
-  const armings = await bootRows.newest(desk.db, MOST_ROWS);
+  const armings = await bootRows.newest(desk.db, MOST_ROWS, sinceOf(now));
+  const inAll = await bootRows.count(desk.db);
   const rows = await rowsOf(desk.db, armings, now);
   const open = rows.find(({ state }) => !isClosed(state));
   const sites = await siteRows.all(desk.db);
@@ -96,7 +108,7 @@ export async function bootBoard(desk: Desk, mostStrangers = MOST_STRANGERS): Pro
   );
   const strangers = asked.map((one) => ({ ...one, machine: machines.get(one.mac) ?? null }));
   return {
-    ...{ url: readEnvironment().DERRICK_BOOT_URL ?? null, rows, now },
+    ...{ url: readEnvironment().DERRICK_BOOT_URL ?? null, rows, now, older: inAll - armings.length },
     atOnce: open ? atOnceFigure(serverRates(), open.arming) : null,
     strangersInAll: asked.length < mostStrangers ? null : await bootRows.strangersInAll(desk.db),
     strangers: strangers.filter(({ machine }) => !armings.some((row) => row.machineId === machine?.id)),

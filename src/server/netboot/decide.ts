@@ -4,7 +4,7 @@ import { bootRows, machineRows, type Tx } from "@/db";
 import type { Desk } from "../desk";
 import { hear } from "../run-log";
 import { gathered } from "./gathered";
-import { ALL_STRANGERS, othersArmed, serverRates } from "./board";
+import { ALL_STRANGERS, othersGiven, serverRates } from "./board";
 
 const TOKEN_BYTES = 24;
 export const hashOf = (token: string): string => createHash("sha256").update(token).digest("hex");
@@ -86,7 +86,7 @@ async function decisionOf(
   const answer = answerTo(caller, arming, state);
   if (!answer.given) return { kind: "local", words: answer.words };
   if (!row || !arming || !state) return { kind: "local", words: "" };
-  const turn = waitsFor(serverRates(), { arming, state }, await othersArmed(tx, row.id, desk.now()));
+  const turn = waitsFor(serverRates(), { arming, state }, await othersGiven(tx, row.id, desk.now()));
   return turn === null
     ? { kind: "installs", arming, token: randomBytes(TOKEN_BYTES).toString("base64url") }
     : { kind: "waits", words: turn };

@@ -22,7 +22,7 @@ export default async function NetbootPage({
   searchParams: Promise<Record<string, string | string[] | undefined>>;
 }) {
   const most = (await searchParams)["asked"] === "all" ? ALL_STRANGERS : undefined;
-  const { url, rows, strangers, strangersInAll, sites, networks, atOnce, now } = await bootBoard(
+  const { url, rows, older, strangers, strangersInAll, sites, networks, atOnce, now } = await bootBoard(
     await desk(),
     most,
   );
@@ -54,7 +54,14 @@ export default async function NetbootPage({
       <Ruled title="Armed machines">
         {atOnce && <AtOnce {...{ rows, now }} figure={atOnce} />}
         {rows.length > 0 ? (
-          <BootBoard lines={rows.map(boardLine)} stages={STAGES} cancel={cancel} />
+          <>
+            <BootBoard lines={rows.map(boardLine)} stages={STAGES} cancel={cancel} />
+            {older > 0 && (
+              <p className="quiet mt-2">
+                {older} more {older === 1 ? "was" : "were"} armed before these, and ended more than a day ago.
+              </p>
+            )}
+          </>
         ) : (
           <p className="quiet">No machine was armed yet. A sheet&rsquo;s zone H leads to it.</p>
         )}
