@@ -93,12 +93,14 @@ export async function installing(desk: Desk): Promise<BoardRow[]> {
   );
 }
 
-/** Machines that are or were armed, newest first, and those that asked and are armed by nobody, the newest or so many of them. */
+/** Machines that are armed and, after them, those that were, newest first, and those that asked and are armed by nobody, the newest or so many of them. */
 export async function bootBoard(desk: Desk, mostStrangers = MOST_STRANGERS): Promise<Board> {
   const now = desk.now();
   const armings = await bootRows.newest(desk.db, MOST_ROWS, sinceOf(now));
   const inAll = await bootRows.count(desk.db);
-  const rows = await rowsOf(desk.db, armings, now);
+  const listed = await rowsOf(desk.db, armings, now);
+  // Those that may still install themselves stand first, whatever came of newer ones.
+  const rows = [false, true].flatMap((isOver) => listed.filter(({ state }) => isClosed(state) === isOver));
   const open = rows.find(({ state }) => !isClosed(state));
   const sites = await siteRows.all(desk.db);
   const asked = await bootRows.strangers(desk.db, mostStrangers);

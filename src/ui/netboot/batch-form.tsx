@@ -111,8 +111,8 @@ function LastTurn({ atOnce, eachSeconds, open, asked, minutes }: Turns & { asked
   if (asked === 0 || last <= minutes * 60) return null;
   return (
     <p role="alert" className="mt-4 font-semibold text-warning">
-      {atOnce} go at once, and {all} are to go: the last has its turn after about {formatDuration(last)}, when
-      its time is over. Choose a longer time.
+      {atOnce === 1 ? "One goes" : `${atOnce} go`} at a time, and {all} are to go: the last has its turn after
+      about {formatDuration(last)}, when its time is over. Choose a longer time.
     </p>
   );
 }

@@ -29,6 +29,12 @@ function stand({ state, arming }: BoardLine): string {
   return state.status === "waiting" ? `waits, until ${clock(arming.until)}` : "reads its files";
 }
 
+/** The day and the time when it ended: a clock alone would pass for today's. */
+function endOf({ state, arming }: BoardLine): string {
+  const at = state.status === "expired" ? arming.until : state.overAt;
+  return at !== null && ENDED.includes(state.status) ? formatDateTime(at, arming.timeZone) : "";
+}
+
 /** Machines that were armed, with the stages that each has reached. */
 export function BootBoard({
   lines,
@@ -107,7 +113,7 @@ function BoardRow({
       <td
         className={line.state.lateSince || line.state.status === "failed" ? "font-semibold text-error" : ""}
       >
-        {stand(line)}
+        {stand(line)} <span className="quiet whitespace-nowrap">{endOf(line)}</span>
       </td>
       {callOff && (
         <td>
