@@ -33,24 +33,44 @@ async function openShared(path: string): Promise<[string, Shared]> {
   return [key, shared];
 }
 
-/** A buffer that nobody uses any more, the oldest; a new one while there are few: it costs more than the copying (see the bench). */
+/** Where so many read at the same time, each waits for its next block: hundreds of slow ones would fill the memory. */
+const MOST_AHEAD = 32;
+
+/**
+ * A buffer that nobody uses any more, the oldest; a new one while there are few: it costs more than the copying (see the bench).
+ * What was kept for readers who have gone is let go.
+ */
 function freeBuffer({ blocks, readers }: Shared): Buffer {
-  if (blocks.size > 2 * readers)
-    for (const [number, { buffer, users }] of blocks)
-      if (users === 0) {
-        blocks.delete(number);
-        return buffer;
-      }
-  return Buffer.allocUnsafeSlow(BLOCK_BYTES);
+  const most = readers + Math.min(readers, MOST_AHEAD);
+  let free: Buffer | null = null;
+  for (const [number, { buffer, users }] of blocks) {
+    if (blocks.size <= most) break;
+    if (users > 0) continue;
+    blocks.delete(number);
+    free = buffer;
+  }
+  return free ?? Buffer.allocUnsafeSlow(BLOCK_BYTES);
+}
+
+/** Fills a buffer from a place of a file, as far as the file goes; one read may give less than it was asked for. */
+async function fill(file: FileHandle, buffer: Buffer, place: number): Promise<number> {
+  let filled = 0;
+  while (filled < buffer.length) {
+    const { bytesRead } = await file.read(buffer, filled, buffer.length - filled, place + filled);
+    if (bytesRead === 0) break;
+    filled += bytesRead;
+  }
+  return filled;
 }
 
 function take(shared: Shared, number: number): Block {
   let block = shared.blocks.get(number);
   if (!block) {
     const buffer = freeBuffer(shared);
-    const read = shared.file.read(buffer, 0, BLOCK_BYTES, number * BLOCK_BYTES);
-    block = { buffer, users: 0, filled: read.then(({ bytesRead }) => bytesRead) };
+    block = { buffer, users: 0, filled: fill(shared.file, buffer, number * BLOCK_BYTES) };
     shared.blocks.set(number, block);
+    // What could not be read is read anew by who asks next.
+    block.filled.catch(() => shared.blocks.delete(number));
   }
   block.users += 1;
   return block;
@@ -79,8 +99,8 @@ async function readSmall(path: string, spans: readonly Span[], send: Send): Prom
   const file = await open(path, "r");
   try {
     for (const { offset, length } of spans) {
-      const { buffer, bytesRead } = await file.read(Buffer.allocUnsafe(length), 0, length, offset);
-      if (bytesRead < length) throw new Error(CUT_SHORT);
+      const buffer = Buffer.allocUnsafe(length);
+      if ((await fill(file, buffer, offset)) < length) throw new Error(CUT_SHORT);
       await send(buffer);
     }
   } finally {
@@ -111,11 +131,10 @@ export async function readShared(path: string, spans: readonly Span[], send: Sen
     for (let at = ahead(); at;) {
       const { block, from, to } = at;
       if ((await block.filled) < to) throw new Error(CUT_SHORT);
-      const next = ahead();
-      next?.block.filled.catch(() => undefined);
+      const next = shared.readers <= MOST_AHEAD ? ahead() : null;
       await send(block.buffer.subarray(from, to));
       held.shift()!.users -= 1;
-      at = next;
+      at = next ?? ahead();
     }
   } finally {
     // What is being read is read to its end before the file is closed.
