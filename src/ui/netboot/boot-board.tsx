@@ -113,7 +113,7 @@ function BoardRow({
       <td
         className={line.state.lateSince || line.state.status === "failed" ? "font-semibold text-error" : ""}
       >
-        {stand(line)} <span className="quiet whitespace-nowrap">{endOf(line)}</span>
+        {stand(line)} <span className="quiet font-normal">{endOf(line)}</span>
       </td>
       {callOff && (
         <td>

@@ -58,7 +58,8 @@ export default async function NetbootPage({
             <BootBoard lines={rows.map(boardLine)} stages={STAGES} cancel={cancel} />
             {older > 0 && (
               <p className="quiet mt-2">
-                {older} more {older === 1 ? "was" : "were"} armed before these, and ended more than a day ago.
+                {older} more {older === 1 ? "was" : "were"} armed before these;{" "}
+                {older === 1 ? "its" : "their"} time ended more than a day ago.
               </p>
             )}
           </>
