@@ -6,6 +6,7 @@ import { existsSync, readFileSync, rmSync } from "node:fs";
 import { relative } from "node:path";
 import { makeCorpus } from "./corpus.mjs";
 import { build, installChromium, installPackages, installTools, run } from "./setup.mjs";
+import { fetchInstaller } from "./installer-root.mjs";
 import { makeTinySystem } from "./tiny-system.mjs";
 
 installPackages();
@@ -13,6 +14,7 @@ installChromium();
 installTools();
 makeCorpus();
 makeTinySystem();
+fetchInstaller();
 run("npm", ["run", "-s", "types"]);
 run("npm", ["run", "-s", "lint"]);
 run("npm", ["run", "-s", "layers"]);

@@ -6,6 +6,7 @@ import { afterAll, describe, expect, it } from "vitest";
 import { parse } from "yaml";
 import { answerFileOf, textOf } from "@/core/answers";
 import type { Drive } from "@/core/machine";
+import { scriptedMachine } from "../support/scripted-drives";
 import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../support/builds";
 
 // Answer files before the programs that read them.
@@ -40,7 +41,18 @@ describe("the command that finds the drive", () => {
     serial: string;
     bytes: number;
     holds?: string;
+    on?: keyof typeof SAYS;
   }
+  /** What udev says of drives by what they are attached to (read off an emulated PC with each of them). */
+  const SAYS = {
+    sata: (s: string) => `ID_SERIAL=Caldbeck_${s}\nID_SERIAL_SHORT=${s}`,
+    nvme: (s: string) => `ID_SERIAL_SHORT=${s}\nID_SERIAL=Caldbeck_${s}_1`,
+    "scsi without a name": (s: string) => `ID_SERIAL=0Caldbeck_${s}\nID_SERIAL_SHORT=${s}`,
+    "sas with a name": (s: string) =>
+      `ID_SERIAL=35000c500a1b2c3d4\nID_SERIAL_SHORT=5000c500a1b2c3d4\nID_SCSI_SERIAL=${s}`,
+    "virtio-blk": (s: string) => `ID_SERIAL=${s}`,
+    "no serial": () => "DEVTYPE=disk",
+  };
   let count = 0;
 
   /** The small system of an installer: drives in its sysfs, and the programs that the command calls. */
@@ -60,7 +72,7 @@ describe("the command that finds the drive", () => {
       drives.map((d) => `*/${d.name}) echo "${of(d)}" ;;`).join(" ");
     stub(
       "udevadm",
-      `for last; do :; done; case $last in ${cases((d) => `ID_SERIAL_SHORT=${d.serial}`)} esac`,
+      `for last; do :; done; case $last in ${cases((d) => SAYS[d.on ?? "nvme"](d.serial))} esac`,
     );
     stub(
       "blkid",
@@ -69,7 +81,7 @@ describe("the command that finds the drive", () => {
         .map((d) => `/dev/${d.name}*) echo "TYPE=${d.holds}" ;;`)
         .join(" ")} esac`,
     );
-    stub("debconf-set", `printf '%s %s\\n' "$1" "$2" >>"${root}/answers"`);
+    stub("debconf-set-selections", `cat "$1" >>"${root}/answers"`);
     writeFileSync(join(root, "mounts"), mounts);
     return {
       run(command: string) {
@@ -104,8 +116,29 @@ describe("the command that finds the drive", () => {
   it("names the planned drive, whatever its letter is today, and only then lets the installer write", () => {
     const { status, said, answers } = installer([other, { ...target, name: "sdb" }]).run(command);
     expect([status, said]).toEqual([0, ""]);
-    expect(answers.slice(0, 2)).toEqual(["partman-auto/disk /dev/sdb", "grub-installer/bootdev /dev/sdb"]);
-    expect(answers).toContain("partman/confirm true");
+    expect(answers.slice(0, 2)).toEqual([
+      "d-i partman-auto/disk string /dev/sdb",
+      "d-i grub-installer/bootdev string /dev/sdb",
+    ]);
+    expect(answers).toContain("d-i partman/confirm boolean true");
+  });
+
+  it.each(["sata", "nvme", "scsi without a name", "sas with a name", "virtio-blk"] as const)(
+    "finds a drive by the serial that lsblk shows, on %s",
+    (on) => {
+      const system = installer([
+        other,
+        { name: "vda", serial: "", bytes: BYTES, on: "no serial" },
+        { ...target, on },
+      ]);
+      expect(system.run(command).answers[0]).toBe("d-i partman-auto/disk string /dev/nvme0n1");
+    },
+  );
+
+  it("takes no drive by its world wide name", () => {
+    const named = { ...target, serial: "CB-77", on: "sas with a name" as const };
+    const wanted = commandOf(preseed({ drives: [aDrive("NV-0001", { serial: "5000c500a1b2c3d4" })] }));
+    expect(installer([named]).run(wanted)).toMatchObject({ status: 1, answers: [] });
   });
 
   it.each<[string, Block[], string, RegExp]>([
@@ -127,33 +160,71 @@ describe("the command that finds the drive", () => {
       const bare = serial.replace(/\s/g, "");
       const quoted = bare.replace(/["\\$`]/g, String.raw`\$&`);
       const { status, answers } = installer([{ ...target, serial: quoted }]).run(commandOf(text));
-      expect([serial, status, answers[0]]).toEqual([serial, 0, "partman-auto/disk /dev/nvme0n1"]);
+      expect([serial, status, answers[0]]).toEqual([serial, 0, "d-i partman-auto/disk string /dev/nvme0n1"]);
     }
     expect(existsSync("x")).toBe(false);
   });
 });
 
-it("the first command of user data is a sound script, and a file of every family with one is written", () => {
-  for (const [profile, marks] of [
-    ["saddler-linux-24", /^#cloud-config$/m],
-    ["millrace-12", /^#_preseed_V1$/m],
-    ["lowland-server-7", /^%pre /m],
-  ] as const) {
-    const told = answerFileOf(aBuild({ profile: shippedProfile(profile) }));
-    if (told.kind !== "file") throw new Error(JSON.stringify(told));
-    const text = textOf(told.file);
-    expect(text).toMatch(marks);
-    // The same bytes for the same sheet.
-    const again = answerFileOf(aBuild({ profile: shippedProfile(profile) }));
-    expect(again.kind === "file" && textOf(again.file)).toBe(text);
-    if (!profile.startsWith("saddler")) continue;
-    const [command] = (parse(text) as { autoinstall: { "early-commands": string[] } }).autoinstall[
-      "early-commands"
-    ];
-    const said = spawnSync("shellcheck", ["-s", "sh", "-"], {
-      input: `#!/bin/sh\n${command}`,
-      encoding: "utf8",
-    });
-    expect([said.error, said.stdout]).toEqual([undefined, ""]);
+describe("the first command of user data", () => {
+  const commandIn = (text: string): string =>
+    (parse(text) as { autoinstall: { "early-commands": string[] } }).autoinstall["early-commands"][0]!;
+  const userData = () => {
+    const told = answerFileOf(aBuild({ profile: shippedProfile("saddler-linux-24") }));
+    return told.kind === "file" ? textOf(told.file) : "";
+  };
+  const SAS = "ID_SERIAL=35000c500a1b2c3d4\nID_SCSI_SERIAL=NV-0001";
+
+  /** Runs it on a machine whose udev tells that of the target and of one other drive; what the installer reads then. */
+  function after(says: string, other: string, quote: '"' | "'") {
+    const drives = [{ serial: "NV-0001", bytes: BYTES }];
+    const machine = scriptedMachine(drives);
+    const file = join(folder, `autoinstall-${quote === "'" ? 1 : 2}.yaml`);
+    writeFileSync(
+      file,
+      `storage:\n  config:\n  - match:\n      serial: ${quote}*NV-0001${quote}\n    type: disk\n`,
+    );
+    const sys = join(folder, "sys-of-two");
+    for (const name of ["sda", "sdb"]) mkdirSync(join(sys, "block", name), { recursive: true });
+    machine.stub(
+      "udevadm",
+      `for last; do :; done; case $last in *=/dev/sdb) printf '%s\\n' '${other}' ;; *) printf '%s\\n' '${says}' ;; esac`,
+    );
+    const done = machine.run(`SYS=${sys} AUTOINSTALL=${file}\n${commandIn(userData())}`);
+    machine.end();
+    return {
+      ...done,
+      serial: (parse(readFileSync(file, "utf8")) as Autoinstall).storage.config[0]!.match.serial,
+    };
   }
+  interface Autoinstall {
+    storage: { config: { match: { serial: unknown } }[] };
+  }
+
+  it.each(["'", '"'] as const)(
+    "puts the name in the file by which udev knows the drive, quoted by %s",
+    (quote) => {
+      expect(after(SAS, "ID_SERIAL=Caldbeck_CB-77", quote)).toMatchObject({
+        code: 0,
+        serial: "*35000c500a1b2c3d4",
+      });
+    },
+  );
+
+  it.each([
+    ["udev has no name for it", "DEVTYPE=disk", "", /udev has no name/],
+    ["another drive would fit as well", SAS, "ID_SERIAL=135000c500a1b2c3d4", /2 drives have a name/],
+    ["its name would fit several", "ID_SERIAL=a*b", "", /udev has no name/],
+  ])("ends, and names no drive, where %s", (_, says, other, words) => {
+    const { code, said, serial } = after(says, other, "'");
+    expect([code, serial]).toEqual([1, "*NV-0001"]);
+    expect(said).toMatch(words);
+  });
+
+  it("is a sound script, and the same bytes for the same sheet", () => {
+    const input = `#!/bin/sh\n${commandIn(userData())}`;
+    const said = spawnSync("shellcheck", ["-s", "sh", "-"], { input, encoding: "utf8" });
+    expect([said.error, said.stdout]).toEqual([undefined, ""]);
+    expect(userData()).toBe(userData());
+  });
 });

@@ -82,6 +82,7 @@ esac`,
   stub("lvs", "echo 4096");
   stub("mdadm", `case $1 in --create) printf '%s\\n' "$@" >"${root}/made/array" ;; esac`);
   return {
+    stub,
     /** Runs a script as the system's own shell does. */
     run(script: string) {
       const done = spawnSync("sh", ["-s"], {

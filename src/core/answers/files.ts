@@ -92,8 +92,8 @@ function finished<T extends SystemIntent>(
   return file ? { kind: "file", file, also: others, erases } : open();
 }
 
-/** The answer file of the family of a build, with the hashes that were sealed for it. */
-export function answerFileOf(ground: IntentGround, hashes?: Hashes): AnswerFileOfSheet {
+/** The answer file of the family of a build, with the hashes that were sealed for it; an `armed` machine has nobody before it. */
+export function answerFileOf(ground: IntentGround, hashes?: Hashes, armed = false): AnswerFileOfSheet {
   const { profile } = ground;
   if (!profile) return open({ path: "image.id", message: "the operating system is not known" });
   if (profile.answerFile === "none") return { kind: "none", why: NO_FILE };
@@ -116,7 +116,7 @@ export function answerFileOf(ground: IntentGround, hashes?: Hashes): AnswerFileO
   const asks = profile.answerFile !== "bsd script";
   const isSeed = profile.answerFile === "cloud-config";
   return finished(
-    installIntent(ground, hashes),
+    installIntent(ground, hashes, armed),
     asks,
     (intent) => write?.(intent, profile) ?? [],
     ERASES,

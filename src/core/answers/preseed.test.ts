@@ -35,8 +35,38 @@ describe("a preseed file", () => {
     expect(valueOf(fileOf().text, "partman-auto/expert_recipe")).toBe(
       "derrick :: 536 536 536 free $iflabel{ gpt } method{ efi } format{ } . 1023 1023 1023 linux-swap method{ swap } format{ } . 1000 1000000 -1 ext4 method{ format } format{ } use_filesystem{ } filesystem{ ext4 } mountpoint{ / } .",
     );
+  });
+
+  it("makes primary parts in legacy mode, the root active: boot code starts no other", () => {
     const legacy = valueOf(fileOf({ sheet: { "boot.mode": "legacy" } }).text, "partman-auto/expert_recipe");
-    expect(legacy).not.toContain("efi");
+    expect(legacy).toBe(
+      "derrick :: 1023 1023 1023 linux-swap $primary{ } method{ swap } format{ } . 1000 1000000 -1 ext4 $primary{ } $bootable{ } method{ format } format{ } use_filesystem{ } filesystem{ ext4 } mountpoint{ / } .",
+    );
+  });
+
+  it("takes a volume group or an array apart only where erasing was agreed to, and answers no group of several drives", () => {
+    const asked = (drive: BuildChanges) =>
+      valueOf(fileOf(drive).text, "partman/early_command")!.match(/device_remove\w+/g);
+    expect(asked({})).toBeNull();
+    const contents = [{ part: "p1", sizeBytes: 9, kind: "LVM2_member", label: null, mountedAt: [] }];
+    const erase = [
+      { drive: "NV-0001", typed: "NV-0001", holds: "LVM2_member", by: "J. Pell", at: "2026-11-20T08:00:00Z" },
+    ];
+    const agreed = { drives: [aDrive("NV-0001", { contents })], sheet: { "storage.erase": erase } };
+    expect(asked(agreed)).toEqual(["device_remove_lvm", "device_remove_md"]);
+  });
+
+  it("ends without a key pressed where nobody stands before it, and a failing command at its end is told", () => {
+    const armed = answerFileOf(
+      aBuild({ profile: shippedProfile("millrace-12"), sheet: { "answers.finish": ["false"] } }),
+      undefined,
+      true,
+    );
+    const text = armed.kind === "file" ? textOf(armed.file) : "";
+    expect(text).toMatch(/^d-i finish-install\/reboot_in_progress note$/m);
+    expect(lintPreseed(text)).toEqual([]);
+    expect(fileOf().text).not.toContain("reboot_in_progress");
+    expect(valueOf(text, "preseed/late_command")).toMatch(/^in-target sh -c 'set -e; /);
   });
 
   it("lets the installer write only from within the command that has found the drive", () => {
@@ -44,9 +74,11 @@ describe("a preseed file", () => {
     const command = valueOf(text, "partman/early_command")!;
     for (const question of ["partman/confirm", "partman-auto/method", "partman-auto/disk"]) {
       expect(valueOf(text, question)).toBeUndefined();
-      expect(command).toContain(`debconf-set ${question} `);
+      expect(command).toContain(`d-i ${question} `);
     }
-    expect(command.indexOf("debconf-set")).toBeGreaterThan(command.lastIndexOf("exit 1"));
+    const loads = command.indexOf("debconf-set-selections");
+    expect(command.slice(0, loads).match(/exit 1/g)).toHaveLength(5);
+    expect(command.slice(loads)).toContain("answers could not be loaded");
   });
 
   it("makes one account beside the super-user, and tells the others as work by hand", () => {

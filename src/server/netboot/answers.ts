@@ -50,7 +50,7 @@ export async function namedAnswers(
         return `Zone ${zone}, ${name}: ${message}.`;
       }),
     );
-  const own = callbacks ? answerFileOf(withFirstBoot(plan, callbacks), hashes) : plainOnes;
+  const own = callbacks ? answerFileOf(withFirstBoot(plan, callbacks), hashes, true) : plainOnes;
   if (own.kind !== "file") return no("The answer file does not take the commands of the first start.");
   const all = [own.file, ...own.also];
   const names = answerNames(plan.profile?.answerFile ?? "none", [own.file.name]);

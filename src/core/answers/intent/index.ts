@@ -12,7 +12,11 @@ const networkGaps = (problems: readonly { message: string }[]): Gap[] =>
   problems.map(({ message }) => ({ path: "network.port", message }));
 
 /** Draws the intent from a build; where something is still open, all that is open and nothing else. */
-export function installIntent(ground: IntentGround, hashes: Hashes = new Map()): Drawn<InstallIntent> {
+export function installIntent(
+  ground: IntentGround,
+  hashes: Hashes = new Map(),
+  restarts = false,
+): Drawn<InstallIntent> {
   const { hostName, domain } = ground.sheet.answers;
   const network = hostPlan(ground, { hostName, domain });
   const target = targetIntent(ground, "by the file");
@@ -22,7 +26,7 @@ export function installIntent(ground: IntentGround, hashes: Hashes = new Map()):
       ok: false,
       gaps: [...gapsIn(target, system), ...(network.ok ? [] : networkGaps(network.problems))],
     };
-  return { ok: true, intent: { ...system.intent, ...target.intent, network: network.value } };
+  return { ok: true, intent: { ...system.intent, ...target.intent, network: network.value, restarts } };
 }
 
 /** The port that a machine is managed by, by its MAC, with its address; or what is open about it. */

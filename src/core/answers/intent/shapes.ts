@@ -101,6 +101,8 @@ export interface TargetIntent {
 /** What an installation is to become, in the words of no file format. */
 export interface InstallIntent extends SystemIntent, TargetIntent {
   network: HostPlan;
+  /** Nobody stands at the machine when its installer ends: it starts anew by itself. */
+  restarts: boolean;
 }
 
 /** The same for an installer whose words stand in its profile: the port that it is managed by, and the lines of its own tool. */

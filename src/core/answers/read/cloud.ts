@@ -98,7 +98,7 @@ function takeNetwork(place: Place, network: unknown): void {
       port: isTree(port.match) && text(port.match.macaddress) ? text(port.match.macaddress) : name,
       dynamic: port.dhcp4 === true,
       address: text(list(port.addresses)[0]).split("/")[0] ?? "",
-      gateway: isTree(route) ? text(route.via) : text(port.gateway4),
+      gateway: isTree(route) ? text(route.via) : text(port.gateway4) || text(port.gateway6),
       nameServers: isTree(port.nameservers) ? texts(port.nameservers.addresses) : [],
     },
     line,

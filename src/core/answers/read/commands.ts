@@ -78,7 +78,7 @@ export function accountsFromCommands(
       finish.push(words[2]!);
       return false;
     }
-    return !/^(?:install -d -m 700|chown|chmod 600) .*\.ssh/.test(command);
+    return !/^set -e$|^(?:install -d -m 700|chown|chmod 600) .*\.ssh/.test(command);
   });
   return { accounts, services, finish, rest };
 }

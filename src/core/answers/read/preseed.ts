@@ -31,7 +31,7 @@ const DRIVES = "drives are laid out by zone D, from the rules of the family";
 const FOLLOWS = [
   ...["netcfg/disable_autoconfig", "netcfg/confirm_static", "netcfg/get_netmask", "clock-setup/utc"],
   ...["netcfg/no_default_route", "passwd/user-fullname", "passwd/make-user", "partman-auto/expert_recipe"],
-  "netcfg/hostname",
+  ...["netcfg/hostname", "finish-install/reboot_in_progress"],
 ];
 
 /** The super-user and the one account beside it. */

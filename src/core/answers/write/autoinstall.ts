@@ -1,5 +1,4 @@
 import { stringify } from "yaml";
-import { driveLook } from "../../machine";
 import { netplanTree, shellWord } from "../../network";
 import { scriptHead } from "../../storage";
 import { componentsOf } from "../software";
@@ -73,8 +72,8 @@ function storageOf({ target, mode }: InstallIntent): { config: Node[]; lacks: In
         wipe: "superblock",
         preserve: false,
       },
-      // The installer compares with what udev tells, which may have the model before the serial.
-      ...{ match: { serial: `*${serial.replace(/[*?[\]\s]/g, "?")}` }, grub_device: mode === "legacy" },
+      // The command before it puts the name in its place that udev has for this drive, which may not even hold the serial.
+      ...{ match: { serial: `*${serial.replace(/[*?[\]\s'"]/g, "?")}` }, grub_device: mode === "legacy" },
     },
   ];
   const lacks: IntentPart[] = [];
@@ -195,6 +194,28 @@ const byHandOf = ({ beside, network, software }: InstallIntent): Gap[] => [
   ),
 ];
 
+/**
+ * Puts what udev calls the drive that was found into the file that the installer reads again afterwards: it compares with
+ * ID_SERIAL, which of a SAS drive is its world wide name (seen). The installer takes the first drive that fits, so that no
+ * other may. What fits none stops it.
+ */
+const NAMED = String.raw`file=${"$"}{AUTOINSTALL:-/autoinstall.yaml}
+udev_name() {
+  udevadm info --query=property --name="$1" | sed -n 's/^ID_SERIAL=//p'
+}
+name=$(udev_name "$d1")
+case $name in
+  "" | *[!A-Za-z0-9#+.:=@_-]*) stop "udev has no name for the target that the installer could compare" ;;
+esac
+alike=0
+for other in "${"$"}{SYS:-/sys}"/block/*; do
+  case $(udev_name "/dev/${"$"}{other##*/}") in *"$name") alike=$((alike + 1)) ;; esac
+done
+[ "$alike" -eq 1 ] || stop "$alike drives have a name that ends as that of the target does"
+[ "$(grep -c '^ *serial: .\*' "$file")" -eq 1 ] || stop "the drive is not named once in $file"
+sed -i "s/^\( *serial: \).\*.*/\1'*$name'/" "$file"
+`;
+
 /** The user data of an installer that takes cloud-config. Where its storage has no words for a part of the target, there is none. */
 export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
   const { config, lacks } = storageOf(intent);
@@ -205,14 +226,6 @@ export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
     }));
   const { system, hostName, target, spared } = intent;
   const [{ drive, mayErase }] = target.drives;
-  const twin = spared.find((d) => d.serial?.trim().endsWith((drive.serial ?? "").trim()));
-  if (twin)
-    return [
-      {
-        path: "storage.target",
-        message: `the serial of another drive of the machine (${driveLook(twin)}) ends as that of the target does, and this format tells drives by such an end only`,
-      },
-    ];
   const accounts = accountsOf(intent);
   const head = scriptHead([{ variable: "d1", drive, mayErase }], spared, []);
   return {
@@ -230,7 +243,7 @@ export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
       ...section("answers.keyboard", { keyboard: cloudKeyboard(intent.keyboard) }),
       ...section("answers.timeZone", { timezone: intent.timeZone }),
       // A command that fails ends the installation before any drive is written.
-      ...section("storage.target", { "early-commands": [`${head.join("\n").trimEnd()}\n: "$d1"\n`] }),
+      ...section("storage.target", { "early-commands": [`${head.join("\n").trimEnd()}\n${NAMED}`] }),
       ...softwareLines(intent.software),
       ...section("network.address", netplanTree(intent.network)),
       ...section("storage.target", { storage: { config } }),

@@ -82,7 +82,7 @@ export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): An
   };
   const network: AnswerFile = {
     name: `${hostName}.network-config`,
-    lines: lines("network.address", netplanTree(intent.network).network),
+    lines: lines("network.address", netplanTree(intent.network, "keys").network),
     byHand: intent.network.links.flatMap((l): Gap[] =>
       l.kind === "bridge" && l.vlanAware
         ? [

@@ -307,7 +307,8 @@ export function writeKickstart(intent: InstallIntent): AnswerFile {
       ...network.lines,
       ...accounts.lines,
       ...software.lines,
-      ...linesFrom(null, "firstboot --disable"),
+      // Without it the installer waits at its end for somebody who presses a key.
+      ...linesFrom(null, "firstboot --disable", ...(intent.restarts ? ["reboot"] : [])),
       ...linesFrom("storage.target", `%include ${STORAGE}`),
       ...software.packages,
       ...linesFrom(null, ""),

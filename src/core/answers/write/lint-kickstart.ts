@@ -60,6 +60,7 @@ const COMMANDS: Readonly<Record<string, readonly string[]>> = {
     "password=",
   ],
   firstboot: ["disable", "enable"],
+  reboot: [],
   url: ["url=", "proxy="],
   services: ["enabled=", "disabled="],
   ignoredisk: ["only-use=", "drives="],

@@ -21,7 +21,10 @@ export interface PreseedFault {
 }
 
 /** Questions of the installer with their types, by its own templates. */
-const QUESTIONS: Readonly<Record<string, "string" | "boolean" | "select" | "multiselect" | "password">> = {
+const QUESTIONS: Readonly<
+  Record<string, "string" | "boolean" | "select" | "multiselect" | "password" | "note">
+> = {
+  "finish-install/reboot_in_progress": "note",
   "mirror/country": "string",
   "mirror/protocol": "select",
   "mirror/http/hostname": "string",
@@ -74,7 +77,7 @@ const NEEDED = [
 ];
 /** Each of them alone can end in an erased drive, whichever it is. */
 const WRITES =
-  /^(?:partman-auto\/(?:method|disk|choose_recipe)|partman\/confirm|partman-partitioning\/confirm)/;
+  /^(?:partman-auto\/(?:method|disk|choose_recipe)|partman\/confirm|partman-(?:lvm|md)\/device_remove|partman-partitioning\/confirm)/;
 const LETTER = /\/dev\/(?:[svh]d[a-z]|nvme\d|mmcblk\d)/;
 const PART = /^(\d+) (\d+) (-1|\d+) (?:free|linux-swap|ext4|xfs)((?: \$?[a-z_]+\{ \S* ?\})+)$/;
 

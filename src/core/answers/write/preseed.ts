@@ -11,32 +11,63 @@ type Kind = "string" | "boolean" | "select" | "note" | "password";
 
 /** One question of the installer with its answer; what follows the one space behind the type is the answer, to the end of the line. */
 const answer = (from: IntentPath | null, question: string, kind: Kind, value: string): AnswerLine[] =>
-  linesFrom(from, `d-i ${question} ${kind} ${value}`);
+  linesFrom(from, `d-i ${question} ${kind}${value === "" && kind === "note" ? "" : ` ${value}`}`);
+
+const MOST_PRIMARY = 4;
+
+/**
+ * What makes a part of a DOS table a primary one, where it would become a logical one otherwise (seen), and the part active
+ * that holds the loader's own files: boot code starts no other.
+ */
+function dosWords({ table, parts }: InstallIntent["target"], mount: string | undefined): string {
+  if (table !== "dos") return "";
+  const holdsLoader = parts.some((p) => p.name.toLowerCase() === "boot") ? "/boot" : "/";
+  const isActive = mount === holdsLoader;
+  const isPrimary = isActive || parts.length <= MOST_PRIMARY;
+  return `${isPrimary ? "$primary{ } " : ""}${isActive ? "$bootable{ } " : ""}`;
+}
 
 /**
  * A partition in the recipe of the installer: least, priority and most in megabytes of 10^6 bytes (-1: all that is left),
  * its file system, and its settings up to the full stop. Null for what the recipe has no words for.
  */
-function recipeOf(part: IntentPart): string | null {
+function recipeOf(part: IntentPart, target: InstallIntent["target"]): string | null {
   const megabytes = Math.floor(part.bytes / MEGABYTE);
   const size = part.takesRest ? "1000 1000000 -1" : `${megabytes} ${megabytes} ${megabytes}`;
   if (part.use === "efi") return `${size} free $iflabel{ gpt } method{ efi } format{ } .`;
   if (part.use === "bios boot") return `${size} free $iflabel{ gpt } method{ biosgrub } .`;
-  if (part.fs === "swap") return `${size} linux-swap method{ swap } format{ } .`;
+  if (part.fs === "swap")
+    return `${size} linux-swap ${dosWords(target, undefined)}method{ swap } format{ } .`;
   const mount = { root: "/", boot: "/boot", home: "/home", var: "/var" }[part.name.toLowerCase()];
   if (part.use !== "linux" || mount === undefined || (part.fs !== "ext4" && part.fs !== "xfs")) return null;
-  return `${size} ${part.fs} method{ format } format{ } use_filesystem{ } filesystem{ ${part.fs} } mountpoint{ ${mount} } .`;
+  const { fs } = part;
+  return `${size} ${fs} ${dosWords(target, mount)}method{ format } format{ } use_filesystem{ } filesystem{ ${fs} } mountpoint{ ${mount} } .`;
 }
 
-/** What lets the installer write without asking: it is only set once the planned drive was found. */
-const GOES_ON: readonly [question: string, value: string][] = [
-  ["partman-auto/method", "regular"],
-  ["partman-auto/choose_recipe", "derrick"],
-  ["partman-partitioning/confirm_write_new_label", "true"],
-  ["partman/choose_partition", "finish"],
-  ["partman/confirm", "true"],
-  ["partman/confirm_nooverwrite", "true"],
+/**
+ * What lets the installer write without asking: it is only set once the planned drive was found. The installer passes over a
+ * critical question only when its answer is marked as seen, which a list of answers does and a single value does not (seen).
+ */
+const GOES_ON: readonly [question: string, kind: Kind, value: string][] = [
+  ["partman-auto/method", "string", "regular"],
+  ["partman-auto/choose_recipe", "select", "derrick"],
+  ["partman-partitioning/confirm_write_new_label", "boolean", "true"],
+  ["partman/choose_partition", "select", "finish"],
+  ["partman/confirm", "boolean", "true"],
+  ["partman/confirm_nooverwrite", "boolean", "true"],
 ];
+
+/**
+ * Asked of a drive that holds a volume group or an array, with "no" as the usual answer. Only where its erasing was agreed to;
+ * a group that reaches other drives as well is another question, and never answered here.
+ */
+const TAKES_APART: typeof GOES_ON = [
+  ["partman-lvm/device_remove_lvm", "boolean", "true"],
+  ["partman-md/device_remove_md", "boolean", "true"],
+];
+
+/** Where the answers lie until they are loaded; nobody but root is there. */
+const ANSWERS = "/tmp/derrick.answers";
 
 /**
  * The one line of shell that runs before the installer looks at any drive, with what its small system has: udev and sysfs.
@@ -47,10 +78,20 @@ function firstCommand({ target }: InstallIntent): string {
   const [{ drive, mayErase }] = target.drives;
   const serial = (drive.serial ?? "").replace(/\s+/g, "");
   const stop = (words: string): string => `{ echo "derrick: ${words}" >&2; exit 1; }`;
+  const set = ["partman-auto/disk", "grub-installer/bootdev"].map(
+    (question) => `"d-i ${question} string /dev/$found"`,
+  );
+  const seen = [...GOES_ON, ...(mayErase ? TAKES_APART : [])].map((words) =>
+    shellWord(`d-i ${words.join(" ")}`),
+  );
   return [
     "found=",
     `for d in "\${SYS:-/sys}"/block/*; do n=\${d##*/}`,
-    `s=$(udevadm info --query=property --name="/dev/$n" 2>/dev/null | sed -n "s/^ID_SERIAL_SHORT=//p" | tr -d "[:space:]")`,
+    `p=$(udevadm info --query=property --name="/dev/$n" 2>/dev/null)`,
+    // The serial of a drive with a world wide name, of one without, and of a virtual one: the order in which lsblk shows them.
+    "s=",
+    'for k in ID_SCSI_SERIAL ID_SERIAL_SHORT ID_SERIAL; do [ -n "$s" ] || s=$(echo "$p" | sed -n "s/^$k=//p" | tr -d "[:space:]")',
+    "done",
     `[ "$s" = ${shellWord(serial)} ] || continue`,
     `[ -z "$found" ] || ${stop("two drives answer with the planned serial")}`,
     "found=$n",
@@ -63,9 +104,8 @@ function firstCommand({ target }: InstallIntent): string {
       : [
           `[ -z "$(blkid "/dev/$found"* 2>/dev/null)" ] || ${stop("on the planned drive stands what the sheet knows nothing of")}`,
         ]),
-    'debconf-set partman-auto/disk "/dev/$found"',
-    'debconf-set grub-installer/bootdev "/dev/$found"',
-    ...GOES_ON.map(([question, value]) => `debconf-set ${question} ${value}`),
+    `if ! { printf "%s\\n" ${[...set, ...seen].join(" ")} > ${ANSWERS} && debconf-set-selections ${ANSWERS}; }; then ${stop("the answers could not be loaded")}; fi`,
+    `rm -f ${ANSWERS}`,
   ].join("; ");
 }
 
@@ -129,7 +169,8 @@ function accountLines({ accounts, system, software }: InstallIntent): { lines: A
     : software.services.length > 0
       ? "answers.services"
       : "answers.finish";
-  const late = made.length > 0 ? `in-target sh -c ${shellWord(made.join("; "))}` : null;
+  // A command that fails ends it, and the installer says so, as in the files of other families.
+  const late = made.length > 0 ? `in-target sh -c ${shellWord(["set -e", ...made].join("; "))}` : null;
   return {
     lines: [
       ...of("root-login", "boolean", String(root !== undefined)),
@@ -181,7 +222,10 @@ function keymapOf(name: string): string {
 
 /** A preseed file. Where the parts of the target have no words in its recipe, there is none: half a recipe would make another layout. */
 export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
-  const recipe = intent.target.parts.map((part) => ({ part, words: recipeOf(part) }));
+  const recipe = intent.target.parts.map((part) => ({
+    part,
+    words: recipeOf(part, intent.target),
+  }));
   const lacks = recipe.filter(({ words }) => words === null);
   if (lacks.length > 0)
     return lacks.map(({ part }): Gap => ({
@@ -217,6 +261,8 @@ export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
         "string",
         `derrick :: ${recipe.map(({ words }) => words).join(" ")}`,
       ),
+      // The note at the end waits for a key that nobody presses on a machine that installs itself.
+      ...(intent.restarts ? of(null, "finish-install/reboot_in_progress", "note", "") : []),
     ],
     byHand: [
       ...intent.beside,
