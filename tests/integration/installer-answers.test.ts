@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node
 import { join } from "node:path";
 import { beforeEach, describe, expect, it } from "vitest";
 import { answerFileOf, textOf } from "@/core/answers";
+import { hostPlan, writeIfupdown } from "@/core/network";
 import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../support/builds";
 
 // What Derrick writes in the small system of a real installer: its shell, and the programs that keep its answers.
@@ -28,6 +29,7 @@ const inside = (script: string, env: Record<string, string> = {}) =>
   spawnSync("chroot", [ROOT, "/bin/sh", "-c", script], {
     encoding: "utf8",
     env: {
+      NODE_ENV: "test",
       PATH: "/usr/sbin:/usr/bin:/sbin:/bin",
       DEBIAN_FRONTEND: "text",
       DEBCONF_PRIORITY: "critical",
@@ -116,6 +118,25 @@ describe("the answers of a real installer", () => {
       sheet: { "storage.erase": [agreed] },
     });
     expect([status, shown]).toEqual([0, ["partman-lvm/device_remove_lvm_span"]]);
+  });
+
+  it("leave it the whole network of the plan, which it copies to the new system", () => {
+    const macs = ["02:61:0a:00:00:14", "02:61:0a:00:00:15"];
+    const ports = macs.map((mac, i) => ({ mac, seenAs: `eno${i + 1}`, kind: "ethernet", link: "up" }));
+    const bond = { id: "1", kind: "bond", name: "bond0", on: macs, mode: "802.3ad", mtu: 9000 };
+    const changes = {
+      facts: { ports } as never,
+      sheet: { "network.interfaces": [bond], "network.carrier": "bond0" },
+    };
+    expect(stillAsked(changes).status).toBe(0);
+    const kept = readFileSync(join(ROOT, "etc/network/interfaces"), "utf8");
+    const plan = hostPlan(aBuild({ profile: shippedProfile("millrace-12"), ...changes }), {
+      hostName: "wrk-hv1",
+      domain: "marrowby.example",
+    });
+    const wanted = plan.ok ? writeIfupdown(plan.value).files : [];
+    expect(kept).toBe(wanted.find(({ path }) => path === "/etc/network/interfaces")?.text);
+    expect(kept).toMatch(/bond-slaves eno1 eno2\n[^]*mtu 9000/);
   });
 
   it("let it ask everything that writes where the drive is another one", () => {

@@ -37,10 +37,10 @@ type Written = AnswerFile | Gap[];
 
 /** A format that sets up a system on one drive, and on several only where they stand together in a way that it has words for. */
 const onOneDrive =
-  (write: (intent: InstallIntent) => Written, ...layouts: Layout[]) =>
-  (intent: InstallIntent): Written =>
+  (write: (intent: InstallIntent, profile: Profile) => Written, ...layouts: Layout[]) =>
+  (intent: InstallIntent, profile: Profile): Written =>
     intent.target.drives.length === 1 || layouts.includes(intent.target.layout)
-      ? write(intent)
+      ? write(intent, profile)
       : [
           {
             path: "storage.layout",

@@ -95,7 +95,7 @@ describe("a preseed file", () => {
     expect(text).not.toMatch(/crypted/);
   });
 
-  it("tells what it leaves out: a bond that carries the address, an MTU, planned pools", () => {
+  it("brings a bond that carries the address and an MTU with it, and tells what it leaves out", () => {
     const second = "02:61:0a:00:00:15";
     const ports = ["02:61:0a:00:00:14", second].map((mac, i) => ({
       ...{ mac, seenAs: `eno${i + 1}`, kind: "ethernet", link: "up" },
@@ -111,9 +111,20 @@ describe("a preseed file", () => {
       facts: { ports } as never,
       sheet: { "network.interfaces": [bond], "network.carrier": "bond0" },
     };
-    expect(words(bonded)).toMatch(/the bond bond0 is made at the first start/);
+    // A family that reads no file of interfaces gets them by hand.
+    const other = { profile: { ...MILLRACE, network: { ...MILLRACE.network, files: [] } } };
+    expect(words({ ...bonded, ...other })).toMatch(/the bond bond0 is made at the first start/);
     const port = { id: "1", kind: "port", name: "eno1", on: ["02:61:0a:00:00:14"], mtu: 9000 };
-    expect(words({ sheet: { "network.interfaces": [port] } })).toMatch(/the MTU 9000 of eno1/);
+    const jumbo = { sheet: { "network.interfaces": [port] } };
+    expect(words({ ...jumbo, ...other })).toMatch(/the MTU 9000 of eno1/);
+    for (const changes of [bonded, jumbo]) {
+      const { text, byHand } = fileOf(changes);
+      expect(byHand.filter((g) => g.path === "network.interfaces")).toEqual([]);
+      expect(valueOf(text, "partman/early_command")).toMatch(/^mkdir -p \/etc\/network && printf /);
+      expect(valueOf(text, "preseed/late_command")).toContain("nameserver 10.61.10.");
+      expect(lintPreseed(text)).toEqual([]);
+    }
+    expect(valueOf(fileOf(bonded).text, "pkgsel/include")).toBe("ifenslave");
     expect(words(withSet({}))).toMatch(/pools, arrays and virtual drives of the other drives/);
   });
 

@@ -260,7 +260,12 @@ describe("scripts and words", () => {
     tree: "http://10.61.10.5:4370/t/abc/tree/",
     image: "http://10.61.10.5:4370/t/abc/image.iso",
   };
-  const host = { mac: "02:61:0A:00:00:14", hostName: "wrk-tel1", domain: "marrowby.example" };
+  const address = {
+    ...{ how: "fixed" as const, address: "10.61.10.30", length: 24, gateway: "10.61.10.1" },
+    nameServers: ["10.61.10.2", "10.61.10.3"],
+  };
+  const port = { kind: "port" as const, name: "eno1", mac: "02:61:0a:00:00:14", mtu: null, address };
+  const host = { mac: "02:61:0A:00:00:14", hostName: "wrk-tel1", domain: "marrowby.example", link: null };
   const words = (format: Parameters<typeof kernelWords>[0], own: string[] = []) =>
     kernelWords(format, ["wrk-tel1.preseed"], at, host, own)?.join(" ");
 
@@ -278,6 +283,36 @@ describe("scripts and words", () => {
       `seed=${at.answers}wrk-tel1.preseed from=${at.tree}`,
     );
     expect([words("none"), words("bsd script")]).toEqual([undefined, undefined]);
+  });
+
+  it("a fixed address is told to a kernel whose installer asks for it before it reads its file", () => {
+    const netcfg = (link: Parameters<typeof kernelWords>[3]["link"]) =>
+      kernelWords("preseed", ["a"], at, { ...host, link }, [])?.filter((w) => w.startsWith("netcfg/"));
+    expect(netcfg(port)).toEqual([
+      "netcfg/disable_autoconfig=true",
+      "netcfg/get_ipaddress=10.61.10.30",
+      "netcfg/get_netmask=255.255.255.0",
+      "netcfg/get_gateway=10.61.10.1",
+      "netcfg/get_nameservers=10.61.10.2 10.61.10.3",
+      "netcfg/confirm_static=true",
+    ]);
+    const v6 = { ...address, address: "2001:db8::30", length: 64, gateway: null, nameServers: [] };
+    expect(netcfg({ ...port, address: v6 })).toEqual([
+      ...["netcfg/disable_autoconfig=true", "netcfg/get_ipaddress=2001:db8::30/64"],
+      ...["netcfg/no_default_route=true", "netcfg/confirm_static=true"],
+    ]);
+    // By DHCP, on another port, and made on a port: nothing.
+    for (const link of [
+      { ...port, address: { how: "dhcp" as const } },
+      { ...port, mac: "02:61:0a:00:00:99" },
+      { kind: "vlan" as const, name: "mgmt", parent: "eno1", vlan: 5, mtu: null, address },
+    ])
+      expect(netcfg(link)).toEqual([]);
+    const words = ["netcfg/get_nameservers=10.61.10.2 10.61.10.3", "quiet"];
+    const both = { kernel: "http://a/k", initrd: ["http://a/i"], words };
+    expect(ipxeInstall(both, "x")).toContain(' netcfg/get_nameservers="10.61.10.2 10.61.10.3" quiet ||');
+    // GRUB puts the quotes of the kernel around a word with a blank by itself.
+    expect(grubInstall(both, "x")).toContain(" 'netcfg/get_nameservers=10.61.10.2 10.61.10.3' quiet; then");
   });
 
   const files = {

@@ -1,4 +1,5 @@
 import type { Profile } from "../image";
+import { netmaskOf, type LinkPlan } from "../network";
 
 /** Addresses under which one armed machine finds its files. */
 export interface BootAddresses {
@@ -14,6 +15,28 @@ export interface BootHost {
   mac: string;
   hostName: string;
   domain: string;
+  /** The interface that carries the planned address; null where none is planned. */
+  link: LinkPlan | null;
+}
+
+/**
+ * The address of a port in the words of an installer whose questions about the network come before it can read its file. A word
+ * with a blank in it is one word to the kernel; the boot loaders write it each in their own way. What is made on a port (a bond,
+ * a VLAN, a bridge) is no part of these words.
+ */
+function fixedAddress({ link, mac }: BootHost): string[] {
+  if (link?.kind !== "port" || link.mac.toLowerCase() !== mac.toLowerCase()) return [];
+  if (link.address?.how !== "fixed") return [];
+  const { address, length, gateway, nameServers } = link.address;
+  const isV6 = address.includes(":");
+  return [
+    "netcfg/disable_autoconfig=true",
+    `netcfg/get_ipaddress=${address}${isV6 ? `/${length}` : ""}`,
+    ...(isV6 ? [] : [`netcfg/get_netmask=${netmaskOf(length)}`]),
+    gateway ? `netcfg/get_gateway=${gateway}` : "netcfg/no_default_route=true",
+    ...(nameServers.length > 0 ? [`netcfg/get_nameservers=${nameServers.join(" ")}`] : []),
+    "netcfg/confirm_static=true",
+  ];
 }
 
 /** The names under which each kind of installer asks for what it is answered with; a seed's are fixed. */
@@ -28,16 +51,17 @@ export function kernelWords(
   format: Profile["answerFile"],
   answers: readonly string[],
   at: BootAddresses,
-  { mac, hostName, domain }: BootHost,
+  host: BootHost,
   own: readonly string[],
 ): string[] | null {
+  const { mac, hostName, domain } = host;
   const boot = `BOOTIF=01-${mac.toLowerCase().replaceAll(":", "-")}`;
   const main = `${at.answers}${answers[0] ?? ""}`;
   const standard: Partial<Record<Profile["answerFile"], string[]>> = {
     kickstart: [`inst.ks=${main}`, `inst.stage2=${at.tree}`, "ip=dhcp", boot],
     preseed: [
       ...["auto=true", "priority=critical", `url=${main}`, "interface=auto", boot],
-      ...[`hostname=${hostName}`, `domain=${domain}`],
+      ...[`hostname=${hostName}`, `domain=${domain}`, ...fixedAddress(host)],
     ],
     "cloud-config": [
       ...["autoinstall", "ip=dhcp", `url=${at.image}`, `ds=nocloud-net;s=${at.answers}`],

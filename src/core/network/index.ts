@@ -79,6 +79,7 @@ export { networkStage } from "./stage";
 export { segmentsOfCable, segmentsOfPort } from "./picture";
 export {
   hostPlan,
+  writeIfupdown,
   isDomain,
   isLabel,
   labelOf,

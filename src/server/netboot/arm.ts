@@ -10,6 +10,7 @@ import {
 import { ownWordsOf } from "@/core/answers";
 import { isServed } from "@/core/media";
 import { contentWords, driveLook } from "@/core/machine";
+import { hostPlan, type LinkPlan } from "@/core/network";
 import { evaluateSheet, type Plan } from "@/core/sheet";
 import type { Step } from "@/core/stage";
 import { targetsOf } from "@/core/storage";
@@ -108,7 +109,13 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
     answers.value.files.map((f) => f.name),
   );
   const mac = sheet.network.port ?? macs[0] ?? "";
-  const kernelTold = kernelWords(profile.answerFile, names, LATER, { mac, hostName, domain }, words);
+  const kernelTold = kernelWords(
+    profile.answerFile,
+    names,
+    LATER,
+    { ...{ mac, hostName, domain }, link: addressed(plan) },
+    words,
+  );
   if (!kernelTold)
     return no(
       ...problems,
@@ -134,6 +141,13 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
       reads: readsOf(plan, steps),
     },
   });
+}
+
+/** The interface that carries the planned address, if one is planned. */
+function addressed(plan: Plan): LinkPlan | null {
+  const { hostName, domain } = plan.sheet.answers;
+  const network = hostPlan(plan, { hostName, domain });
+  return network.ok ? (network.value.links.find((l) => l.address !== null) ?? null) : null;
 }
 
 /** From when a machine has read its files until it has had its first start, as the steps of its sheet have it. */

@@ -1,5 +1,6 @@
 import { xkbNames } from "../../identity";
-import { netmaskOf, shellWord, type LinkPlan } from "../../network";
+import type { Profile } from "../../image";
+import { netmaskOf, shellWord, writeIfupdown, type LinkPlan } from "../../network";
 import { componentsOf } from "../software";
 import type { Gap, InstallIntent, IntentPart, IntentPath } from "../intent";
 import { accountCommands, accountNotes, keyCommands } from "./accounts";
@@ -109,20 +110,65 @@ function firstCommand({ target }: InstallIntent): string {
   ].join("; ");
 }
 
-/** This installer sets up one port, plainly: all else of zone E is told, and so is a size of packets of its own. */
-function networkLines({ network }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
-  const first = network.links.find((l) => l.address !== null && l.kind === "port");
-  const byHand = network.links
-    .filter((l) => (l === first ? l.mtu !== null : l.kind !== "port" || l.address !== null))
-    .map((l): Gap => ({
-      path: "network.interfaces",
-      message:
-        l === first
-          ? `the MTU ${l.mtu} of ${l.name} is set at the first start, from the files of zone E`
-          : `the ${l.kind} ${l.name} is made at the first start, from the files of zone E: this installer sets up one plain port`,
-    }));
-  return { lines: first ? portLines(first) : [], byHand };
+/** Where packages of the family are needed for what stands on a port. */
+const NEEDED_BY: Readonly<Partial<Record<LinkPlan["kind"], string>>> = {
+  ...{ bond: "ifenslave", vlan: "vlan", bridge: "bridge-utils" },
+};
+
+/** What this installer is told of the network, and what is written for it beside its own answers. */
+interface PreseedNetwork {
+  lines: AnswerLine[];
+  byHand: Gap[];
+  /** Run before it looks at drives: the file of interfaces, which it copies to the new system. */
+  before: string[];
+  /** Run in the new system at the end. */
+  after: string[];
+  packages: string[];
 }
+
+const written = (path: string, text: string): string =>
+  `mkdir -p ${path.slice(0, path.lastIndexOf("/"))} && printf "%s\\n" ${text.trimEnd().split("\n").map(shellWord).join(" ")} > ${path}`;
+
+/**
+ * This installer sets up one port, plainly. Where the plan has more, and the family reads the file of interfaces, that is put
+ * in the place of the installer's own, which it copies to the new system; ports get their planned names there by their MACs.
+ */
+function networkOf({ network }: InstallIntent, readsFile: boolean): PreseedNetwork {
+  const first = network.links.find((l) => l.address !== null && l.kind === "port");
+  const beside = network.links.filter((l) =>
+    l === first ? l.mtu !== null : l.kind !== "port" || l.address !== null,
+  );
+  const lines = first ? portLines(first) : [];
+  if (beside.length === 0) return { lines, byHand: [], before: [], after: [], packages: [] };
+  if (!readsFile)
+    return {
+      ...{ lines, before: [], after: [], packages: [] },
+      byHand: beside.map((l): Gap => ({
+        path: "network.interfaces",
+        message:
+          l === first
+            ? `the MTU ${l.mtu} of ${l.name} is set at the first start, from the files of zone E`
+            : `the ${l.kind} ${l.name} is made at the first start, from the files of zone E: this installer sets up one plain port`,
+      })),
+    };
+  const { files, problems } = writeIfupdown(network);
+  const servers = network.links.flatMap((l) => (l.address?.how === "fixed" ? l.address.nameServers : []));
+  const [own, others] = [files.filter(isInterfaces), files.filter((f) => !isInterfaces(f))];
+  const search = network.domain ? [`search ${network.domain}`] : [];
+  const resolver = [...search, ...servers.map((server) => `nameserver ${server}`)].join("\n");
+  return {
+    lines,
+    byHand: problems.map(({ message }) => ({ path: "network.interfaces", message })),
+    before: own.map(({ path, text }) => written(path, text)),
+    after: [
+      ...others.map(({ path, text }) => written(path, text)),
+      ...(servers.length > 0 ? [written("/etc/resolv.conf", resolver)] : []),
+    ],
+    packages: [...new Set(network.links.flatMap(({ kind }) => NEEDED_BY[kind] ?? []))],
+  };
+}
+
+const isInterfaces = ({ path }: { path: string }): boolean => path === "/etc/network/interfaces";
 
 function portLines({ name, address }: LinkPlan): AnswerLine[] {
   const of = (question: string, kind: Kind, value: string) =>
@@ -150,7 +196,10 @@ function portLines({ name, address }: LinkPlan): AnswerLine[] {
  * Accounts as this installer asks for them: a super-user or none, and one account beside it. The others, and all keys, are
  * made by a command at its end, inside the new system.
  */
-function accountLines({ accounts, system, software }: InstallIntent): { lines: AnswerLine[]; byHand: Gap[] } {
+function accountLines(
+  { accounts, system, software }: InstallIntent,
+  network: readonly string[],
+): { lines: AnswerLine[]; byHand: Gap[] } {
   const of = (question: string, kind: Kind, value: string) =>
     answer("answers.accounts", `passwd/${question}`, kind, value);
   const root = accounts.find((a) => a.role === "super-user" && a.logIn === "password");
@@ -161,14 +210,17 @@ function accountLines({ accounts, system, software }: InstallIntent): { lines: A
   });
   const isOfAccounts = made.length > 0;
   made.push(
+    ...network,
     ...software.services.map((s) => `systemctl enable ${shellWord(s)}`),
     ...software.finish.map((command) => `sh -c ${shellWord(command)}`),
   );
   const lateOf = isOfAccounts
     ? "answers.accounts"
-    : software.services.length > 0
-      ? "answers.services"
-      : "answers.finish";
+    : network.length > 0
+      ? "network.interfaces"
+      : software.services.length > 0
+        ? "answers.services"
+        : "answers.finish";
   // A command that fails ends it, and the installer says so, as in the files of other families.
   const late = made.length > 0 ? `in-target sh -c ${shellWord(["set -e", ...made].join("; "))}` : null;
   return {
@@ -189,8 +241,12 @@ function accountLines({ accounts, system, software }: InstallIntent): { lines: A
 }
 
 /** The mirror in its parts, as this installer asks for them, and which packages; tasks are its groups. */
-function softwareLines({ source, proxy, components }: InstallIntent["software"]): AnswerLine[] {
-  const { groups, packages } = componentsOf(components);
+function softwareLines(
+  { source, proxy, components }: InstallIntent["software"],
+  needed: readonly string[],
+): AnswerLine[] {
+  const { groups, packages: chosen } = componentsOf(components);
+  const packages = [...chosen, ...needed.filter((one) => !chosen.includes(one))];
   const url = source === "" ? null : new URL(source);
   const kind = url?.protocol === "https:" ? "https" : "http";
   return [
@@ -206,10 +262,10 @@ function softwareLines({ source, proxy, components }: InstallIntent["software"])
         ? answer("answers.proxy", "mirror/http/proxy", "string", proxy)
         : []),
     ...(components.length > 0
-      ? [
-          ...linesFrom("answers.components", `tasksel tasksel/first multiselect ${groups.join(", ")}`),
-          ...answer("answers.components", "pkgsel/include", "string", packages.join(" ")),
-        ]
+      ? linesFrom("answers.components", `tasksel tasksel/first multiselect ${groups.join(", ")}`)
+      : []),
+    ...(components.length > 0 || packages.length > 0
+      ? answer("answers.components", "pkgsel/include", "string", packages.join(" "))
       : []),
   ];
 }
@@ -221,7 +277,7 @@ function keymapOf(name: string): string {
 }
 
 /** A preseed file. Where the parts of the target have no words in its recipe, there is none: half a recipe would make another layout. */
-export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
+export function writePreseed(intent: InstallIntent, profile: Profile): AnswerFile | Gap[] {
   const recipe = intent.target.parts.map((part) => ({
     part,
     words: recipeOf(part, intent.target),
@@ -233,7 +289,8 @@ export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
       message: `the part "${part.name.slice(0, 60)}" has no words in this format, so the target is laid out on the screen`,
     }));
   const { system, hostName, domain } = intent;
-  const [network, accounts] = [networkLines(intent), accountLines(intent)];
+  const network = networkOf(intent, profile.network.files.includes("interfaces"));
+  const accounts = accountLines(intent, network.after);
   const of = answer;
   return {
     name: `${hostName}.preseed`,
@@ -253,8 +310,13 @@ export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
       ...of("answers.timeZone", "clock-setup/utc", "boolean", "true"),
       ...of("answers.timeZone", "time/zone", "string", intent.timeZone),
       ...accounts.lines,
-      ...softwareLines(intent.software),
-      ...of("storage.target", "partman/early_command", "string", firstCommand(intent)),
+      ...softwareLines(intent.software, network.packages),
+      ...of(
+        "storage.target",
+        "partman/early_command",
+        "string",
+        [...network.before, firstCommand(intent)].join("; "),
+      ),
       ...of(
         "storage.target",
         "partman-auto/expert_recipe",
@@ -268,11 +330,16 @@ export function writePreseed(intent: InstallIntent): AnswerFile | Gap[] {
       ...intent.beside,
       ...network.byHand,
       ...accounts.byHand,
-      {
-        path: "network.address",
-        message:
-          "fetched over the network, this file comes too late for the questions about the network itself: then they are answered on the kernel's command line",
-      },
+      // An armed machine is told on the kernel's line.
+      ...(intent.restarts
+        ? []
+        : [
+            {
+              path: "network.address" as const,
+              message:
+                "fetched over the network, this file comes too late for the questions about the network itself: then they are answered on the kernel's command line",
+            },
+          ]),
       ...(intent.software.source
         ? []
         : [

@@ -59,6 +59,12 @@ export const ipxeWait = (why: string): string =>
 /** Starts the machine from its own disk, and says why on its console. */
 export const ipxeLocal = (why: string): string => ["#!ipxe", ...toDisk(why), ""].join("\n");
 
+/** iPXE parts words at blanks and joins them again, and knows no quotes: those are the kernel's, for the value of one setting. */
+const kernelWord = (word: string): string => {
+  const [, name, value] = /^([^=]+)=(.* .*)$/.exec(word) ?? [];
+  return name === undefined ? word : `${name}="${value}"`;
+};
+
 /**
  * Reads kernel and initial file systems and starts the installer. Under UEFI the kernel finds them by name, which BIOS
  * passes over. What cannot be read is tried again, and then the machine starts from its own disk.
@@ -71,7 +77,13 @@ export function ipxeInstall({ kernel, initrd, words }: BootFiles, title: string)
     "set tries:int32 0",
     ":again",
     "imgfree ||",
-    ["kernel", kernel, ...names.map((name) => `initrd=${name}`), ...words, "|| goto failed"].join(" "),
+    [
+      "kernel",
+      kernel,
+      ...names.map((name) => `initrd=${name}`),
+      ...words.map(kernelWord),
+      "|| goto failed",
+    ].join(" "),
     ...initrd.map((url, i) => `initrd --name ${names[i]} ${url} || goto failed`),
     "boot || goto failed",
     ":failed",

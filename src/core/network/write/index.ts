@@ -30,6 +30,7 @@ export { namedHosts, labelOf, type SiteHost, type SitePlan } from "./site-plan";
 export { writeDnsmasq, writeKea, writeKea6 } from "./dhcp";
 export { reverseZoneOf, writeHosts, writeReverseZones, writeZone } from "./names";
 export { writeKnownHosts, writeSshConfig } from "./ssh";
+export { writeIfupdown } from "./ifupdown";
 export { netplanTree } from "./netplan";
 export { shellWord } from "./shell-word";
 export { writeCommands } from "./commands";
