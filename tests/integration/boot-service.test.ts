@@ -1,3 +1,5 @@
+import { EventEmitter } from "node:events";
+import type { IncomingMessage, ServerResponse } from "node:http";
 import { mkdirSync, renameSync, rmSync, truncateSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
@@ -8,7 +10,7 @@ import { armingOffer, armMachine, disarm } from "@/server/netboot/arm";
 import { ALL_STRANGERS, bootBoard } from "@/server/netboot/board";
 import { limiter } from "@/server/netboot/listener";
 import { versionsProblem } from "@/server/netboot/versions";
-import { rangeOf } from "@/server/netboot/send";
+import { rangeOf, sendFile } from "@/server/netboot/send";
 import { addSeconds } from "@/core/units";
 import { ARMED, ask, INITRD, KERNEL } from "../support/boot-image";
 import { edit, makeReady } from "../support/armed";
@@ -22,8 +24,10 @@ ownDatabase();
 const service = ownBootService();
 const get = (path: string, more: Parameters<typeof ask>[2] = {}) => ask(service.base, path, more);
 const scriptOf = (changes: Record<string, string> = {}, more = {}) => {
-  const query = new URLSearchParams({ mac: ARMED.mac, serial: ARMED.serial, platform: "efi", ...changes });
-  return get(`/script?${query.toString()}`, more);
+  const told = { mac: ARMED.mac, serial: ARMED.serial, platform: "efi", ...changes };
+  // As a boot loader writes it, in which a blank is no +.
+  const query = Object.entries(told).map(([name, value]) => `${name}=${encodeURIComponent(value)}`);
+  return get(`/script?${query.join("&")}`, more);
 };
 const text = ({ body }: { body: Buffer }): string => body.toString("utf8");
 const token = (script: string): string => /\/t\/([\w-]{32})\/kernel /.exec(script)?.[1] ?? "none";
@@ -65,6 +69,20 @@ describe("before anybody has armed it", () => {
       },
     });
   });
+});
+
+it("who names no MAC goes to its disk, and is listed nowhere", async () => {
+  const before = (await bootBoard(await desk())).strangers.length;
+  for (const mac of ["", "no-mac", "02:61", `${ARMED.mac}:00`])
+    expect(text(await scriptOf({ mac }))).toMatch(/told no MAC address[^]*exit 1/);
+  expect(text(await get("/script"))).toMatch(/told no MAC address/);
+  expect((await bootBoard(await desk())).strangers).toHaveLength(before);
+});
+
+it("a serial with + and & in it is heard as it is", async () => {
+  await get("/script?mac=02-99-00-00-00-08&serial=A+B&C%231&uuid=u&maker=Pip+Co&model=&platform=efi");
+  const [last] = (await bootBoard(await desk())).strangers;
+  expect(last?.last.event).toMatchObject({ caller: { serial: "A+B&C#1", maker: "Pip+Co" } });
 });
 
 describe("a machine that nobody knows", () => {
@@ -400,4 +418,22 @@ it("an arming that cannot be read arms nothing, and what its machine asks is kep
   await write((tx) => tx.run(`update armings set agreed = '{}'`));
   expect(text(await scriptOf())).toContain("Nobody has armed this machine");
   expect((await bootRows.strangers((await desk()).db, 1))[0]?.mac).toBe(ARMED.mac);
+});
+
+it("counts a file as whole whose reader closes at its last byte", async () => {
+  const path = join(service.folder, "closed-at-once");
+  writeFileSync(path, Buffer.alloc(4000, 7));
+  // A response whose client is gone the moment that it has all: its end is never written.
+  const response = Object.assign(new EventEmitter(), {
+    writeHead: () => undefined,
+    write(_: Buffer, told: () => void) {
+      told();
+      queueMicrotask(() => response.emit("close"));
+    },
+    end: () => undefined,
+    destroy: () => undefined,
+  });
+  const served = { path, bytes: 4000, spans: [{ offset: 0, length: 4000 }] };
+  const request = { method: "GET", headers: {} } as IncomingMessage;
+  expect(await sendFile(request, response as unknown as ServerResponse, served)).toBe(true);
 });

@@ -7,6 +7,9 @@ export type Given = { given: true } | { given: false; words: string };
 /** What a machine is told that nobody has armed. */
 export const UNARMED = "Nobody has armed this machine for an installation.";
 
+/** What is told to who names no MAC: it is no machine that could be armed, and is not listed as one. */
+export const NO_MAC = "The boot loader told no MAC address of this machine.";
+
 const local = (words: string): Given => ({ given: false, words });
 
 /** Whether the one who asks is the armed machine: by a MAC of it and by its serial, both. */

@@ -32,7 +32,8 @@ export {
   type ServerRates,
 } from "./capacity";
 export { heardAt } from "./heard";
-export { answerTo, UNARMED, type Given } from "./answer";
+export { macIn, toldIn } from "./query";
+export { answerTo, NO_MAC, UNARMED, type Given } from "./answer";
 export { answerNames, kernelWords, type BootAddresses, type BootHost } from "./words";
 export { ipxeFirst, ipxeInstall, ipxeLocal, ipxeWait, TRIES, type BootFiles } from "./script/ipxe";
 export { grubFirst, grubInstall, grubLocal, grubWait } from "./script/grub";

@@ -1,5 +1,5 @@
 import { execFileSync, spawnSync } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
@@ -364,22 +364,27 @@ describe("scripts and words", () => {
 describe("the script of the first start", () => {
   const folder = mkdtempSync(join(tmpdir(), "derrick-first-"));
   afterAll(() => rmSync(folder, { recursive: true }));
-  const script = (actions: string[], ready: string[]) =>
-    firstBootScript({ report: `${folder}/told-`, actions, ready })
-      .replaceAll("/var/lib/derrick", `${folder}/marks`)
-      .replaceAll("/var/log/derrick-first-boot.log", `${folder}/log`)
-      .replace("sleep 5", "sleep 0");
-  const run = (text: string) => {
-    const file = join(folder, "first-boot");
-    writeFileSync(file, text);
-    writeFileSync(
-      join(folder, "curl"),
-      '#!/bin/sh\nfor last; do :; done\necho "$last $*" >> "' + folder + '/told"\n',
-      { mode: 0o755 },
+  const TOKEN = "aB3_-xyzAB3_-xyzAB3_-xyzAB3_-xyz";
+  const script = (actions: string[], ready: string[], secrets: string[] = []) =>
+    firstBootScript({ report: `http://a/t/${TOKEN}/report/`, actions, ready, secrets }).replace(
+      "sleep 5",
+      "sleep 0",
     );
-    return spawnSync("env", [`PATH=${folder}:/usr/bin:/bin`, "sh", file]).status;
+  const UNIT = "etc/systemd/system/derrick-first-boot.service";
+  const stub = (name: string, text: string) =>
+    writeFileSync(join(folder, name), `#!/bin/sh\n${text}\n`, { mode: 0o755 });
+  const [program, tree] = [join(folder, "first-boot"), join(folder, "tree")];
+  /** Runs it in a tree of its own, as an installed system has it. */
+  const run = (text: string) => {
+    writeFileSync(program, text);
+    for (const dir of ["etc/systemd/system", "var/log"]) mkdirSync(join(tree, dir), { recursive: true });
+    writeFileSync(join(tree, UNIT), "[Unit]\n");
+    stub("curl", `for last; do :; done\necho "$\{last##*/} $*" >> "${folder}/told"`);
+    stub("systemctl", `echo "$*" >> "${folder}/managed"`);
+    return spawnSync("env", [`PATH=${folder}:/usr/bin:/bin`, `ROOT=${tree}`, "sh", program]).status;
   };
   const lines = (name: string): string[] => readFileSync(join(folder, name), "utf8").trim().split("\n");
+  const log = (): string => readFileSync(join(tree, "var/log/derrick-first-boot.log"), "utf8");
 
   it("is sound to shellcheck, waits by asking, does each action once, and tells what became of it", () => {
     const text = script(
@@ -391,25 +396,81 @@ describe("the script of the first start", () => {
       execFileSync("shellcheck", ["--severity=warning", join(folder, "checked.sh")], { encoding: "utf8" }),
     ).toBe("");
     expect(run(text)).toBe(0);
-    expect(run(text)).toBe(0);
     expect(lines("acted")).toEqual(["a; b"]);
-    expect(lines("told").map((l) => l.split(" ")[0]!.slice(folder.length + 1))).toEqual([
-      ...["told-first-boot", "told-done", "told-first-boot", "told-done"],
-    ]);
-    expect(lines("log").join("\n")).toMatch(/ready: readiness 1[^]*begins: 1[^]*done before: 1/);
+    expect(lines("told").map((l) => l.split(" ")[0])).toEqual(["first-boot", "done"]);
+    expect(log()).toMatch(/ready: readiness 1[^]*begins: 1[^]*done: 2/);
   });
 
-  it("stops at an action that fails, and says which", () => {
-    expect(
-      run(script(["true", `exit 3`, `echo x >> ${folder}/never`], []).replaceAll("marks", "others")),
-    ).toBe(1);
-    expect(lines("told").at(-1)).toMatch(/told-failed .*action 2 of the first start failed/);
-    expect(() => lines("never")).toThrow();
+  it("goes on after a cut where it was, and does nothing twice", () => {
+    const text = script(
+      [`echo once >> ${folder}/cut`, `test -e ${folder}/again || kill -9 $PPID`, "true"],
+      [],
+    );
+    expect(run(text)).toBeNull();
+    expect(existsSync(program)).toBe(true);
+    writeFileSync(join(folder, "again"), "");
+    expect(run(text)).toBe(0);
+    expect(lines("cut")).toEqual(["once"]);
+    expect(log()).toContain("done before: 1");
   });
 
-  it("says that the system never became ready", () => {
-    expect(run(script([], ["false"]))).toBe(1);
-    expect(lines("told").at(-1)).toMatch(/told-failed .*not ready: readiness 1/);
+  it.each([
+    ["its end", ["true"], [], 0],
+    ["an action that fails", ["true", "exit 3", "echo never"], [], 1],
+    ["a system that never became ready", [], ["false"], 1],
+  ])(
+    "removes itself, its unit and its marks after %s, and is never started again",
+    (_, actions, ready, status) => {
+      rmSync(join(folder, "managed"), { force: true });
+      expect(run(script(actions, ready))).toBe(status);
+      expect([program, join(tree, UNIT), join(tree, "var/lib/derrick")].filter(existsSync)).toEqual([]);
+      expect(lines("managed")[0]).toBe("disable derrick-first-boot.service");
+      if (status === 1)
+        expect(lines("told").at(-1)).toMatch(
+          /^failed .*(action 2 of the first start failed|not ready: readiness 1)/,
+        );
+      expect(log()).not.toContain("never");
+    },
+  );
+
+  it("leaves no secret in an installed tree: neither where it was given one, nor where an installer wrote it down", () => {
+    const secrets = ["$6$salt$hash/of.one", 'it\'s a "key"', "plain-token"];
+    const shellWordOf = (text: string) => `'${text.replaceAll("'", `'\\''`)}'`;
+    const join_ = `join --with ${shellWordOf(secrets[1]!)}`;
+    // What installers leave: a command inside another's quotes, JSON, a copy of the file, the kernel's line.
+    const left: Record<string, string> = {
+      "var/log/installer/syslog": `kernel: url=http://a/t/${TOKEN}/answers/x\nkeeps this line\npreseed: sh -c ${shellWordOf(`set -e; sh -c ${shellWordOf(join_)}`)}\n`,
+      "var/log/installer/cdebconf/questions.dat": `Value: in-target chpasswd -e root:${secrets[0]}\n`,
+      "var/lib/cloud/instances/a/user-data.txt": `runcmd: [${JSON.stringify(join_)}]\n`,
+      "root/original-ks.cfg": `rootpw --iscrypted ${secrets[0]}\nlang en_GB.UTF-8\n`,
+      "root/derrick-finish.log": `+ join ${secrets[2]}\n`,
+      "autoinstall.yaml": `passwd: ${secrets[0]}\n`,
+    };
+    for (const [path, text] of Object.entries(left)) {
+      mkdirSync(join(tree, path, ".."), { recursive: true });
+      writeFileSync(join(tree, path), text);
+    }
+    // Where a secret is at home.
+    writeFileSync(join(tree, "etc/shadow"), `root:${secrets[0]}:20000:0:99999:7:::\n`);
+    const joins = `echo ${shellWordOf(secrets[2]!)} > ${tree}/etc/joined; echo ${secrets[2]}`;
+    expect(run(script([joins], [], secrets))).toBe(0);
+    for (const secret of [...secrets, TOKEN, "it'\\''s"]) {
+      const found = spawnSync("grep", ["-rlF", secret, tree], { encoding: "utf8" }).stdout.split("\n");
+      expect(
+        found.filter((f) => f !== "" && !/\/etc\/(shadow|joined)$/.test(f)),
+        secret,
+      ).toEqual([]);
+    }
+    expect(readFileSync(join(tree, "var/log/installer/syslog"), "utf8")).toBe("keeps this line\n");
+    expect(readFileSync(join(tree, "root/original-ks.cfg"), "utf8")).toBe("lang en_GB.UTF-8\n");
+    expect(statSync(join(tree, "var/log/derrick-first-boot.log")).mode & 0o77).toBe(0);
+  });
+
+  it("says where a secret stays that it cannot take out", () => {
+    writeFileSync(join(tree, "var/log/wtmp"), `\0\0plain-token\0`);
+    expect(run(script([], [], ["plain-token"]))).toBe(0);
+    expect(log()).toContain(`a secret stays in ${tree}/var/log/wtmp`);
+    rmSync(join(tree, "var/log/wtmp"));
   });
 
   it("is put in its place by commands that any answer file holds", () => {
@@ -419,5 +480,7 @@ describe("the script of the first start", () => {
       expect(command).not.toMatch(/\n/);
       expect(spawnSync("sh", ["-n", "-c", command]).status).toBe(0);
     }
+    // Nobody but root reads it, not even while it is fetched.
+    expect(commands[0]).toMatch(/^umask 077; .* chmod 700 /);
   });
 });

@@ -13,6 +13,8 @@ export interface NamedAnswers {
   files: { name: string; text: string }[];
   /** Commands of the first start, with their parameters in place. */
   firstStart: string[];
+  /** All that was sealed for them. */
+  secrets: string[];
   digest: string;
 }
 
@@ -61,6 +63,7 @@ export async function namedAnswers(
   return yes({
     files: names.map((name, i) => ({ name, text: textOf(all[i] ?? own.file) })),
     firstStart: commands,
+    secrets: [...hashes.values()],
     digest: hash.digest("hex"),
   });
 }

@@ -34,7 +34,7 @@ export async function armingPreview(
   const report = `${at}report/`;
   const answers = await namedAnswers(desk, plan, buildId, { script: `${at}first-boot`, report }, masked);
   if (!answers.ok) return null;
-  const { files, firstStart } = answers.value;
+  const { files, firstStart, secrets } = answers.value;
   return {
     parameters: parametersOf(plan),
     left: leftBehind(plan),
@@ -43,7 +43,7 @@ export async function armingPreview(
       ...files.map(({ name, text }) => ({ name, text: withoutHashes(text) })),
       {
         name: "script of the first start",
-        text: firstBootScript({ report, actions: firstStart, ready: readyWhen(base) }),
+        text: firstBootScript({ report, actions: firstStart, secrets, ready: readyWhen(base) }),
       },
     ],
   };

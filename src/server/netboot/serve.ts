@@ -11,9 +11,12 @@ import {
   ipxeInstall,
   ipxeLocal,
   ipxeWait,
+  macIn,
+  NO_MAC,
   reportClosed,
   REPORTS,
   startClosed,
+  toldIn,
   treeClosed,
   type ArmingState,
   type BootEvent,
@@ -41,6 +44,8 @@ interface Call {
   request: IncomingMessage;
   response: ServerResponse;
   url: URL;
+  /** Its path and query as they came over the line. */
+  raw: string;
   address: string;
   /** Where the files of the asking machine are, with a slash at the end; "" for who has no token. */
   at: string;
@@ -84,13 +89,16 @@ const stateOf = ({ desk }: Call, { arming, log }: Row): ArmingState => armingSta
 const nothing = async ({ request, response }: Call): Promise<void> =>
   void (await sendText(request, response, "There is nothing here.\n", 404));
 
-function callerOf({ url, address }: Call): Caller {
-  const word = (name: string): string =>
-    (url.searchParams.get(name) ?? "").replace(/\p{Cc}/gu, " ").slice(0, 200);
-  return callerSchema.parse({
-    ...{ mac: word("mac").toLowerCase().replaceAll("-", ":"), serial: word("serial"), uuid: word("uuid") },
-    ...{ maker: word("maker"), model: word("model"), platform: word("platform"), address },
-  });
+function callerOf({ raw, address }: Call): Caller | null {
+  const told = toldIn(raw);
+  const mac = macIn(told.mac);
+  const word = (name: keyof typeof told): string => told[name].replace(/\p{Cc}/gu, " ").slice(0, 200);
+  return mac === null
+    ? null
+    : callerSchema.parse({
+        ...{ mac, serial: word("serial"), uuid: word("uuid") },
+        ...{ maker: word("maker"), model: word("model"), platform: word("platform"), address },
+      });
 }
 
 /** What each boot loader is told, in its own words. */
@@ -102,8 +110,10 @@ const LOADERS = {
 /** A machine asks what to do: the armed one is given its installation under a new token, every other its own disk. */
 async function script(call: Call, loader: (typeof LOADERS)[keyof typeof LOADERS]): Promise<void> {
   const { desk, base, request, response, url } = call;
-  const decision = await decideFor(desk, callerOf(call), request.method !== "HEAD");
   const say = (text: string): Promise<unknown> => sendText(request, response, text);
+  const caller = callerOf(call);
+  if (caller === null) return void (await say(loader.local(NO_MAC)));
+  const decision = await decideFor(desk, caller, request.method !== "HEAD");
   if (decision.kind === "waits") return void (await say(loader.waits(decision.words, url.href)));
   if (decision.kind === "local") return void (await say(loader.local(decision.words)));
   const at = `${base}/t/${decision.token}/`;
@@ -169,11 +179,11 @@ async function text(
   if (answers.value.digest !== arming.digest)
     return refuse("the sheet, or what it stands on, was changed since the machine was armed: arm it anew");
   if (path === "first-boot") {
-    const { firstStart: actions } = answers.value;
+    const { firstStart: actions, secrets } = answers.value;
     const whole = await sendText(
       request,
       response,
-      firstBootScript({ report, actions, ready: readyWhen(base) }),
+      firstBootScript({ report, actions, secrets, ready: readyWhen(base) }),
     );
     return note(call, row, { kind: "fetched", what: path, bytes: 0, whole });
   }
@@ -241,7 +251,16 @@ export async function serveBoot(
   const url = new URL(`${base}${path === null ? "/" : raw}`);
   const [, token = "", rest = ""] = /^\/t\/([A-Za-z0-9_-]{32})\/(.{1,400})$/.exec(path ?? "") ?? [];
   const at = token ? `${base}/t/${token}/` : "";
-  const call: Call = { desk, base, request, response, url, at, address: request.socket.remoteAddress ?? "" };
+  const call: Call = {
+    desk,
+    base,
+    request,
+    response,
+    url,
+    raw,
+    at,
+    address: request.socket.remoteAddress ?? "",
+  };
   const isRead = request.method === "GET" || request.method === "HEAD";
   if (path === null || (!isRead && request.method !== "POST")) return nothing(call);
   if (isRead && path === "/boot.ipxe") return void (await sendText(request, response, ipxeFirst()));
