@@ -1,5 +1,5 @@
 import type { z } from "zod";
-import { readDocument, type DocumentKind, type ReadDocument } from "@/core/document";
+import { readDocument, unseenTexts, type DocumentKind, type Lines, type ReadDocument } from "@/core/document";
 
 /** Kinds of rows whose document is read by a schema. */
 export type Kind = "site" | "machine" | "image" | "build" | "run" | "drive" | "note";
@@ -118,13 +118,13 @@ export function sound<Row, T>(rows: readonly Row[], read: (row: Row) => T): T[] 
 
 /** A document on its way into the database: nothing is written that would not be read again. */
 export function toStore<S extends z.ZodType>(
-  { kind, schema }: { kind: Kind | "event"; schema: S },
+  { kind, schema, lines }: { kind: Kind | "event"; schema: S; lines?: Lines },
   value: unknown,
 ): z.output<S> {
   const read = schema.safeParse(value);
-  if (read.success) return read.data;
-  const problems = read.error.issues
-    .slice(0, 5)
-    .map((i) => `${i.path.join(".") || "the document"}: ${i.message}`);
+  const problems = read.success
+    ? unseenTexts(read.data, lines)
+    : read.error.issues.slice(0, 5).map((i) => `${i.path.join(".") || "the document"}: ${i.message}`);
+  if (read.success && problems.length === 0) return read.data;
   throw new UnsoundError(kind, problems);
 }

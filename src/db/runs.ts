@@ -71,7 +71,7 @@ export async function ofBuilds(db: Db | Tx, ids: string[]): Promise<Map<string, 
   return new Map(found.map((run) => [run.buildId, run]));
 }
 
-const EVENT = { kind: "event", schema: runEventSchema } as const;
+const EVENT = { kind: "event", schema: runEventSchema, lines: "anywhere" } as const;
 
 export async function insert(tx: Tx, row: RunRow): Promise<void> {
   await tx.insert(runs).values({ ...row, plan: toStore(planDocument, row.plan) });

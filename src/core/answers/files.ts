@@ -86,6 +86,15 @@ function finished<T extends SystemIntent>(
     return open({ path: "answers.accounts", message: nobody(asks) });
   const written = write(drawn.intent);
   const isGaps = (all: Gap[] | AnswerFile[]): all is Gap[] => all.some((one) => "path" in one);
+  // Formats begin a section, a command or a setting with a line: no value may bring one of its own.
+  const broken = (Array.isArray(written) ? (isGaps(written) ? [] : written) : [written])
+    .flatMap(({ lines }) => lines)
+    .find(({ text }) => /[\n\r\0\u2028\u2029]/.test(text));
+  if (broken)
+    return open({
+      path: broken.from ?? "image.id",
+      message: "a text that goes into the file is not one line of plain text",
+    });
   if (!Array.isArray(written)) return { kind: "file", file: written, also: also(drawn.intent), erases };
   if (isGaps(written)) return open(...written);
   const [file, ...others] = written;

@@ -1,5 +1,6 @@
 import type { OnMachine } from "../machine";
 import { shellWord } from "../network";
+import { commandProblem } from "./software";
 import {
   fillCommand,
   fillWords,
@@ -41,10 +42,16 @@ export function commandsOf(
   sealed: ReadonlyMap<string, string> | null,
 ): { commands: string[]; problems: string[] } {
   const values = valuesOf(parametersOf(ground), sealed);
-  const filled = ground.sheet.answers[which].map((command) => fillCommand(command, values, shellWord));
+  const sound = ground.sheet.answers[which].filter((command) => commandProblem(command) === null);
+  const filled = sound.map((command) => fillCommand(command, values, shellWord));
   return {
     commands: filled.flatMap((f) => (f.ok ? [f.value] : [])),
-    problems: [...new Set(filled.flatMap((f) => (f.ok ? [] : [f.problem])))],
+    problems: [
+      ...new Set([
+        ...filled.flatMap((f) => (f.ok ? [] : [f.problem])),
+        ...ground.sheet.answers[which].flatMap((command) => commandProblem(command) ?? []),
+      ]),
+    ],
   };
 }
 

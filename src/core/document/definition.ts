@@ -1,4 +1,5 @@
 import type { z } from "zod";
+import type { Lines } from "./plain";
 
 type Bag = Record<string, unknown>;
 
@@ -12,6 +13,8 @@ export interface DocumentKind<K extends string = string, S extends z.ZodType = z
   version: number;
   schema: S;
   upgrades: Readonly<Record<number, Upgrade>>;
+  /** Where its texts may have several lines; only in sentences where it does not say. */
+  lines?: Lines;
 }
 
 /** Every older version needs its upgrade, so that what was ever written is read. */

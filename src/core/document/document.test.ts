@@ -1,6 +1,15 @@
 import { describe, expect, it } from "vitest";
 import { z } from "zod";
-import { applyEditsTo, defineDocument, fieldChange, readDocument, takenBack, upgraded, valueAt } from ".";
+import {
+  applyEditsTo,
+  defineDocument,
+  fieldChange,
+  readDocument,
+  takenBack,
+  unseenTexts,
+  upgraded,
+  valueAt,
+} from ".";
 
 const upgrades = {
   1: (old: Record<string, unknown>) => ({ schemaVersion: 2, names: [old.name] }),
@@ -91,5 +100,38 @@ describe("a change at a path", () => {
       value: [{ path: "count", before: 2, after: 1 }],
     });
     expect(takenBack({ count: 3 }, [edit])).toMatchObject({ ok: false });
+  });
+});
+
+describe("what no stored text holds", () => {
+  const bay = defineDocument({
+    kind: "rack",
+    version: 1,
+    schema: z.object({ schemaVersion: z.literal(1), bay: z.string(), notes: z.string() }),
+    upgrades: {},
+  });
+  it.each([
+    ["the end of a line", "0\n%post", "bay: it is one line, and holds the end of a line"],
+    ["NUL", "0\0", "bay: it holds a character that is not seen (U+0000)"],
+    ["a mark that turns the direction", "0\u202e9", "bay: it holds a character that is not seen (U+202E)"],
+    ["half of a pair", "0\ud800", "bay: it holds a character that is not seen (U+D800)"],
+    ["another end of a line", "0\u2028", "bay: it holds a character that is not seen (U+2028)"],
+  ])("%s is refused with its place, read or written", (_, text, problem) => {
+    const document = { schemaVersion: 1, bay: text, notes: "" };
+    expect(readDocument(bay, document)).toEqual({ ok: false, problems: [problem] });
+    const edit = { path: "bay", before: "", after: text };
+    expect(applyEditsTo(bay, { ...document, bay: "" } as never, [edit])).toEqual({
+      ok: false,
+      problems: [{ message: problem }],
+    });
+  });
+
+  it("but sentences have lines, and nothing else that is not seen", () => {
+    expect(unseenTexts({ notes: "one\n\ttwo", deep: [{ reason: "a\nb" }] })).toEqual([]);
+    expect(unseenTexts({ notes: "a\0b\rc" })).toHaveLength(1);
+    expect(unseenTexts({ deep: [{ name: "a\tb" }] })).toEqual([
+      "deep.0.name: it holds a character that is not seen (U+0009)",
+    ]);
+    expect(unseenTexts({ any: "a\nb" }, "anywhere")).toEqual([]);
   });
 });

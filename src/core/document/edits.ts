@@ -2,6 +2,7 @@ import { z } from "zod";
 import { fail, ok, type Result } from "../result";
 import type { DocumentKind } from "./definition";
 import { isBag, valueAt, withValueAt } from "./path";
+import { unseenTexts } from "./plain";
 
 /** One change of a document as a value with its inverse: it can be undone, sent, kept as history, and shown. */
 export const editSchema = z.object({
@@ -42,11 +43,12 @@ export function applyEditsTo<S extends z.ZodType>(
     if (next === null) return fail({ message: `the ${kind} has no field ${path}` });
   }
   const checked = schema.safeParse(next);
-  return checked.success
-    ? ok(checked.data)
-    : fail(
-        ...checked.error.issues.slice(0, 5).map((i) => ({ message: `${i.path.join(".")}: ${i.message}` })),
-      );
+  if (!checked.success)
+    return fail(
+      ...checked.error.issues.slice(0, 5).map((i) => ({ message: `${i.path.join(".")}: ${i.message}` })),
+    );
+  const unseen = unseenTexts(checked.data);
+  return unseen.length > 0 ? fail(...unseen.map((message) => ({ message }))) : ok(checked.data);
 }
 
 /** The inverse of edits, where all of them still stand; fields that were changed again since then are named. */

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { DocumentKind } from "./definition";
 import { isBag } from "./path";
+import { unseenTexts } from "./plain";
 
 /** The upgrades as the first thing that a schema does: for schemas that take documents from files as well. */
 export const upgraded = <S extends z.ZodType>(upgrades: DocumentKind["upgrades"], schema: S) =>
@@ -20,7 +21,7 @@ export type ReadDocument<T> = { ok: true; value: T } | { ok: false; problems: st
 
 /** Reads a stored document of any version up to the present one; the problems name their place, five at most. */
 export function readDocument<S extends z.ZodType>(
-  { kind, version, schema, upgrades }: DocumentKind<string, S>,
+  { kind, version, schema, upgrades, lines }: DocumentKind<string, S>,
   value: unknown,
 ): ReadDocument<z.output<S>> {
   const written = isBag(value) ? Number(value.schemaVersion) : NaN;
@@ -32,7 +33,9 @@ export function readDocument<S extends z.ZodType>(
       ],
     };
   const read = schema.safeParse(upgradeWith(upgrades, value));
-  return read.success ? { ok: true, value: read.data } : { ok: false, problems: problemsOf(read.error) };
+  if (!read.success) return { ok: false, problems: problemsOf(read.error) };
+  const unseen = unseenTexts(read.data, lines);
+  return unseen.length > 0 ? { ok: false, problems: unseen } : { ok: true, value: read.data };
 }
 
 const problemsOf = (error: z.ZodError): string[] =>

@@ -7,6 +7,7 @@ import {
   readPublicKey,
   type Account,
 } from "../../identity";
+import { unseenTexts } from "../../document";
 import { editionProblem } from "../edition";
 import { commandsOf } from "../parameters";
 import { softwareProblems } from "../software";
@@ -67,6 +68,12 @@ export function systemIntent(ground: IntentGround, hashes: Hashes): Drawn<System
   const { sheet, profile } = ground;
   const { answers } = sheet;
   const gaps = answerGaps(ground, hashes);
+  // Comments of a file name the family, and a line of its own would be none of them.
+  if (profile && unseenTexts([profile.name, profile.version, profile.accounts]).length > 0)
+    gaps.push({
+      path: "image.id",
+      message: "the name of the operating system is not one line of plain text",
+    });
   if (!profile) gaps.unshift({ path: "image.id", message: "the operating system is not known" });
   if (gaps.length > 0 || !profile) return { ok: false, gaps };
   return {

@@ -30,7 +30,7 @@ function dstring(b: Bytes, at: number, length: number): string {
   return b.u8(at) === 8 ? clean(String.fromCharCode(...signs)) : "";
 }
 
-const clean = (text: string): string => text.replace(/\p{Cc}/gu, "·").trim();
+const clean = (text: string): string => text.replace(/[\p{Cc}\p{Cf}\p{Cs}\p{Zl}\p{Zp}]/gu, "·").trim();
 
 /** A UDF volume by its anchor, in whatever blocks it was made; null where there is none. */
 export function* readUdf(): Reading<UdfVolume | null> {

@@ -2,6 +2,7 @@ import { isNode, LineCounter, parseDocument, stringify, type Document } from "ya
 import { z } from "zod";
 import { fail, ok, type Problem, type Result } from "../../result";
 import { excerptAt } from "../../text";
+import { unseenTexts } from "../../document";
 import { profileSchema, type Profile } from "./profile";
 import { upgradeProfile } from "./upgrade-profile";
 
@@ -32,6 +33,8 @@ export function parseProfileYaml(text: string): Result<Profile> {
     });
   }
   const shaped = profileSchema.safeParse(plain);
+  const unseen = shaped.success ? unseenTexts(shaped.data) : [];
+  if (unseen.length > 0) return fail(...unseen.map((message) => ({ message })));
   if (shaped.success) return ok(shaped.data);
   return fail(
     ...shaped.error.issues.slice(0, MOST_TOLD).map((issue) => {

@@ -1,4 +1,5 @@
 import type { CommandKind, NetworkProfile } from "../../image";
+import { unseenTexts } from "../../document";
 import { fail, ok, type Problem, type Result } from "../../result";
 import { factsOf } from "../../machine";
 import { isAddress, netmaskOf, prefixLengthOf } from "../address";
@@ -104,6 +105,8 @@ export function writeCommands(
   const { told, tell } = teller(commands);
   for (const one of buildOrder(interfaces)) if (one.kind !== "port") tellInterface(ground, one, tell);
   tellAddress(ground, tell);
+  if (unseenTexts(told.lines).length > 0)
+    return fail({ message: "a name, or a line of the profile, is not one line of plain text" });
   return ok({
     lines: told.lines,
     problems: told.missing.map((kind) => ({

@@ -2,7 +2,7 @@ import { addressSortKey, contains, isAddress, netmaskOf, parsePrefix } from "../
 import { isMac } from "../interface";
 import type { Segment } from "../segment";
 import type { WrittenFile } from "./host-plan";
-import { labelOf, type SitePlan } from "./site-plan";
+import { labelOf, writable, type SitePlan } from "./site-plan";
 
 interface Reservation {
   mac: string;
@@ -75,7 +75,8 @@ function dnsmasqNetwork(s: Segment, tag: string, reserved: readonly Reservation[
 }
 
 /** A configuration for dnsmasq that gives out what the site's networks plan, and nothing to others than by their MAC. */
-export function writeDnsmasq(plan: SitePlan): WrittenFile {
+export function writeDnsmasq(given: SitePlan): WrittenFile {
+  const plan = writable(given);
   const networks = plan.segments.flatMap((s, i): string[] => {
     const reserved = reservationsOf(plan, s);
     if (s.dhcp.length === 0 && reserved.length === 0) return [];
@@ -103,7 +104,8 @@ function context(s: Segment, ...more: readonly string[]) {
 }
 
 /** The part of a Kea configuration for IPv4: networks, ranges and reservations, by MAC and not by what clients call themselves. */
-export function writeKea(plan: SitePlan): WrittenFile {
+export function writeKea(given: SitePlan): WrittenFile {
+  const plan = writable(given);
   const subnet4 = plan.segments.filter(isIpv4).map((s, i) => ({
     ...{ id: i + 1, subnet: s.prefix, ...context(s) },
     pools: POOLS(s),
@@ -132,7 +134,8 @@ const INTERFACE = 'Add the interface that serves this network: "interface": "…
  * The part of a Kea configuration for IPv6; null where no network is. The MAC is taken from wherever a request shows it.
  * Which interface serves a network is not known here: unlike IPv4, a network is not found by the server's own address.
  */
-export function writeKea6(plan: SitePlan): WrittenFile | null {
+export function writeKea6(given: SitePlan): WrittenFile | null {
+  const plan = writable(given);
   const subnet6 = plan.segments
     .filter((s) => !isIpv4(s))
     .map((s, i) => ({

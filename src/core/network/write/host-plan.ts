@@ -117,6 +117,14 @@ function managementAddress(ground: PlannedOn): LinkAddress {
 const guestVlans = (ground: PlannedOn): string =>
   [...new Set((ground.site?.segments ?? []).flatMap((s) => s.vlan ?? []))].sort((a, b) => a - b).join(" ");
 
+/** What a link is made on and how: names that no file takes for more than a name. */
+function namesPlainly(link: LinkPlan): boolean {
+  if (link.kind === "port") return true;
+  const on = link.kind === "vlan" ? [link.parent] : link.members;
+  const how = link.kind === "bond" ? [link.mode, link.hash] : [];
+  return on.every(isInterfaceName) && how.every((word) => /^[\w.+-]*$/.test(word));
+}
+
 /** The network of the machine as its files describe it; the problems are what the sheet has still to say. */
 export function hostPlan(ground: PlannedOn, host: { hostName: string; domain: string }): Result<HostPlan> {
   const problems = hindrances(ground, host);
@@ -147,6 +155,13 @@ export function hostPlan(ground: PlannedOn, host: { hostName: string; domain: st
     if (i.kind !== "bridge") return [];
     return [{ ...link, kind: "bridge", members, vlanAware: i.vlanAware, vlans: guestVlans(ground) }];
   });
+  const odd = others.find((link) => !namesPlainly(link));
+  if (odd)
+    return fail(
+      openQuestion(
+        `the ${odd.kind} ${odd.name} is made on what is no interface, or in a way that has no name`,
+      ),
+    );
   const links = [...ports, ...others].map((link) =>
     link.name === carrier ? { ...link, address: managementAddress(ground) } : link,
   );

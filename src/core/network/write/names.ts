@@ -2,10 +2,11 @@ import { addressSortKey, parsePrefix } from "../address";
 import { reverseName } from "../prefix-facts";
 import { oneLine } from "./dhcp";
 import { isIpv6, isDomain, type WrittenFile } from "./host-plan";
-import { fullName, namedHosts, type NamedHost, type SitePlan } from "./site-plan";
+import { fullName, namedHosts, type NamedHost, writable, type SitePlan } from "./site-plan";
 
 /** Lines for /etc/hosts: the full name first, since that is what a system takes for its own. */
-export function writeHosts(plan: SitePlan): WrittenFile {
+export function writeHosts(given: SitePlan): WrittenFile {
+  const plan = writable(given);
   const lines = namedHosts(plan).map((h) =>
     [h.address, fullName(h), ...(h.domain ? [h.label] : [])].join("\t"),
   );
@@ -45,7 +46,8 @@ const inDomain = (plan: SitePlan): NamedHost[] =>
   namedHosts(plan).filter((h) => h.domain === plan.domain.toLowerCase());
 
 /** The zone of the site's domain; null where the domain is none, or no name server is told. */
-export function writeZone(plan: SitePlan, serial: number): WrittenFile | null {
+export function writeZone(given: SitePlan, serial: number): WrittenFile | null {
+  const plan = writable(given);
   if (!isDomain(plan.domain)) return null;
   const hosts = inDomain(plan);
   const server = serverOf(plan, hosts);
@@ -72,7 +74,8 @@ export function reverseZoneOf(prefix: string): string | null {
 }
 
 /** A reverse zone for each network whose length has one, with the hosts in it. */
-export function writeReverseZones(plan: SitePlan, serial: number): WrittenFile[] {
+export function writeReverseZones(given: SitePlan, serial: number): WrittenFile[] {
+  const plan = writable(given);
   if (!isDomain(plan.domain)) return [];
   const hosts = namedHosts(plan);
   const zones = [...new Set(plan.segments.flatMap((s) => reverseZoneOf(s.prefix) ?? []))];

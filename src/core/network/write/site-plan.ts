@@ -1,3 +1,4 @@
+import { unseenTexts } from "../../document";
 import { addressSortKey, isAddress } from "../address";
 import type { Segment } from "../segment";
 import { isDomain, isLabel } from "./host-plan";
@@ -17,6 +18,17 @@ export interface SitePlan {
   domain: string;
   segments: readonly Segment[];
   hosts: readonly SiteHost[];
+}
+
+/**
+ * The plan, when none of its texts holds what a format of lines takes for more than a value. No stored document does, so that
+ * another one never comes here; nothing is written of it all the same.
+ */
+export function writable<T extends Partial<SitePlan>>(plan: T): T {
+  const [unseen] = unseenTexts(plan);
+  if (unseen !== undefined)
+    throw new Error(`No file is written of a site whose texts are not plain: ${unseen}`);
+  return plan;
 }
 
 /** A name as a label of a host name: "Rack A power strip" becomes "rack-a-power-strip"; null where nothing of it is left. */

@@ -1,7 +1,7 @@
 import { oneLine } from "./dhcp";
 import { hostKeyOf } from "../host-key";
 import type { WrittenFile } from "./host-plan";
-import { fullName, namedHosts, type SitePlan } from "./site-plan";
+import { fullName, namedHosts, writable, type SitePlan } from "./site-plan";
 
 /** Who logs in, by the host's address; a host without one is left to the caller's own name. */
 export type Users = ReadonlyMap<string, string>;
@@ -10,7 +10,8 @@ export type Users = ReadonlyMap<string, string>;
 const isUser = (name: string): boolean => /^[A-Za-z0-9_][A-Za-z0-9._-]{0,31}$/.test(name);
 
 /** Sections of ~/.ssh/config: a machine is reached by its name, and its key is kept under that name, not under its address. */
-export function writeSshConfig(plan: SitePlan, users: Users = new Map()): WrittenFile {
+export function writeSshConfig(given: SitePlan, users: Users = new Map()): WrittenFile {
+  const plan = writable(given);
   const sections = namedHosts(plan).map((h) => {
     const user = users.get(h.address) ?? "";
     return [
@@ -27,7 +28,8 @@ export function writeSshConfig(plan: SitePlan, users: Users = new Map()): Writte
 }
 
 /** Lines for known_hosts, of keys that were read; what is no public key is left out. */
-export function writeKnownHosts(plan: SitePlan, keys: ReadonlyMap<string, readonly string[]>): WrittenFile {
+export function writeKnownHosts(given: SitePlan, keys: ReadonlyMap<string, readonly string[]>): WrittenFile {
+  const plan = writable(given);
   const lines = namedHosts(plan).flatMap((h) =>
     (keys.get(h.address) ?? [])
       .flatMap((key) => hostKeyOf(key) ?? [])
