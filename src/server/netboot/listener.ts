@@ -1,5 +1,6 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from "node:http";
 import { deskOf } from "../desk";
+import { limitConnections } from "./connections";
 import { readEnvironment } from "../environment";
 import { sendText } from "./send";
 import { serveBoot } from "./serve";
@@ -14,7 +15,9 @@ export function limiter(clock: () => number): (address: string) => boolean {
     const now = clock();
     const entry = left.get(address) ?? { tokens: BURST, at: now };
     const tokens = Math.min(BURST, entry.tokens + ((now - entry.at) / 1000) * A_SECOND);
-    if (left.size >= MOST_ADDRESSES && !left.has(address)) left.clear();
+    // The one that asked longest ago is forgotten, and nobody else: whoever is held up stays so.
+    left.delete(address);
+    if (left.size >= MOST_ADDRESSES) left.delete(left.keys().next().value!);
     left.set(address, { tokens: Math.max(0, tokens - 1), at: now });
     return tokens >= 1;
   };
@@ -22,6 +25,8 @@ export function limiter(clock: () => number): (address: string) => boolean {
 
 /** So many connections may wait to be taken; a rack comes back all at once, and who finds no place tries again a second later. */
 const AT_THE_DOOR = 4096;
+
+const [HEAD_MILLISECONDS, REQUEST_MILLISECONDS] = [10_000, 30_000];
 
 const shared = globalThis as { derrickBoot?: Server };
 
@@ -39,17 +44,18 @@ export async function startBoot(): Promise<void> {
       return void (await sendText(request, response, "Too many requests; ask again in a moment.\n", 429));
     await serveBoot(await deskOf("boot service"), base, request, response);
   };
-  const server = createServer((request, response) => {
+  const server = createServer({ connectionsCheckingInterval: 1000 }, (request, response) => {
     answer(request, response).catch(() => {
       if (response.headersSent) response.destroy();
       else
         void sendText(request, response, "The boot service cannot answer now.\n", 503).catch(() => undefined);
     });
   });
-  // A slow installer reads its image for an hour; a head has twenty seconds, and so has a silent line.
-  server.requestTimeout = 0;
-  server.headersTimeout = 20_000;
-  server.keepAliveTimeout = 20_000;
+  // What is asked comes whole in this time, its head sooner; a slow installer may read the answer for an hour.
+  server.headersTimeout = HEAD_MILLISECONDS;
+  server.requestTimeout = REQUEST_MILLISECONDS;
+  server.keepAliveTimeout = HEAD_MILLISECONDS;
+  limitConnections(server);
   await new Promise<void>((resolve, reject) => {
     server.once("error", (error) =>
       reject(new Error(`The boot service cannot listen at ${base} (DERRICK_BOOT_URL): ${error.message}`)),

@@ -52,6 +52,8 @@ interface Call {
 }
 
 const [MOST_WORDS, MOST_BODY] = [400, 4096];
+/** So much of a body goes by unread, and so long it may take. */
+const [MOST_UNREAD, BODY_MILLISECONDS] = [2 ** 24, 10_000];
 
 /** What a token opens; null for one that opens nothing. */
 const opened = gathered<{ desk: Desk; token: string }, Row | null>(async (all) => {
@@ -199,17 +201,27 @@ async function text(
     });
 }
 
-/** The first part of a body, in the form of a query; the rest goes by unread. */
-async function bodyOf(request: IncomingMessage): Promise<URLSearchParams> {
-  let body = "";
-  for await (const chunk of request) {
-    if (body.length < MOST_BODY) body += String(chunk);
-    else {
-      request.destroy();
-      break;
-    }
-  }
-  return new URLSearchParams(body.slice(0, MOST_BODY));
+/**
+ * The first part of a body, in the form of a query; null for one that does not end in time. The rest goes by unread, since whoever
+ * is cut in the middle of sending does not read the answer; of what never ends so much that it is answered, and then cut.
+ */
+async function bodyOf(request: IncomingMessage): Promise<URLSearchParams | null> {
+  const kept: Buffer[] = [];
+  let bytes = 0;
+  const isThere = await new Promise<boolean>((resolve) => {
+    const late = setTimeout(() => resolve(false), BODY_MILLISECONDS);
+    const end = (isWhole: boolean) => () => {
+      clearTimeout(late);
+      resolve(isWhole);
+    };
+    request.on("data", (chunk: Buffer) => {
+      if (bytes < MOST_BODY) kept.push(chunk);
+      bytes += chunk.length;
+      if (bytes > MOST_UNREAD) end(true)();
+    });
+    request.on("end", end(true)).on("error", end(false)).on("close", end(false));
+  });
+  return isThere ? new URLSearchParams(Buffer.concat(kept).toString("utf8").slice(0, MOST_BODY)) : null;
 }
 
 /** A machine tells how far it is. Told twice, it is kept twice and changes nothing. */
@@ -218,8 +230,16 @@ async function report(call: Call, row: Row, word: string): Promise<void> {
   const stage = REPORTS.find((r) => r.replace(" ", "-") === word);
   const closed = reportClosed(stateOf(call, row));
   if (!stage || closed !== null || request.method === "HEAD") return nothing(call);
-  const told =
-    request.method === "POST" ? (await bodyOf(request)).get("words") : url.searchParams.get("words");
+  const query = request.method === "POST" ? await bodyOf(request) : url.searchParams;
+  if (!request.complete) response.setHeader("Connection", "close");
+  if (query === null)
+    return void (await sendText(
+      request,
+      response,
+      "The report did not end in time; it was not taken.\n",
+      408,
+    ));
+  const told = query.get("words");
   const words = (told ?? "")
     .replace(/\p{Cc}/gu, " ")
     .trim()

@@ -1,12 +1,12 @@
 import { describe, expect, it } from "vitest";
-import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../../../tests/support/builds";
-import { A_HASH } from "../../../tests/support/keys";
-import { answerFileOf, commandsOf, imageSeedOf, textOf, type AnswerFileOfSheet } from "../answers";
-import { isBag, readDocument, valueAt, type DocumentKind } from "../document";
-import { imageDocument } from "../image";
-import { machineDocument } from "../machine";
-import { siteDocument } from "../site";
-import { firstBootScript, grubInstall, ipxeInstall } from "../netboot";
+import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../support/builds";
+import { A_HASH } from "../support/keys";
+import { answerFileOf, commandsOf, imageSeedOf, textOf, type AnswerFileOfSheet } from "@/core/answers";
+import { isBag, readDocument, valueAt, type DocumentKind } from "@/core/document";
+import { imageDocument } from "@/core/image";
+import { machineDocument } from "@/core/machine";
+import { siteDocument } from "@/core/site";
+import { firstBootScript, grubInstall, ipxeInstall } from "@/core/netboot";
 import {
   hostPlan,
   NETWORK_WRITERS,
@@ -19,9 +19,9 @@ import {
   writeSshConfig,
   writeZone,
   type SitePlan,
-} from "../network";
-import { setScripts } from "../storage";
-import { derive, sheetDocument, type Plan } from ".";
+} from "@/core/network";
+import { setScripts } from "@/core/storage";
+import { derive, sheetDocument, type Plan } from "@/core/sheet";
 
 // Every text of every document through every writer. What no stored text may hold never comes so far; a writer that gets it all
 // the same makes no line of it: lines are where formats begin a section, a command or a setting of their own.
