@@ -209,11 +209,16 @@ describe("once it is armed", () => {
 
   let current = "";
   it("walks the chain: script, kernel, initial file system, answers, and each byte is right", async () => {
-    const first = token(text(await scriptOf()));
+    // Whoever looks only has had nothing.
+    await scriptOf({}, { method: "HEAD" });
     const script = text(await scriptOf());
     current = token(script);
-    expect(current).not.toBe(first);
-    expect((await get(`/t/${first}/kernel`)).status).toBe(404);
+    // Another one with the same MAC and serial gets nothing, takes nothing away, and stands on the board.
+    expect(text(await scriptOf())).toMatch(/given already, and is given once[^]*exit 1/);
+    expect((await row()).state).toMatchObject({
+      status: "fetching",
+      second: { address: expect.any(String) as string },
+    });
     expect(script).toContain(`inst.ks=${service.base}/t/${current}/answers/tho-a.ks`);
     const head = await get(`/t/${current}/kernel`, { method: "HEAD" });
     expect([head.status, head.headers["content-length"], head.body.length]).toEqual([
@@ -331,7 +336,8 @@ describe("what else is asked of it", () => {
   });
 
   it("nothing is given out of a sheet that was changed since, and called off it gives nothing at all", async () => {
-    const own = token(text(await scriptOf()));
+    await disarm(await desk(), (await row()).id);
+    const own = await armed();
     await edit({ "answers.locale": "en_IE.UTF-8" });
     expect((await get(`/t/${own}/answers/tho-a.ks`)).status).toBe(404);
     expect((await refusals()).at(-1)).toMatch(/was changed since the machine was armed/);
@@ -429,7 +435,8 @@ it("counts a file as whole whose reader closes at its last byte", async () => {
   });
   const served = { path, bytes: 4000, spans: [{ offset: 0, length: 4000 }] };
   const request = { method: "GET", headers: {} } as IncomingMessage;
-  expect(await sendFile(request, response as unknown as ServerResponse, served)).toBe(true);
+  const sent = await sendFile(request, response as unknown as ServerResponse, served);
+  expect(sent).toEqual({ whole: true, bytes: 4000 });
 });
 
 it("a serial with + and & in it is heard as it is", async () => {

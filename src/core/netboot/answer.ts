@@ -2,7 +2,7 @@ import { isSerial, plain, type Arming, type Caller } from "./arming";
 import { isClosed, type ArmingState } from "./state";
 
 /** What a machine that asks is given: the installation, or its own disk, and why in words for its console. */
-export type Given = { given: true } | { given: false; words: string };
+export type Given = { given: true } | { given: false; words: string; second: boolean };
 
 /** What a machine is told that nobody has armed. */
 export const UNARMED = "Nobody has armed this machine for an installation.";
@@ -10,7 +10,7 @@ export const UNARMED = "Nobody has armed this machine for an installation.";
 /** What is told to who names no MAC: it is no machine that could be armed, and is not listed as one. */
 export const NO_MAC = "The boot loader told no MAC address of this machine.";
 
-const local = (words: string): Given => ({ given: false, words });
+const local = (words: string, second = false): Given => ({ given: false, words, second });
 
 /** Whether the one who asks is the armed machine: by a MAC of it and by its serial, both. */
 function isNot({ machine }: Arming, { mac, serial }: Caller): string | null {
@@ -35,6 +35,13 @@ export function answerTo(caller: Caller, arming: Arming | null, state: ArmingSta
   if (state.status === "failed")
     return local("The installation of this machine has failed; it is not begun again by itself.");
   if (isClosed(state) || state.spentAt !== null || state.reached.installing)
-    return local("This machine has had its installation; it is armed anew for another one.");
-  return { given: true };
+    // It tells that it is installed before it starts again: who asks earlier may be another one than the one that installs itself.
+    return local(
+      "This machine has had its installation; it is armed anew for another one.",
+      state.status === "installing" && !state.reached["first boot"],
+    );
+  // Another one may claim both MAC and serial: of two that do, one has its installation already, and only a person can tell which.
+  return state.givenTo === null
+    ? { given: true }
+    : local("This installation was given already, and is given once; a person arms the machine again.", true);
 }

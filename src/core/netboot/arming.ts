@@ -72,9 +72,14 @@ export const bootEventSchema = z.discriminatedUnion("kind", [
     given: z.boolean(),
     words: z.string(),
     waits: z.boolean().default(false),
+    /** What it asked for had been given to another one, or to itself, before. */
+    second: z.boolean().default(false),
   }),
-  /** A file was asked for; `whole` when all of its bytes went out. */
-  z.object({ kind: z.literal("fetched"), what: z.string(), bytes: z.number(), whole: z.boolean() }),
+  /** A file was asked for: how many bytes went out, of how many, and `whole` when those were all of it. */
+  z.object({
+    ...{ kind: z.literal("fetched"), what: z.string(), bytes: z.number(), whole: z.boolean() },
+    of: z.number().default(0),
+  }),
   z.object({ kind: z.literal("reported"), stage: z.enum(REPORTS), words: z.string().max(400) }),
   z.object({ kind: z.literal("refused"), words: z.string() }),
   z.object({ kind: z.literal("cancelled"), by: z.string() }),

@@ -17,6 +17,10 @@ export interface ArmingState {
   overAt: string | null;
   /** What it was told when it asked last and was not given its installation; "" once it was. */
   refusal: string;
+  /** Who was given the script, and when; it is given once. Null while nobody was, or where it broke off on its way. */
+  givenTo: { at: string; address: string } | null;
+  /** Who asked for it after that; the last of them. */
+  second: { at: string; address: string } | null;
   /** It asked, and waits until others are installed. */
   waitsTurn: boolean;
   /** Since when it should have gone on; null while it is in time. */
@@ -53,18 +57,31 @@ export function armingState(arming: Arming, log: readonly LoggedBoot[], now: str
   let cancelledAt: string | null = null;
   let refusal = "";
   let waitsTurn = false;
+  let givenTo: ArmingState["givenTo"] = null;
+  let second: ArmingState["second"] = null;
+  /** Bytes of each file that went out in parts: who reads by parts has read it as well. */
+  const parts = new Map<string, number>();
   const reach = (stage: Stage, at: string): void => void (reached[stage] ??= at);
   for (const { at, event } of log) {
     if (reached.done || cancelledAt) break;
     switch (event.kind) {
       case "asked":
         reach("asked", at);
-        if (event.given) reach("script", at);
+        if (event.given) {
+          reach("script", at);
+          givenTo = { at, address: event.caller.address };
+        }
+        if (event.second) second = { at, address: event.caller.address };
         refusal = event.words;
         waitsTurn = event.waits;
         break;
       case "fetched":
-        if (!event.whole) break;
+        if (event.what === "script") {
+          if (!event.whole) givenTo = null;
+          break;
+        }
+        parts.set(event.what, (parts.get(event.what) ?? 0) + event.bytes);
+        if (!event.whole && (event.of === 0 || parts.get(event.what)! < event.of)) break;
         open.delete(event.what);
         if (event.what === "kernel") reach("kernel", at);
         if (event.what.startsWith("answers ") && arming.answers.every((n) => !open.has(`answers ${n}`)))
@@ -97,7 +114,7 @@ export function armingState(arming: Arming, log: readonly LoggedBoot[], now: str
       ? addSeconds(reached.script, FETCH_SECONDS)
       : null;
   return {
-    ...{ status, reached, spentAt, why, refusal, waitsTurn },
+    ...{ status, reached, spentAt, why, refusal, givenTo, second, waitsTurn },
     overAt: reached.done ?? cancelledAt ?? failedAt,
     lateSince: isOn && due !== null && now > due ? due : null,
     likelyAt: isOn && begun ? addSeconds(begun, arming.likelySeconds) : null,

@@ -11,10 +11,10 @@ export const hashOf = (token: string): string => createHash("sha256").update(tok
 
 /** What a machine that asks is given. */
 export type Decision =
-  | { kind: "installs"; arming: Arming; token: string }
+  | { kind: "installs"; arming: Arming; row: bootRows.ArmingRow; token: string }
   /** Its turn has not come: it asks again. */
   | { kind: "waits"; words: string }
-  | { kind: "local"; words: string };
+  | { kind: "local"; words: string; second?: boolean };
 
 interface Question {
   desk: Desk;
@@ -42,7 +42,7 @@ const armedOf = gathered<Question, string | null>(async (all) => {
   const strangers = all.filter(({ isAsked }, i) => isAsked && armedIds[i] === null);
   const asked = strangers.map(({ caller, at }) => ({
     ...{ mac: caller.mac, at },
-    event: { kind: "asked" as const, caller, given: false, words: UNARMED, waits: false },
+    event: { kind: "asked" as const, caller, given: false, words: UNARMED, waits: false, second: false },
   }));
   if (asked.length > 0) await write((tx) => bootRows.addStrangers(tx, asked, ALL_STRANGERS));
   return armedIds;
@@ -67,7 +67,8 @@ const decideArmed = (desk: Desk, caller: Caller, machineId: string, isAsked: boo
     if (!isAsked) return decision;
     const [given, waits] = [decision.kind === "installs", decision.kind === "waits"];
     const words = decision.kind === "installs" ? "" : decision.words;
-    const event = { kind: "asked" as const, caller, given, words, waits };
+    const second = decision.kind === "local" && decision.second === true;
+    const event = { kind: "asked" as const, caller, given, words, waits, second };
     // An arming that cannot be read arms nothing; what was asked is kept all the same.
     await bootRows.add(tx, [{ armingId: row?.id ?? null, mac: caller.mac, event, stamp: desk.stamp() }]);
     if (row && decision.kind === "installs") await bootRows.setToken(tx, row.id, hashOf(decision.token));
@@ -84,10 +85,10 @@ async function decisionOf(
   const arming = row?.arming ?? null;
   const state = row && arming ? armingState(arming, await bootRows.log(tx, row.id), desk.now()) : null;
   const answer = answerTo(caller, arming, state);
-  if (!answer.given) return { kind: "local", words: answer.words };
+  if (!answer.given) return { kind: "local", words: answer.words, second: answer.second };
   if (!row || !arming || !state) return { kind: "local", words: "" };
   const turn = waitsFor(serverRates(), { arming, state }, await othersGiven(tx, row.id, desk.now()));
   return turn === null
-    ? { kind: "installs", arming, token: randomBytes(TOKEN_BYTES).toString("base64url") }
+    ? { kind: "installs", arming, row, token: randomBytes(TOKEN_BYTES).toString("base64url") }
     : { kind: "waits", words: turn };
 }

@@ -47,12 +47,12 @@ async function sendBytes(served: Served, from: number, to: number, response: Ser
   response.end();
 }
 
-/** Sends bytes of the image folder with their exact length, a part of them where one is asked for; true when all of the file went out. */
+/** Sends bytes of the image folder with their exact length, a part of them where one is asked for; how many went out, and whether those were all of the file. */
 export async function sendFile(
   request: IncomingMessage,
   response: ServerResponse,
   served: Served,
-): Promise<boolean> {
+): Promise<{ whole: boolean; bytes: number }> {
   const range = rangeOf(request.headers.range, served.bytes);
   const common = {
     "Content-Type": "application/octet-stream",
@@ -62,7 +62,7 @@ export async function sendFile(
   if (range === "none") {
     response.writeHead(416, { ...common, "Content-Range": `bytes */${served.bytes}`, "Content-Length": 0 });
     response.end();
-    return false;
+    return { whole: false, bytes: 0 };
   }
   const { from, to } = range ?? { from: 0, to: served.bytes - 1 };
   response.writeHead(range ? 206 : 200, {
@@ -72,16 +72,16 @@ export async function sendFile(
   });
   if (request.method === "HEAD" || served.bytes === 0) {
     response.end();
-    return served.bytes === 0 && request.method !== "HEAD";
+    return { whole: served.bytes === 0 && request.method !== "HEAD", bytes: 0 };
   }
   try {
     await sendBytes(served, from, to, response);
   } catch {
     // Whoever asked went away, or the file did: the connection is cut, so that nobody takes a part for the whole.
     response.destroy();
-    return false;
+    return { whole: false, bytes: 0 };
   }
-  return from === 0 && to === served.bytes - 1;
+  return { whole: from === 0 && to === served.bytes - 1, bytes: to - from + 1 };
 }
 
 /** Sends a text with its exact length; true when all of it went out. */

@@ -112,14 +112,21 @@ const LOADERS = {
 /** A machine asks what to do: the armed one is given its installation under a new token, every other its own disk. */
 async function script(call: Call, loader: (typeof LOADERS)[keyof typeof LOADERS]): Promise<void> {
   const { desk, base, request, response, url } = call;
-  const say = (text: string): Promise<unknown> => sendText(request, response, text);
+  const say = (text: string): Promise<boolean> => sendText(request, response, text);
   const caller = callerOf(call);
   if (caller === null) return void (await say(loader.local(NO_MAC)));
   const decision = await decideFor(desk, caller, request.method !== "HEAD");
   if (decision.kind === "waits") return void (await say(loader.waits(decision.words, url.href)));
   if (decision.kind === "local") return void (await say(loader.local(decision.words)));
   const at = `${base}/t/${decision.token}/`;
-  await say(loader.installs(filesAt(at, decision.arming), titleOf(decision.arming)));
+  const whole = await say(loader.installs(filesAt(at, decision.arming), titleOf(decision.arming)));
+  // What broke off on its way was not given: its machine asks again.
+  if (!whole && request.method !== "HEAD")
+    await note(
+      call,
+      { ...decision.row, log: [] },
+      { kind: "fetched", what: "script", bytes: 0, whole, of: 0 },
+    );
 }
 
 /** A file of an armed machine, by the part of its path behind the token. */
@@ -159,9 +166,9 @@ function insideOf({ arming }: Row, path: string): string | null {
 
 async function sent(call: Call, row: Row, path: string, served: Served): Promise<void> {
   const { request, response } = call;
-  const whole = await sendFile(request, response, served);
+  const { whole, bytes } = await sendFile(request, response, served);
   if (request.method === "HEAD") return;
-  await note(call, row, { kind: "fetched", what: path.replace("/", " "), bytes: served.bytes, whole });
+  await note(call, row, { kind: "fetched", what: path.replace("/", " "), bytes, whole, of: served.bytes });
 }
 
 /** An answer file or the script of the first start, written anew for this token; what was changed since is not given out. */
@@ -187,7 +194,7 @@ async function text(
       response,
       firstBootScript({ report, actions, secrets, ready: readyWhen(base) }),
     );
-    return note(call, row, { kind: "fetched", what: path, bytes: 0, whole });
+    return note(call, row, { kind: "fetched", what: path, bytes: 0, whole, of: 0 });
   }
   const found = answers.value.files.find(({ name }) => `answers/${name}` === path);
   if (!found) return refuse("no such file");
@@ -196,8 +203,9 @@ async function text(
     await note(call, row, {
       kind: "fetched",
       what: path.replace("/", " "),
-      bytes: found.text.length,
+      bytes: 0,
       whole,
+      of: 0,
     });
 }
 

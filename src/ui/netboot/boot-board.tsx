@@ -15,9 +15,15 @@ interface Answered {
 
 const ENDED = ["done", "failed", "expired", "cancelled"];
 
+/** Two that claim to be this machine, or this machine twice: what it was given once is not given again. */
+const isClaimedTwice = ({ state }: Pick<BoardLine, "state">): boolean =>
+  state.second !== null && state.givenTo !== null && ["fetching", "installing"].includes(state.status);
+
 /** What a person has to know of a row first: in which state it is, and since when it is late or when it is likely done. */
 function stand({ state, arming }: BoardLine): string {
   const clock = (at: string): string => formatClock(at, arming.timeZone);
+  if (isClaimedTwice({ state }))
+    return `asked for a second time at ${clock(state.second!.at)}, from ${state.second!.address || "an unknown address"}, after it was given at ${clock(state.givenTo!.at)} to ${state.givenTo!.address || "an unknown address"}: call it off and arm it again, unless you know that one of them is not this machine`;
   if (state.lateSince) return `late since ${clock(state.lateSince)}`;
   if (state.status === "failed") return `failed: ${state.why || "it did not say why"}`;
   if (state.status === "cancelled") return `called off by ${state.why}`;
@@ -111,7 +117,11 @@ function BoardRow({
         );
       })}
       <td
-        className={line.state.lateSince || line.state.status === "failed" ? "font-semibold text-error" : ""}
+        className={
+          isClaimedTwice(line) || line.state.lateSince || line.state.status === "failed"
+            ? "font-semibold text-error"
+            : ""
+        }
       >
         {stand(line)} <span className="quiet font-normal">{endOf(line)}</span>
       </td>
