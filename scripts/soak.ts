@@ -1,4 +1,4 @@
-// npm run soak [-- SECONDS]: fifty people on sheets and runs of the demo, thirteen requests a second, for two minutes.
+// npm run soak [-- SECONDS [untimed]]: fifty people on sheets and runs of the demo, thirteen requests a second, for two minutes.
 // Loopback only, a built server and a database of its own. Says how long health and saves took and whether an answer was
 // lost; ends with 1 when a limit is passed.
 import { readFileSync } from "node:fs";
@@ -7,6 +7,8 @@ import { OwnServer } from "../tests/support/own-server";
 import { seeded } from "../tests/support/random";
 
 const SECONDS = Number(process.argv[2] ?? 120);
+/** As a part of npm test, where a slow machine is no fault. */
+const UNTIMED = process.argv[3] === "untimed";
 const PEOPLE = 50;
 const RATE = 13;
 /** Limits of issue and README, in milliseconds. */
@@ -80,7 +82,7 @@ async function saveSheet(person: number): Promise<void> {
   const notes = `person ${person}, ${Math.floor(random() * 1e9)}`;
   const edits = [{ path: "handOver.notes", before: "", after: notes }];
   for (let version = versions.get(sheet) ?? 1, tries = 0; tries < 20; tries += 1) {
-    const response = await call(`/builds/${sheet}`, "save", [sheet, version, edits]);
+    const response = await call(`/builds/${sheet}`, "save", [sheet, version, edits, null]);
     const text = await response.text();
     if (!response.ok) throw new Error(String(response.status));
     const now = Number(/"build":\{"id":"[^"]*","number":"[^"]*","version":(\d+)/.exec(text)?.[1]);
@@ -174,8 +176,8 @@ try {
       ...failed.slice(0, 5),
     ].join("\n"),
   );
-  const good =
-    p95(took.health!) < HEALTH_P95 && p95(took.save!) < SAVE_P95 && lost.length + failed.length === 0;
+  const inTime = UNTIMED || (p95(took.health!) < HEALTH_P95 && p95(took.save!) < SAVE_P95);
+  const good = inTime && lost.length + failed.length === 0 && edited.size > 0 && kept.length > 0;
   if (!good)
     console.log(
       `Limits: health p95 ${HEALTH_P95} ms, save p95 ${SAVE_P95} ms, nothing lost, nothing failed.`,

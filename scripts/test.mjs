@@ -7,6 +7,7 @@ import { relative } from "node:path";
 import { makeCorpus } from "./corpus.mjs";
 import { build, installChromium, installPackages, installTools, run } from "./setup.mjs";
 import { fetchInstaller } from "./installer-root.mjs";
+import { runShort } from "./short.mjs";
 import { makeTinySystem } from "./tiny-system.mjs";
 
 installPackages();
@@ -70,8 +71,9 @@ const runOnce = ({ args, env, report, read }, files) => {
 };
 
 const MOST_FILES_AGAIN = 5;
-let passed = 0;
-const failed = [];
+const short = runShort();
+let passed = short.passed;
+const failed = [...short.failures];
 const onlyAlone = [];
 for (const runner of runners) {
   const first = runOnce(runner, runner.files);

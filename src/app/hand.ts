@@ -8,10 +8,10 @@ import { UNITS_COOKIE } from "./person";
 const COOKIE = "derrick_hand";
 const YEAR = 31_536_000;
 
-/** As the log and the sheets take it: no control characters, at most sixty characters, never empty. */
-const clean = (name: string | undefined): string =>
-  (name ?? "")
-    .replace(/\p{Cc}/gu, "")
+/** As the log and the sheets take it: nothing that is not seen, at most sixty characters, never empty; what is no text is none. */
+const clean = (name: unknown): string =>
+  (typeof name === "string" ? name : "")
+    .replace(/[\p{Cc}\p{Cf}\p{Cs}\p{Zl}\p{Zp}]/gu, "")
     .trim()
     .slice(0, 60) || "operator";
 
@@ -22,7 +22,7 @@ export async function currentHand(): Promise<string> {
 
 export async function setHand(name: string, units: string): Promise<void> {
   const kept = { path: "/", maxAge: YEAR, sameSite: "lax" } as const;
-  (await cookies()).set(COOKIE, clean(String(name)), kept);
+  (await cookies()).set(COOKIE, clean(name), kept);
   (await cookies()).set(UNITS_COOKIE, UNITS.find((u) => u === units) ?? "both", kept);
   revalidatePath("/", "layout");
 }

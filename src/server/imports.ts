@@ -14,6 +14,7 @@ import { driveRows, machineRows, readingRows, siteRows, type Stamp, type Tx } fr
 import { no, STALE, yes, type Answer } from "./answer";
 import type { Desk } from "./desk";
 import { readInto, readToShow } from "./intake";
+import { createSite } from "./sites";
 
 /** What dropped texts would do, before anything is done. */
 export interface ImportPreview extends Omit<ReadToShow, "facts" | "hostName"> {
@@ -121,22 +122,27 @@ export async function takeOver(
 
 export async function createMachine(
   desk: Desk,
-  siteId: string,
+  place: string | { newSite: string },
   name: string,
   texts: NamedText[],
 ): Promise<Answer<string>> {
   const { db, write } = desk;
   if (name.trim() === "") return no("A machine needs a name: what is written on its front.");
-  if (!(await siteRows.one(db, siteId))) return no("Choose the site where the machine stands.");
-  if (await machineRows.nameIsTaken(db, siteId, name.trim()))
-    return no(`There is already a machine called ${name.trim()} at this site.`);
+  if (typeof place === "string") {
+    if (!(await siteRows.one(db, place))) return no("Choose the site where the machine stands.");
+    if (await machineRows.nameIsTaken(db, place, name.trim()))
+      return no(`There is already a machine called ${name.trim()} at this site.`);
+  }
   const at = desk.now();
   const id = desk.newId("m");
   const read = await readInto(desk, emptyMachine(), texts, at);
   if (!read.ok) return read;
   const { document, changes, intake } = read.value;
+  // Last, so that a machine that is refused leaves no site.
+  const site = typeof place === "string" ? yes(place) : await createSite(desk, place.newSite, texts);
+  if (!site.ok) return site;
   await write(async (tx) => {
-    await machineRows.insert(tx, id, siteId, name.trim(), document, { at, by: desk.actor });
+    await machineRows.insert(tx, id, site.value, name.trim(), document, { at, by: desk.actor });
     if (intake.readings.length === 0) return;
     await machineRows.addImport(tx, {
       id: desk.newId("t"),

@@ -4,7 +4,8 @@ import { mkdirSync, renameSync, rmSync, truncateSync, writeFileSync } from "node
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
 import { describe, expect, it, vi } from "vitest";
-import { bootRows, machineRows, runRows } from "@/db";
+import { bootRows, buildRows, machineRows, runRows } from "@/db";
+import { issueRevision } from "@/server/builds";
 import { adoptStranger } from "@/server/netboot/adopt";
 import { armingOffer, armMachine, disarm } from "@/server/netboot/arm";
 import { ALL_STRANGERS, bootBoard } from "@/server/netboot/board";
@@ -196,6 +197,16 @@ describe("once it is armed", () => {
     const both = await Promise.all([arm(" n3 0051 "), arm()]);
     expect(both.map(said).sort()).toEqual(["armed", expect.stringMatching(/^tho-a is armed already/)]);
     expect(said(await arm())).toMatch(/armed already/);
+  });
+
+  it("refused, it starts no run of another sheet of the same machine", async () => {
+    const at = await desk();
+    const { sheet } = (await buildRows.one(at.db, ARMED.build))!;
+    await at.write((tx) => buildRows.insert(tx, { id: "b-second", number: "B-0999", sheet }, at.stamp()));
+    await issueRevision(at, "b-second", 1);
+    const second = await armMachine(at, "b-second", { typed: ARMED.serial, minutes: 60 });
+    expect(said(second as never)).toMatch(/tho-a is armed already/);
+    expect(await runRows.ofBuild(at.db, "b-second")).toBeNull();
   });
 
   it("another serial, or none, is given nothing but its own disk", async () => {

@@ -22,7 +22,7 @@ import {
   placeInBay,
 } from "@/server/machines";
 import { benchView, importReadings, typeReading } from "@/server/readings";
-import { createSite, siteView } from "@/server/sites";
+import { createSite, listSites, siteView } from "@/server/sites";
 import { capture, captures } from "../support/formats";
 import { ownDatabase } from "../support/database";
 import { exportAll } from "../support/whole";
@@ -368,4 +368,14 @@ it("all of it leaves in the export and is complete", async () => {
   expect(file.readings.length).toBeGreaterThan(10);
   const old = emptyMachine() satisfies MachineDocument;
   expect(old.typed.placed).toEqual({});
+});
+
+it("a machine that is refused leaves no site that was named for it, at the second try neither", async () => {
+  const sites = async () => (await listSites(await desk())).map((s) => s.site.name);
+  const made = async (name: string, texts: { name: string; text: string }[] = []) =>
+    createMachine(await desk(), { newSite: "Old works" }, name, texts);
+  expect(refusal(await made(" "))).toMatch(/needs a name/);
+  expect(await sites()).not.toContain("Old works");
+  must(await made("old-1"));
+  expect((await sites()).filter((name) => name === "Old works")).toHaveLength(1);
 });

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { addressClaim, macClaim, nameClaim, serialClaim, type Rival } from "@/core/claims";
 import { valueAt } from "@/core/document";
-import { applyEdits, derive, emptySheet, type Plan } from "@/core/sheet";
+import { applyEdits, derive, emptySheet, sheetSchema, type Plan, type Sheet } from "@/core/sheet";
 import { imageSchema, parseProfileYaml, type Image, type Inspection, type Profile } from "@/core/image";
 import { driveSchema, machineDocumentSchema, type Drive, type Facts } from "@/core/machine";
 import { siteSchema, type Site } from "@/core/site";
@@ -139,6 +139,18 @@ const SOUND_SHEET: Record<string, unknown> = {
   "handOver.owner": "Control room",
 };
 
+/** The sheet with values at paths, past the door that refuses what is not seen. */
+function forced(sheet: Sheet, values: readonly (readonly [string, unknown])[]): Sheet {
+  const whole = structuredClone(sheet) as unknown as Record<string, unknown>;
+  for (const [path, value] of values) {
+    const keys = path.split(".");
+    const last = keys.pop()!;
+    const holder = keys.reduce((at, key) => at[key] as Record<string, unknown>, whole);
+    holder[last] = value;
+  }
+  return sheetSchema.parse(whole);
+}
+
 /** A build about which no rule has anything to say, with the given changes. */
 export function aBuild(changes: BuildChanges = {}): Plan {
   const empty = emptySheet();
@@ -147,7 +159,10 @@ export function aBuild(changes: BuildChanges = {}): Plan {
     empty,
     edits.map(([path, after]) => ({ path, before: valueAt(empty, path), after })),
   );
-  if (!sheet.ok) throw new Error(JSON.stringify(sheet.problems));
+  // What no sheet may hold is tried on the writers all the same.
+  const isUnseen = !sheet.ok && sheet.problems.every((p) => /is not seen|end of a line/.test(p.message));
+  if (!sheet.ok && !isUnseen) throw new Error(JSON.stringify(sheet.problems));
+  const whole = sheet.ok ? sheet.value : forced(empty, edits);
   const sum = { algorithm: "sha256" as const, value: "a".repeat(64) };
   const port = {
     mac: MAC,
@@ -174,7 +189,7 @@ export function aBuild(changes: BuildChanges = {}): Plan {
   const profile = { ...shippedProfile("cairn-hypervisor-9"), ...changes.profile };
   return derive({
     now: changes.now ?? NOW,
-    sheet: sheet.value,
+    sheet: whole,
     machine: changes.machine === null ? null : { name: "wrk-hv1", document },
     site: { ...aSite, ...changes.site },
     image:

@@ -12,7 +12,6 @@ import { importReadings, typeReading } from "@/server/readings";
 import { previewList, takeList } from "@/server/machine-list";
 import { addToRegister, editDrive, shelveDrive, wipeDrive, writeDrive } from "@/server/drives";
 import { addNote, addTrial, judgeNote } from "@/server/compat";
-import { createSite } from "@/server/sites";
 import { MACHINE, saveWritten, takeBackWritten } from "@/server/written";
 import { action, editsSchema, idSchema, textsSchema, versionSchema } from "../checked";
 import { renewed } from "../renewed";
@@ -26,18 +25,11 @@ const register = registerEntrySchema.shape;
 /** The first machine with its sheet, which it leads to. */
 export const beginFirstSheet = action([nameSchema, textsSchema], beginFirst);
 
-/** Makes a machine; with an empty site id the site is made first, by its name. */
+/** Makes a machine; with an empty site id at a new site of that name. */
 export const addMachine = action(
   [z.string().max(80), nameSchema, nameSchema, textsSchema],
-  async (desk, siteId, siteName, name, texts) => {
-    let site = siteId;
-    if (site === "") {
-      const made = await createSite(desk, siteName, texts);
-      if (!made.ok) return made;
-      site = made.value;
-    }
-    return createMachine(desk, site, name, texts);
-  },
+  (desk, siteId, siteName, name, texts) =>
+    createMachine(desk, siteId === "" ? { newSite: siteName } : siteId, name, texts),
 );
 
 // The values themselves are read by the use case, which names every field that does not fit.

@@ -57,6 +57,7 @@ export {
   portsBelow,
   PURPOSES,
   stackBelow,
+  withInterface,
   type Interface,
   type InterfaceKind,
   type PortGroup,

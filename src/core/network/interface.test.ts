@@ -1,5 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { buildOrder, isInterfaceName, newInterface, portsBelow, stackBelow, type Interface } from ".";
+import {
+  buildOrder,
+  isInterfaceName,
+  newInterface,
+  portsBelow,
+  stackBelow,
+  withInterface,
+  type Interface,
+} from ".";
 import { circles, interfaceSchema, tagOf } from "./interface";
 
 const A = "02:61:0a:00:14:01";
@@ -42,4 +50,29 @@ describe("what stands on ports", () => {
     ["$(reboot)", false],
     ["all", false],
   ])("the name %s: %s", (name, fits) => expect(isInterfaceName(name)).toBe(fits));
+});
+
+describe("an interface that is renamed", () => {
+  const bond = (name: string) =>
+    newInterface("bond", [], null) && { ...newInterface("bond", [], null), name };
+  const vlan = { ...newInterface("vlan", [], "bond1"), name: "mgmt" };
+  const before = { interfaces: [bond("bond1"), vlan, bond("bond2")], carrier: "mgmt" };
+
+  it("takes along what stands on it, and the management address", () => {
+    expect(withInterface(before, 0, bond("lag0")).interfaces[1]!.on).toEqual(["lag0"]);
+    expect(withInterface(before, 1, { ...vlan, name: "oob" }).carrier).toBe("oob");
+  });
+
+  it("takes nothing away from another one whose name it has on its way, or had", () => {
+    const onTheWay = withInterface(before, 2, bond("bond1"));
+    expect(onTheWay.interfaces[1]!.on).toEqual(["bond1"]);
+    const after = withInterface(onTheWay, 2, bond("bond10"));
+    expect(after.interfaces.map((i) => [i.name, i.on])).toEqual([
+      ["bond1", []],
+      ["mgmt", ["bond1"]],
+      ["bond10", []],
+    ]);
+    const carrier = withInterface({ ...before, carrier: "bond1" }, 2, bond("bond1"));
+    expect(withInterface(carrier, 2, bond("x")).carrier).toBe("bond1");
+  });
 });

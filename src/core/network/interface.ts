@@ -111,6 +111,25 @@ export function newInterface(
   return interfaceSchema.parse({ kind, name: numbered(stem), on: parent === null ? [] : [parent] });
 }
 
+/**
+ * The interfaces and the carrier of the management address with another interface in one's place. What stands on it goes along
+ * with its new name, but for a name that another one has: what stands on that stays there.
+ */
+export function withInterface(
+  { interfaces, carrier }: { interfaces: readonly Interface[]; carrier: string | null },
+  at: number,
+  next: Interface,
+): { interfaces: Interface[]; carrier: string | null } {
+  const from = interfaces[at]?.name ?? "";
+  const put = interfaces.map((i, j) => (j === at ? next : i));
+  const isOthers = (name: string): boolean => interfaces.some((i, j) => j !== at && i.name === name);
+  if (from === next.name || isOthers(from) || isOthers(next.name)) return { interfaces: put, carrier };
+  return {
+    interfaces: put.map((i) => ({ ...i, on: i.on.map((o) => (o === from ? next.name : o)) })),
+    carrier: carrier === from ? next.name : carrier,
+  };
+}
+
 /** What hangs together below an interface: itself first, then all that it stands on, each once; a circle is not followed. */
 export function stackBelow(interfaces: readonly Interface[], name: string): Interface[] {
   const below: Interface[] = [];

@@ -117,7 +117,8 @@ function lookAtUntouched({ drive: id, holds }: { drive: string; holds: string },
   // What nobody had read before, or nobody has read now, cannot be compared.
   if (found.startsWith("not read")) return notSeen();
   if (holds.startsWith("not read")) return notSeen(`${found}; what stood there before was not read`);
-  return seen(found, found === holds.replace(/ at [^,;]*/g, ""));
+  // Runs of older databases have where it was mounted as well, which begins with a slash; a label may say "at" too.
+  return seen(found, [holds, holds.replace(/ at \/[^,;]*/g, "")].includes(found));
 }
 
 function factAt(facts: Facts, path: string): string | null {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { aBuild, aDrive, MAC } from "../../../tests/support/builds";
-import { factsSchema, type Drive } from "../machine";
+import { contentWords, factsSchema, type Drive } from "../machine";
 import { compareWithPlan, expectationSchema, planExpectations, tally } from ".";
 
 const archive = { part: "sda1", sizeBytes: 9, kind: "ext4", label: "archive", mountedAt: ["/mnt"] };
@@ -368,4 +368,20 @@ it("reads the expectations of older runs", () => {
     match: { kind: "target", drive: "NV-0001" },
   };
   expect(expectationSchema.parse(old).match).toEqual({ kind: "target", drives: ["NV-0001"], marks: [] });
+});
+
+it("is as planned with a label that says where, and with where it was mounted in a run of an older database", () => {
+  const labelled = { part: "sda1", sizeBytes: 9e9, kind: "ext4", label: "data at rest", mountedAt: ["/mnt"] };
+  const drive = aDrive("SA-9", { contents: [labelled] });
+  const asked = planExpectations(
+    aBuild({ drives: [aDrive("NV-0001", {}), drive], sheet: { "storage.leaveAlone": ["SA-9"] } }),
+  );
+  const found = (wanted: typeof asked) =>
+    compare({ drives: [aDrive("NV-0001", {}), drive] }, {}, wanted).find((l) => l.id === "untouched-SA-9");
+  expect(found(asked)).toMatchObject({ verdict: "as planned" });
+  const older = asked.map((e) =>
+    e.match.kind === "untouched" ? { ...e, match: { ...e.match, holds: contentWords(drive) } } : e,
+  );
+  expect(contentWords(drive)).toContain(" at /mnt");
+  expect(found(older)).toMatchObject({ verdict: "as planned" });
 });

@@ -6,6 +6,7 @@ import {
   kernelWords,
   plain,
   type Arming,
+  type ArmingState,
 } from "@/core/netboot";
 import { ownWordsOf } from "@/core/answers";
 import { isServed } from "@/core/media";
@@ -15,7 +16,7 @@ import { evaluateSheet, type Plan } from "@/core/sheet";
 import type { Step } from "@/core/stage";
 import { targetsOf } from "@/core/storage";
 import { addSeconds } from "@/core/units";
-import { bootRows, buildRows, runRows, type Tx } from "@/db";
+import { bootRows, buildRows, runRows, type Db, type Tx } from "@/db";
 import { no, yes, type Answer } from "../answer";
 import type { Desk } from "../desk";
 import { readEnvironment } from "../environment";
@@ -198,24 +199,33 @@ export async function armMachine(
     return no(
       `This is not the end of the serial number of ${arming.machine.name}. Read it at the machine; nothing was armed.`,
     );
+  const at = desk.now();
+  // Before a run is started for it; and once more where it is written, since two people may arm one machine in the same moment.
+  const standing = await armedNow(desk.db, arming.machine.id, at);
+  if (standing !== null) return armedAlready(arming, standing);
   const started = await runFor(desk, arming);
   if (!started.ok) return started;
-  const at = desk.now();
   const id = desk.newId("a");
   const whole: Arming = { ...arming, by: desk.actor, at, until: addSeconds(at, minutes * 60) };
-  // Looked at where it is written: two people may arm one machine in the same moment.
   const already = await desk.write(async (tx) => {
-    const before = await bootRows.ofMachine(tx, arming.machine.id);
-    const state = before && armingState(before.arming, await bootRows.log(tx, before.id), at);
-    if (state && !isClosed(state)) return state.status;
+    const other = await armedNow(tx, arming.machine.id, at);
+    if (other !== null) return other;
     await bootRows.insert(tx, { id, machineId: arming.machine.id, buildId, arming: whole }, desk.stamp());
     await noteRevision(desk, tx, started.value, id, whole);
     await hear(desk, tx, buildId);
     return null;
   });
-  return already === null
-    ? yes({ id })
-    : no(`${arming.machine.name} is armed already (${already}). Call that off first.`);
+  return already === null ? yes({ id }) : armedAlready(arming, already);
+}
+
+const armedAlready = ({ machine }: ArmingOffer["arming"], status: string): Answer<never> =>
+  no(`${machine.name} is armed already (${status}). Call that off first.`);
+
+/** How far the arming of a machine is that still gives something; null where there is none. */
+async function armedNow(db: Db | Tx, machineId: string, at: string): Promise<ArmingState["status"] | null> {
+  const before = await bootRows.ofMachine(db, machineId);
+  const state = before && armingState(before.arming, await bootRows.log(db, before.id), at);
+  return state && !isClosed(state) ? state.status : null;
 }
 
 /** Calls an arming off: from now on the machine starts from its own disk, and its token opens nothing. */

@@ -1,5 +1,6 @@
 "use client";
 
+import { useState } from "react";
 import {
   BOND_MODES,
   BOND_WORDS,
@@ -8,6 +9,7 @@ import {
   newInterface,
   portsBelow,
   PURPOSES,
+  withInterface,
   type Interface,
   type InterfaceKind,
   type PortGroup,
@@ -34,19 +36,18 @@ export default function NetworkInterfaces({ view, sheet, edit, marks }: PartProp
   const { interfaces, carrier, port } = sheet.network;
   const ports = view.context.machine?.document.facts.ports ?? [];
   const segments = view.context.site?.segments ?? [];
+  const keys = useRowKeys(interfaces.length);
   const put = (i: number, next: Interface): void => {
-    const old = interfaces[i];
-    const renamed = old && old.name !== next.name ? rename(interfaces, old.name, next.name) : interfaces;
-    edit({
-      [AT]: renamed.map((o, j) => (j === i ? next : o)),
-      ...(old && carrier === old.name && old.name !== next.name && { "network.carrier": next.name }),
-    });
+    const now = withInterface({ interfaces, carrier }, i, next);
+    edit({ [AT]: now.interfaces, ...(now.carrier !== carrier && { "network.carrier": now.carrier }) });
   };
-  const remove = (i: number): void =>
+  const remove = (i: number): void => {
+    keys.remove(i);
     edit({
       [AT]: interfaces.filter((_, j) => j !== i),
       ...(carrier === interfaces[i]?.name && { "network.carrier": null }),
     });
+  };
   const choose = (name: string): void => {
     const below = name === "" ? [] : portsBelow(interfaces, name);
     edit({
@@ -58,8 +59,9 @@ export default function NetworkInterfaces({ view, sheet, edit, marks }: PartProp
     <Field path={AT} label="Interfaces" marks={marks(AT)}>
       {interfaces.map((one, i) => (
         <OneInterface
-          key={i}
+          key={keys.of(i)}
           one={one}
+          taken={interfaces.flatMap((o, j) => (j === i ? [] : [o.name]))}
           put={(next) => put(i, next)}
           remove={() => remove(i)}
           below={[
@@ -110,18 +112,37 @@ function firstFree(
   return kind === "vlan" || kind === "bridge" ? (last?.name ?? port) : port;
 }
 
-const rename = (interfaces: readonly Interface[], from: string, to: string): Interface[] =>
-  interfaces.map((i) => ({ ...i, on: i.on.map((o) => (o === from ? to : o)) }));
+/** Keys of rows that have no name which lasts: a field that is half typed stays with its row when another one is removed. */
+function useRowKeys(count: number) {
+  const [keys, setKeys] = useState<number[]>([]);
+  const next = Math.max(0, ...keys) + 1;
+  const all = Array.from({ length: count }, (_, i) => keys[i] ?? next + i);
+  return {
+    of: (i: number): number => all[i]!,
+    remove: (i: number): void => setKeys(all.filter((_, j) => j !== i)),
+  };
+}
 
 interface OneProps {
   one: Interface;
+  /** Names that other interfaces have. */
+  taken: readonly string[];
   put: (next: Interface) => void;
   remove: () => void;
   below: { value: string; text: string }[];
   segments: { value: string; text: string }[];
 }
 
-function OneInterface({ one, put, remove, below, segments }: OneProps) {
+/** A name is read when it is whole: what stands on an interface goes along with it, and on the way it may be another one's. */
+function nameOf(text: string, taken: readonly string[]): { value: string } | { problem: string } {
+  const name = text.trim();
+  if (name.length > 64) return { problem: "A name has at most 64 characters." };
+  return taken.includes(name)
+    ? { problem: `${name || "An empty name"} is the name of another interface.` }
+    : { value: name };
+}
+
+function OneInterface({ one, taken, put, remove, below, segments }: OneProps) {
   const isMany = one.kind === "bond" || one.kind === "bridge" || one.kind === "virtual switch";
   return (
     <fieldset className="mb-3 border-l-2 py-1 pl-3 border-base-300">
@@ -129,12 +150,13 @@ function OneInterface({ one, put, remove, below, segments }: OneProps) {
         {KIND_WORDS[one.kind]} {one.name}
       </legend>
       <div className="grid items-start gap-x-6 gap-y-2 sm:grid-cols-4">
-        <TextField
+        <ParsedField
           path="interface.name"
           label={KIND_WORDS[one.kind]}
           value={one.name}
-          maxLength={64}
-          onChange={(name) => put({ ...one, name: name.trim() })}
+          format={(name) => name}
+          parse={(text) => nameOf(text, taken)}
+          onChange={(name) => put({ ...one, name })}
         />
         <div className="sm:col-span-3">
           {isMany ? (

@@ -27,7 +27,10 @@ describe("a profile changed in the form", () => {
     ["screens in another order", { firstBoot: [...before.firstBoot].reverse() }],
     ["a default that was not written", { secureBoot: "must be off" }],
     ["a list emptied", { consoleKeys: [] }],
-    ["a text of several lines with quotes", { family: 'one\n"two": {three} # four' }],
+    [
+      "a text of several lines with quotes",
+      { passwords: { ...before.passwords, words: 'one\n"two": {three} # four' } },
+    ],
   ])("keeps %s, and the comment at its head", (_, changes) => {
     const edited = { ...before, ...changes };
     const text = editProfileYaml(yaml, edited);

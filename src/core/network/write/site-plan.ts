@@ -21,11 +21,16 @@ export interface SitePlan {
 }
 
 /**
- * The plan, when none of its texts holds what a format of lines takes for more than a value. No stored document does, so that
- * another one never comes here; nothing is written of it all the same.
+ * The plan, when what is written of it as it stands is plain: names are made plain where they are written, addresses and domains
+ * are not. No stored document holds another one; nothing is written of it all the same.
  */
 export function writable<T extends Partial<SitePlan>>(plan: T): T {
-  const [unseen] = unseenTexts(plan);
+  const values = (plan.segments ?? []).map(({ name: _, purpose: __, ...rest }) => rest);
+  const segments = values.map((s) => ({
+    ...s,
+    reservations: s.reservations.map((r) => ({ ...r, name: "" })),
+  }));
+  const [unseen] = unseenTexts({ domain: plan.domain ?? "", segments });
   if (unseen !== undefined)
     throw new Error(`No file is written of a site whose texts are not plain: ${unseen}`);
   return plan;
