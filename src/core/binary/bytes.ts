@@ -56,4 +56,5 @@ export class Bytes {
   }
 }
 
-const clean = (text: string): string => text.replace(/[\p{Cc}\p{Cf}\p{Cs}\p{Zl}\p{Zp}]/gu, "·").replace(/\s+$/u, "");
+const clean = (text: string): string =>
+  text.replace(/[\p{Cc}\p{Cf}\p{Cs}\p{Zl}\p{Zp}]/gu, "·").replace(/\s+$/u, "");

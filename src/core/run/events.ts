@@ -155,4 +155,10 @@ export const runPlanSchema = z.object({
   ),
 });
 export type RunPlan = z.infer<typeof runPlanSchema>;
-export const planDocument = defineDocument({ kind: "run", version: 1, schema: runPlanSchema, upgrades: {}, lines: "anywhere" });
+export const planDocument = defineDocument({
+  kind: "run",
+  version: 1,
+  schema: runPlanSchema,
+  upgrades: {},
+  lines: "anywhere",
+});

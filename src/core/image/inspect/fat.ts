@@ -212,5 +212,8 @@ function* entriesAt(offset: number, length: number): Reading<Entry[]> {
 function longPart(b: Bytes, at: number): string {
   const units = [1, 3, 5, 7, 9, 14, 16, 18, 20, 22, 24, 28, 30].map((i) => b.u16(at + i));
   const end = units.findIndex((u) => u === 0 || u === 0xffff);
-  return String.fromCharCode(...(end < 0 ? units : units.slice(0, end))).replace(/[\p{Cc}\p{Cf}\p{Cs}\p{Zl}\p{Zp}]/gu, "·");
+  return String.fromCharCode(...(end < 0 ? units : units.slice(0, end))).replace(
+    /[\p{Cc}\p{Cf}\p{Cs}\p{Zl}\p{Zp}]/gu,
+    "·",
+  );
 }

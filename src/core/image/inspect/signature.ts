@@ -89,5 +89,7 @@ function commonName(name: BaseBlock | undefined): string | null {
   const pairs = partsOf(name).flatMap(partsOf).map(partsOf);
   const found = pairs.find(([oid]) => oid instanceof ObjectIdentifier && oid.getValue() === COMMON_NAME)?.[1];
   const text = inside(found, "value");
-  return typeof text === "string" && text !== "" ? text.replace(/[\p{Cc}\p{Cf}\p{Cs}\p{Zl}\p{Zp}]/gu, "·").slice(0, 120) : null;
+  return typeof text === "string" && text !== ""
+    ? text.replace(/[\p{Cc}\p{Cf}\p{Cs}\p{Zl}\p{Zp}]/gu, "·").slice(0, 120)
+    : null;
 }
