@@ -77,6 +77,8 @@ export interface TakePreview {
   format: string;
   offers: Offer[];
   problems: Problem[];
+  /** Its last line, where that has no end and may be cut off. */
+  openLine: number | null;
   /** The version of the site that it was compared with. */
   version: number;
 }
@@ -107,8 +109,8 @@ export async function previewTaking(
   const { row, got, known } = await read(desk, id, text, machine);
   if (!row) return no("This site is no longer there.");
   if (!got.ok || !known) return { ok: false, problems: got.ok ? [] : got.problems };
-  const { format, rows, problems } = got.value;
-  return yes({ format, problems, version: row.version, offers: offersFrom(row.site, rows, known) });
+  const { format, rows, problems, openLine } = got.value;
+  return yes({ format, problems, openLine, version: row.version, offers: offersFrom(row.site, rows, known) });
 }
 
 /** Takes the rows on some lines of a text over into a site, as it stood when they were shown. */

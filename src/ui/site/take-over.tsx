@@ -13,6 +13,7 @@ export interface Preview {
   format: string;
   offers: Offer[];
   problems: Problem[];
+  openLine: number | null;
   version: number;
 }
 
@@ -48,7 +49,11 @@ export function TakeOver({
     setProblems(answer.ok ? [] : answer.problems);
     setShown(answer.ok ? answer.value : null);
     const offers = answer.ok ? answer.value.offers : [];
-    setTicked(new Set(offers.flatMap((o, i) => (o.state === "new" && o.row.kind !== "seen" ? [i] : []))));
+    // A line that may be cut off is taken by nobody but a person who has looked at it.
+    const openLine = answer.ok ? answer.value.openLine : null;
+    const isTaken = ({ state, row }: Offer): boolean =>
+      state === "new" && row.kind !== "seen" && row.line !== openLine;
+    setTicked(new Set(offers.flatMap((o, i) => (isTaken(o) ? [i] : []))));
   };
   const takeThem = async () => {
     if (!shown) return;
@@ -132,6 +137,7 @@ function Offers({
   const rows = shown.offers.map((offer, i) => ({ offer, i }));
   const asked = rows.filter(({ offer }) => offer.state === "new" || offer.state === "differs");
   const listed = (all ? rows : asked).slice(0, MOST);
+  const open = rows.filter(({ offer }) => offer.row.line === shown.openLine);
   const tick = (i: number, on: boolean): void => {
     const next = new Set(ticked);
     if (on) next.add(i);
@@ -161,27 +167,25 @@ function Offers({
         </ul>
       )}
       <ul className="max-h-96 overflow-auto">
-        {listed.map(({ offer, i }) => {
-          const isOpen = offer.state === "new" || offer.state === "differs";
-          return (
-            <li key={i}>
-              <label className="flex gap-3 py-0.5">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs mt-1"
-                  disabled={!isOpen}
-                  checked={ticked.has(i)}
-                  onChange={(e) => tick(i, e.target.checked)}
-                />
-                <span className="quiet w-28 shrink-0">{STATES[offer.state]}</span>
-                <span>
-                  {offer.says} <span className="quiet">line {offer.row.line}</span>
-                </span>
-              </label>
-            </li>
-          );
-        })}
+        {listed
+          .filter(({ offer }) => offer.row.line !== shown.openLine)
+          .map(({ offer, i }) => (
+            <OfferRow key={i} offer={offer} isTicked={ticked.has(i)} tick={(on) => tick(i, on)} />
+          ))}
       </ul>
+      {open.length > 0 && (
+        <div className="mt-2 border-l-2 pl-3 border-warning">
+          <p>
+            Line {shown.openLine} has no line end: the text may be cut off there, and its last value
+            incomplete. Compare it with the source before you tick it.
+          </p>
+          <ul aria-label="Last line, without a line end">
+            {open.map(({ offer, i }) => (
+              <OfferRow key={i} offer={offer} isTicked={ticked.has(i)} tick={(on) => tick(i, on)} />
+            ))}
+          </ul>
+        </div>
+      )}
       {(all ? rows : asked).length > MOST && (
         <p className="quiet">
           and {((all ? rows : asked).length - MOST).toLocaleString("en-GB")} more, ticked alike
@@ -191,6 +195,35 @@ function Offers({
         Take over {ticked.size}
       </button>
     </section>
+  );
+}
+
+function OfferRow({
+  offer,
+  isTicked,
+  tick,
+}: {
+  offer: Offer;
+  isTicked: boolean;
+  tick: (on: boolean) => void;
+}) {
+  const isOpen = offer.state === "new" || offer.state === "differs";
+  return (
+    <li>
+      <label className="flex gap-3 py-0.5">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs mt-1"
+          disabled={!isOpen}
+          checked={isTicked}
+          onChange={(e) => tick(e.target.checked)}
+        />
+        <span className="quiet w-28 shrink-0">{STATES[offer.state]}</span>
+        <span>
+          {offer.says} <span className="quiet">line {offer.row.line}</span>
+        </span>
+      </label>
+    </li>
   );
 }
 

@@ -5,7 +5,7 @@ import { ISC } from "./isc";
 import { KEA } from "./kea";
 import { LLDP } from "./lldp";
 import { HOSTS, NEIGHBOURS, ZONE } from "./names";
-import { withoutLongLines, type NetworkReader, type NetworkReading } from "./row";
+import { openLineOf, withoutLongLines, type NetworkReader, type NetworkReading } from "./row";
 
 /** The formats that are read, the most telling first. */
 export const NETWORK_READERS: readonly NetworkReader[] = [
@@ -23,7 +23,10 @@ export function readNetworkText(text: string): Result<NetworkReading> {
       message: `This is none of what is read here: ${NETWORK_READERS.map((r) => r.format).join(", ")}.`,
     });
   const { rows, problems } = reader.read(short.text);
-  return ok({ format: reader.format, rows, problems: [...short.problems, ...problems] });
+  return ok({
+    ...{ format: reader.format, rows, problems: [...short.problems, ...problems] },
+    openLine: json ? null : openLineOf(text),
+  });
 }
 
 export type { NetworkReading, NetworkRow } from "./row";

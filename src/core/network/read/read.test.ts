@@ -201,3 +201,16 @@ describe("bad input", () => {
     expect(readNetworkText(text)).toHaveProperty("ok");
   });
 });
+
+describe("a text whose last line has no end", () => {
+  const lines = "10.61.10.20 wrk-hv1\n10.61.10.1";
+  it.each([
+    ["hosts", `${lines}40 wrk-tm1`, 2],
+    ["hosts with an end", `${lines}40 wrk-tm1\n`, null],
+    ["dnsmasq", "dhcp-range=10.61.10.100,10.61.10.1", 1],
+    ["neighbours", "10.61.10.1 dev eno1 lladdr 02:61:0a:00:00:14 REACHABLE", 1],
+    ["Windows ends of lines", "10.61.10.20 wrk-hv1\r\n10.61.10.1 wrk-x\r\n", null],
+  ])("%s says which line may be cut off", (_, text, openLine) => {
+    expect(readNetworkText(text)).toMatchObject({ ok: true, value: { openLine } });
+  });
+});

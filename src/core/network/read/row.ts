@@ -14,6 +14,11 @@ export interface NetworkReading {
   format: string;
   rows: NetworkRow[];
   problems: Problem[];
+  /**
+   * The number of the last line where it has no end: the text may have been cut off in it, so that its last value may be the
+   * beginning of another one (10.61.10.1 of 10.61.10.140). Null where it has, and for formats that tell by themselves.
+   */
+  openLine: number | null;
 }
 
 /** A format that people have: how a text of it is recognised, and how it is read. Nothing throws, whatever the text. */
@@ -36,6 +41,12 @@ export function linesOf(text: string, mark: string): { line: number; text: strin
       return { line: i + 1, text: (at < 0 ? raw : raw.slice(0, at)).slice(0, LONGEST + 1).trim() };
     })
     .filter((l) => l.text !== "");
+}
+
+/** The number of the last line of a text, where no end of a line stands behind it; null where one does. */
+export function openLineOf(text: string): number | null {
+  const told = text.trimEnd();
+  return told === "" || /[\r\n]/.test(text.slice(told.length)) ? null : told.split(/\r\n|\n|\r/).length;
 }
 
 /** The line of an offset, for many offsets of one text: the ends of lines are found once. */
