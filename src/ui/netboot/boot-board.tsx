@@ -23,7 +23,7 @@ const isClaimedTwice = ({ state }: Pick<BoardLine, "state">): boolean =>
 function stand({ state, arming }: BoardLine): string {
   const clock = (at: string): string => formatClock(at, arming.timeZone);
   if (isClaimedTwice({ state }))
-    return `asked for a second time at ${clock(state.second!.at)}, from ${state.second!.address || "an unknown address"}, after it was given at ${clock(state.givenTo!.at)} to ${state.givenTo!.address || "an unknown address"}: call it off and arm it again, unless you know that one of them is not this machine`;
+    return `second request at ${clock(state.second!.at)} from ${state.second!.address || "an unknown address"}; the installation was given at ${clock(state.givenTo!.at)} to ${state.givenTo!.address || "an unknown address"}. Call it off, find out who asked, and arm it again`;
   if (state.lateSince) return `late since ${clock(state.lateSince)}`;
   if (state.status === "failed") return `failed: ${state.why || "it did not say why"}`;
   if (state.status === "cancelled") return `called off by ${state.why}`;
@@ -103,7 +103,7 @@ function BoardRow({
           {line.arming.machine.name}
         </Link>
       </td>
-      <td>
+      <td className="whitespace-nowrap">
         <Link className="link" href={`/builds/${line.buildId}`}>
           {line.arming.build.number} {line.arming.build.revision}
         </Link>
@@ -126,7 +126,7 @@ function BoardRow({
         {stand(line)} <span className="quiet font-normal">{endOf(line)}</span>
       </td>
       {callOff && (
-        <td>
+        <td className="whitespace-nowrap">
           {ENDED.includes(line.state.status) ? (
             <Link className="link" href={`/builds/${line.buildId}/arm`}>
               arm anew
