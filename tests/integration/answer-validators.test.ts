@@ -105,6 +105,19 @@ it("the network of a seed is netplan's own", () => {
   }
 });
 
+/** A system that cloud-init itself writes for in this way. */
+function distroOf(renderer: string): string {
+  if (renderer !== "sysconfig") return "debian";
+  const find = [
+    "import cloudinit.distros as d, pkgutil",
+    "for m in sorted(i.name for i in pkgutil.iter_modules(d.__path__)):",
+    "    try: c = d.fetch(m)",
+    "    except ImportError: continue",
+    "    if 'route_templates' in getattr(c, 'renderer_configs', {}).get('sysconfig', {}): print(m)",
+  ];
+  return run("/usr/bin/python3", "-c", find.join("\n")).said.split("\n")[0]!;
+}
+
 it.each(["eni", "networkd", "sysconfig", "network-manager", "netplan"])(
   "cloud-init's own %s renderer writes the way out of a seed",
   (renderer) => {
@@ -120,7 +133,7 @@ it.each(["eni", "networkd", "sysconfig", "network-manager", "netplan"])(
         "--kind",
         "yaml",
         "--distro",
-        renderer === "sysconfig" ? "rhel" : "debian",
+        distroOf(renderer),
         "--mac",
         `eno1,${plan.sheet.network.port}`,
       ];

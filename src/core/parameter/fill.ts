@@ -92,6 +92,11 @@ export function fillWords(words: readonly string[], all: readonly InForce[]): Fi
     if (names.some((name) => valueOf(values, name).trim() === "")) continue;
     const text = word.replace(PLACE, (_, name: string) => valueOf(values, name).trim());
     const parts = text.split(/ +/);
+    if (/[^\x20-\x7e]/.test(text))
+      return {
+        ok: false,
+        problem: "a word of the profile is not one line of ASCII, and kernels read no other",
+      };
     if (parts.length > 1 && word !== `{parameter.${names[0] ?? ""}}`)
       return {
         ok: false,

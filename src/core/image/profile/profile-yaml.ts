@@ -33,7 +33,8 @@ export function parseProfileYaml(text: string): Result<Profile> {
     });
   }
   const shaped = profileSchema.safeParse(plain);
-  const unseen = shaped.success ? unseenTexts(shaped.data) : [];
+  // Its sentences may have lines anywhere, folded as YAML has them; what goes into a file is looked at where that is written.
+  const unseen = shaped.success ? unseenTexts(shaped.data, "anywhere") : [];
   if (unseen.length > 0) return fail(...unseen.map((message) => ({ message })));
   if (shaped.success) return ok(shaped.data);
   return fail(
