@@ -199,12 +199,13 @@ export async function armMachine(
     return no(
       `This is not the end of the serial number of ${arming.machine.name}. Read it at the machine; nothing was armed.`,
     );
-  const at = desk.now();
   // Before a run is started for it; and once more where it is written, since two people may arm one machine in the same moment.
-  const standing = await armedNow(desk.db, arming.machine.id, at);
+  const standing = await armedNow(desk.db, arming.machine.id, desk.now());
   if (standing !== null) return armedAlready(arming, standing);
   const started = await runFor(desk, arming);
   if (!started.ok) return started;
+  // Not before the run has begun: it hears only of what was armed in its own time.
+  const at = desk.now();
   const id = desk.newId("a");
   const whole: Arming = { ...arming, by: desk.actor, at, until: addSeconds(at, minutes * 60) };
   const already = await desk.write(async (tx) => {
