@@ -19,11 +19,24 @@ const ENDED = ["done", "failed", "expired", "cancelled"];
 const isClaimedTwice = ({ state }: Pick<BoardLine, "state">): boolean =>
   state.second !== null && state.givenTo !== null && ["fetching", "installing"].includes(state.status);
 
+/** Who asked, who was given it, and what to do; below its row, which has no room for it in a narrow window. */
+function SecondRequest({ line: { state, arming }, columns }: { line: BoardLine; columns: number }) {
+  const told = (one: { at: string; address: string } | null): string =>
+    one ? `${formatClock(one.at, arming.timeZone)}, ${one.address || "address unknown"}` : "–";
+  return (
+    <tr>
+      <td colSpan={columns} className="text-error">
+        Second request for {arming.machine.name}: {told(state.second)}. The installation was given once:{" "}
+        {told(state.givenTo)}. Call it off, find out who asked, and arm the machine again.
+      </td>
+    </tr>
+  );
+}
+
 /** What a person has to know of a row first: in which state it is, and since when it is late or when it is likely done. */
 function stand({ state, arming }: BoardLine): string {
   const clock = (at: string): string => formatClock(at, arming.timeZone);
-  if (isClaimedTwice({ state }))
-    return `second request at ${clock(state.second!.at)} from ${state.second!.address || "an unknown address"}; the installation was given at ${clock(state.givenTo!.at)} to ${state.givenTo!.address || "an unknown address"}. Call it off, find out who asked, and arm it again`;
+  if (isClaimedTwice({ state })) return "second request";
   if (state.lateSince) return `late since ${clock(state.lateSince)}`;
   if (state.status === "failed") return `failed: ${state.why || "it did not say why"}`;
   if (state.status === "cancelled") return `called off by ${state.why}`;
@@ -97,47 +110,54 @@ function BoardRow({
   callOff?: ((id: string) => Promise<void>) | undefined;
 }) {
   return (
-    <tr>
-      <td>
-        <Link className="link font-semibold" href={`/machines/${line.arming.machine.id}`}>
-          {line.arming.machine.name}
-        </Link>
-      </td>
-      <td className="whitespace-nowrap">
-        <Link className="link" href={`/builds/${line.buildId}`}>
-          {line.arming.build.number} {line.arming.build.revision}
-        </Link>
-      </td>
-      {stages.map((stage) => {
-        const at = line.state.reached[stage];
-        return (
-          <td key={stage} className="value" title={at ? formatDateTime(at, line.arming.timeZone) : undefined}>
-            {at ? formatClock(at, line.arming.timeZone) : "–"}
-          </td>
-        );
-      })}
-      <td
-        className={
-          isClaimedTwice(line) || line.state.lateSince || line.state.status === "failed"
-            ? "font-semibold text-error"
-            : ""
-        }
-      >
-        {stand(line)} <span className="quiet font-normal">{endOf(line)}</span>
-      </td>
-      {callOff && (
-        <td className="whitespace-nowrap">
-          {ENDED.includes(line.state.status) ? (
-            <Link className="link" href={`/builds/${line.buildId}/arm`}>
-              arm anew
-            </Link>
-          ) : (
-            <button type="button" className="link" onClick={() => void callOff(line.id)}>
-              call off
-            </button>
-          )}
+    <>
+      <tr>
+        <td>
+          <Link className="link font-semibold" href={`/machines/${line.arming.machine.id}`}>
+            {line.arming.machine.name}
+          </Link>
         </td>
-      )}
-    </tr>
+        <td>
+          <Link className="link" href={`/builds/${line.buildId}`}>
+            {line.arming.build.number} {line.arming.build.revision}
+          </Link>
+        </td>
+        {stages.map((stage) => {
+          const at = line.state.reached[stage];
+          return (
+            <td
+              key={stage}
+              className="value"
+              title={at ? formatDateTime(at, line.arming.timeZone) : undefined}
+            >
+              {at ? formatClock(at, line.arming.timeZone) : "–"}
+            </td>
+          );
+        })}
+        <td
+          className={
+            isClaimedTwice(line) || line.state.lateSince || line.state.status === "failed"
+              ? "font-semibold text-error"
+              : ""
+          }
+        >
+          {stand(line)} <span className="quiet font-normal">{endOf(line)}</span>
+        </td>
+        {callOff && (
+          <td>
+            {ENDED.includes(line.state.status) ? (
+              <Link className="link" href={`/builds/${line.buildId}/arm`}>
+                arm anew
+              </Link>
+            ) : (
+              <button type="button" className="link" onClick={() => void callOff(line.id)}>
+                call off
+              </button>
+            )}
+          </td>
+        )}
+      </tr>
+      {isClaimedTwice(line) && <SecondRequest line={line} columns={stages.length + (callOff ? 4 : 3)} />}
+    </>
   );
 }
