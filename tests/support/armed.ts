@@ -15,10 +15,10 @@ export async function edit(values: Record<string, unknown>): Promise<void> {
 }
 
 /** Everything that arming wants of the build and its site. */
-export async function makeReady(): Promise<void> {
+export async function makeReady(drive = ARMED.drive): Promise<void> {
   const site = (await siteRows.ifSound((await desk()).db, ARMED.site))!;
   await write(await desk(), SITE, ARMED.site, site.version, { networkBoot: "on" });
   await edit({ "image.way": "network" });
-  await agreeToErase(await desk(), ARMED.build, await version(), ARMED.drive, ARMED.drive);
+  await agreeToErase(await desk(), ARMED.build, await version(), drive, drive);
   await issueRevision(await desk(), ARMED.build, await version());
 }

@@ -97,6 +97,15 @@ export const PLAN_FIRING: [code: string, severity: string, says: RegExp, changes
     },
   ],
   ["storage.table-limit", "stop", /exceeds the msdos/, cut([whole], oldWay(4e12))],
+  [
+    "storage.efi-small",
+    "stop",
+    /of 100 MiB; in clusters of one sector it has 25,5\d\d/,
+    {
+      ...cut([{ name: "EFI", use: "efi", size: { mib: 100 }, fs: "vfat", volumes: [] }, whole]),
+      drives: [aDrive("NV-0001", { logicalSectorBytes: 4096 })],
+    },
+  ],
   ["storage.legacy-sectors", "stop", /4,096/, oldWay(480e9, { logicalSectorBytes: 4096 })],
   [
     "storage.swap-large",

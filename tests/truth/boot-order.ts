@@ -1,10 +1,9 @@
-import { readFileSync } from "node:fs";
 import { basename } from "node:path";
 import { z } from "zod";
 import { deviceMeant, knownOf, Oracle, walkLegacy, walkUefi } from "@/core/boot";
 import type { Attempt, End, ReasonCode, UefiMachine } from "@/core/boot";
 import { beforeSchema, deviceSchema, entrySchema, machineOf } from "./boot-order-rig";
-import type { Compared, TruthReader } from "./reader";
+import { eachCase, listsOf, type Compared, type TruthReader } from "./reader";
 
 const attemptSchema = z.looseObject({
   entry: z.string().nullish(),
@@ -221,19 +220,17 @@ function* compareLegacy({ id, observed, devices, stateBefore }: Scenario): Gener
 const isGivenBack = (a: Attempt | undefined): boolean =>
   a?.outcome === "returns" || (a?.device?.kind === "network port" && a.outcome === "fails");
 
-/** All cases of a file; a case that follows another begins with what that one left in the firmware. */
-export function* compareScenarios(scenarios: readonly Scenario[]): Generator<Compared> {
+/** All cases of a file, one by one; a case that follows another begins with what that one left in the firmware. */
+export function* compareScenarios(scenarios: unknown): Generator<Compared> {
   const left = new Map<string, Remembered>();
-  for (const scenario of scenarios)
+  yield* eachCase(scenarios, "scenarios", scenarioSchema, function* (scenario) {
     if (scenario.firmware === "bios") yield* compareLegacy(scenario);
     else left.set(scenario.id, yield* compareUefi(scenario, left.get(scenario.follows ?? "") ?? new Map()));
+  });
 }
 
 export const bootOrderReader: TruthReader = {
   name: "boot order",
   reads: (path) => /^boot-order.*\.json$/.test(basename(path)),
-  *compare(path) {
-    const file = JSON.parse(readFileSync(path, "utf8")) as { scenarios: unknown };
-    yield* compareScenarios(z.array(scenarioSchema).parse(file.scenarios));
-  },
+  compare: (path) => compareScenarios(listsOf(path).scenarios),
 };

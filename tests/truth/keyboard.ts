@@ -2,23 +2,23 @@ import { existsSync, readFileSync } from "node:fs";
 import { basename, dirname, join } from "node:path";
 import { z } from "zod";
 import { layoutSchema, pressWords, readAs, typeOn, waysToType, type Layout } from "@/core/identity";
-import type { Compared, TruthReader } from "./reader";
+import { eachCase, listsOf, type Compared, type TruthReader } from "./reader";
 
 const tablesSchema = z.object({ layouts: z.record(z.string(), layoutSchema) });
 const caseSchema = z.object({
   physical: z.string(),
   assumed: z.string(),
   meant: z.string(),
-  presses: z.array(z.string()).optional(),
-  stored: z.string().optional(),
-  same: z.boolean().optional(),
-  alt_shortcut_presses: z.number().optional(),
-  keys_without_symbol: z.number().optional(),
-  dead_key_left_pending: z.boolean().optional(),
-  untypable_on_physical: z.string().optional(),
+  presses: z.array(z.string()).nullish(),
+  stored: z.string().nullish(),
+  same: z.boolean().nullish(),
+  alt_shortcut_presses: z.number().nullish(),
+  keys_without_symbol: z.number().nullish(),
+  dead_key_left_pending: z.boolean().nullish(),
+  untypable_on_physical: z.string().nullish(),
   characters_with_more_than_one_way_to_type: z
     .array(z.object({ char: z.string(), ways_on_physical: z.array(z.string()) }))
-    .optional(),
+    .nullish(),
 });
 type Case = z.infer<typeof caseSchema>;
 
@@ -62,16 +62,15 @@ function* compareCase(measured: Case, layouts: Record<string, Layout>): Generato
   if (!physical || !assumed) return yield { what: `${what}: both layouts`, measured: true, derrick: false };
   const derrick = judged(measured, physical, assumed);
   for (const [field, value] of Object.entries(measured))
-    if (!["physical", "assumed", "meant"].includes(field))
+    if (value != null && !["physical", "assumed", "meant"].includes(field))
       yield { what: `${what}: ${field}`, measured: value, derrick: derrick[field] };
 }
 
 export const keyboardReader: TruthReader = {
   name: "passwords typed on one layout and read as another",
-  reads: (path) => basename(path) === "keyboard-passwords.json",
+  reads: (path) => /^keyboard-passwords.*\.json$/.test(basename(path)),
   *compare(path) {
     const layouts = layoutsBeside(path);
-    const { cases } = z.object({ cases: z.array(caseSchema) }).parse(JSON.parse(readFileSync(path, "utf8")));
-    for (const one of cases) yield* compareCase(one, layouts);
+    yield* eachCase(listsOf(path).cases, "passwords", caseSchema, (one) => compareCase(one, layouts));
   },
 };

@@ -1,4 +1,3 @@
-import { readFileSync } from "node:fs";
 import { basename } from "node:path";
 import { z } from "zod";
 import {
@@ -12,13 +11,10 @@ import {
   slaacAddress,
   type PortAt,
 } from "@/core/network";
-import type { Compared, TruthReader } from "./reader";
+import { eachCase, listsOf, type Compared, type TruthReader } from "./reader";
 
-const ipSchema = z.object({
-  eui64: z.array(z.record(z.string(), z.string())).default([]),
-  ipv4: z.array(z.looseObject({ input: z.string() })).default([]),
-  ipv6: z.array(z.looseObject({ input: z.string() })).default([]),
-});
+const macSchema = z.record(z.string(), z.string().nullable());
+const prefixSchema = z.looseObject({ input: z.string() });
 type Row = Record<string, unknown> & { input: string };
 
 /** Each value that was measured beside what Derrick says of it; a name that Derrick does not know is a difference. */
@@ -28,7 +24,7 @@ function* rowOf(
   derrick: Record<string, unknown>,
 ): Generator<Compared> {
   for (const [name, value] of Object.entries(measured))
-    if (name !== "input" && name !== "mac")
+    if (name !== "input" && name !== "mac" && value !== null)
       yield { what: `${what}, ${name}`, measured: value, derrick: derrick[name] ?? null };
 }
 
@@ -37,7 +33,7 @@ const SLAAC = "slaac_in_";
 const isPrivate = (address: string): boolean =>
   !["public", "shared", "multicast"].includes(addressKind(address) ?? "public");
 
-function ofMac(measured: Record<string, string>): Record<string, unknown> {
+function ofMac(measured: z.infer<typeof macSchema>): Record<string, unknown> {
   const mac = measured.mac ?? "";
   const slaac = Object.keys(measured)
     .filter((name) => name.startsWith(SLAAC))
@@ -82,45 +78,42 @@ export const ipReader: TruthReader = {
   // What the tool of that name prints is read by another.
   reads: (path) => /^ip(-(?!link|addr|route|neigh|rule).*)?\.json$/.test(basename(path)),
   *compare(path) {
-    const cases = ipSchema.parse(JSON.parse(readFileSync(path, "utf8")));
-    for (const row of cases.eui64) yield* rowOf(row.mac ?? "", row, ofMac(row));
-    for (const row of [...cases.ipv4, ...cases.ipv6]) yield* rowOf(row.input, row, ofPrefix(row));
+    const lists = listsOf(path);
+    yield* eachCase(lists.eui64, "eui64", macSchema, (row) => rowOf(row.mac ?? "", row, ofMac(row)));
+    for (const family of ["ipv4", "ipv6"])
+      yield* eachCase(lists[family], family, prefixSchema, (row) => rowOf(row.input, row, ofPrefix(row)));
   },
 };
 
 const nicSchema = z.object({
   mac: z.string(),
-  mac_assign_type: z.number(),
-  dev_port: z.number(),
-  device_chain: z.string(),
-  pci_address: z.string().nullable(),
-  acpi_index: z.number().nullable(),
+  mac_assign_type: z.number().nullish(),
+  dev_port: z.number().nullish(),
+  device_chain: z.string().nullish(),
+  pci_address: z.string().nullish(),
+  acpi_index: z.number().nullish(),
   names: z.record(z.string(), z.string()),
-  hotplug_slots_on_the_way: z.record(z.string(), z.array(z.string())),
-  chosen_by_default_policy: z.string(),
+  hotplug_slots_on_the_way: z.record(z.string(), z.array(z.string())).nullish(),
+  chosen_by_default_policy: z.string().nullish(),
 });
 type Nic = z.infer<typeof nicSchema>;
-const nicsSchema = z.object({
-  nics: z.array(nicSchema),
-  name_length: z
-    .record(z.string(), z.object({ length: z.number(), kernel_accepts: z.boolean() }))
-    .default({}),
-});
+const lengthsSchema = z.record(z.string(), z.looseObject({ kernel_accepts: z.boolean() })).nullish();
 
 /** What a machine tells of a port; whether its device has several functions is not among it. */
 function portAt(nic: Nic): PortAt {
   const device = nic.pci_address?.replace(/\.\d$/, "");
-  const slots = Object.entries(nic.hotplug_slots_on_the_way);
+  const slots = Object.entries(nic.hotplug_slots_on_the_way ?? {});
   const numberOf = (entry?: [string, string[]]): number | null => (entry ? Number(entry[1][0]) : null);
-  const chain = nic.device_chain.split("/");
+  const chain = (nic.device_chain ?? "").split("/");
   const above = slots
     .filter(([at]) => at.replace(/\.\d$/, "") !== device)
     .toSorted(
       ([a], [b]) => chain.findLastIndex((c) => c.startsWith(b)) - chain.findLastIndex((c) => c.startsWith(a)),
     );
   return {
-    ...{ kind: "ethernet", mac: nic.mac, isOwnMac: nic.mac_assign_type === 0, pci: nic.pci_address },
-    ...{ onboard: nic.acpi_index, devPort: nic.dev_port, portName: null },
+    ...{ kind: "ethernet", mac: nic.mac, isOwnMac: (nic.mac_assign_type ?? 0) === 0 },
+    pci: nic.pci_address ?? null,
+    ...{ onboard: nic.acpi_index ?? null, devPort: nic.dev_port ?? 0, portName: null },
     slot: numberOf(slots.find(([at]) => at.replace(/\.\d$/, "") === device)),
     bridgeSlot: numberOf(above[0]),
   };
@@ -143,6 +136,7 @@ function* compareNic(nic: Nic): Generator<Compared> {
       derrick: isAmong ? measured : names.length > 0 ? names : null,
     };
   }
+  if (nic.chosen_by_default_policy == null) return;
   const taken = candidates.find((c) => !c.isTooLong && Object.values(nic.names).includes(c.name));
   yield { what: `${nic.mac}, taken`, measured: nic.chosen_by_default_policy, derrick: taken?.name ?? null };
 }
@@ -152,9 +146,13 @@ export const portNameReader: TruthReader = {
   name: "names of ports",
   reads: (path) => /^nic-names(-.*)?\.json$/.test(basename(path)),
   *compare(path) {
-    const { nics, name_length: lengths } = nicsSchema.parse(JSON.parse(readFileSync(path, "utf8")));
-    for (const nic of nics) yield* compareNic(nic);
-    for (const [name, { kernel_accepts: measured }] of Object.entries(lengths))
-      yield { what: `${name}, accepted`, measured, derrick: name.length <= MOST_NAME_BYTES };
+    const { nics, name_length } = listsOf(path);
+    yield* eachCase(nics, "ports", nicSchema, compareNic);
+    for (const [name, { kernel_accepts }] of Object.entries(lengthsSchema.parse(name_length) ?? {}))
+      yield {
+        what: `${name}, accepted`,
+        measured: kernel_accepts,
+        derrick: name.length <= MOST_NAME_BYTES,
+      };
   },
 };

@@ -1,6 +1,7 @@
-import { readdirSync } from "node:fs";
+import { readdirSync, readFileSync } from "node:fs";
 import { basename, join } from "node:path";
 import { isDeepStrictEqual } from "node:util";
+import { z } from "zod";
 
 /** One thing that was measured, and what Derrick says of it. */
 export interface Compared {
@@ -65,4 +66,47 @@ function* attempt(reader: TruthReader, path: string, options: TruthOptions): Gen
   } catch (error) {
     yield { what: `${basename(path)} is read to its end`, measured: "read", derrick: String(error) };
   }
+}
+
+/** The lists of a file of cases, by their names; one that is not there has no cases. */
+export const listsOf = (path: string): Record<string, unknown> =>
+  z.looseObject({}).parse(JSON.parse(readFileSync(path, "utf8")));
+
+/**
+ * Compares the cases of a list one by one: one of another shape, or one that Derrick fails at, is one difference, and keeps none of
+ * the others from being compared.
+ */
+export function* eachCase<T>(
+  list: unknown,
+  of: string,
+  shape: z.ZodType<T>,
+  compare: (one: T) => Iterable<Compared>,
+): Generator<Compared> {
+  if (list === undefined || list === null) return;
+  const unread = (what: string, derrick: unknown): Compared => ({ what, measured: "read", derrick });
+  if (!Array.isArray(list)) return yield unread(`${of} are a list`, typeof list);
+  for (const [i, one] of list.entries()) {
+    const what = `${of}, case ${i + 1} is read to its end`;
+    const read = shape.safeParse(one);
+    if (!read.success) {
+      const [issue] = read.error.issues;
+      yield unread(what, `${issue?.path.join(".")}: ${issue?.message}`);
+      continue;
+    }
+    try {
+      yield* compare(read.data);
+    } catch (error) {
+      yield unread(what, String(error));
+    }
+  }
+}
+
+/** Of pairs of what was measured and what Derrick says, those that were measured. */
+export function* measuredOnes(
+  of: string,
+  pairs: readonly (readonly [what: string, measured: unknown, derrick: unknown])[],
+): Generator<Compared> {
+  for (const [what, measured, derrick] of pairs)
+    if (measured !== undefined && measured !== null)
+      yield { what: what ? `${of}, ${what}` : of, measured, derrick };
 }

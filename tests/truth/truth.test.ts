@@ -75,7 +75,7 @@ describe("a case that differs is found", () => {
       "a file system that shows a block less",
       "storage/filesystems.json",
       (t) => t.replace('"df_avail_bytes":950214656', '"df_avail_bytes":950210560'),
-      /^ext4 of 1073741824, df$/,
+      /^ext4 of 1073741824, df, available$/,
     ],
     [
       "a loss that is likelier",
@@ -95,6 +95,12 @@ describe("a case that differs is found", () => {
       (t) => t.replace('"path": "enp59s0f0"', '"path": "enp3bs0f0"'),
       /^52:54:00:00:3b:00, path$/,
     ],
+    [
+      "one of another shape, which keeps none of the others from being compared",
+      "storage/filesystems.json",
+      (t) => t.replace('"size":1073741824', '"size":"1 GiB"'),
+      /^ext4, case 1 is read to its end$/,
+    ],
     ["a file that is cut off", "keyboard/keyboard-passwords.json", (t) => t.slice(0, 900), /read to its end/],
   ];
   it.each(cases)("%s", (_, file, change, what) => {
@@ -102,6 +108,9 @@ describe("a case that differs is found", () => {
     expect(first).toMatch(what);
     expect(more).toEqual([]);
   });
+
+  it("and a value that was not measured is none", () =>
+    expect(changed("storage/mdadm.json", (t) => t.replaceAll(/"data_offset_sectors":\d+,/g, ""))).toEqual([]));
 
   it("an image that is not in the corpus", () => {
     const missing = compared(join(PUBLIC, "boot"), folder).flatMap((o) => o.differences);

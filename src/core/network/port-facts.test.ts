@@ -36,7 +36,13 @@ describe("what a Linux will call a port of a machine", () => {
     expect(words("nic0", "18:00.0", {}, ["18:00.0", "18:00.1"])).toBe(`enp24s0f0, if ${own}; ${UNREAD}`);
   });
 
-  it("goes by the MAC where no place on the bus is known", () => {
-    expect(words("nic0", null)).toBe(`enx02610a001501; ${UNREAD}`);
+  it("goes by the MAC where no place on the bus is known, and says that a place would go before", () => {
+    const place = "or another, if it has a place on the bus, which was not read";
+    expect(words("nic0", null)).toBe(`enx02610a001501; ${UNREAD}; ${place}`);
+  });
+
+  it("is what a port of a virtual machine was read with, whose own bus is no place", () => {
+    expect(words("enp0s5", null)).toBe("enp0s5");
+    expect(words("eth0", null, { otherNames: ["enp0s5", "ens5"] })).toBe("ens5");
   });
 });

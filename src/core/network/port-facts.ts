@@ -40,6 +40,21 @@ function readNames({ seenAs, otherNames }: Port): Pick<PortAt, "onboard" | "slot
   };
 }
 
+const ORDER = ["onboard", "slot", "path", "mac"] as const;
+
+/**
+ * The names that a port of no known place has now, or has beside it, in the order in which a system takes them: the port of a
+ * virtual machine sits on a bus of its own, and is named by the place of what that hangs on.
+ */
+function namesAsRead({ seenAs, otherNames }: Port): PortName[] {
+  const read = [seenAs, ...otherNames].flatMap((name) =>
+    readName(name).flatMap((parts) =>
+      ORDER.filter((by) => parts[by] !== undefined).map((by) => ({ name, by, when: [], isTooLong: false })),
+    ),
+  );
+  return ORDER.flatMap((by) => read.find((n) => n.by === by) ?? []);
+}
+
 /** Whether the device of a port has several functions; undefined where only the first of them was ever listed. */
 function isMulti(pci: string | null, facts: Pick<Facts, "pci">): boolean | undefined {
   const device = pci?.replace(/\.\d$/, "");
@@ -59,7 +74,12 @@ export function portNamesOf(
     ...{ kind: port.kind, mac: port.mac, pci: port.pci, ...read },
     isMulti: isMulti(port.pci, facts) ?? read.isMulti,
   };
-  return { names: predictPortNames(at), unread: unreadBefore(at) };
+  const names = predictPortNames(at);
+  const own = port.pci === null ? namesAsRead(port) : [];
+  const others = names.filter((n) => own.every(({ by }) => by !== n.by));
+  const inOrder = ORDER.flatMap((by) => [...own, ...others].filter((n) => n.by === by));
+  const isPlaced = port.pci !== null || own.some(({ by }) => by === "path");
+  return { names: inOrder, unread: [...unreadBefore(at), ...(isPlaced ? [] : (["place"] as const))] };
 }
 
 /** Those names in one line: the one that is taken where all was read, else each with what would have to be so. */

@@ -17,6 +17,7 @@ describe("the names that a port may get", () => {
     expect(names()).toEqual(["path enp59s0", MAC]);
     expect(names({ onboard: 1, slot: 3 })).toEqual(["onboard eno1", "slot ens3", "path enp59s0", MAC]);
     expect(names({ pci: "0001:02:1f.0" })).toEqual(["path enP1p2s31", MAC]);
+    expect(names({ pci: "10000:01:00.0" })).toEqual(["path enP65536p1s0", MAC]);
     expect(names({ kind: "wireless", pci: "02:00.0" })[0]).toBe("path wlp2s0");
   });
 

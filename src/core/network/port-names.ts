@@ -29,6 +29,7 @@ export interface PortAt {
 export const NAME_CONDITIONS = {
   onboard: "the firmware numbers it as a port of the board",
   slot: "the firmware tells a hot-plug slot for its place",
+  place: "it has a place on the bus, which was not read",
   single: "the device has one function",
   multi: "the device has several functions",
   portName: "its driver tells no name of its own for the port",
@@ -45,7 +46,8 @@ export interface PortName {
   isTooLong: boolean;
 }
 
-const PCI = /^(?:([\da-f]{4}):)?([\da-f]{2}):([\da-f]{2})\.([0-7])$/i;
+/** A domain that a hypervisor or a hidden controller made up has five digits. */
+const PCI = /^(?:([\da-f]{4,8}):)?([\da-f]{2}):([\da-f]{2})\.([0-7])$/i;
 const TYPE = { ethernet: "en", wireless: "wl" } as const;
 
 interface Place {

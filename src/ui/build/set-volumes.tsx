@@ -25,6 +25,7 @@ const FILE_SYSTEMS = [
   { value: "none", text: "nothing" },
   { value: "ext4", text: "ext4" },
   { value: "xfs", text: "XFS" },
+  { value: "btrfs", text: "Btrfs" },
 ] as const;
 const BLOCKS = ([4, 8, 16, 32, 64, 128] as const).map((n) => ({ value: String(n), text: `${n} KiB` }));
 const WAYS = PROVISIONS.map((value) => ({ value, text: value }));
@@ -148,7 +149,7 @@ const Room = ({ shown, isThin }: { shown: NonNullable<SetView["volumes"]>; isThi
       ? `Promised ${formatBytes(shown.promisedBytes)} of ${formatBytes(shown.roomBytes)}`
       : `Taken ${formatBytes(shown.takenBytes)} of ${formatBytes(shown.roomBytes)}`}
     {shown.thin &&
-      `; chunks of ${formatBinaryBytes(shown.thin.chunk)}, metadata ${formatBinaryBytes(shown.thin.metadata)} twice`}
+      `; chunks of ${formatBinaryBytes(shown.thin.chunk)}, metadata ${formatBinaryBytes(shown.thin.metadata)} twice, of which a full pool needs ${formatBinaryBytes(shown.thin.needs)}`}
     {shown.fault && `: ${shown.fault}`}.
   </p>
 );

@@ -1,4 +1,4 @@
-import { mdFigures } from "../md";
+import { mdFigures, type MdShape } from "../md";
 import { gptBounds } from "../partition";
 import { poolFigures, vdevShape, type VdevShape } from "../zfs";
 import type { Layout } from "./layout";
@@ -117,12 +117,15 @@ function zfsRungs(layout: Layout, least: readonly number[], question: Question, 
   if (slop > 0) step("slop", usable);
 }
 
-function mdRungs({ kind, groups }: Layout, smallest: number, step: Step) {
-  const members = groups[0]?.length ?? 0;
-  const figures = mdFigures({
-    ...{ level: kind.type as 0 | 1 | 5 | 6 | 10, members, memberBytes: smallest },
-    ...{ metadata: "1.2" as const, chunkKib: null, layout: "near" as const, copies: 2 },
-  });
+/** An array over the drives of a layout, as the tool makes it; a chunk counts for all but plain copies. */
+export const mdShape = ({ kind, groups, chunkKib = null }: Layout, smallest: number): MdShape => ({
+  ...{ level: kind.type as 0 | 1 | 5 | 6 | 10, members: groups[0]?.length ?? 0, memberBytes: smallest },
+  ...{ metadata: "1.2", chunkKib: kind.type === 1 ? null : chunkKib, layout: "near", copies: 2 },
+});
+
+function mdRungs(layout: Layout, smallest: number, step: Step) {
+  const members = layout.groups[0]?.length ?? 0;
+  const figures = mdFigures(mdShape(layout, smallest));
   step("offset", figures.available * 512 * members);
   step("chunks", figures.used * 512 * members);
   step("parity", figures.arrayBytes);

@@ -38,6 +38,8 @@ export interface Layout {
   /** Data devices of a dRAID group. */
   data: number;
   left: readonly number[];
+  /** Of an array: the chunk that is asked for, in KiB; without one it is what the tool chooses. */
+  chunkKib?: number | null;
 }
 
 const PARITY: Readonly<Record<string, number>> = {

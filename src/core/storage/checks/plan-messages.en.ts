@@ -20,6 +20,12 @@ export const PLAN_MESSAGES = {
     "Start in UEFI mode, or choose a smaller drive.",
     "One tool refuses such a drive, another makes 2 TiB of it and says nothing.",
   ),
+  "storage.efi-small": message(
+    "An EFI system partition that cannot be FAT32",
+    "{profile} makes an EFI system partition of {size}; in clusters of one sector it has {clusters}, and FAT32 begins at 65,525.",
+    "Make it {wanted} or larger, or choose a drive of 512 bytes to a sector.",
+    "Firmware that goes by the number of clusters reads it as FAT16 and finds no loader.",
+  ),
   "storage.legacy-sectors": message(
     "The old way of starting and large sectors",
     "{drive} has sectors of 4,096 bytes, and the firmware starts in legacy mode.",

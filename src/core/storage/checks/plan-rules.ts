@@ -29,6 +29,7 @@ const MUCH_SWAP = 0.25;
 /** On a machine for guests a cache above this share is memory that they do not get. */
 const MUCH_CACHE = 0.3;
 
+const counted = (n: number): string => n.toLocaleString("en-GB");
 const ofProfile = (ground: StorageGround) => `OS profile ${profileName(ground)}`;
 const swapOf = ({ sheet }: StorageGround) => evidence("swap", sheet.storage.swap, "this sheet");
 
@@ -102,6 +103,26 @@ export const PLAN_CHECKS: readonly StorageRule[] = [
         )
       : null,
   ),
+
+  ofPlan("storage.efi-small", ({ smallEfi }, ground) => {
+    const target = targetOf(ground);
+    return smallEfi && target
+      ? hit(
+          "stop",
+          "storage.target",
+          {
+            ...{ profile: profileName(ground), size: formatBinaryBytes(smallEfi.bytes) },
+            ...{ clusters: counted(smallEfi.clusters), wanted: formatBinaryBytes(smallEfi.wantedBytes) },
+          },
+          evidence("EFI system partition", formatBinaryBytes(smallEfi.bytes), ofProfile(ground)),
+          evidence(
+            "logical sector",
+            `${counted(target.logicalSectorBytes ?? 512)} bytes`,
+            sourceWords(ground, `drives.${target.id}.logicalSectorBytes`),
+          ),
+        )
+      : null;
+  }),
 
   rule("storage.legacy-sectors", "D", (ground) => {
     const target = targetOf(ground);

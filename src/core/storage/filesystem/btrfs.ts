@@ -21,9 +21,15 @@ const FIXED = MIB + 2 * 8 * MIB;
 /** Used at once, with what is kept for the file system itself; as measured. */
 const USED_BLOCKS = 1480;
 
-/** A twentieth for metadata, 32 to 256 MiB; above 50 GiB it is 1 GiB. */
-const metadataOf = (bytes: number): number =>
-  bytes > 50 * GIB ? GIB : Math.min(256 * MIB, Math.max(32 * MIB, Math.floor(bytes / 20 / STRIPE) * STRIPE));
+/**
+ * For metadata 256 MiB, and 1 GiB above 50 GiB; where that is more than a tenth of the file system, a tenth is shared by both
+ * copies, and each has 32 MiB at least (decide_stripe_size_regular).
+ */
+function metadataOf(bytes: number): number {
+  const wanted = bytes > 50 * GIB ? GIB : 256 * MIB;
+  const tenth = Math.floor(bytes / 10);
+  return wanted <= tenth ? wanted : Math.max(32 * MIB, Math.floor(tenth / 2 / STRIPE) * STRIPE);
+}
 
 export function btrfsFigures(bytes: number): BtrfsFigures {
   const blocks = Math.floor(bytes / BLOCK);

@@ -60,11 +60,22 @@ function copies(groups: number): number {
   return kept;
 }
 
+/** Bytes of a block, the first block of the first group, and blocks of a group. */
+interface Grain {
+  block: number;
+  first: number;
+  size: number;
+}
+
 /** Blocks kept so that the descriptors can grow a thousandfold; none above 2^32 blocks. */
-function growthBlocks(blocks: number, first: number, block: number, descriptors: number): number {
+function growthBlocks(
+  { block, first, size }: Grain,
+  blocks: number,
+  descriptors: number,
+): number {
   if (blocks > MOST_32) return 0;
   const most = blocks < MOST_32 / 1024 ? blocks * 1024 : MOST_32;
-  const groups = Math.ceil((most - first) / (8 * block));
+  const groups = Math.ceil((most - first) / size);
   const wanted = Math.ceil(groups / (block / DESCRIPTOR_BYTES)) - descriptors;
   return Math.min(wanted, block / 4);
 }
@@ -78,11 +89,14 @@ interface Geometry {
   descriptors: number;
   growth: number;
   reserved: number;
+  isSpread: boolean;
 }
 
-/** Of the blocks that were given, in the share that it has of those that are left. */
-const reservedOf = (given: number, blocks: number, percent: number): number =>
-  Math.floor((((Math.floor((given * percent) / 100) * 100) / given) * blocks) / 100);
+/** Of all blocks that were given; where some are left away, in the share that it has of those that stay. */
+function reservedOf(given: number, percent: number, left?: number): number {
+  const all = Math.floor((given * percent) / 100);
+  return left === undefined ? all : Math.floor((((100 * all) / given) * left) / 100);
+}
 
 const tableBlocks = (perGroup: number, block: number): number => Math.ceil((perGroup * INODE_BYTES) / block);
 
@@ -100,41 +114,50 @@ function geometry(bytes: number, options: Ext4Options): Geometry {
   const ratio = options.bytesPerInode ?? usual.ratio;
   const percent = options.reservePercent ?? 5;
   const first = block === 1024 ? 1 : 0;
-  const size = 8 * block;
   // The tool counts whole pages of the machine, and decides on inodes and reserve before it leaves a group away.
   const given = (Math.floor(bytes / 4096) * 4096) / block;
   const inodes = Math.min(MOST_32, Math.floor((given * block) / ratio));
-  let blocks = given;
+  // A group has a bitmap of one block for its inodes: where more are wanted, it has fewer blocks.
+  const most = 8 * block;
+  let [blocks, size, reserved] = [given, most, reservedOf(given, percent)];
   for (;;) {
     const groups = Math.ceil((blocks - first) / size);
     const descriptors = Math.ceil((groups * DESCRIPTOR_BYTES) / block);
-    const growth = growthBlocks(blocks, first, block, descriptors);
-    const perGroup = inodesPerGroup(Math.ceil(inodes / groups), block);
+    const wish = growthBlocks({ block, first, size }, blocks, descriptors);
+    // Where all descriptors would take three quarters of a group, each lies with its own groups, and does not grow.
+    const isSpread = wish + descriptors > (size * 3) / 4;
+    const growth = isSpread ? 0 : wish;
+    const wanted = Math.ceil(inodes / groups);
+    const perGroup = inodesPerGroup(wanted, block);
     const rest = (blocks - first) % size;
     const own = 2 + tableBlocks(perGroup, block) + (keepsCopy(groups - 1) ? 1 + descriptors + growth : 0);
-    if (rest > 0 && rest < own + 50 && groups > 1) blocks -= rest;
-    else
-      return {
-        block,
-        blocks,
-        first,
-        groups,
-        perGroup,
-        descriptors,
-        growth,
-        reserved: reservedOf(given, blocks, percent),
-      };
+    if (wanted > most && size >= 256) [blocks, size] = [given, size - 8];
+    else if (rest > 0 && rest < own + 50 && groups > 1) {
+      blocks -= rest;
+      // Where it starts anew with smaller groups, the tool has the blocks again, and not the reserve.
+      reserved = reservedOf(given, percent, blocks);
+    } else return { block, blocks, first, groups, perGroup, descriptors, growth, reserved, isSpread };
   }
+}
+
+/** Blocks for the superblock and the descriptors, with all their copies. */
+function headBlocks({ block, groups, descriptors, growth, isSpread }: Geometry): number {
+  if (!isSpread) return copies(groups) * (1 + descriptors + growth);
+  // In the first, the second and the last of the groups that a block of them tells of.
+  const together = block / DESCRIPTOR_BYTES;
+  const last = groups % together;
+  return copies(groups) + 3 * Math.floor(groups / together) + Math.min(2, last);
 }
 
 /** What mke2fs makes of so many bytes, and what the kernel then shows of it. */
 export function ext4Figures(bytes: number, options: Ext4Options = {}): Ext4Figures {
-  const { block, blocks, first, groups, perGroup, descriptors, growth, reserved } = geometry(bytes, options);
+  const layout = geometry(bytes, options);
+  const { block, blocks, first, groups, perGroup, growth, reserved } = layout;
   const journal = journalOf(blocks);
   const overhead =
     first +
     groups * (2 + tableBlocks(perGroup, block)) +
-    copies(groups) * (1 + descriptors + growth) +
+    headBlocks(layout) +
     journal;
   // The root folder, 16 KiB for lost files, the map of the growth, and one for a journal of more than four pieces.
   const lost = Math.max(1, Math.min(12, (16 * 1024) / block));

@@ -32,7 +32,7 @@ const up = (value: number, unit: number): number => Math.ceil(value / unit) * un
 /** Sectors of a track of the geometry that is made up; the file system ends with a whole one. */
 const trackOf = (sectors: number): number => (sectors > 524_288 ? 63 : sectors > 4096 ? 32 : 16);
 
-/** Sectors of a cluster of FAT32 by its size, counted as if sectors were of 512 bytes. */
+/** Sectors of a cluster of FAT32 by its size in MiB, rounded up, and counted as if sectors were of 512 bytes. */
 function firstCluster(bits: 16 | 32, sectors: number): number {
   if (bits === 16) return 4;
   const steps: [above: number, cluster: number][] = [
@@ -41,7 +41,7 @@ function firstCluster(bits: 16 | 32, sectors: number): number {
     [8192, 16],
     [260, 8],
   ];
-  return steps.find(([above]) => Math.floor(sectors / 2048) > above)?.[1] ?? 1;
+  return steps.find(([above]) => Math.ceil(sectors / 2048) > above)?.[1] ?? 1;
 }
 
 /** Bytes of an entry of a FAT. */

@@ -15,9 +15,22 @@ export interface XfsFigures {
 const BLOCK = 4096;
 const mib = (n: number): number => (n * 2 ** 20) / BLOCK;
 const tib = (n: number): number => mib(n * 2 ** 20);
-/** mkfs.xfs refuses less. */
-export const LEAST_XFS = 300 * 2 ** 20;
 const MOST_GROUP = 2 ** 28 - 1;
+const LEAST_GROUP = mib(16);
+
+/** Stripes below a file system: bytes that lie on one member, and members that hold data. */
+export interface Stripe {
+  unitBytes: number;
+  members: number;
+  /** Given to mkfs.xfs by hand, which then takes them for every size; what a device tells counts from 1 GiB on. */
+  isAsked?: boolean;
+}
+/** So small a file system has no stripes but those that are asked for. */
+const LEAST_STRIPED = 2 ** 30;
+interface Blocks {
+  unit: number;
+  width: number;
+}
 
 /** Blocks of a group: a quarter of the file system, and at most 1 TiB (calc_default_ag_geometry). */
 function groupBlocks(blocks: number, striped: boolean): number {
@@ -29,6 +42,7 @@ function groupBlocks(blocks: number, striped: boolean): number {
 
 /** 2 GiB, less what must stay free beside it. */
 const MOST_LOG = 521_728;
+const [MOST_LOG_UNIT, LOG_UNIT] = [256 * 1024, 32 * 1024];
 const logBlocks = (blocks: number): number =>
   Math.min(MOST_LOG, Math.max(mib(64), Math.floor(blocks / 2048)));
 
@@ -68,17 +82,45 @@ function held(blocks: number, groups: number, group: number, log: number, sector
   return all;
 }
 
-/** What mkfs.xfs makes of so many bytes; on a striped device below it takes more groups. */
-export function xfsFigures(bytes: number, sectorBytes = 512, striped = false): XfsFigures {
+/** Blocks of a group on stripes: whole units, and one unit less where all groups would begin on the same member. */
+function onStripes(group: number, blocks: number, { unit, width }: Blocks): number {
+  const up = Math.ceil(group / unit) * unit;
+  const whole = up > MOST_GROUP ? Math.floor(group / unit) * unit : up;
+  const isTogether = whole % width === 0 && width !== unit && blocks > whole;
+  if (!isTogether) return whole;
+  return whole - unit < LEAST_GROUP ? whole + unit : whole - unit;
+}
+
+/** Blocks of the log on stripes: whole units, of which one above 256 KiB counts as 32 KiB. */
+function logOnStripes(log: number, { unit }: Blocks): number {
+  const own = unit * BLOCK > MOST_LOG_UNIT ? LOG_UNIT / BLOCK : unit;
+  const up = Math.ceil(log / own) * own;
+  return up > MOST_LOG ? Math.floor(log / own) * own : up;
+}
+
+/** Why mkfs.xfs refuses so many bytes, in words; null where it makes a file system. */
+export function xfsFault(bytes: number, stripe: Stripe | null = null): string | null {
+  const { blocks, groupBlocks, logBlocks } = xfsFigures(bytes, 512, stripe);
+  if (blocks < mib(300)) return "an XFS has 300 MiB or more";
+  return logBlocks > groupBlocks - IN_EACH_GROUP
+    ? "its log of 64 MiB does not fit into one of its groups, which stripes make smaller: it wants 513 MiB or more"
+    : null;
+}
+
+/** What mkfs.xfs makes of so many bytes; on a device of stripes below it takes more groups, in whole units. */
+export function xfsFigures(bytes: number, sectorBytes = 512, stripe: Stripe | null = null): XfsFigures {
   const all = Math.floor(bytes / BLOCK);
-  const groupSize = groupBlocks(all, striped);
+  const isStriped = stripe !== null && (stripe.isAsked || all * BLOCK >= LEAST_STRIPED);
+  const own = isStriped && { unit: stripe.unitBytes / BLOCK, width: (stripe.unitBytes * stripe.members) / BLOCK };
+  const plain = groupBlocks(all, isStriped);
+  const groupSize = own ? onStripes(plain, all, own) : plain;
   const groups = Math.ceil(all / groupSize);
   // A last group that is too small to be one is left away.
   const last = all - (groups - 1) * groupSize;
-  const isDropped = groups > 1 && last < mib(16);
+  const isDropped = groups > 1 && last < LEAST_GROUP;
   const blocks = isDropped ? all - last : all;
   const count = isDropped ? groups - 1 : groups;
-  const log = logBlocks(all);
+  const log = own ? logOnStripes(logBlocks(blocks), own) : logBlocks(blocks);
   const inodePercent = blocks < tib(1) ? 25 : blocks < tib(50) ? 5 : 1;
   const chunks = Math.floor(Math.floor((blocks * inodePercent) / 100) / ROOT_INODES);
   return {

@@ -41,29 +41,51 @@ function bitmapRoom(sectors: number): number {
   return sectors - 8 > 8 * 2 ** 21 ? 64 * KIB_SECTORS : 4 * KIB_SECTORS;
 }
 
-/** Where data begin: behind the superblock and the bitmap with headroom for reshaping, a thousandth up to 128 MiB. */
-function dataOffset(sectors: number, metadata: MdMetadata): number {
+/**
+ * Where data begin: behind the superblock and the bitmap with headroom for reshaping, a thousandth up to 128 MiB, and no less
+ * than two chunks (validate_geometry1 of mdadm 4.2).
+ */
+function dataOffset(sectors: number, metadata: MdMetadata, chunk: number): number {
   if (metadata === "0.90" || metadata === "1.0") return 0;
   let headroom = 128 * MIB_SECTORS;
-  while (headroom * 1024 > sectors && headroom > 8) headroom /= 2;
+  while (headroom * 1024 > sectors && (chunk === 0 || headroom > 2 * chunk)) headroom /= 2;
   return Math.ceil((24 + bitmapRoom(sectors) + headroom) / MIB_SECTORS) * MIB_SECTORS;
 }
 
-/** What is left of a member for data (avail of mdadm 4.2). */
-function availableSectors(sectors: number, metadata: MdMetadata, offset: number): number {
-  if (metadata === "0.90") return down(sectors, 128) - 128;
-  if (metadata === "1.0") return down(sectors, 8) - 16 - 8 - bitmapRoom(sectors);
-  return sectors - offset;
+/** Members of more than this are given a bitmap at once. */
+const BITMAP_ABOVE = 100 * 2 ** 21;
+/** Of a bitmap: bytes of its head, and sectors that one bit stands for. */
+const [BITMAP_HEAD, BITMAP_CHUNK] = [256, 64 * MIB_SECTORS];
+
+/** Sectors of a bitmap over so many, in whole pages (add_internal_bitmap1). */
+function bitmapSectors(over: number): number {
+  const bits = Math.floor(over / BITMAP_CHUNK) + 1;
+  return Math.ceil((Math.ceil(bits / 8) + BITMAP_HEAD) / 4096) * 8;
+}
+
+/**
+ * What is left of a member for data, and what is used of that in whole chunks (avail of mdadm 4.2). With metadata 1.0 all stands
+ * at the end: the superblock, the list of bad blocks, and the bitmap. Room for that is left when the size is chosen; a bitmap
+ * that is made then takes no more than it needs, and the rest counts as left.
+ */
+function leftOf(sectors: number, shape: MdShape, offset: number, round: number) {
+  const { metadata, level } = shape;
+  if (metadata !== "1.0") {
+    const available = metadata === "0.90" ? down(sectors, 128) - 128 : sectors - offset;
+    return { available, used: down(available, round) };
+  }
+  const before = down(sectors, 8) - 16 - 8;
+  if (level === 0) return { available: before, used: down(before, round) };
+  const used = down(before - bitmapRoom(sectors), round);
+  // In RAID10 one bit stands for a piece of the array, not of a member.
+  const bits = level === 10 ? ringSectors(shape, used, round) : used;
+  const bitmap = used > BITMAP_ABOVE ? bitmapSectors(bits) : bitmapRoom(sectors);
+  return { available: before - bitmap, used };
 }
 
 /** RAID1 has no chunks, and rounds to 64 KiB; the others take 512 KiB unless they are told otherwise. */
 const ROUND_OF_ONE = 64 * KIB_SECTORS;
-const DEFAULT_CHUNK_KIB: Readonly<Record<MdMetadata, number>> = {
-  "0.90": 512,
-  "1.0": 512,
-  "1.1": 512,
-  "1.2": 512,
-};
+const DEFAULT_CHUNK_KIB = 512;
 
 /** Members whose data count: all of them but the parity, or a share of RAID10. */
 const dataMembers = ({ level, members, copies }: MdShape): number =>
@@ -77,31 +99,44 @@ function ringSectors({ members, copies, layout }: MdShape, used: number, chunk: 
   return Math.floor((stripes * members) / near) * chunk;
 }
 
+/** Members that a stripe of RAID10 passes: those of one copy, or all of them where the copies do not come out even. */
+export function ringWidth({ members, copies, layout }: Pick<MdShape, "members" | "copies" | "layout">): number {
+  const near = layout === "near" ? copies : 1;
+  return members % near === 0 ? members / near : members;
+}
+
+/** Metadata 0.90 count the size of a member in 32 bits of KiB. */
+const MOST_OLD = 2 ** 42;
+
 /** Why an array cannot be made, in words; null where it can. */
-export function mdFault({ level, members, memberBytes, copies, chunkKib }: MdShape): string | null {
+export function mdFault(shape: MdShape): string | null {
+  const { level, members, memberBytes, copies, chunkKib, metadata } = shape;
   const least = { 0: 2, 1: 2, 4: 2, 5: 2, 6: 4, 10: 2 }[level];
   if (members < least) return `RAID${level} has ${least} members or more`;
   if (!Number.isFinite(memberBytes) || memberBytes < 4 * 2 ** 20) return "a member is smaller than 4 MiB";
+  if (metadata === "0.90" && level === 0) return "metadata 0.90 cannot tell how a RAID0 is laid out";
+  if (metadata === "0.90" && memberBytes > MOST_OLD) return "metadata 0.90 counts members up to 4 TiB";
   if (memberBytes > 2 ** 53 / 64) return "a member is too large to be counted exactly: check its size";
   if (level === 10 && (copies < 2 || copies > members))
     return "RAID10 keeps two copies, up to one on each member";
   const isPower = chunkKib === null || (chunkKib >= 4 && Number.isInteger(Math.log2(chunkKib)));
-  return isPower ? null : "a chunk is a power of two, 4 KiB or more";
+  if (!isPower) return "a chunk is a power of two, 4 KiB or more";
+  return mdFigures(shape).used > 0 ? null : "a member is too small for its superblock, two chunks of headroom, and data";
 }
 
 /** What mdadm 4.2 makes of members of one size. */
 export function mdFigures(shape: MdShape): MdFigures {
   const { level, memberBytes, metadata, chunkKib, members } = shape;
   const sectors = Math.floor(memberBytes / SECTOR);
-  const offset = dataOffset(sectors, metadata);
-  const available = availableSectors(sectors, metadata, offset);
-  const chunk = level === 1 ? 0 : (chunkKib ?? DEFAULT_CHUNK_KIB[metadata]) * KIB_SECTORS;
-  const used = down(available, level === 1 ? ROUND_OF_ONE : chunk);
+  const chunk = level === 1 ? 0 : (chunkKib ?? DEFAULT_CHUNK_KIB) * KIB_SECTORS;
+  const round = level === 1 ? ROUND_OF_ONE : chunk;
+  const offset = dataOffset(sectors, metadata, chunk);
+  const { available, used } = leftOf(sectors, shape, offset, round);
   const array =
     level === 10 ? ringSectors(shape, used, chunk) : level === 1 ? used : dataMembers(shape) * used;
   const wide =
     level === 10
-      ? Math.max(1, Math.floor(members / (shape.layout === "near" ? shape.copies : 1)))
+      ? ringWidth(shape)
       : dataMembers(shape);
   return {
     ...{ dataOffset: offset, available, used, chunkBytes: chunk * SECTOR },

@@ -1,6 +1,7 @@
 export {
   mdFault,
   mdFigures,
+  ringWidth,
   MD_LEVELS,
   type MdFigures,
   type MdLayout,

@@ -16,7 +16,7 @@ const shape = (changes: Partial<MdShape> = {}): MdShape => ({
 
 describe("an array", () => {
   it.each([
-    [100 * 2 ** 20, 1],
+    [100 * 2 ** 20, 2],
     [10 * 2 ** 30, 9],
     [100 * 2 ** 30, 65],
     [200 * 2 ** 30, 129],

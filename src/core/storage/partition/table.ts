@@ -56,13 +56,35 @@ export function gptBounds({ bytes, sectorBytes }: Disk): { first: number; last: 
   return { first: 2 + table, last: Math.floor(bytes / sectorBytes) - 2 - table };
 }
 
-/** Where the rest of a disk ends, exclusive: sgdisk and an MBR of sfdisk use every sector, the others whole MiB. */
-function endOf(tool: TableTool, label: TableLabel, disk: Disk, grain: number): number {
+/** Where a tool is told to begin the first partition; of use to parted alone, which takes a percentage for a range. */
+export type Beginning = "0%" | "1MiB";
+
+/**
+ * Whether parted finds a whole MiB at both ends of a disk: it moves an end that is given in percent by half of one, which on a
+ * small disk is less than a MiB, and then aligns nothing (ped_unit_parse_custom).
+ */
+function isRoomy(all: number, end: number, grain: number, from: Beginning): boolean {
+  const radius = Math.ceil(Math.floor(all / 100) / 2) - 1;
+  return (from === "1MiB" || grain <= radius) && all - down(end, grain) <= radius;
+}
+
+/** First sector, and where the rest of a disk ends, exclusive: some use every sector, and others whole MiB. */
+function edgesOf(tool: TableTool, label: TableLabel, disk: Disk, grain: number, from: Beginning) {
   const { sectorBytes, bytes } = disk;
   const all = Math.floor(bytes / sectorBytes);
-  const end =
-    label === "gpt" ? gptBounds(disk).last + 1 : tool === "sfdisk" ? Math.min(all, MBR_SECTORS) : all;
-  return tool === "sgdisk" || (tool === "sfdisk" && label === "dos") ? end : down(end, grain);
+  const { first, last } = gptBounds(disk);
+  const end = label === "gpt" ? last + 1 : tool === "sfdisk" ? Math.min(all, MBR_SECTORS) : all;
+  if (tool === "parted" && !isRoomy(all, end, grain, from))
+    return { start: from === "1MiB" ? grain : label === "gpt" ? first : 1, end };
+  const isExact = tool === "sgdisk" || (tool === "sfdisk" && label === "dos");
+  return { start: grain, end: isExact ? end : down(end, grain) };
+}
+
+/** Sectors of a wanted size from a start: sgdisk cuts to whole sectors, and sfdisk has a partition end with a whole MiB. */
+function sectorsOf(tool: TableTool, start: number, bytes: number, sectorBytes: number, grain: number): number {
+  if (tool === "sgdisk") return Math.floor(bytes / sectorBytes);
+  const sectors = Math.ceil(bytes / sectorBytes);
+  return tool === "sfdisk" ? up(start + sectors, grain) - start : sectors;
 }
 
 /** What a tool makes of wanted partitions on an empty disk, one behind the other. */
@@ -71,14 +93,15 @@ export function layOut(
   label: TableLabel,
   disk: Disk,
   wanted: readonly WantedPartition[],
+  from: Beginning = "1MiB",
 ): Table {
   const grain = Math.max(1, ALIGNMENT / disk.sectorBytes);
   const bounds = gptBounds(disk);
-  const end = endOf(tool, label, disk, grain);
+  const { start, end } = edgesOf(tool, label, disk, grain, from);
   const partitions: Partition[] = [];
-  let at = grain;
+  let at = start;
   for (const { use, bytes } of wanted) {
-    const sectors = bytes === null ? end - at : Math.ceil(bytes / disk.sectorBytes);
+    const sectors = bytes === null ? end - at : sectorsOf(tool, at, bytes, disk.sectorBytes, grain);
     partitions.push({ use, start: at, sectors });
     at = up(at + sectors, grain);
   }

@@ -1,5 +1,12 @@
 import type { Partitioning } from "../../image";
-import { ext4Figures, swapBytes, xfsFigures } from "../filesystem";
+import {
+  ext4Figures,
+  fatFigures,
+  STRICT_FAT32_CLUSTERS,
+  swapBytes,
+  xfsFault,
+  xfsFigures,
+} from "../filesystem";
 import { extentsOf, physicalVolume } from "../lvm";
 import { layOut, type Table } from "../partition";
 import { SWAP_SCHOOLS, swapWanted, type SwapSchool } from "./swap";
@@ -27,6 +34,7 @@ export interface PartitionPlan {
   idleBytes: number;
   /** Why the installer's tool refuses it, or makes less of it. */
   fault: string | null;
+  smallEfi: SmallEfi | null;
   swapBytes: number;
   /** The sheet wants another swap than this installer makes by itself, and it has no part for one. */
   swapLacks: boolean;
@@ -64,7 +72,25 @@ function sizeOf(rule: SizeRule, within: number, memoryBytes: number | null): num
 
 function dfOf(fs: FileSystem, bytes: number, sectorBytes: number): number | null {
   if (fs === "ext4") return ext4Figures(bytes).sizeBytes;
-  return fs === "xfs" ? xfsFigures(bytes, sectorBytes).sizeBytes : null;
+  return fs === "xfs" && xfsFault(bytes) === null ? xfsFigures(bytes, sectorBytes).sizeBytes : null;
+}
+
+/** An EFI system partition with too few clusters to be FAT32, as large sectors make them; null where it is one, or none is made. */
+export interface SmallEfi {
+  bytes: number;
+  clusters: number;
+  /** The least size, in whole MiB, with which it would be FAT32. */
+  wantedBytes: number;
+}
+
+function smallEfi(parts: readonly PlannedPart[], sectorBytes: number): SmallEfi | null {
+  const clustersOf = (bytes: number): number =>
+    fatFigures(bytes, { sectorBytes, bits: 32, sectorsPerCluster: 1 })?.clusters ?? 0;
+  const part = parts.find(({ fs }) => fs === "vfat");
+  if (!part || clustersOf(part.bytes) >= STRICT_FAT32_CLUSTERS) return null;
+  let wantedBytes = Math.ceil((STRICT_FAT32_CLUSTERS * sectorBytes) / MIB) * MIB;
+  while (clustersOf(wantedBytes) < STRICT_FAT32_CLUSTERS) wantedBytes += MIB;
+  return { bytes: part.bytes, clusters: clustersOf(part.bytes), wantedBytes };
 }
 
 /** The volumes of a group on a part, in whole extents, and the extents that none of them takes. */
@@ -129,6 +155,7 @@ export function partitionPlan(rules: Partitioning, ground: PartitionGround): Par
   return {
     ...{ table: label, parts, fault: table.fault?.words ?? null, grow: rules.grow },
     idleBytes: idle + Math.max(0, (table.last + 1) * sectorBytes - end - MIB),
+    smallEfi: smallEfi(parts, sectorBytes),
     swapBytes: swaps.reduce((sum, p) => sum + swapBytes(p.bytes), 0),
     swapLacks: swap !== null && swap > 0 && swaps.length === 0,
   };

@@ -1,8 +1,9 @@
 import { fail, ok, type Result } from "../../result";
 import type { Drive } from "../../machine";
 import { candidateOf, type Candidate } from "../bench/candidate";
-import { poolPartition, poolShapes } from "../bench/capacity";
+import { mdShape, poolPartition, poolShapes } from "../bench/capacity";
 import type { Layout } from "../bench/layout";
+import { mdFault } from "../md";
 import { CLASS_NAMES, CLASSES, type ClassName } from "../bench/classes";
 import type { Question } from "../bench/question";
 import { poolFigures, vdevFigures, vdevShape, type VdevShape } from "../zfs";
@@ -53,6 +54,8 @@ export function setFigures(set: PlannedSet, byId: (id: string) => Drive | undefi
   const own = named.map(byId).filter((d) => d !== undefined);
   if (own.length < named.length) return fail({ message: "it names a drive that is not in the machine" });
   const sizes = own.map((d) => d.sizeBytes);
+  const fault = set.keeper === "md" ? mdFault(mdShape(layout.value, Math.min(...sizes.slice(0, set.members.length)))) : null;
+  if (fault) return fail({ message: fault });
   const class_ = CLASSES[classOfDrives(own)];
   const figured = (question: Question): Candidate => candidateOf(layout.value, sizes, class_, question);
   const first = questionOf(set, own, null);

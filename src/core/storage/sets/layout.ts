@@ -79,7 +79,7 @@ export function layoutOf(set: PlannedSet): Result<Layout> {
   if (fault) return wrong(fault);
   const places = [...members.keys()];
   return ok({
-    ...{ kind, data, distributed: data ? distributed : 0, left: [] },
+    ...{ kind, data, distributed: data ? distributed : 0, left: [], chunkKib: set.stripeKib },
     groups: Array.from({ length: groups }, (_, i) => places.slice(i * width, (i + 1) * width)),
     spares: spares.map((_, i) => members.length + i),
   });

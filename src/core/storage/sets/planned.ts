@@ -19,7 +19,7 @@ export const plannedVolumeSchema = z.object({
   name: z.string().max(60).default(""),
   /** Null: of a pool a file system, which grows with what is in it; on an array all that is left. */
   bytes: z.number().int().positive().max(1e18).nullable().default(null),
-  fs: z.enum(["none", "ext4", "xfs"]).default("none"),
+  fs: z.enum(["none", "ext4", "xfs", "btrfs"]).default("none"),
   /** Of a volume in a pool. */
   blockKib: z.union([4, 8, 16, 32, 64, 128].map((n) => z.literal(n))).default(16),
 });

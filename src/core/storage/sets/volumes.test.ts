@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { bulks } from "../../../../tests/support/firing-sets";
-import { physicalVolume, thinPool } from "../lvm";
+import { physicalVolume, thinMetadata, thinPool } from "../lvm";
 import { thickReservation } from "../zfs";
 import { setFigures, shapesOf, type SetFigures } from "./figures";
 import { plannedSetSchema, type PlannedSet } from "./planned";
@@ -66,7 +66,7 @@ describe("logical volumes on an array", () => {
 
   it("begin at a whole stripe, are whole extents, and the one without a size takes what is left", () => {
     const stripe = 4 * 512 * 1024;
-    expect(stripeOf(planned(md))).toBe(stripe);
+    expect(stripeOf(planned(md))).toEqual({ unitBytes: 512 * 1024, members: 4 });
     const found = view({
       ...md,
       volumes: [
@@ -86,7 +86,12 @@ describe("logical volumes on an array", () => {
   it("share a thin pool beside two copies of its metadata", () => {
     const found = view({ ...md, provision: "thin", volumes: [{ name: "a", bytes: 99 * TB }] });
     const pool = thinPool(room(4 * 512 * 1024) / EXTENT);
-    expect([found.thin, found.roomBytes, found.takenBytes]).toEqual([pool, pool.data, 0]);
+    expect([found.thin, found.roomBytes, found.takenBytes]).toEqual([
+      { ...pool, needs: thinMetadata(pool.data, pool.chunk, 1) },
+      pool.data,
+      0,
+    ]);
+    expect(found.thin!.needs).toBeLessThan(pool.metadata);
     expect(found.promisedBytes).toBeGreaterThan(found.roomBytes);
     expect(found.fault).toBeNull();
   });
@@ -97,12 +102,19 @@ describe("logical volumes on an array", () => {
     expect(fault({ name: "a", bytes: 90 * TB })).toMatch(/more than there is/);
     expect(fault({ name: "a", bytes: room(4 * 512 * 1024) }, { name: "b" })).toMatch(/nothing is left/);
     expect(fault({ name: "a", bytes: 2 ** 20, fs: "xfs" })).toBe('"a" is too small for XFS');
+    expect(fault({ name: "a", bytes: 100 * 2 ** 20, fs: "btrfs" })).toBe('"a" is too small for Btrfs');
+    expect(fault({ name: "a", bytes: 2 ** 30, fs: "btrfs" })).toBeNull();
     expect(fault({ name: "snapshot1" })).toMatch(/is no name/);
   });
 
   it("have no stripe where copies only are kept", () => {
-    expect(stripeOf(planned({ keeper: "md", type: "1" }))).toBe(0);
-    expect(stripeOf(planned({ keeper: "md", type: "10", stripeKib: 64 }))).toBe(3 * 64 * 1024);
-    expect(stripeOf(planned({ keeper: "RAID controller", type: "6" }))).toBe(0);
+    expect(stripeOf(planned({ keeper: "md", type: "1" }))).toBeNull();
+    expect(stripeOf(planned({ keeper: "md", type: "10", stripeKib: 64 }))?.members).toBe(3);
+    expect(stripeOf(planned({ keeper: "RAID controller", type: "6" }))).toBeNull();
+  });
+
+  it("have stripes over all members of a RAID10 whose copies do not come out even", () => {
+    const five = planned({ keeper: "md", type: "10" }).members.slice(0, 5);
+    expect(stripeOf(planned({ keeper: "md", type: "10", members: five }))?.members).toBe(5);
   });
 });

@@ -1,5 +1,6 @@
-import { ext4Figures, LEAST_XFS, xfsFigures } from "../filesystem";
-import { extentsOf, physicalVolume, thinPool, type ThinPool } from "../lvm";
+import { btrfsFigures, ext4Figures, LEAST_BTRFS, xfsFault, xfsFigures, type Stripe } from "../filesystem";
+import { ringWidth } from "../md";
+import { extentsOf, physicalVolume, thinMetadata, thinPool, type ThinPool } from "../lvm";
 import { thickReservation } from "../zfs";
 import { shapesOf, type SetFigures } from "./figures";
 import type { PlannedSet, PlannedVolume } from "./planned";
@@ -19,8 +20,8 @@ export interface VolumesView {
   roomBytes: number;
   takenBytes: number;
   promisedBytes: number;
-  /** Of thin logical volumes: the pool that they share. */
-  thin: ThinPool | null;
+  /** Of thin logical volumes: the pool that they share, and the metadata that they need once it is full. */
+  thin: (ThinPool & { needs: number }) | null;
   /** Why they cannot be made, in words; null where they can. */
   fault: string | null;
 }
@@ -45,12 +46,15 @@ function nameFault(set: PlannedSet): string | null {
   return wrong === undefined ? null : `"${wrong}" is no name for what stands on it`;
 }
 
-/** The stripe of an array in bytes, at which its first extent begins; 0 where it has none. */
-export function stripeOf({ keeper, type, members, stripeKib }: PlannedSet): number {
+/** The stripes of an array, at a whole one of which its first extent begins; null where it has none. */
+export function stripeOf({ keeper, type, members, stripeKib }: PlannedSet): Stripe | null {
   const level = Number(type);
-  if (keeper !== "md" || level === 1) return 0;
-  const data = level === 10 ? members.length / 2 : members.length - (level === 6 ? 2 : level === 5 ? 1 : 0);
-  return Math.floor(data) * (stripeKib ?? MD_CHUNK_KIB) * KIB;
+  if (keeper !== "md" || level === 1) return null;
+  const data =
+    level === 10
+      ? ringWidth({ members: members.length, copies: 2, layout: "near" })
+      : members.length - (level === 6 ? 2 : level === 5 ? 1 : 0);
+  return { unitBytes: (stripeKib ?? MD_CHUNK_KIB) * KIB, members: data };
 }
 
 function onPool(set: PlannedSet, figures: SetFigures): VolumesView {
@@ -66,16 +70,19 @@ function onPool(set: PlannedSet, figures: SetFigures): VolumesView {
   return judged(set, volumes, figures.candidate.usableBytes, null);
 }
 
-function dfOf(fs: PlannedVolume["fs"], bytes: number, isStriped: boolean): number | null {
+function dfOf(fs: PlannedVolume["fs"], bytes: number, stripe: Stripe | null): number | null {
   if (fs === "ext4") return ext4Figures(bytes).sizeBytes;
-  return fs === "xfs" && bytes >= LEAST_XFS ? xfsFigures(bytes, 512, isStriped).sizeBytes : null;
+  if (fs === "btrfs") return bytes < LEAST_BTRFS ? null : btrfsFigures(bytes).sizeBytes;
+  return fs === "xfs" && xfsFault(bytes, stripe) === null ? xfsFigures(bytes, 512, stripe).sizeBytes : null;
 }
 
 function onGroup(set: PlannedSet, figures: SetFigures): VolumesView {
   const stripe = stripeOf(set);
-  const { extents } = physicalVolume(figures.candidate.usableBytes, stripe);
+  const width = stripe ? stripe.unitBytes * stripe.members : 0;
+  const { extents } = physicalVolume(figures.candidate.usableBytes, width);
   const isThin = set.provision === "thin";
-  const thin = isThin ? thinPool(extents) : null;
+  const pool = isThin ? thinPool(extents) : null;
+  const thin = pool && { ...pool, needs: thinMetadata(pool.data, pool.chunk, set.volumes.length) };
   const room = thin ? thin.data : extents * EXTENT;
   const sized = set.volumes.reduce((n, v) => n + (v.bytes === null ? 0 : extentsOf(v.bytes) * EXTENT), 0);
   const volumes = set.volumes.map(({ name, bytes, fs }): VolumeView => {
@@ -85,7 +92,7 @@ function onGroup(set: PlannedSet, figures: SetFigures): VolumesView {
       name,
       promisedBytes: promised,
       takesBytes: isThin ? 0 : promised,
-      dfBytes: dfOf(fs, promised, stripe > 0),
+      dfBytes: dfOf(fs, promised, stripe),
     };
   });
   return judged(set, volumes, room, thin);
@@ -95,19 +102,21 @@ function judged(
   set: PlannedSet,
   volumes: VolumeView[],
   roomBytes: number,
-  thin: ThinPool | null,
+  thin: VolumesView["thin"],
 ): VolumesView {
   const takenBytes = volumes.reduce((n, v) => n + v.takesBytes, 0);
   const rests = set.volumes.filter((v) => v.bytes === null).length;
-  const lost = volumes.find(
-    (v, i) => set.volumes[i]!.fs === "xfs" && v.dfBytes === null && v.promisedBytes !== null,
-  );
+  const lost = set.volumes.find(({ fs }, i) => {
+    const { dfBytes, promisedBytes } = volumes[i]!;
+    return fs !== "none" && dfBytes === null && promisedBytes !== null;
+  });
   const fault =
     nameFault(set) ??
     (set.keeper !== "ZFS" && rests > 1 ? "two of its volumes take all that is left" : null) ??
+    (thin && thin.needs > thin.metadata ? "its volumes need more metadata than their pool has" : null) ??
     (takenBytes > roomBytes ? "its volumes take more than there is" : null) ??
     (volumes.some((v) => v.promisedBytes === 0) ? "nothing is left for one of its volumes" : null) ??
-    (set.keeper !== "ZFS" && lost ? `"${lost.name}" is too small for XFS` : null);
+    (set.keeper !== "ZFS" && lost ? `"${lost.name}" is too small for ${lost.fs === "xfs" ? "XFS" : "Btrfs"}` : null);
   return {
     ...{ volumes, roomBytes, takenBytes, thin, fault },
     promisedBytes: volumes.reduce((n, v) => n + (v.promisedBytes ?? 0), 0),

@@ -64,8 +64,11 @@ export function thickReservation(shapes: readonly VdevShape[], volume: number, b
   return Math.max(0, ...(padded.length > 0 ? padded : [blocks * block])) + pointing * 2 * INDIRECT;
 }
 
-/** Bytes that a block pointer takes on the disk once its block is compressed; as measured, give or take a tenth. */
-const POINTER_BYTES = 44;
+/**
+ * Bytes that a block pointer takes on the disk once its block is compressed: its checksum of 32, and what LZ4 needs to say where
+ * it and its address differ from the one before. As made of pointers to random data with LZ4; whole sectors hide a tenth of it.
+ */
+const POINTER_BYTES = 41;
 
 /** What is written of pointers to so many data blocks, in bytes on the vdev, for `copies` of them. */
 function pointerBytes(shape: VdevShape, blocks: number, copies: number): number {

@@ -26,8 +26,8 @@ export function vdevBytes({ kind, devices, parity, data, spares }: VdevShape): n
   const least = Math.min(...devices.map(insideLabels));
   if (kind === "raidz") return least * devices.length;
   if (kind !== "draid") return least;
-  const group = (data + parity) * DRAID_ROW;
-  return down((least - DRAID_RESERVE) * (devices.length - spares), group);
+  const rows = down(least - DRAID_RESERVE, DRAID_ROW);
+  return down(rows * (devices.length - spares), (data + parity) * DRAID_ROW);
 }
 
 const DEFAULT_SHIFT = 29;
