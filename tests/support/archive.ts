@@ -1,60 +1,93 @@
-import { createWriteStream, existsSync, mkdirSync, renameSync } from "node:fs";
-import { createReadStream, statSync } from "node:fs";
 import { execFileSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import { createReadStream, createWriteStream, existsSync, mkdirSync, renameSync, statSync } from "node:fs";
 import { createServer, type ServerResponse } from "node:http";
 import type { AddressInfo } from "node:net";
 import { dirname, join } from "node:path";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
+import { gzipSync } from "node:zlib";
 
-/** Where this machine has its packages from; the signed archive as it is. */
-const site = (): string =>
-  execFileSync("apt-get", ["indextargets", "--format", "$(SITE) $(RELEASE) $(COMPONENT)"], { encoding: "utf8" })
+/** Where this machine has its packages from. */
+export const archiveSite = (): string =>
+  execFileSync("apt-get", ["indextargets", "--format", "$(SITE) $(RELEASE) $(COMPONENT)"], {
+    encoding: "utf8",
+  })
     .split("\n")
     .find((line) => / \w+ main$/.test(line))!
     .split(" ")[0]!;
 
+/** As it lies there: what is packed anew on its way has another length. */
+const got = (url: string): Promise<Response> => fetch(url, { headers: { "Accept-Encoding": "identity" } });
+
+export const INDEXES = ["main/debian-installer/binary-amd64/Packages", "main/binary-amd64/Packages"] as const;
+
 /**
- * Debian's archive for an emulated PC whose network holds nothing else: files are handed through as they are, signatures and
- * all, and those of the pool are kept in a folder. `missing` holds what the archive did not have.
+ * Debian's archive for an emulated PC whose network holds nothing else: files are handed through as they are, and those of the
+ * pool are kept in a folder. The indexes and the Release over them are written anew, without a signature: the archive as it is
+ * reached here may be older in one part than in another. `missing` holds what it did not have.
  */
-export async function serveArchive(folder: string) {
-  const from = site();
-  const told = { asked: [] as string[], missing: [] as string[] };
-  const give = (path: string, response: ServerResponse): Promise<void> => {
+export async function serveArchive(suite: string, indexes: Record<string, string>, folder: string) {
+  const from = archiveSite();
+  const missing: string[] = [];
+  const own = new Map<string, Buffer>();
+  for (const [path, text] of Object.entries(indexes)) {
+    own.set(path, Buffer.from(text));
+    own.set(`${path}.gz`, gzipSync(text));
+  }
+  const sums = [...own].map(
+    ([path, bytes]) => ` ${createHash("sha256").update(bytes).digest("hex")} ${bytes.length} ${path}`,
+  );
+  const release = [
+    ...["Origin: Debian", "Label: Debian", `Suite: ${suite}`, `Codename: ${suite}`, "Version: 13.0"],
+    ...[
+      `Date: ${new Date().toUTCString()}`,
+      "Architectures: amd64",
+      "Components: main",
+      "SHA256:",
+      ...sums,
+      "",
+    ],
+  ].join("\n");
+  own.set("Release", Buffer.from(release));
+  const send = (path: string, response: ServerResponse): Promise<void> => {
     response.writeHead(200, { "Content-Length": statSync(path).size });
     return pipeline(createReadStream(path), response);
   };
-  const answer = async (path: string, isHead: boolean, response: ServerResponse): Promise<void> => {
-    const kept = join(folder, path);
-    told.asked.push(path);
-    if (process.env.REAL_TALK) process.stderr.write(`${path}\n`);
-    if (existsSync(kept) && statSync(kept).isFile() && !isHead) return give(kept, response);
-    // As it lies there: a length counts what is sent, and signatures are over what was not packed anew.
-    const got = await fetch(`${from}${path.replace(/^\/debian/, "")}`, {
-      method: isHead ? "HEAD" : "GET",
-      headers: { "Accept-Encoding": "identity" },
-    });
-    if (!got.ok || !got.body) {
-      told.missing.push(path);
-      process.stderr.write(`missing ${path}\n`);
-      response.writeHead(got.status).end();
-      return;
+  const answer = async (path: string, response: ServerResponse): Promise<void> => {
+    const name = path.replace(/^\/debian\/dists\/[^/]+\//, "");
+    const bytes =
+      path.startsWith(`/debian/dists/${suite}/`) || name === "Release" ? own.get(name) : undefined;
+    if (bytes) return void response.writeHead(200, { "Content-Length": bytes.length }).end(bytes);
+    if (!path.startsWith("/debian/pool/")) {
+      missing.push(path);
+      return void response.writeHead(404).end();
     }
-    if (!path.includes("/pool/")) {
-      response.writeHead(200, { "Content-Length": got.headers.get("content-length") ?? "" });
-      return pipeline(Readable.fromWeb(got.body as never), response);
+    const kept = join(folder, path);
+    if (existsSync(kept)) return send(kept, response);
+    const found = await got(`${from}${path.slice("/debian".length)}`);
+    if (!found.ok || !found.body) {
+      missing.push(path);
+      return void response.writeHead(found.status).end();
     }
     mkdirSync(dirname(kept), { recursive: true });
-    const part = `${kept}.${told.asked.length}.part`;
-    await pipeline(Readable.fromWeb(got.body as never), createWriteStream(part));
+    const part = `${kept}.${process.hrtime.bigint()}.part`;
+    await pipeline(Readable.fromWeb(found.body as never), createWriteStream(part));
     renameSync(part, kept);
-    return give(kept, response);
+    return send(kept, response);
   };
   const server = createServer((request, response) => {
     const path = decodeURIComponent(new URL(request.url ?? "/", "http://archive").pathname);
-    answer(path, request.method === "HEAD", response).catch(() => response.destroy());
+    if (process.env.REAL_TALK) process.stderr.write(`${path}\n`);
+    answer(path, response).catch(() => response.destroy());
   });
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
-  return { ...told, port: (server.address() as AddressInfo).port, close: () => void (server.closeAllConnections(), server.close()) };
+  return {
+    missing,
+    port: (server.address() as AddressInfo).port,
+    close: () => {
+      server.closeAllConnections();
+      server.close();
+    },
+  };
 }

@@ -2,7 +2,15 @@
 // Derrick's answer file says. Tells as JSON how far it came, and which drives were written to.
 import { createHash } from "node:crypto";
 import { execFileSync, spawn } from "node:child_process";
-import { createReadStream, mkdirSync, mkdtempSync, readFileSync, rmSync, truncateSync, writeFileSync } from "node:fs";
+import {
+  createReadStream,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  truncateSync,
+  writeFileSync,
+} from "node:fs";
 import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
@@ -12,7 +20,7 @@ import { armMachine } from "@/server/netboot/arm";
 import { bootBoard } from "@/server/netboot/board";
 import { serveBoot } from "@/server/netboot/serve";
 import { makeReady } from "./armed";
-import { serveArchive } from "./archive";
+import { INDEXES, serveArchive } from "./archive";
 import { ARMED } from "./boot-image";
 import { desk } from "./desk";
 
@@ -48,7 +56,14 @@ rmSync(tree, { recursive: true });
 truncateSync(join(folder, IMAGE), 256 * 2 ** 20);
 process.env.DERRICK_IMAGE_DIR = folder;
 
-const archive = await serveArchive(`${REAL}/archive`);
+const archive = await serveArchive(
+  "trixie",
+  {
+    [INDEXES[0]]: readFileSync(`${REAL}/udebs`, "utf8"),
+    [INDEXES[1]]: readFileSync(`${REAL}/packages`, "utf8"),
+  },
+  `${REAL}/archive`,
+);
 let base = "";
 const boot = createServer((request, response) => {
   void desk("boot service").then((d) => serveBoot(d, base, request, response));
@@ -59,12 +74,32 @@ process.env.DERRICK_BOOT_URL = base;
 
 const demo = JSON.parse(readFileSync("demo/marrowby-water.json", "utf8"));
 const machine = demo.machines.find((m: { id: string }) => m.id === "m-tho-a");
-machine.document.facts.firmware = { ...machine.document.facts.firmware, mode: "legacy", order: [], entries: [] };
+machine.document.facts.firmware = {
+  ...machine.document.facts.firmware,
+  mode: "legacy",
+  order: [],
+  entries: [],
+};
 machine.document.facts.drives = Object.entries(KINDS).map(([kind, { serial, media }]) => ({
-  ...{ id: serial, serial, wwn: null, model: `Alder ${kind}`, sizeBytes: bytesOf(kind), media, seenAs: kind, contents: [] },
+  ...{
+    id: serial,
+    serial,
+    wwn: null,
+    model: `Alder ${kind}`,
+    sizeBytes: bytesOf(kind),
+    media,
+    seenAs: kind,
+    contents: [],
+  },
 }));
 const image = demo.images.find((i: { id: string }) => i.id === "i-lowland-7");
-Object.assign(image.document, { name: "Millrace 12", profile: "millrace", version: "12", fileName: IMAGE, sizeBytes: 256 * 2 ** 20 });
+Object.assign(image.document, {
+  name: "Millrace 12",
+  profile: "millrace",
+  version: "12",
+  fileName: IMAGE,
+  sizeBytes: 256 * 2 ** 20,
+});
 const build = demo.builds.find((b: { id: string }) => b.id === ARMED.build);
 Object.assign(build.sheet.boot, { mode: "legacy", secureBoot: "off" });
 build.sheet.storage.target = KINDS[target].serial;
@@ -75,8 +110,12 @@ const site = demo.sites.find((s: { id: string }) => s.id === ARMED.site);
 site.document.segments[0].nameServers = ["10.61.20.2"];
 build.history = [];
 const profile = demo.profiles.find((p: { key: string }) => p.key === "millrace");
-const WORDS = "console=ttyS0 DEBIAN_FRONTEND=text anna/no_kernel_modules=true debian-installer/allow_unauthenticated=true";
-profile.yaml = profile.yaml.replace("initrd: [/install/initrd.gz] }", `initrd: [/install/initrd.gz], words: [${WORDS.split(" ").join(", ")}] }`);
+const WORDS =
+  "console=ttyS0 DEBIAN_FRONTEND=text anna/no_kernel_modules=true debian-installer/allow_unauthenticated=true";
+profile.yaml = profile.yaml.replace(
+  "initrd: [/install/initrd.gz] }",
+  `initrd: [/install/initrd.gz], words: [${WORDS.split(" ").join(", ")}] }`,
+);
 const loaded = await importAll(await desk(), JSON.stringify(demo), { rebase: false });
 if (!loaded.ok) throw new Error(JSON.stringify(loaded.problems));
 await makeReady(KINDS[target].serial);
@@ -108,8 +147,18 @@ const device = (kind: Kind): string[] => {
   return {
     nvme: ["-device", `nvme,drive=nvme,serial=${serial}${boots}`],
     sata: ["-device", `ide-hd,drive=sata,bus=ide.0,serial=${serial}${boots}`],
-    scsi: ["-device", "lsi53c895a,id=lsi", "-device", `scsi-hd,drive=scsi,bus=lsi.0,serial=${serial}${boots}`],
-    sas: ["-device", "mptsas1068,id=mpt", "-device", `scsi-hd,drive=sas,bus=mpt.0,serial=${serial},wwn=0x5000c50012345678${boots}`],
+    scsi: [
+      "-device",
+      "lsi53c895a,id=lsi",
+      "-device",
+      `scsi-hd,drive=scsi,bus=lsi.0,serial=${serial}${boots}`,
+    ],
+    sas: [
+      "-device",
+      "mptsas1068,id=mpt",
+      "-device",
+      `scsi-hd,drive=sas,bus=mpt.0,serial=${serial},wwn=0x5000c50012345678${boots}`,
+    ],
     virtio: ["-device", `virtio-blk-pci,drive=virtio,serial=${serial}${boots}`],
     usb: ["-device", "qemu-xhci", "-device", `usb-storage,drive=usb,serial=${serial}${boots}`],
   }[kind];
@@ -118,22 +167,61 @@ const console_ = process.env.REAL_CONSOLE ?? join(folder, "console");
 const pc = spawn(
   "qemu-system-x86_64",
   [
-    ...["-accel", "tcg,thread=multi", "-m", "1536", "-smp", "2", "-display", "none", "-monitor", "none", "-machine", "q35,graphics=off"],
-    ...["-serial", `file:${console_}`, "-smbios", `type=1,manufacturer=Pippin,product=3,serial=${ARMED.serial}`],
-    ...["-netdev", `user,id=n,net=10.61.20.0/26,host=${HOST},dns=10.61.20.2,dhcpstart=10.61.20.32,ipv6=off,tftp=${tftp},bootfile=boot.ipxe`],
+    ...[
+      "-accel",
+      "tcg,thread=multi",
+      "-m",
+      "1536",
+      "-smp",
+      "2",
+      "-display",
+      "none",
+      "-monitor",
+      "none",
+      "-machine",
+      "q35,graphics=off",
+    ],
+    ...[
+      "-serial",
+      `file:${console_}`,
+      "-smbios",
+      `type=1,manufacturer=Pippin,product=3,serial=${ARMED.serial}`,
+    ],
+    ...[
+      "-netdev",
+      `user,id=n,net=10.61.20.0/26,host=${HOST},dns=10.61.20.2,dhcpstart=10.61.20.32,ipv6=off,tftp=${tftp},bootfile=boot.ipxe`,
+    ],
     ...["-device", `virtio-net-pci,netdev=n,mac=${ARMED.mac},bootindex=1`],
-    ...disks.flatMap(({ kind, path }) => ["-drive", `if=none,id=${kind},format=raw,file=${path}`, ...device(kind)]),
+    ...disks.flatMap(({ kind, path }) => [
+      "-drive",
+      `if=none,id=${kind},format=raw,file=${path}`,
+      ...device(kind),
+    ]),
   ],
   { stdio: ["ignore", "inherit", "inherit"] },
 );
 const ended = new Promise<string>((resolve) => pc.on("close", () => resolve("ended")));
-const late = new Promise<string>((resolve) => setTimeout(() => resolve("late"), Number(process.env.REAL_LIMIT ?? 600) * 1000).unref());
+const late = new Promise<string>((resolve) =>
+  setTimeout(() => resolve("late"), Number(process.env.REAL_LIMIT ?? 600) * 1000).unref(),
+);
 const end = await Promise.race([ended, late]);
 pc.kill();
 await ended;
 const after = await Promise.all(disks.map(({ path, kind }) => (kind === target ? "" : hashOf(path))));
 const board = await bootBoard(await desk());
-console.log(JSON.stringify({ end, until, written: disks.filter((_, i) => before[i] !== after[i]).map((d) => d.kind), missing: archive.missing, rows: board.rows.map((r) => r.state) }, null, 1));
+console.log(
+  JSON.stringify(
+    {
+      end,
+      until,
+      written: disks.filter((_, i) => before[i] !== after[i]).map((d) => d.kind),
+      missing: archive.missing,
+      rows: board.rows.map((r) => r.state),
+    },
+    null,
+    1,
+  ),
+);
 console.log(execFileSync("sfdisk", ["-d", disks.find((d) => d.kind === target)!.path], { encoding: "utf8" }));
 archive.close();
 boot.close();

@@ -182,10 +182,12 @@ function codeOf(contents: RigContents, hasSignature: boolean): BootCode {
   const { mbrCode, partitions, bootCodeMarker, bootPartitionWiped } = contents;
   const code = mbrCode ?? "none";
   const starts = bootCodeMarker ?? "";
+  const loads = Number(/core image at sector (\d+)/.exec(String(contents.note ?? ""))?.[1] ?? NaN);
   const does = (conduct: BootCode["conduct"], what = starts) => ({
     signature: hasSignature,
     conduct,
     starts: what,
+    loads: Number.isNaN(loads) ? null : loads,
   });
   if (code === "none" || bootPartitionWiped) return does("hangs");
   if (/int 18h/.test(code)) return does("gives up");

@@ -107,6 +107,9 @@ const FALLBACK: Partial<Record<End["kind"], string>> = {
 
 type Remembered = UefiMachine["remembered"];
 
+const isTakenAway = ({ reason }: Attempt): boolean =>
+  reason === "entry removed" || reason === "entry dropped";
+
 function* compareUefi(scenario: Scenario, before: Remembered): Generator<Compared, Remembered> {
   const { id, observed, devices, stateBefore } = scenario;
   const machine = machineOf("uefi", devices, stateBefore, before) as UefiMachine;
@@ -114,11 +117,11 @@ function* compareUefi(scenario: Scenario, before: Remembered): Generator<Compare
   const walked = walkUefi(known, new Oracle());
   const { attempts, end } = walked;
   const after = walked.after();
-  // An id without an entry leaves no trace in the firmware's log.
+  // An id without an entry leaves no trace in the firmware's log, and what was taken away has none any more.
   yield* uefiAttempts(
     id,
     observed.attempts,
-    attempts.filter((a) => a.reason !== "entry missing"),
+    attempts.filter((a) => a.reason !== "entry missing" && !(a.via === "once" && isTakenAway(a))),
   );
   const hung = end.kind === "hangs" && attempts.at(-1)?.reason === "loader hangs";
   const ran = end.kind === "system" ? end.starts : hung ? attempts.at(-1)!.starts : null;

@@ -33,7 +33,14 @@ const madeSchema = z.union([
   }),
 ]);
 type Made = z.infer<typeof madeSchema>;
-const tools = ["sfdisk_gpt", "sfdisk_dos", "parted_gpt", "parted_msdos", "parted_gpt_1MiB", "parted_msdos_1MiB"] as const;
+const tools = [
+  "sfdisk_gpt",
+  "sfdisk_dos",
+  "parted_gpt",
+  "parted_msdos",
+  "parted_gpt_1MiB",
+  "parted_msdos_1MiB",
+] as const;
 const singleSchema = z.looseObject({
   ...{ size_name: z.string().nullish(), size: z.number(), sector: z.number() },
   sgdisk: z

@@ -110,7 +110,9 @@ describe("a case that differs is found", () => {
   });
 
   it("and a value that was not measured is none", () =>
-    expect(changed("storage/mdadm.json", (t) => t.replaceAll(/"data_offset_sectors":\d+,/g, ""))).toEqual([]));
+    expect(changed("storage/mdadm.json", (t) => t.replaceAll(/"data_offset_sectors":\d+,/g, ""))).toEqual(
+      [],
+    ));
 
   it("an image that is not in the corpus", () => {
     const missing = compared(join(PUBLIC, "boot"), folder).flatMap((o) => o.differences);

@@ -36,7 +36,8 @@ const poolSchema = z.object({
 const shapeOf = (
   { type, child_bytes, data_disks, distributed_spares }: z.infer<typeof specSchema>,
   ashift: number,
-) => vdevShape(type, child_bytes, ashift, {
+) =>
+  vdevShape(type, child_bytes, ashift, {
     data: data_disks ?? undefined,
     spares: distributed_spares ?? undefined,
   });
@@ -97,33 +98,33 @@ const within = (measured: number, found: number, share: number): number | string
   Math.abs(found / measured - 1) <= share ? measured : found;
 
 function* blocks(pool: z.infer<typeof writtenSchema>): Generator<Compared> {
-    const shapes = pool.vdevs.map((v) => shapeOf(v, pool.ashift));
-    const [first] = shapes as [VdevShape];
-    const line = (what: string, measured: unknown, derrick: unknown): Compared => ({
-      ...{ what: `${pool.name}, ${what}`, measured, derrick },
-    });
-    for (const [size, reserved] of Object.entries(pool.thick_zvol_refreservation))
-      yield line(`thick volume of ${size}`, reserved, thickReservation(shapes, VOLUME, bytesOf(size)));
-    const rows = [...Object.entries(pool.zvol), ...Object.entries(pool.files)].flatMap(
-      ([size, { blocks: all }]) => (all ?? []).map((b) => ({ size, ...b })),
-    );
-    for (const { size, what, psize, asize } of rows)
-      yield line(`${size}, block of ${psize} ${what}`, asize, allocated(first, psize));
-    // One vdev is compared: over several the pool deals blocks out as they come.
-    if (shapes.length > 1) return;
-    for (const [size, { used }] of Object.entries(pool.zvol))
-      if (used != null)
-        yield line(`volume of ${size}`, used, within(used, volumeSpace(first, WRITTEN, bytesOf(size)), 0.002));
-    for (const [size, { stat }] of Object.entries(pool.files))
-      for (const [name, { size: bytes, st_blocks: units }] of Object.entries(stat)) {
-        const found = fileUnits(first, bytes, bytesOf(size));
-        yield line(
-          `${name} in records of ${size}`,
-          units,
-          name === "big" ? within(units, found, 0.005) : found,
-        );
-      }
-  }
+  const shapes = pool.vdevs.map((v) => shapeOf(v, pool.ashift));
+  const [first] = shapes as [VdevShape];
+  const line = (what: string, measured: unknown, derrick: unknown): Compared => ({
+    ...{ what: `${pool.name}, ${what}`, measured, derrick },
+  });
+  for (const [size, reserved] of Object.entries(pool.thick_zvol_refreservation))
+    yield line(`thick volume of ${size}`, reserved, thickReservation(shapes, VOLUME, bytesOf(size)));
+  const rows = [...Object.entries(pool.zvol), ...Object.entries(pool.files)].flatMap(
+    ([size, { blocks: all }]) => (all ?? []).map((b) => ({ size, ...b })),
+  );
+  for (const { size, what, psize, asize } of rows)
+    yield line(`${size}, block of ${psize} ${what}`, asize, allocated(first, psize));
+  // One vdev is compared: over several the pool deals blocks out as they come.
+  if (shapes.length > 1) return;
+  for (const [size, { used }] of Object.entries(pool.zvol))
+    if (used != null)
+      yield line(`volume of ${size}`, used, within(used, volumeSpace(first, WRITTEN, bytesOf(size)), 0.002));
+  for (const [size, { stat }] of Object.entries(pool.files))
+    for (const [name, { size: bytes, st_blocks: units }] of Object.entries(stat)) {
+      const found = fileUnits(first, bytes, bytesOf(size));
+      yield line(
+        `${name} in records of ${size}`,
+        units,
+        name === "big" ? within(units, found, 0.005) : found,
+      );
+    }
+}
 
 export const zfsReader: TruthReader = {
   name: "pools",

@@ -1,5 +1,12 @@
 import { attemptOf, failed, type Attempt, type End, type Tried } from "./attempt";
-import { TYPES, type BootDevice, type DeviceType, type LegacyMachine, type Rank } from "./machine";
+import {
+  TYPES,
+  type BootDevice,
+  type Contents,
+  type DeviceType,
+  type LegacyMachine,
+  type Rank,
+} from "./machine";
 import { startNetwork } from "./network";
 import type { Oracle } from "./questions";
 import { isPresent, isSeen } from "./visible";
@@ -14,6 +21,13 @@ export function typeOf({ kind }: BootDevice): DeviceType {
 /** 2 TiB: legacy calls through a USB bridge reach 2^32 sectors of 512 bytes. */
 const REACH = 2 ** 41;
 
+/** Whether all that the first sector of a large USB drive can load lies where legacy calls do not reach. */
+function isBeyondReach({ kind }: BootDevice, { sizeBytes, volumes, code }: Contents): boolean {
+  if ((kind !== "stick" && kind !== "usb drive") || sizeBytes <= REACH) return false;
+  const starts = code?.loads == null ? volumes.map((v) => v.start) : [code.loads];
+  return starts.length > 0 && starts.every((sector) => sector !== null && sector * 512 >= REACH);
+}
+
 /** Nobody has read its first sector: it starts what is known to start from it, else it is asked. */
 function startUnread(device: BootDevice, oracle: Oracle, likely = device.system !== null): Tried {
   const is =
@@ -26,12 +40,12 @@ function startDisk(device: BootDevice, oracle: Oracle): Tried {
   const { contents } = device;
   if (contents === null) return startUnread(device, oracle);
   if (contents === "no medium") return failed("no medium", device);
-  const overUsb = device.kind === "stick" || device.kind === "usb drive";
-  if (contents.sectorBytes !== 512 || (overUsb && contents.sizeBytes > REACH))
-    return failed("sectors unreadable", device);
+  if (contents.sectorBytes !== 512) return failed("sectors unreadable", device);
   const { code } = contents;
   if (!code) return startUnread(device, oracle);
   if (!code.signature) return failed("no signature", device);
+  if (isBeyondReach(device, contents))
+    return { ...failed("beyond reach", device), starts: code.starts || null };
   if (code.conduct === null) return startUnread(device, oracle, true);
   if (code.conduct === "hangs") return failed("code hangs", device);
   if (code.conduct === "gives up") return { ...failed("gave up", device), starts: code.starts || null };

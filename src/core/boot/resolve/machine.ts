@@ -44,6 +44,8 @@ export interface BootCode {
   /** Null: code stands there, and nobody knows what it does. */
   conduct: "starts the system" | "hangs" | "gives up" | null;
   starts: string;
+  /** First sector of what it loads next; absent where nobody has looked. */
+  loads?: number | null;
 }
 
 /** A boot image of a disc (El Torito), or the whole of one that is started like a drive. */

@@ -66,6 +66,10 @@ export const REASONS = {
   }),
   "sectors unreadable": fails("Legacy firmware cannot read the sectors of {device}."),
   "no signature": fails("{device} does not end its first sector with 55 AA, so it is no boot disk."),
+  "beyond reach": {
+    outcome: "returns",
+    says: "The boot code of {device} ran; what it loads lies above 2 TiB, where legacy firmware does not reach over USB.",
+  },
   "gave up": { outcome: "returns", says: "The boot code of {device} ran and gave up." },
   "no catalogue": fails("The disc in {device} has no boot catalogue."),
   "UEFI image only": fails("The disc in {device} has a boot image for UEFI only."),

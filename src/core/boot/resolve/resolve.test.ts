@@ -94,6 +94,22 @@ const REACHED: readonly [ReasonCode, BootMachine][] = [
     legacy({ devices: [device("A", 0, { contents: contents([], { sectorBytes: 4096 }) })] }),
   ],
   [
+    "beyond reach",
+    legacy({
+      devices: [
+        {
+          ...device("A", 0, {
+            contents: contents([], {
+              sizeBytes: 3 * 2 ** 40,
+              code: { signature: true, conduct: "starts the system", starts: "", loads: 5e9 },
+            }),
+          }),
+          kind: "usb drive",
+        },
+      ],
+    }),
+  ],
+  [
     "no signature",
     legacy({
       devices: [

@@ -265,7 +265,12 @@ class Walk {
     if (once === null) return null;
     const entry = this.list.entries.get(once);
     if (entry) return this.note(startEntry(this.at, entry), "once", entry);
-    return this.note(failed("entry missing"), "once", { id: once, label: "" });
+    const gone = this.list.removed.find(({ id, why }) => id === once && why !== "entry missing");
+    return this.note(
+      failed(gone?.why ?? "entry missing", gone?.entry && deviceMeant(this.known, gone.entry)),
+      "once",
+      gone?.entry ?? { id: once, label: "" },
+    );
   }
 
   /** Along the order, until something runs. */

@@ -251,8 +251,9 @@ describe("what does not boot although it looks so", () => {
   });
 
   it.each([
-    ["the first header", [512 + 16], "boots"],
-    ["the first entries", [1024 + 40], "boots"],
+    // The second copy is in the last sector of the image, and a stick is larger.
+    ["the first header", [512 + 16], "does not"],
+    ["the first entries", [1024 + 40], "does not"],
     ["the protective entry", [446 + 4], "does not"],
   ] as [string, number[], string][])(
     "a GPT of which %s is damaged is treated as firmware does",
@@ -270,6 +271,19 @@ describe("what does not boot although it looks so", () => {
     const { verdict, faults } = inspectBytes(bytes).value;
     expect(verdict.stick.x64.answer).toBe("does not");
     expect(faults.some((f) => f.grave && /both copies of the GPT are damaged/.test(f.message))).toBe(true);
+  });
+  it("a file system without partitions starts as a disc too, and its boot code is no table of partitions", () => {
+    const whole = gptEsp();
+    const partition = inspectBytes(whole).value.regions.find((r) => r.kind === "partition")!;
+    const bytes = whole.slice(partition.offset, partition.offset + partition.length);
+    bytes.set(
+      [0xb4, 0x0e, 0xcd, 0x10, 0xeb, 0xf5, 0x5e, 0x8a, 0x04, 0x46, 0x0a, 0xc0, 0x74, 0x09, 0x3c, 0x0a],
+      446,
+    );
+    const { verdict, faults } = inspectBytes(bytes).value;
+    expect(faults).toEqual([]);
+    expect([verdict.optical.x64.answer, verdict.stick.x64.answer]).toEqual(["boots", "boots"]);
+    expect(verdict.optical.legacy.answer).toBe("does not");
   });
   it("a loader that is cut off is told, wherever the cut is", () => {
     const whole = gptEsp();

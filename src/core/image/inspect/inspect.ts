@@ -1,5 +1,5 @@
 import { formatExactBytes } from "../../units";
-import { readFat } from "./fat";
+import { parseBootSector, readFat } from "./fat";
 import type { Findings } from "./findings";
 import type { Inspection } from "./inspection";
 import { readCatalog, readIso, readTreeLoaders, SECTOR } from "./iso";
@@ -17,7 +17,7 @@ const MOST_VOLUMES = 12;
 export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead">> {
   const start = yield* read(0, BEGINNING);
   const head = start.sub(0, 512);
-  const mbr = parseMbr(head);
+  const mbr = parseMbr(head, parseBootSector(head, 0) !== null);
   const gpt = size >= 1024 ? yield* readGpt(size) : null;
   const iso = size > 17 * SECTOR ? yield* readIso() : null;
   const udf = iso ? null : yield* readUdf();

@@ -37,10 +37,21 @@ function holdsCode(b: Bytes): boolean {
 /** Bytes of a driver map with the two entries that such images have at most. */
 const DRIVER_MAP = 34;
 
-/** The first sector as a master boot record. Extended partitions are named, not followed. */
-export function parseMbr(b: Bytes): Mbr {
+/** Whether the place of the four entries holds a table: each is empty, or begins with one of two marks and lies behind the first sector. */
+const isTable = (b: Bytes): boolean =>
+  [0, 1, 2, 3].every((i) => {
+    const at = 446 + 16 * i;
+    return (b.u8(at) & 0x7f) === 0 && (b.u32(at + 12) === 0 || b.u32(at + 8) > 0);
+  });
+
+/**
+ * The first sector as a master boot record. Extended partitions are named, not followed. Where it is the boot sector of a file
+ * system as well, its code may reach over the place of the table: that is one only if all of it can be.
+ */
+export function parseMbr(b: Bytes, isFileSystem = false): Mbr {
   const signed = b.u16(510) === 0xaa55;
   if (!signed) return { signed, code: false, partitions: [], protective: false };
+  if (isFileSystem && !isTable(b)) return { signed, code: holdsCode(b), partitions: [], protective: false };
   const partitions = [0, 1, 2, 3].flatMap((i): Partition[] => {
     const at = 446 + 16 * i;
     const [type, sectors] = [b.u8(at + 4), sectorCount(b.u32(at + 12))];

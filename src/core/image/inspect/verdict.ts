@@ -73,7 +73,13 @@ function missing(found: Findings, where: Findings["volumes"][number]["where"], a
 
 function opticalUefi(found: Findings, arch: Arch): Cell {
   const { iso, catalog, treeLoaders, volumes } = found;
-  if (!iso) return not(noIso(found));
+  if (!iso) {
+    // A disc is a block device like others to UEFI, which looks for FAT on it; only a table would count in sectors of another size.
+    const whole = volumes.filter((v) => v.where === "whole file");
+    if (whole.some((v) => v.volume.programs.some(isLoaderFor(arch))))
+      return boots("a FAT file system without partitions, with a loader for this architecture");
+    return not(whole.length > 0 ? missing(found, "whole file", arch) : noIso(found));
+  }
   const entry = entryFor(catalog, "UEFI");
   if (!entry) {
     const without = catalog ? "the boot catalog has no entry for UEFI" : "it has no El Torito boot record";
@@ -106,14 +112,20 @@ function stickLegacy({ mbr, gpt }: Findings): Cell {
 }
 
 function stickUefi(found: Findings, arch: Arch): Cell {
-  // A table for other sectors than a stick has stands where no firmware looks for it.
+  // A table for other sectors than a stick has stands where no firmware looks for it; the second copy belongs into the last
+  // sector, which on a larger stick is another one.
+  const isFirstSound = found.gpt?.primary?.sound ?? false;
   const isSeen = (v: Findings["volumes"][number]): boolean =>
-    v.partition?.table !== "GPT" || (found.gpt?.sectorBytes === 512 && found.mbr.protective);
+    v.partition?.table !== "GPT" || (found.gpt?.sectorBytes === 512 && found.mbr.protective && isFirstSound);
   const onStick = found.volumes.filter((v) => v.where !== "boot image" && isSeen(v));
   if (onStick.length === 0 && found.gpt && found.gpt.sectorBytes !== 512)
     return not(`its GPT is made for sectors of ${found.gpt.sectorBytes} bytes, and a stick has 512`);
   if (onStick.length === 0 && found.gpt && !found.mbr.protective)
     return not("its first sector has no entry of type EE, without which firmware does not look for the GPT");
+  if (onStick.length === 0 && found.gpt && !isFirstSound)
+    return not(
+      "the first copy of its GPT cannot be read, and the second is not in the last sector of a stick that is larger than the image",
+    );
   if (onStick.some((v) => v.volume.programs.some(isLoaderFor(arch))))
     return boots(
       onStick.some((v) => v.where === "partition")

@@ -68,11 +68,7 @@ interface Grain {
 }
 
 /** Blocks kept so that the descriptors can grow a thousandfold; none above 2^32 blocks. */
-function growthBlocks(
-  { block, first, size }: Grain,
-  blocks: number,
-  descriptors: number,
-): number {
+function growthBlocks({ block, first, size }: Grain, blocks: number, descriptors: number): number {
   if (blocks > MOST_32) return 0;
   const most = blocks < MOST_32 / 1024 ? blocks * 1024 : MOST_32;
   const groups = Math.ceil((most - first) / size);
@@ -154,11 +150,7 @@ export function ext4Figures(bytes: number, options: Ext4Options = {}): Ext4Figur
   const layout = geometry(bytes, options);
   const { block, blocks, first, groups, perGroup, growth, reserved } = layout;
   const journal = journalOf(blocks);
-  const overhead =
-    first +
-    groups * (2 + tableBlocks(perGroup, block)) +
-    headBlocks(layout) +
-    journal;
+  const overhead = first + groups * (2 + tableBlocks(perGroup, block)) + headBlocks(layout) + journal;
   // The root folder, 16 KiB for lost files, the map of the growth, and one for a journal of more than four pieces.
   const lost = Math.max(1, Math.min(12, (16 * 1024) / block));
   const used = 1 + lost + (growth > 0 ? 1 : 0) + (journal > 4 * 32_768 ? 1 : 0);

@@ -111,7 +111,10 @@ export function xfsFault(bytes: number, stripe: Stripe | null = null): string | 
 export function xfsFigures(bytes: number, sectorBytes = 512, stripe: Stripe | null = null): XfsFigures {
   const all = Math.floor(bytes / BLOCK);
   const isStriped = stripe !== null && (stripe.isAsked || all * BLOCK >= LEAST_STRIPED);
-  const own = isStriped && { unit: stripe.unitBytes / BLOCK, width: (stripe.unitBytes * stripe.members) / BLOCK };
+  const own = isStriped && {
+    unit: stripe.unitBytes / BLOCK,
+    width: (stripe.unitBytes * stripe.members) / BLOCK,
+  };
   const plain = groupBlocks(all, isStriped);
   const groupSize = own ? onStripes(plain, all, own) : plain;
   const groups = Math.ceil(all / groupSize);

@@ -100,7 +100,11 @@ function ringSectors({ members, copies, layout }: MdShape, used: number, chunk: 
 }
 
 /** Members that a stripe of RAID10 passes: those of one copy, or all of them where the copies do not come out even. */
-export function ringWidth({ members, copies, layout }: Pick<MdShape, "members" | "copies" | "layout">): number {
+export function ringWidth({
+  members,
+  copies,
+  layout,
+}: Pick<MdShape, "members" | "copies" | "layout">): number {
   const near = layout === "near" ? copies : 1;
   return members % near === 0 ? members / near : members;
 }
@@ -121,7 +125,9 @@ export function mdFault(shape: MdShape): string | null {
     return "RAID10 keeps two copies, up to one on each member";
   const isPower = chunkKib === null || (chunkKib >= 4 && Number.isInteger(Math.log2(chunkKib)));
   if (!isPower) return "a chunk is a power of two, 4 KiB or more";
-  return mdFigures(shape).used > 0 ? null : "a member is too small for its superblock, two chunks of headroom, and data";
+  return mdFigures(shape).used > 0
+    ? null
+    : "a member is too small for its superblock, two chunks of headroom, and data";
 }
 
 /** What mdadm 4.2 makes of members of one size. */
@@ -134,10 +140,7 @@ export function mdFigures(shape: MdShape): MdFigures {
   const { available, used } = leftOf(sectors, shape, offset, round);
   const array =
     level === 10 ? ringSectors(shape, used, chunk) : level === 1 ? used : dataMembers(shape) * used;
-  const wide =
-    level === 10
-      ? ringWidth(shape)
-      : dataMembers(shape);
+  const wide = level === 10 ? ringWidth(shape) : dataMembers(shape);
   return {
     ...{ dataOffset: offset, available, used, chunkBytes: chunk * SECTOR },
     arrayBytes: array * SECTOR,

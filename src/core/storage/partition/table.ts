@@ -81,7 +81,13 @@ function edgesOf(tool: TableTool, label: TableLabel, disk: Disk, grain: number, 
 }
 
 /** Sectors of a wanted size from a start: sgdisk cuts to whole sectors, and sfdisk has a partition end with a whole MiB. */
-function sectorsOf(tool: TableTool, start: number, bytes: number, sectorBytes: number, grain: number): number {
+function sectorsOf(
+  tool: TableTool,
+  start: number,
+  bytes: number,
+  sectorBytes: number,
+  grain: number,
+): number {
   if (tool === "sgdisk") return Math.floor(bytes / sectorBytes);
   const sectors = Math.ceil(bytes / sectorBytes);
   return tool === "sfdisk" ? up(start + sectors, grain) - start : sectors;

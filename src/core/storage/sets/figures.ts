@@ -54,7 +54,10 @@ export function setFigures(set: PlannedSet, byId: (id: string) => Drive | undefi
   const own = named.map(byId).filter((d) => d !== undefined);
   if (own.length < named.length) return fail({ message: "it names a drive that is not in the machine" });
   const sizes = own.map((d) => d.sizeBytes);
-  const fault = set.keeper === "md" ? mdFault(mdShape(layout.value, Math.min(...sizes.slice(0, set.members.length)))) : null;
+  const fault =
+    set.keeper === "md"
+      ? mdFault(mdShape(layout.value, Math.min(...sizes.slice(0, set.members.length))))
+      : null;
   if (fault) return fail({ message: fault });
   const class_ = CLASSES[classOfDrives(own)];
   const figured = (question: Question): Candidate => candidateOf(layout.value, sizes, class_, question);

@@ -116,7 +116,9 @@ function judged(
     (thin && thin.needs > thin.metadata ? "its volumes need more metadata than their pool has" : null) ??
     (takenBytes > roomBytes ? "its volumes take more than there is" : null) ??
     (volumes.some((v) => v.promisedBytes === 0) ? "nothing is left for one of its volumes" : null) ??
-    (set.keeper !== "ZFS" && lost ? `"${lost.name}" is too small for ${lost.fs === "xfs" ? "XFS" : "Btrfs"}` : null);
+    (set.keeper !== "ZFS" && lost
+      ? `"${lost.name}" is too small for ${lost.fs === "xfs" ? "XFS" : "Btrfs"}`
+      : null);
   return {
     ...{ volumes, roomBytes, takenBytes, thin, fault },
     promisedBytes: volumes.reduce((n, v) => n + (v.promisedBytes ?? 0), 0),
