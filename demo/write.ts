@@ -65,7 +65,8 @@ const file: Export = exportSchema.parse({
   readings: readingsOfDemo,
   compatNotes: notesOfDemo,
 });
-writeFileSync("demo/marrowby-water.json", `${JSON.stringify(file, null, 1)}\n`);
+const path = process.argv[2] ?? "demo/marrowby-water.json";
+writeFileSync(path, `${JSON.stringify(file, null, 1)}\n`);
 console.log(
-  `demo/marrowby-water.json: ${file.machines.length} machines, ${file.builds.length} builds, ${file.runs.length} runs`,
+  `${path}: ${file.machines.length} machines, ${file.builds.length} builds, ${file.runs.length} runs`,
 );

@@ -6,5 +6,8 @@ installPackages();
 installChromium();
 makeCorpus();
 build();
-for (const part of ["core", "network", "image", "intake", "server", "page", "sheet", "netboot"])
+// All of them, or those that are named: npm run bench -- network
+const asked = process.argv.slice(2);
+const PARTS = ["core", "network", "image", "intake", "server", "page", "sheet", "netboot"];
+for (const part of PARTS.filter((p) => asked.length === 0 || asked.includes(p)))
   run("npx", ["tsx", `scripts/bench-${part}.ts`]);

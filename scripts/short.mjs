@@ -19,6 +19,12 @@ const COMMANDS = [
   ["claims", [], /claims/],
   ["backup", [copy], /holds all of/],
   ["restore", [copy], /is now what/],
+  ["bench", ["network"], /median/],
+  ["demo:write", [join(folder, "demo.json")], /7 builds, 3 runs/],
+  ["docs:write", [folder], /checks\.md, pool-ladder\.md/],
+  ["migration", [], /nothing to migrate/],
+  // A machine of the demo is armed, and powered on by netboot-client.
+  ["shots", [folder, "network-boot"], /network-boot\.png/],
   ...(existsSync(truth) ? [["truth", [truth], /equal/]] : []),
 ];
 

@@ -44,8 +44,10 @@ export function renderChecks(): string {
 }
 
 if (process.argv[1]?.endsWith("write-docs.ts")) {
-  writeFileSync("docs/checks.md", renderChecks());
-  writeFileSync("docs/pool-ladder.md", renderLadder());
-  writeFileSync("docs/profile.schema.json", `${JSON.stringify(profileJsonSchema(), null, 1)}\n`);
-  writeFileSync("docs/record.schema.json", `${JSON.stringify(recordJsonSchema(), null, 1)}\n`);
+  const folder = process.argv[2] ?? "docs";
+  writeFileSync(`${folder}/checks.md`, renderChecks());
+  writeFileSync(`${folder}/pool-ladder.md`, renderLadder());
+  writeFileSync(`${folder}/profile.schema.json`, `${JSON.stringify(profileJsonSchema(), null, 1)}\n`);
+  writeFileSync(`${folder}/record.schema.json`, `${JSON.stringify(recordJsonSchema(), null, 1)}\n`);
+  console.log(`${folder}: checks.md, pool-ladder.md, profile.schema.json and record.schema.json`);
 }

@@ -31,6 +31,7 @@ async function groundOf({ db, actor, now }: Desk, act: SheetAct): Promise<ActGro
   return {
     ...{ by: actor, at: now() },
     chosen: machine ? { machine, site } : null,
+    hasImage: image !== null,
     newestEdition: edition?.newest ?? null,
     profile: edition?.profile ?? null,
   };

@@ -10,6 +10,7 @@ import { endIntake } from "./intake";
 import { endJobs, watchJobs } from "./jobs";
 import { endBoot, startBoot } from "./netboot/listener";
 import { damagedDocuments } from "./damaged";
+import { sweepTemporary } from "./archive/temporary";
 import { readEnvironment } from "./environment";
 
 /** What scripts/server.mjs, which owns the listening socket, gets from here. */
@@ -40,6 +41,7 @@ export async function start(): Promise<void> {
       console.error(`The database was brought up to date; as it was before, it is kept as ${upgradedFrom}.`);
     const desk = await deskOf("Derrick");
     await addShippedProfiles(desk);
+    await sweepTemporary();
     await watchJobs();
     await startBoot();
     // What is damaged is looked for beside the first requests, so that Today can call for it.

@@ -1,4 +1,4 @@
-import { createWriteStream, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createWriteStream, existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
@@ -6,6 +6,7 @@ import { gunzipSync, gzipSync } from "node:zlib";
 import { createClient } from "@libsql/client";
 import { extract, pack as newPack, type Headers } from "tar-stream";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { sweepTemporary } from "@/server/archive/temporary";
 import { writeArchive } from "@/server/archive/write";
 import { closeDatabase, database } from "@/server/database";
 import { importAll, importArchive } from "@/server/exports";
@@ -272,4 +273,25 @@ it("of a hundred megabytes of pictures is written and read in a small part of th
   clearInterval(watch);
   expect(from).not.toBe(process.env.DERRICK_DB_URL);
   expect(most / 1e6).toBeLessThan(90);
+});
+
+it("that grows without measure, or is filled up with zeros, is refused soon", async () => {
+  await anew("bombs");
+  const path = join(folder, "bomb.tar.gz");
+  const said = async (bytes: Buffer): Promise<string> => {
+    writeFileSync(path, gzipSync(bytes));
+    const answer = await importArchive(await desk(), path, { rebase: false });
+    return answer.ok ? "" : answer.problems.map((p) => p.message).join(" ");
+  };
+  expect(await said(Buffer.alloc(40_000_000))).toMatch(/filled up with zeros/);
+  expect(await said(Buffer.alloc(120_000_000, "derrick"))).toMatch(/more than 200 times its size|no archive/);
+  expect((await exportAll()).sites).toEqual([]);
+});
+
+it("whose upload was stopped in the middle leaves nothing behind once Derrick has started again", async () => {
+  await anew("stopped");
+  const left = join(folder, "derrick-incoming-t1.tmp");
+  writeFileSync(left, "half of it");
+  await sweepTemporary();
+  expect(existsSync(left)).toBe(false);
 });

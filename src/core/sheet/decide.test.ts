@@ -18,6 +18,7 @@ const GROUND: ActGround = {
   by: "J. Pell",
   at: "2026-11-20T08:00:00.000Z",
   chosen: null,
+  hasImage: true,
   newestEdition: 3,
   profile: null,
 };
@@ -68,6 +69,8 @@ describe("an act on a sheet", () => {
     expect(refusal({ act: "edit", edits: [edit("machine.id", "m9")] })).toBe(
       "This machine is no longer there.",
     );
+    const noImage = decided({ act: "edit", edits: [edit("image.id", "i9")] }, FULL, { hasImage: false });
+    expect(noImage).toMatchObject({ problems: [{ message: "This image is no longer there." }] });
   });
 
   it("keeps the edition that is the newest when an image is chosen, and not before", () => {

@@ -25,6 +25,8 @@ export interface ActGround {
   at: string;
   /** The machine that an edit chooses, with its site; null when it is not there. */
   chosen: { machine: ChosenMachine; site: Site | null } | null;
+  /** Whether the image that an edit chooses is there. */
+  hasImage: boolean;
   /** The newest edition of the profile of the image that an edit chooses; null when there is none. */
   newestEdition: number | null;
   /** The profile of that image; null when there is none. */
@@ -49,7 +51,9 @@ function edited(sheet: Sheet, edits: readonly Edit[], ground: ActGround): Result
   const forged = signedAnew(sheet, applied.value);
   if (forged) return fail({ message: forged });
   let next = applied.value;
-  if (chosenIn(edits).machine !== null) {
+  const { machine, image } = chosenIn(edits);
+  if (image !== null && !ground.hasImage) return fail({ message: "This image is no longer there." });
+  if (machine !== null) {
     if (!ground.chosen) return fail({ message: "This machine is no longer there." });
     next = adoptMachine(next, ground.chosen.machine, ground.chosen.site);
   }

@@ -1,5 +1,7 @@
 import { createHash } from "node:crypto";
 import { createReadStream } from "node:fs";
+import { stat } from "node:fs/promises";
+import { Transform } from "node:stream";
 import { createGunzip } from "node:zlib";
 import { extract } from "tar-stream";
 import { itemSchema, moveTimes, type Item } from "@/core/record";
@@ -12,6 +14,35 @@ export class ArchiveError extends Error {}
 
 /** No document comes near this; a picture has at most 6 MB. */
 const MOST_BYTES = 64_000_000;
+/** Documents of one kind shrink to a fiftieth at the best: what grows more than this on unpacking is none of Derrick's. */
+const [MOST_GROWTH, FREE_BYTES] = [200, 64_000_000];
+/** A tar ends with 1 KiB of them, or fills up a block of 10 KiB. */
+const MOST_ZEROS = 2 ** 20;
+/** So long nothing is written by others while an archive is read; the largest that was tried took a twentieth. */
+const MOST_MILLISECONDS = 20 * 60_000;
+
+/** Passes what is unpacked, and stops what grows without measure or takes without end. */
+function withinMeasure(packedBytes: number): Transform {
+  const began = performance.now();
+  let [bytes, zeros] = [0, 0];
+  return new Transform({
+    transform(chunk: Buffer, _, done) {
+      bytes += chunk.length;
+      if (bytes > FREE_BYTES + packedBytes * MOST_GROWTH)
+        return done(
+          new ArchiveError(
+            `It grows to more than ${MOST_GROWTH} times its size when it is unpacked, which no archive of Derrick does; nothing of it was used.`,
+          ),
+        );
+      zeros = chunk.some((byte) => byte !== 0) ? 0 : zeros + chunk.length;
+      if (zeros > MOST_ZEROS)
+        return done(new ArchiveError("It is filled up with zeros, so it is no archive of Derrick."));
+      if (performance.now() - began > MOST_MILLISECONDS)
+        return done(new ArchiveError("It was not read within 20 minutes; nothing of it was used."));
+      done(null, chunk);
+    },
+  });
+}
 
 /** An item with the files that it names, in their order. */
 export interface Arriving {
@@ -30,9 +61,9 @@ async function* entriesOf(path: string): AsyncGenerator<Entry> {
   const tar = extract();
   const file = createReadStream(path);
   const gunzip = createGunzip();
-  file.on("error", (error) => tar.destroy(error));
-  gunzip.on("error", (error) => tar.destroy(error));
-  file.pipe(gunzip).pipe(tar);
+  const measured = withinMeasure((await stat(path)).size);
+  for (const stage of [file, gunzip, measured]) stage.on("error", (error: Error) => tar.destroy(error));
+  file.pipe(gunzip).pipe(measured).pipe(tar);
   try {
     for await (const entry of tar) {
       const { name, type, size = 0 } = entry.header;
@@ -49,7 +80,7 @@ async function* entriesOf(path: string): AsyncGenerator<Entry> {
       "This is no archive of Derrick, or it is cut off or damaged; nothing of it was used.",
     );
   } finally {
-    file.destroy();
+    for (const stage of [file, gunzip, measured]) stage.destroy();
   }
 }
 

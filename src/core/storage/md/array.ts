@@ -132,7 +132,7 @@ export function mdFault(shape: MdShape): string | null {
 
 /** What mdadm 4.2 makes of members of one size. */
 export function mdFigures(shape: MdShape): MdFigures {
-  const { level, memberBytes, metadata, chunkKib, members } = shape;
+  const { level, memberBytes, metadata, chunkKib } = shape;
   const sectors = Math.floor(memberBytes / SECTOR);
   const chunk = level === 1 ? 0 : (chunkKib ?? DEFAULT_CHUNK_KIB) * KIB_SECTORS;
   const round = level === 1 ? ROUND_OF_ONE : chunk;

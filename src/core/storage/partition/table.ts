@@ -80,17 +80,27 @@ function edgesOf(tool: TableTool, label: TableLabel, disk: Disk, grain: number, 
   return { start: grain, end: isExact ? end : down(end, grain) };
 }
 
-/** Sectors of a wanted size from a start: sgdisk cuts to whole sectors, and sfdisk has a partition end with a whole MiB. */
-function sectorsOf(
-  tool: TableTool,
-  start: number,
-  bytes: number,
-  sectorBytes: number,
-  grain: number,
-): number {
-  if (tool === "sgdisk") return Math.floor(bytes / sectorBytes);
-  const sectors = Math.ceil(bytes / sectorBytes);
-  return tool === "sfdisk" ? up(start + sectors, grain) - start : sectors;
+/** A wanted size on its way into a table. */
+interface Wish {
+  tool: TableTool;
+  label: TableLabel;
+  start: number;
+  bytes: number;
+  sectorBytes: number;
+  grain: number;
+}
+
+/**
+ * Sectors of a wanted size: sgdisk and sfdisk cut to whole sectors, and sfdisk ends what is no smaller than a MiB at the nearest
+ * whole one, of which a GPT takes the lower from the middle, and an MBR the higher (fdisk_align_lba of its last sector, or of the
+ * one behind it).
+ */
+function sectorsOf({ tool, label, start, bytes, sectorBytes, grain }: Wish): number {
+  if (tool === "parted") return Math.ceil(bytes / sectorBytes);
+  const sectors = Math.floor(bytes / sectorBytes);
+  if (tool === "sgdisk" || sectors < grain) return sectors;
+  const end = start + sectors + grain / 2 - (label === "gpt" ? 1 : 0);
+  return down(end, grain) - start;
 }
 
 /** What a tool makes of wanted partitions on an empty disk, one behind the other. */
@@ -102,12 +112,14 @@ export function layOut(
   from: Beginning = "1MiB",
 ): Table {
   const grain = Math.max(1, ALIGNMENT / disk.sectorBytes);
+  const { sectorBytes } = disk;
   const bounds = gptBounds(disk);
   const { start, end } = edgesOf(tool, label, disk, grain, from);
   const partitions: Partition[] = [];
   let at = start;
   for (const { use, bytes } of wanted) {
-    const sectors = bytes === null ? end - at : sectorsOf(tool, at, bytes, disk.sectorBytes, grain);
+    const sectors =
+      bytes === null ? end - at : sectorsOf({ tool, label, start: at, bytes, sectorBytes, grain });
     partitions.push({ use, start: at, sectors });
     at = up(at + sectors, grain);
   }
