@@ -39,7 +39,7 @@ export async function serveArchive(suite: string, indexes: Record<string, string
     ([path, bytes]) => ` ${createHash("sha256").update(bytes).digest("hex")} ${bytes.length} ${path}`,
   );
   const release = [
-    ...["Origin: Debian", "Label: Debian", `Suite: ${suite}`, `Codename: ${suite}`, "Version: 13.0"],
+    ...["Origin: Debian", "Label: Debian", "Suite: stable", `Codename: ${suite}`, "Version: 13.0"],
     ...[
       `Date: ${new Date().toUTCString()}`,
       "Architectures: amd64",
@@ -50,14 +50,18 @@ export async function serveArchive(suite: string, indexes: Record<string, string
     ],
   ].join("\n");
   own.set("Release", Buffer.from(release));
+  own.set(
+    "main/binary-amd64/Release",
+    Buffer.from("Archive: stable\nComponent: main\nOrigin: Debian\nLabel: Debian\nArchitecture: amd64\n"),
+  );
   const send = (path: string, response: ServerResponse): Promise<void> => {
     response.writeHead(200, { "Content-Length": statSync(path).size });
     return pipeline(createReadStream(path), response);
   };
   const answer = async (path: string, response: ServerResponse): Promise<void> => {
     const name = path.replace(/^\/debian\/dists\/[^/]+\//, "");
-    const bytes =
-      path.startsWith(`/debian/dists/${suite}/`) || name === "Release" ? own.get(name) : undefined;
+    const [, of] = /^\/debian\/dists\/([^/]+)\//.exec(path) ?? [];
+    const bytes = of === suite || of === "stable" ? own.get(name) : undefined;
     if (bytes) return void response.writeHead(200, { "Content-Length": bytes.length }).end(bytes);
     if (!path.startsWith("/debian/pool/")) {
       missing.push(path);

@@ -42,5 +42,5 @@ export { firstBootCommands } from "./script/unit";
 export { BOOT_CLIENTS, loaders, type BootClient, type BootPlan } from "./dhcp/clients";
 export { dnsmasqBoot, dnsmasqProxy, iscBoot, keaBoot } from "./dhcp/write";
 export { machineOf } from "./adopt";
-export { KERNEL_HEAD, kernelVersion, moduleVersions } from "./versions";
+export { KERNEL_HEAD, kernelVersion, ModuleWalk } from "./versions";
 export { judgeBootConfigs, type BootProblem } from "./dhcp/judge";

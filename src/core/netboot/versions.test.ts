@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { kernelVersion, moduleVersions } from ".";
+import { kernelVersion, ModuleWalk } from ".";
 
 const bytes = (text: string): Uint8Array => Uint8Array.from(text, (c) => c.charCodeAt(0));
 const entry = (name: string, content = ""): string => {
@@ -24,13 +24,31 @@ it("reads the version of a kernel from its header, and none from another file", 
     expect(kernelVersion(other)).toBeNull();
 });
 
-it("reads for which kernels an archive has modules, wherever they lie and wherever it is cut off", () => {
+/** What is found in an archive that comes in pieces of a length, and how much of it was taken. */
+function walked(whole: Uint8Array, piece: number): { versions: string[]; taken: number; isOver: boolean } {
+  const walk = new ModuleWalk();
+  let taken = 0;
+  for (let at = 0; at < whole.length && !walk.isOver; at += piece)
+    taken += walk.push(whole.subarray(at, at + piece));
+  return { versions: [...walk.versions].sort(), taken, isOver: walk.isOver };
+}
+
+it("reads for which kernels an archive has modules, in whatever pieces it comes and wherever it is cut off", () => {
   const whole = archive("lib/modules/6.1.0-18-amd64/kernel/a.ko", "usr/lib/modules/5.9/b.ko", "bin/sh");
-  expect(moduleVersions(whole)).toEqual({ versions: ["5.9", "6.1.0-18-amd64"], end: whole.length });
-  for (let cut = 0; cut < whole.length - 4; cut += 7) {
-    const { versions, end } = moduleVersions(whole.subarray(0, cut));
-    expect(end).toBeNull();
+  const both = Uint8Array.from([...whole, 0, 0, 0, 0, ...bytes("what follows")]);
+  for (const piece of [1, 7, 110, 4096]) {
+    const { versions, taken, isOver } = walked(both, piece);
+    expect([versions, isOver]).toEqual([["5.9", "6.1.0-18-amd64"], true]);
+    expect(whole.length - taken).toBeLessThan(4);
+  }
+  for (let cut = 0; cut < whole.length - 12; cut += 7) {
+    const { versions, isOver } = walked(whole.subarray(0, cut), 50);
+    expect(isOver).toBe(false);
     expect(["5.9", "6.1.0-18-amd64"]).toEqual(expect.arrayContaining(versions));
   }
-  expect(moduleVersions(archive("bin/lib/modules/7.0/x")).versions).toEqual([]);
+  expect(walked(archive("bin/lib/modules/7.0/x"), 64).versions).toEqual([]);
+  expect(walked(bytes("no archive of this kind".repeat(20)), 64)).toMatchObject({
+    versions: [],
+    isOver: true,
+  });
 });

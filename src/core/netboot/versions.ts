@@ -27,23 +27,58 @@ const NEWC = /^07070[12]$/;
 const [HEADER, NAME_SIZE_AT, FILE_SIZE_AT] = [110, 94, 54];
 const aligned = (at: number): number => (at + 3) & ~3;
 
+const latin = (bytes: Uint8Array): string => String.fromCharCode(...bytes);
+/** Longer names are none of a module, and are not kept to be looked at. */
+const MOST_NAME = 4096;
+const NOTHING = new Uint8Array(0);
+
 /**
- * The versions of the kernels that an archive of the kind "newc" (cpio(5)) has modules for, by its names, and where the archive
- * ends; null where the bytes end before it does.
+ * Reads an archive of the kind "newc" (cpio(5)) in pieces as they come: of which kernels it has modules, by its names. What
+ * stands in its files is passed over, so that it takes no memory however large it is.
  */
-export function moduleVersions(bytes: Uint8Array): { versions: string[]; end: number | null } {
-  const versions = new Set<string>();
-  const hex = (at: number): number =>
-    Number.parseInt(textAt(Uint8Array.from([...bytes.subarray(at, at + 8), 0]), 0, 9), 16);
-  for (let at = 0; at + HEADER <= bytes.length;) {
-    if (!NEWC.test(textAt(Uint8Array.from([...bytes.subarray(at, at + 6), 0]), 0, 7))) break;
-    const [nameSize, fileSize] = [hex(at + NAME_SIZE_AT), hex(at + FILE_SIZE_AT)];
-    if (!Number.isFinite(nameSize) || !Number.isFinite(fileSize) || nameSize < 1) break;
-    const name = textAt(bytes, at + HEADER, Math.min(nameSize, 4096));
-    at = aligned(aligned(at + HEADER + nameSize) + fileSize);
-    if (name === "TRAILER!!!") return { versions: [...versions].sort(), end: at };
-    const [, version] = /^(?:\.?\/)?(?:usr\/)?lib\/modules\/([^/]+)/.exec(name) ?? [];
-    if (version) versions.add(version);
+export class ModuleWalk {
+  readonly versions = new Set<string>();
+  /** Its end was reached, or something that is no archive. */
+  isOver = false;
+  private head: Uint8Array = NOTHING;
+  private passing = 0;
+
+  /** Takes a piece; how many of its bytes belong to the archive. */
+  push(piece: Uint8Array): number {
+    let at = 0;
+    while (at < piece.length && !this.isOver) {
+      const passed = Math.min(this.passing, piece.length - at);
+      this.passing -= passed;
+      at += passed;
+      if (at < piece.length) at += this.read(piece.subarray(at));
+    }
+    return at;
   }
-  return { versions: [...versions].sort(), end: null };
+
+  /** The next bytes of a header with its name, until it is whole. */
+  private read(piece: Uint8Array): number {
+    const wanted = (this.head.length < HEADER ? HEADER : this.nameEnd()) - this.head.length;
+    const part = piece.subarray(0, wanted);
+    this.head = Uint8Array.from([...this.head, ...part]);
+    if (this.head.length === HEADER && !this.isHeader()) this.isOver = true;
+    else if (this.head.length > HEADER && this.head.length === this.nameEnd()) this.entry();
+    return part.length;
+  }
+
+  private field = (at: number): number => Number.parseInt(latin(this.head.subarray(at, at + 8)), 16);
+  private nameEnd = (): number => HEADER + Math.min(this.field(NAME_SIZE_AT), MOST_NAME);
+  private isHeader = (): boolean =>
+    NEWC.test(latin(this.head.subarray(0, 6))) &&
+    this.field(NAME_SIZE_AT) >= 1 &&
+    this.field(FILE_SIZE_AT) >= 0;
+
+  private entry(): void {
+    const name = textAt(this.head, HEADER, this.head.length - HEADER);
+    const body = aligned(HEADER + this.field(NAME_SIZE_AT));
+    this.passing = body - this.head.length + aligned(this.field(FILE_SIZE_AT));
+    this.head = NOTHING;
+    if (name === "TRAILER!!!") this.isOver = true;
+    const [, version] = /^(?:\.?\/)?(?:usr\/)?lib\/modules\/([^/]+)/.exec(name) ?? [];
+    if (version) this.versions.add(version);
+  }
 }
