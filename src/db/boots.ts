@@ -167,16 +167,31 @@ export const log = async (db: Db | Tx, armingId: string): Promise<LoggedBoot[]> 
       .orderBy(asc(bootEvents.seq)),
   );
 
-/** The same of several armings, by their ids, in one look. */
-export async function logs(db: Db | Tx, ids: readonly string[]): Promise<Map<string, LoggedBoot[]>> {
-  const found = new Map<string, LoggedBoot[]>(ids.map((id) => [id, []]));
+/** The last place that anything that was asked or told has among all; they grow, and 0 is before the first. */
+export async function lastPlace(db: Db | Tx): Promise<number> {
+  const [row] = await db.select({ seq: max(bootEvents.seq) }).from(bootEvents);
+  return row?.seq ?? 0;
+}
+
+/** The same of several armings, by their ids, behind a place, each with its own. */
+export async function logs(
+  db: Db | Tx,
+  ids: readonly string[],
+  behind = 0,
+): Promise<Map<string, (LoggedBoot & { seq: number })[]>> {
+  const found = new Map<string, (LoggedBoot & { seq: number })[]>(ids.map((id) => [id, []]));
   if (ids.length === 0) return found;
+  const wanted = new Set(ids);
+  const { seq, armingId, at, event } = bootEvents;
   const rows = await db
-    .select({ armingId: bootEvents.armingId, at: bootEvents.at, event: bootEvents.event })
+    .select({ seq, armingId, at, event })
     .from(bootEvents)
-    .where(inArray(bootEvents.armingId, [...ids]))
-    .orderBy(asc(bootEvents.seq));
-  for (const { armingId, ...row } of rows) found.get(armingId ?? "")?.push(...logged([row]));
+    // Of what was told lately, that of all is read: a list of thousands of ids takes longer than those few.
+    .where(behind > 0 ? and(gt(seq, behind), isNotNull(armingId)) : inArray(armingId, [...ids]))
+    .orderBy(asc(seq));
+  for (const { armingId: of, seq: place, ...row } of rows)
+    if (of !== null && wanted.has(of))
+      found.get(of)?.push(...logged([row]).map((one) => ({ ...one, seq: place })));
   return found;
 }
 

@@ -25,6 +25,12 @@ export const database = (): Promise<Database> => {
   return shared.derrickDatabase;
 };
 
+/** Stands for the database that is open now: another object for another one. */
+export const openedDatabase = (): object => {
+  shared.derrickDatabase ??= database();
+  return shared.derrickDatabase;
+};
+
 /** Writes all that is kept into the one file, and closes it. */
 export async function closeDatabase(): Promise<void> {
   const opened = shared.derrickDatabase;

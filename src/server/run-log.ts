@@ -1,4 +1,4 @@
-import { armingState, heardAt } from "@/core/netboot";
+import { heardAt } from "@/core/netboot";
 import {
   decide,
   deedsOf,
@@ -12,6 +12,7 @@ import {
   type RunState,
 } from "@/core/run";
 import { secondsBetween } from "@/core/units";
+import { standingIn } from "./netboot/standing";
 import { bootRows, runRows, stepTimeRows, transferRows, type Tx } from "@/db";
 import { no, yes, type Answer } from "./answer";
 import { writeDown } from "./deeds";
@@ -78,7 +79,7 @@ export async function hear(desk: Desk, tx: Tx, buildId: string): Promise<void> {
   const run = runId === null ? null : await runRows.one(tx, runId);
   if (!runId || !row || !run || row.arming.at < run.startedAt) return;
   const now = desk.now();
-  const heard = armingState(row.arming, await bootRows.log(tx, row.id), now);
+  const heard = await standingIn(tx, row, now);
   for (;;) {
     const state = foldRun(run.plan.steps, await runRows.log(tx, runId));
     const step = run.plan.steps[state.current];

@@ -12,6 +12,7 @@ export {
 } from "./arming";
 export {
   armingState,
+  ArmingWalk,
   fileClosed,
   isClosed,
   neededOf,

@@ -1,5 +1,5 @@
 import { addSeconds } from "../units";
-import type { Arming, LoggedBoot } from "./arming";
+import type { Arming, BootEvent, LoggedBoot } from "./arming";
 
 /** The columns of the board, in the order in which a machine goes through them. */
 export const STAGES = ["asked", "script", "kernel", "answers", "installing", "first boot", "done"] as const;
@@ -46,80 +46,124 @@ const REACHES = {
   done: "done",
 } as const;
 
-/**
- * How far an armed machine is: a fold over what it asked for and told. What is told twice, out of its order or after the
- * end changes nothing.
- */
-export function armingState(arming: Arming, log: readonly LoggedBoot[], now: string): ArmingState {
-  const reached: ArmingState["reached"] = {};
-  const open = new Set(neededOf(arming));
-  let [spentAt, failedAt, why]: [string | null, string | null, string] = [null, null, ""];
-  let cancelledAt: string | null = null;
-  let refusal = "";
-  let waitsTurn = false;
-  let givenTo: ArmingState["givenTo"] = null;
-  let second: ArmingState["second"] = null;
+/** What a log comes to, before the time of looking is known. */
+interface Heard {
+  reached: ArmingState["reached"];
+  /** What is to be fetched yet. */
+  open: ReadonlySet<string>;
+  spentAt: string | null;
+  failedAt: string | null;
+  cancelledAt: string | null;
+  why: string;
+  refusal: string;
+  waitsTurn: boolean;
+  givenTo: ArmingState["givenTo"];
+  second: ArmingState["second"];
   /** Bytes of each file that went out in parts: who reads by parts has read it as well. */
-  const parts = new Map<string, number>();
-  const reach = (stage: Stage, at: string): void => void (reached[stage] ??= at);
-  for (const { at, event } of log) {
-    if (reached.done || cancelledAt) break;
-    switch (event.kind) {
-      case "asked":
-        reach("asked", at);
-        if (event.given) {
-          reach("script", at);
-          givenTo = { at, address: event.caller.address };
-        }
-        if (event.second) second = { at, address: event.caller.address };
-        refusal = event.words;
-        waitsTurn = event.waits;
-        break;
-      case "fetched":
-        if (event.what === "script") {
-          if (!event.whole) givenTo = null;
-          break;
-        }
-        parts.set(event.what, (parts.get(event.what) ?? 0) + event.bytes);
-        if (!event.whole && (event.of === 0 || parts.get(event.what)! < event.of)) break;
-        open.delete(event.what);
-        if (event.what === "kernel") reach("kernel", at);
-        if (event.what.startsWith("answers ") && arming.answers.every((n) => !open.has(`answers ${n}`)))
-          reach("answers", at);
-        if (open.size === 0) {
-          spentAt ??= at;
-          reach("installing", at);
-        }
-        break;
-      case "reported":
-        if (event.stage === "failed") {
-          failedAt ??= at;
-          why ||= event.words;
-        } else reach(REACHES[event.stage], at);
-        break;
-      case "cancelled":
-        cancelledAt = at;
-        why = event.by;
-        break;
-      case "refused":
-        break;
-    }
-  }
-  const begun = reached.installing ?? null;
-  const status = statusOf({ reached, begun, failedAt, cancelledAt, isOver: now > arming.until });
-  const isOn = status === "fetching" || status === "installing";
-  const due = begun
-    ? addSeconds(begun, arming.lateSeconds)
-    : reached.script
-      ? addSeconds(reached.script, FETCH_SECONDS)
-      : null;
+  parts: Readonly<Record<string, number>>;
+}
+
+const unheard = (arming: Arming): Heard => ({
+  ...{ reached: {}, open: new Set(neededOf(arming)), parts: {} },
+  ...{ spentAt: null, failedAt: null, cancelledAt: null, why: "", refusal: "" },
+  ...{ waitsTurn: false, givenTo: null, second: null },
+});
+
+const reach = (heard: Heard, stage: Stage, at: string): Heard =>
+  heard.reached[stage] ? heard : { ...heard, reached: { ...heard.reached, [stage]: at } };
+
+function asked(heard: Heard, at: string, event: Extract<BootEvent, { kind: "asked" }>): Heard {
+  const next = reach(heard, "asked", at);
+  const by = { at, address: event.caller.address };
   return {
-    ...{ status, reached, spentAt, why, refusal, givenTo, second, waitsTurn },
-    overAt: reached.done ?? cancelledAt ?? failedAt,
-    lateSince: isOn && due !== null && now > due ? due : null,
-    likelyAt: isOn && begun ? addSeconds(begun, arming.likelySeconds) : null,
+    ...(event.given ? { ...reach(next, "script", at), givenTo: by } : next),
+    ...(event.second && { second: by }),
+    ...{ refusal: event.words, waitsTurn: event.waits },
   };
 }
+
+function fetched(
+  heard: Heard,
+  at: string,
+  { what, whole, bytes, of }: Extract<BootEvent, { kind: "fetched" }>,
+  { answers }: Arming,
+): Heard {
+  if (what === "script") return whole ? heard : { ...heard, givenTo: null };
+  const read = (heard.parts[what] ?? 0) + bytes;
+  let next: Heard = { ...heard, parts: { ...heard.parts, [what]: read } };
+  if (!whole && (of === 0 || read < of)) return next;
+  const open = new Set([...next.open].filter((name) => name !== what));
+  next = { ...next, open };
+  if (what === "kernel") next = reach(next, "kernel", at);
+  if (what.startsWith("answers ") && answers.every((name) => !open.has(`answers ${name}`)))
+    next = reach(next, "answers", at);
+  return open.size > 0 ? next : reach({ ...next, spentAt: next.spentAt ?? at }, "installing", at);
+}
+
+function reported(heard: Heard, at: string, { stage, words }: Extract<BootEvent, { kind: "reported" }>): Heard {
+  return stage === "failed"
+    ? { ...heard, failedAt: heard.failedAt ?? at, why: heard.why || words }
+    : reach(heard, REACHES[stage], at);
+}
+
+/**
+ * What an armed machine asked for and told, as far as it was heard: a fold that goes on where it stands. What is told twice, out
+ * of its order or after the end changes nothing.
+ */
+export class ArmingWalk {
+  private constructor(
+    private readonly arming: Arming,
+    private readonly heard: Heard,
+  ) {}
+
+  static of = (arming: Arming): ArmingWalk => new ArmingWalk(arming, unheard(arming));
+
+  /** The same, and what was told after it. */
+  on(log: readonly LoggedBoot[]): ArmingWalk {
+    if (log.length === 0) return this;
+    return new ArmingWalk(this.arming, log.reduce((heard, one) => this.next(heard, one), this.heard));
+  }
+
+  private next(heard: Heard, { at, event }: LoggedBoot): Heard {
+    if (heard.reached.done || heard.cancelledAt) return heard;
+    switch (event.kind) {
+      case "asked":
+        return asked(heard, at, event);
+      case "fetched":
+        return fetched(heard, at, event, this.arming);
+      case "reported":
+        return reported(heard, at, event);
+      case "cancelled":
+        return { ...heard, cancelledAt: at, why: event.by };
+      case "refused":
+        return heard;
+    }
+  }
+
+  /** How far the machine is at a moment. */
+  at(now: string): ArmingState {
+    const { arming } = this;
+    const { reached, spentAt, failedAt, cancelledAt, why, refusal, givenTo, second, waitsTurn } = this.heard;
+    const begun = reached.installing ?? null;
+    const status = statusOf({ reached, begun, failedAt, cancelledAt, isOver: now > arming.until });
+    const isOn = status === "fetching" || status === "installing";
+    const due = begun
+      ? addSeconds(begun, arming.lateSeconds)
+      : reached.script
+        ? addSeconds(reached.script, FETCH_SECONDS)
+        : null;
+    return {
+      ...{ status, reached, spentAt, why, refusal, givenTo, second, waitsTurn },
+      overAt: reached.done ?? cancelledAt ?? failedAt,
+      lateSince: isOn && due !== null && now > due ? due : null,
+      likelyAt: isOn && begun ? addSeconds(begun, arming.likelySeconds) : null,
+    };
+  }
+}
+
+/** How far an armed machine is, by all that it asked for and told. */
+export const armingState = (arming: Arming, log: readonly LoggedBoot[], now: string): ArmingState =>
+  ArmingWalk.of(arming).on(log).at(now);
 
 function statusOf(of: {
   reached: ArmingState["reached"];

@@ -1,10 +1,10 @@
 import type { Figure } from "@/core/estimate";
 import {
-  armingState,
   atOnceFigure,
   isClosed,
   type Arming,
   type ArmingState,
+  type ArmingWalk,
   type ServerRates,
 } from "@/core/netboot";
 import { parsePrefix } from "@/core/network";
@@ -12,6 +12,7 @@ import { addSeconds } from "@/core/units";
 import { bootRows, machineRows, siteRows, type Db, type Tx } from "@/db";
 import type { Desk } from "../desk";
 import { readEnvironment } from "../environment";
+import { standingsIn, standingsOf } from "./standing";
 
 /** A row of the board: one arming and how far its machine is. */
 export interface BoardRow {
@@ -57,12 +58,8 @@ const sinceOf = (now: string): string => addSeconds(now, -AFTER_SECONDS);
 
 /** Machines, other than one, that were given their script and may be fed by this server now. */
 export async function othersGiven(db: Db | Tx, id: string, now: string): Promise<BoardRow[]> {
-  const given = await bootRows.given(db, sinceOf(now));
-  return rowsOf(
-    db,
-    given.filter((a) => a.id !== id),
-    now,
-  );
+  const given = (await bootRows.given(db, sinceOf(now))).filter((a) => a.id !== id);
+  return rowsOf(given, await standingsIn(db, given), now);
 }
 
 /** So many are listed whatever came of them; those whose time is not over are listed all. */
@@ -70,23 +67,22 @@ const [MOST_ROWS, MOST_STRANGERS] = [200, 50];
 /** As many as are kept: each has asked at least once. */
 export const ALL_STRANGERS = 2000;
 
-async function rowsOf(db: Db | Tx, armings: bootRows.ArmingRow[], now: string): Promise<BoardRow[]> {
-  const logs = await bootRows.logs(
-    db,
-    armings.map((a) => a.id),
-  );
-  return armings.map(({ id, buildId, arming }) => ({
+const rowsOf = (
+  armings: readonly bootRows.ArmingRow[],
+  standings: ReadonlyMap<string, ArmingWalk>,
+  now: string,
+): BoardRow[] =>
+  armings.map(({ id, buildId, arming }) => ({
     ...{ id, buildId, arming },
-    state: armingState(arming, logs.get(id) ?? [], now),
+    state: standings.get(id)!.at(now),
   }));
-}
 
 /** Machines that install themselves now, or came to a bad end since yesterday, of each the newest arming. */
 export async function installing(desk: Desk): Promise<BoardRow[]> {
   const now = desk.now();
   const armings = await bootRows.newest(desk.db, MOST_ROWS, sinceOf(now));
   const newest = armings.filter((a, i) => armings.findIndex((b) => b.machineId === a.machineId) === i);
-  return (await rowsOf(desk.db, newest, now)).filter(
+  return rowsOf(newest, await standingsOf(desk.db, newest), now).filter(
     ({ state, arming }) =>
       !isClosed(state) ||
       ((state.status === "failed" || state.status === "expired") && arming.until > sinceOf(now)),
@@ -98,7 +94,7 @@ export async function bootBoard(desk: Desk, mostStrangers = MOST_STRANGERS): Pro
   const now = desk.now();
   const armings = await bootRows.newest(desk.db, MOST_ROWS, sinceOf(now));
   const inAll = await bootRows.count(desk.db);
-  const listed = await rowsOf(desk.db, armings, now);
+  const listed = rowsOf(armings, await standingsOf(desk.db, armings), now);
   // Those that may still install themselves stand first, whatever came of newer ones.
   const rows = [false, true].flatMap((isOver) => listed.filter(({ state }) => isClosed(state) === isOver));
   const open = rows.find(({ state }) => !isClosed(state));

@@ -1,9 +1,10 @@
 import { createHash, randomBytes } from "node:crypto";
-import { answerTo, armingState, UNARMED, waitsFor, type Arming, type Caller } from "@/core/netboot";
+import { answerTo, UNARMED, waitsFor, type Arming, type Caller } from "@/core/netboot";
 import { bootRows, machineRows, type Tx } from "@/db";
 import type { Desk } from "../desk";
 import { hear } from "../run-log";
 import { gathered } from "./gathered";
+import { standingIn } from "./standing";
 import { ALL_STRANGERS, othersGiven, serverRates } from "./board";
 
 const TOKEN_BYTES = 24;
@@ -83,7 +84,7 @@ async function decisionOf(
   row: bootRows.ArmingRow | null,
 ): Promise<Decision> {
   const arming = row?.arming ?? null;
-  const state = row && arming ? armingState(arming, await bootRows.log(tx, row.id), desk.now()) : null;
+  const state = row && arming ? await standingIn(tx, row, desk.now()) : null;
   const answer = answerTo(caller, arming, state);
   if (!answer.given) return { kind: "local", words: answer.words, second: answer.second };
   if (!row || !arming || !state) return { kind: "local", words: "" };

@@ -1,6 +1,5 @@
 import type { IncomingMessage, ServerResponse } from "node:http";
 import {
-  armingState,
   callerSchema,
   fileClosed,
   firstBootScript,
@@ -19,9 +18,9 @@ import {
   toldIn,
   treeClosed,
   type ArmingState,
+  type ArmingWalk,
   type BootEvent,
   type Caller,
-  type LoggedBoot,
 } from "@/core/netboot";
 import { bootRows, type Stamp } from "@/db";
 import type { Desk } from "../desk";
@@ -30,11 +29,12 @@ import { namedAnswers, planOf } from "./answers";
 import { decideFor, hashOf } from "./decide";
 import { gathered } from "./gathered";
 import { fileInside, wholeImage, type Served } from "./image-file";
+import { standingsOf } from "./standing";
 import { sendFile, sendText } from "./send";
 import { filesAt, readyWhen, titleOf } from "./told";
 
 /** An arming, and what it was asked for and told when a request came. */
-type Row = bootRows.ArmingRow & { log: LoggedBoot[] };
+type Row = bootRows.ArmingRow & { walk: ArmingWalk };
 
 /** One request to the boot service. */
 interface Call {
@@ -60,16 +60,15 @@ const opened = gathered<{ desk: Desk; token: string }, Row | null>(async (all) =
   const { db } = all[0]!.desk;
   const hashes = all.map(({ token }) => hashOf(token));
   const rows = await bootRows.byTokens(db, hashes);
-  const ids = [...rows.values()].map(({ id }) => id);
-  const logs = await bootRows.logs(db, ids);
+  const standings = await standingsOf(db, [...rows.values()]);
   return hashes.map((hash) => {
     const row = rows.get(hash);
-    return row ? { ...row, log: logs.get(row.id) ?? [] } : null;
+    return row ? { ...row, walk: standings.get(row.id)! } : null;
   });
 });
 
 /** What armed machines asked for and told; their runs go on by it. */
-const noted = gathered<{ desk: Desk; row: Row; event: BootEvent; stamp: Stamp }, void>((all) =>
+const noted = gathered<{ desk: Desk; row: bootRows.ArmingRow; event: BootEvent; stamp: Stamp }, void>((all) =>
   all[0]!.desk.write(async (tx) => {
     await bootRows.add(
       tx,
@@ -82,10 +81,10 @@ const noted = gathered<{ desk: Desk; row: Row; event: BootEvent; stamp: Stamp },
 );
 
 /** Writes down what was asked or told. */
-const note = ({ desk }: Call, row: Row, event: BootEvent): Promise<void> =>
+const note = ({ desk }: Call, row: bootRows.ArmingRow, event: BootEvent): Promise<void> =>
   noted({ desk, row, event, stamp: desk.stamp() });
 
-const stateOf = ({ desk }: Call, { arming, log }: Row): ArmingState => armingState(arming, log, desk.now());
+const stateOf = ({ desk }: Call, { walk }: Row): ArmingState => walk.at(desk.now());
 
 /** Nothing is said of what is there: whoever guesses learns nothing. */
 const nothing = async ({ request, response }: Call): Promise<void> =>
@@ -122,11 +121,7 @@ async function script(call: Call, loader: (typeof LOADERS)[keyof typeof LOADERS]
   const whole = await say(loader.installs(filesAt(at, decision.arming), titleOf(decision.arming)));
   // What broke off on its way was not given: its machine asks again.
   if (!whole && request.method !== "HEAD")
-    await note(
-      call,
-      { ...decision.row, log: [] },
-      { kind: "fetched", what: "script", bytes: 0, whole, of: 0 },
-    );
+    await note(call, decision.row, { kind: "fetched", what: "script", bytes: 0, whole, of: 0 });
 }
 
 /** A file of an armed machine, by the part of its path behind the token. */
