@@ -7,7 +7,7 @@ import { armingOffer, armMachine } from "@/server/netboot/arm";
 import { armingPreview } from "@/server/netboot/preview";
 import { passwordsView } from "@/server/passwords";
 import { answersShown } from "@/server/scripts";
-import { sealParameter } from "@/server/seals";
+import { forgetSecret, sealParameter, sealSecret, secretsView } from "@/server/seals";
 import { MACHINE, SITE } from "@/server/written";
 import { machineRows } from "@/db";
 import { ARMED, ask } from "../support/boot-image";
@@ -27,6 +27,20 @@ const problems = async (): Promise<string> => {
   return offer.ok ? "" : offer.problems.map((p) => p.message).join(" ");
 };
 const get = async (path: string) => ask(service.base, path);
+
+it("tells whose password the installer will stop and ask for, since none is sealed", async () => {
+  await makeReady();
+  const offer = await armingOffer(await desk(), ARMED.build);
+  expect(offer.ok && offer.value.asks).toEqual(["jpell"]);
+  const crypt = (salt: string) =>
+    execFileSync("openssl", ["passwd", "-6", "-salt", salt, "Plum-7-tango-Oak"], { encoding: "utf8" }).trim();
+  const { salt } = (await secretsView(await desk(), ARMED.build))!;
+  const given = { opens: "jpell", hash: crypt("oneOfItsOwn"), toMark: crypt(salt) };
+  expect(await sealSecret(await desk(), ARMED.build, given)).toMatchObject({ ok: true });
+  const sealed = await armingOffer(await desk(), ARMED.build);
+  expect(sealed.ok && sealed.value.asks).toEqual([]);
+  await forgetSecret(await desk(), ARMED.build, "jpell");
+});
 
 it("refuses to arm while a value is given by nobody, or a secret is not sealed", async () => {
   const at = await desk();

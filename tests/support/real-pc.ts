@@ -19,6 +19,7 @@ import { importAll } from "@/server/exports";
 import { armMachine } from "@/server/netboot/arm";
 import { bootBoard } from "@/server/netboot/board";
 import { serveBoot } from "@/server/netboot/serve";
+import { sealSecret, secretsView } from "@/server/seals";
 import { makeReady } from "./armed";
 import { INDEXES, serveArchive } from "./archive";
 import { ARMED } from "./boot-image";
@@ -118,6 +119,11 @@ profile.yaml = profile.yaml.replace(
 );
 const loaded = await importAll(await desk(), JSON.stringify(demo), { rebase: false });
 if (!loaded.ok) throw new Error(JSON.stringify(loaded.problems));
+const crypt = (salt: string) =>
+  execFileSync("openssl", ["passwd", "-6", "-salt", salt, "Real-Plum-7-tango"], { encoding: "utf8" }).trim();
+const { salt } = (await secretsView(await desk(), ARMED.build))!;
+const sealed = await sealSecret(await desk(), ARMED.build, { opens: "jpell", hash: crypt("aSaltOfItsOwn"), toMark: crypt(salt) });
+if (!sealed.ok) throw new Error(JSON.stringify(sealed.problems));
 await makeReady(KINDS[target].serial);
 const armed = await armMachine(await desk(), ARMED.build, { typed: ARMED.serial, minutes: 60 });
 if (!armed.ok) throw new Error(armed.problems.map((p) => p.message).join(" "));

@@ -22,6 +22,7 @@ import type { Desk } from "../desk";
 import { readEnvironment } from "../environment";
 import { hear } from "../run-log";
 import { startRun } from "../runs";
+import { hashesOf } from "../seals";
 import { namedAnswers, planOf } from "./answers";
 import { fileInside } from "./image-file";
 import { versionsProblem } from "./versions";
@@ -35,6 +36,8 @@ export interface ArmingOffer {
   ownWords: number;
   /** What could not be compared of kernel and initial file system; "" where nothing is left open. */
   uncompared: string;
+  /** Accounts whose passwords the installer asks for at the machine, since none is sealed for them. */
+  asks: string[];
 }
 
 const TAIL = 6;
@@ -97,6 +100,7 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
   const [first, ...others] = inside.flatMap((found) => (found.ok ? [found.value] : []));
   const versions = first && told.length === 0 ? await versionsProblem(first, others) : null;
   if (versions?.stop) problems.push(versions.words);
+  const hashes = await hashesOf(desk, buildId);
   const answers = await namedAnswers(desk, plan, buildId, null);
   if (!answers.ok) return no(...problems, ...answers.problems.map((p) => p.message));
   const telling = await namedAnswers(desk, plan, buildId, { script: LATER.answers, report: REPORT });
@@ -127,6 +131,9 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
     tail: Math.min(TAIL, plain(serial).length),
     ownWords: words.length,
     uncompared: versions?.words ?? "",
+    asks: sheet.answers.accounts
+      .filter(({ name, logIn }) => logIn === "password" && !hashes.has(name))
+      .map(({ name }) => name),
     arming: {
       schemaVersion: 1,
       machine: { id: sheet.machine.id, name: machine.name, serial, macs },

@@ -51,6 +51,12 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
                 serial number of {name} is let in, and only once.
               </li>
               {offer.value.uncompared && <li>{offer.value.uncompared}</li>}
+              {offer.value.asks.length > 0 && (
+                <li className="border-l-2 pl-2 border-error">
+                  No password is sealed for {offer.value.asks.join(" and ")}: the installer stops and asks for
+                  it at the machine, where nobody may be.
+                </li>
+              )}
             </ul>
           </Ruled>
           <Lost erases={offer.value.arming.erases} />
