@@ -161,6 +161,11 @@ export async function takeFromList(
   if (!row) return no(GONE);
   const list = parseChecksumList(text);
   if (!list.ok) return { ok: false, problems: list.problems };
+  const { openLine } = list.value;
+  const open =
+    openLine === null
+      ? ""
+      : ` Line ${openLine} has no end: the list may be cut off there, so it was not taken.`;
   const name = row.image.fileName || row.image.inside?.fileName || "";
   const match = matchChecksum(list.value.entries, name, row.image.computed?.checksum ?? null);
   if (!match)
@@ -168,7 +173,7 @@ export async function takeFromList(
       `None of the ${list.value.entries.length} lines names ${name || "this image, which has no file name yet"}. Names in the list: ${list.value.entries
         .slice(0, 6)
         .map((e) => e.name ?? "(no name)")
-        .join(", ")}.`,
+        .join(", ")}.${open}`,
     );
   const kept = await amend(desk, id, (image) => ({
     ...image,

@@ -1,5 +1,6 @@
 import { emptyMachine, fillFromList, parseMachineList, type MachineDocument } from "@/core/machine";
 import type { Problem } from "@/core/result";
+import { openLineOf } from "@/core/text";
 import { emptySite } from "@/core/site";
 import { machineRows, siteRows } from "@/db";
 import { no, yes, type Answer } from "./answer";
@@ -16,6 +17,8 @@ export interface ListPreview {
   }[];
   newSites: string[];
   warnings: Problem[];
+  /** A last line that has no end, and is not taken; null where there is none. */
+  openLine: number | null;
 }
 
 interface Planned extends Omit<ListPreview["rows"][number], "fills"> {
@@ -70,6 +73,7 @@ export async function previewList(desk: Desk, text: string, from: string): Promi
     rows: planned.map(({ line, name, site, does, fills }) => ({ line, name, site, does, fills })),
     newSites,
     warnings,
+    openLine: openLineOf(text),
   });
 }
 

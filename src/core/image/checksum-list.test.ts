@@ -40,3 +40,12 @@ it("matches by name with the strongest digest, by value when the file was rename
   expect(matchChecksum(entriesOf(A), "any.iso", null)).toMatchObject({ by: "alone" });
   expect([isWeak("md5"), isWeak("sha1"), isWeak("sha256")]).toEqual([true, true, false]);
 });
+
+it("takes no last line that may be cut off, and no digest of another length than its kind has", () => {
+  const cut = parseChecksumList(`${A}  other.iso\n${A}  server-7.4.is`);
+  expect(cut).toMatchObject({ ok: true, value: { entries: [{ name: "other.iso" }], openLine: 2 } });
+  expect(parseChecksumList(`${A}  other.iso\n${A}  server-7.4.iso\n`)).toMatchObject({
+    value: { openLine: null },
+  });
+  expect(parseChecksumList(`SHA512 (x.iso) = ${A}`)).toMatchObject({ ok: false });
+});

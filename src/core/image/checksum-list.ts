@@ -1,4 +1,5 @@
 import { fail, ok, type Result } from "../result";
+import { openLineOf } from "../text";
 import type { Checksum } from "./image";
 
 /** One line of a published list. */
@@ -31,8 +32,9 @@ function parseLine(text: string): Omit<ListedChecksum, "line"> | null {
   const bsd = /^(MD5|SHA-?1|SHA2?-?256|SHA2?-?512)\s*\((.+)\)\s*=\s*([0-9a-f]+)$/i.exec(text);
   if (bsd) {
     const algorithm = NAMES[(bsd[1] ?? "").toLowerCase().replace(/^sha-/, "sha")];
-    return algorithm
-      ? { checksum: { algorithm, value: (bsd[3] ?? "").toLowerCase() }, name: baseName(bsd[2] ?? "") }
+    const value = (bsd[3] ?? "").toLowerCase();
+    return algorithm && BY_LENGTH[value.length] === algorithm
+      ? { checksum: { algorithm, value }, name: baseName(bsd[2] ?? "") }
       : null;
   }
   const plain = /^\\?([0-9a-f]{32}|[0-9a-f]{40}|[0-9a-f]{64}|[0-9a-f]{128})(?:\s+(.+))?$/i.exec(text);
@@ -47,20 +49,31 @@ function parseLine(text: string): Omit<ListedChecksum, "line"> | null {
 
 /**
  * Reads a list of checksums: lines of coreutils ("DIGITS  name", "DIGITS *name"), of BSD ("SHA256 (name) = DIGITS"), or
- * a digest alone. Signature armour around or beside them is passed over and named: Derrick does not check signatures.
+ * a digest alone. Signature armour around or beside them is passed over and named: Derrick does not check signatures. A last
+ * line without an end is not taken: the list may be cut off there.
  */
-export function parseChecksumList(text: string): Result<{ entries: ListedChecksum[]; signed: boolean }> {
-  const entries = text.split(/\r?\n/).flatMap((raw, i): ListedChecksum[] => {
+export function parseChecksumList(
+  text: string,
+): Result<{ entries: ListedChecksum[]; signed: boolean; openLine: number | null }> {
+  const all = text.split(/\r?\n/).flatMap((raw, i): ListedChecksum[] => {
     const found = parseLine(raw.trim());
     return found ? [{ ...found, line: i + 1 }] : [];
   });
+  // A digest alone often has no end of line. In a list a name may go on where it was cut off.
+  const openLine = openLineOf(text);
+  const isCut = all.length > 1 && all.at(-1)?.line === openLine;
+  const entries = isCut ? all.slice(0, -1) : all;
   if (entries.length === 0)
     return fail({
       message:
         "no line holds a checksum: 32, 40, 64 or 128 hexadecimal digits, with the file's name beside them",
       line: 1,
     });
-  return ok({ entries, signed: /-----BEGIN PGP (SIGNED MESSAGE|SIGNATURE)-----/.test(text) });
+  return ok({
+    entries,
+    signed: /-----BEGIN PGP (SIGNED MESSAGE|SIGNATURE)-----/.test(text),
+    openLine: isCut ? openLine : null,
+  });
 }
 
 const STRENGTH: Checksum["algorithm"][] = ["sha512", "sha256", "sha1", "md5"];

@@ -100,7 +100,11 @@ function fetched(
   return open.size > 0 ? next : reach({ ...next, spentAt: next.spentAt ?? at }, "installing", at);
 }
 
-function reported(heard: Heard, at: string, { stage, words }: Extract<BootEvent, { kind: "reported" }>): Heard {
+function reported(
+  heard: Heard,
+  at: string,
+  { stage, words }: Extract<BootEvent, { kind: "reported" }>,
+): Heard {
   return stage === "failed"
     ? { ...heard, failedAt: heard.failedAt ?? at, why: heard.why || words }
     : reach(heard, REACHES[stage], at);
@@ -121,7 +125,10 @@ export class ArmingWalk {
   /** The same, and what was told after it. */
   on(log: readonly LoggedBoot[]): ArmingWalk {
     if (log.length === 0) return this;
-    return new ArmingWalk(this.arming, log.reduce((heard, one) => this.next(heard, one), this.heard));
+    return new ArmingWalk(
+      this.arming,
+      log.reduce((heard, one) => this.next(heard, one), this.heard),
+    );
   }
 
   private next(heard: Heard, { at, event }: LoggedBoot): Heard {

@@ -16,6 +16,7 @@ interface Preview {
   }[];
   newSites: string[];
   warnings: Problem[];
+  openLine: number | null;
 }
 type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 
@@ -31,6 +32,12 @@ export function ListReader({
   const [text, setText] = useState<{ name: string; text: string } | null>(null);
   const [preview, setPreview] = useState<Preview | null>(null);
   const [problems, setProblems] = useState<Problem[]>([]);
+  const show = async (read: { name: string; text: string }): Promise<void> => {
+    setText(read);
+    const answer = await look(read.text, read.name);
+    setPreview(answer.ok ? answer.value : null);
+    setProblems(answer.ok ? [] : answer.problems);
+  };
   const useful = preview?.rows.filter((r) => r.does !== "nothing new").length ?? 0;
   return (
     <div>
@@ -41,20 +48,23 @@ export function ListReader({
         empty and never overwrites what was read or typed; cores and memory count as expected, not as
         observed.
       </p>
-      <ImportWell
-        label="Drop the list as CSV"
-        onTexts={async ([first]) => {
-          if (!first) return;
-          setText(first);
-          const answer = await look(first.text, first.name);
-          setPreview(answer.ok ? answer.value : null);
-          setProblems(answer.ok ? [] : answer.problems);
-        }}
-      />
+      <ImportWell label="Drop the list as CSV" onTexts={([first]) => (first ? show(first) : undefined)} />
       <Problems problems={problems} title="This list was not read" />
       {preview && (
         <>
           <Problems problems={preview.warnings} title="Passed over in this list" />
+          {preview.openLine !== null && text && (
+            <p className="my-2">
+              Is line {preview.openLine} whole?{" "}
+              <button
+                type="button"
+                className="link"
+                onClick={() => void show({ ...text, text: `${text.text}\n` })}
+              >
+                It is: take it as well
+              </button>
+            </p>
+          )}
           {preview.newSites.length > 0 && <p className="my-2">New sites: {preview.newSites.join(", ")}</p>}
           <div
             className="max-h-[28rem] overflow-auto"

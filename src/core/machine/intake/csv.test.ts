@@ -44,6 +44,14 @@ describe("a list of machines", () => {
     expect(looksLikeMachineList("wrk-1,Works")).toBe(false);
   });
 
+  it("takes no last line that has no end, which may be cut off in its last value", () => {
+    const text = "name,site,serial\nwrk-1,Works,OST-1\nwrk-2,Works,OST-2";
+    const read = parseMachineList(text);
+    expect(read.ok && read.value.map((m) => m.name)).toEqual(["wrk-1"]);
+    expect(read).toMatchObject({ warnings: [{ line: 3, message: expect.stringMatching(/has no end/) }] });
+    expect(parseMachineList(`${text}\n`)).toMatchObject({ value: [{ name: "wrk-1" }, { serial: "OST-2" }] });
+  });
+
   it("is written so that it reads back, and no spreadsheet runs a cell", () => {
     const text = writeCsv(["name", "site", "notes"], [["wrk-1", "Works", '=HYPERLINK("x"), "quoted"']]);
     expect(text).toBe(`name,site,notes\r\nwrk-1,Works,"'=HYPERLINK(""x""), ""quoted"""\r\n`);

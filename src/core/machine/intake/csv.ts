@@ -1,6 +1,6 @@
 import Papa from "papaparse";
 import { fail, ok, type Problem, type Result } from "../../result";
-import { own } from "../../text";
+import { openLineOf, own } from "../../text";
 import { parseByteSize } from "../../units";
 
 /** One machine of a list: what a spreadsheet of machines usually holds. */
@@ -87,6 +87,7 @@ export function looksLikeMachineList(text: string): boolean {
  * row and no other. Columns that are not known are warned about and left.
  */
 export function parseMachineList(text: string): Result<ListedMachine[]> {
+  const openLine = openLineOf(text);
   const read = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), { skipEmptyLines: false });
   const [header, ...rows] = read.data;
   if (!header || !looksLikeMachineList(text))
@@ -105,6 +106,13 @@ export function parseMachineList(text: string): Result<ListedMachine[]> {
   rows.forEach((cells, i) => {
     if (cells.every((c) => clean(c) === "")) return;
     const line = i + 2;
+    if (i === rows.length - 1 && openLine !== null) {
+      problems.push({
+        message: "this line has no end: the list may be cut off there, and its last value be a part only",
+        line,
+      });
+      return;
+    }
     const row = toMachine(cells, keys, line);
     if (typeof row === "string") problems.push({ message: row, line });
     else machines.push(row);

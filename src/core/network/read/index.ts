@@ -5,7 +5,8 @@ import { ISC } from "./isc";
 import { KEA } from "./kea";
 import { LLDP } from "./lldp";
 import { HOSTS, NEIGHBOURS, ZONE } from "./names";
-import { openLineOf, withoutLongLines, type NetworkReader, type NetworkReading } from "./row";
+import { openLineOf } from "../../text";
+import { withoutLongLines, type NetworkReader, type NetworkReading } from "./row";
 
 /** The formats that are read, the most telling first. */
 export const NETWORK_READERS: readonly NetworkReader[] = [

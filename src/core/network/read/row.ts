@@ -43,12 +43,6 @@ export function linesOf(text: string, mark: string): { line: number; text: strin
     .filter((l) => l.text !== "");
 }
 
-/** The number of the last line of a text, where no end of a line stands behind it; null where one does. */
-export function openLineOf(text: string): number | null {
-  const told = text.trimEnd();
-  return told === "" || /[\r\n]/.test(text.slice(told.length)) ? null : told.split(/\r\n|\n|\r/).length;
-}
-
 /** The line of an offset, for many offsets of one text: the ends of lines are found once. */
 export function lineFinder(text: string): (offset: number) => number {
   const ends: number[] = [];
