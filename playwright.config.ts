@@ -23,8 +23,11 @@ export default defineConfig({
   timeout: 240_000,
   expect: { timeout: 30_000 },
   reporter: [["list"], ["json", { outputFile: ".derrick/e2e.json" }]],
-  outputDir: ".derrick/test-results",
+  // What failed keeps its trace and its picture; a second run of it (scripts/test.mjs) does not write over them.
+  outputDir: `.derrick/test-results${process.env.DERRICK_AGAIN ? "-again" : ""}`,
   use: {
+    trace: "retain-on-failure",
+    screenshot: "only-on-failure",
     browserName: "chromium",
     viewport: { width: 1280, height: 800 },
     reducedMotion: "reduce",

@@ -14,8 +14,11 @@ export default defineConfig({
       "scripts/**/*.test.ts",
       "tests/truth/**/*.test.ts",
     ],
-    // It takes both processors, and others beside it wait too long: npm test runs it alone (npm run netboot).
-    exclude: process.env["DERRICK_EMULATED"] ? [] : ["tests/integration/emulated-pc.test.ts"],
+    // They take both processors, and others beside them wait too long: npm test runs each alone (npm run netboot, npm run real).
+    exclude: [
+      ...(process.env["DERRICK_EMULATED"] ? [] : ["tests/integration/emulated-pc.test.ts"]),
+      ...(process.env["DERRICK_REAL"] ? [] : ["tests/integration/real-installer.test.ts"]),
+    ],
     // Long: programs that end in a second take a minute on a machine that has much else to do.
     // As many as there are processors; by itself it leaves one to watch for changes.
     maxWorkers: availableParallelism(),

@@ -3,7 +3,16 @@
 // modules for drives (the same build of the kernel) and the programs that make ext4. Does nothing when it is there.
 import { createHash } from "node:crypto";
 import { spawnSync } from "node:child_process";
-import { cpSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from "node:fs";
 import { dirname, join, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 import { gunzipSync } from "node:zlib";
@@ -16,12 +25,18 @@ const IMAGES = "usr/lib/debian-installer/images/13/amd64/text/debian-installer/a
 /** Ordinary packages in the place of installer packages that the archive may not have. */
 const ORDINARY = "e2fsprogs libext2fs2t64 libcom-err2 libss2 libmount1 libfdisk1 libsmartcols1".split(" ");
 const PROGRAMS = ["mke2fs", "tune2fs", "e2fsck", "badblocks", "resize2fs"];
-const LINKS = { mke2fs: ["mkfs.ext2", "mkfs.ext3", "mkfs.ext4"], e2fsck: ["fsck.ext2", "fsck.ext3", "fsck.ext4"] };
+const LINKS = {
+  mke2fs: ["mkfs.ext2", "mkfs.ext3", "mkfs.ext4"],
+  e2fsck: ["fsck.ext2", "fsck.ext3", "fsck.ext4"],
+};
 /** Parts of the kernel for which the installer has packages of its own. */
 const MODULES =
   "drivers/ata drivers/scsi drivers/nvme drivers/block drivers/md drivers/usb/storage drivers/usb/host drivers/message drivers/virtio drivers/hid fs/ext4 fs/jbd2 fs/fat fs/nls fs/mbcache.ko.xz lib crypto arch block".split(
     " ",
   );
+/** What belongs to one kernel is taken from elsewhere; what is about neither the drives nor the network here only takes time. */
+const LEFT_OUT =
+  /-modules-|kernel-image|btrfs|-cros|iscsi|isns|jfs|xfs|ntfs|brltty|speakup|espeak|alsa|libasound|wpa|wireless|crypto-dm|nbd-client|os2|gtk|atk|atspi|x11|xserver|libx|font/;
 const PROVIDED = "ext2 ext3 ext4 ata sata scsi md nvme virtio".split(" ").map((m) => `${m}-modules`);
 
 function sh(command, cwd = real) {
@@ -69,7 +84,7 @@ async function unpack(packages, name, into) {
 /** Of the installer's packages, those that the archive really has; what belongs to one kernel is taken from elsewhere. */
 async function available(udebs) {
   const site = archiveSite();
-  const wanted = udebs.filter((u) => !/-modules-|kernel-image/.test(u.field("Package")));
+  const wanted = udebs.filter((u) => !LEFT_OUT.test(u.field("Package")));
   const isThere = new Map();
   const queue = [...wanted];
   const worker = async () => {

@@ -1,12 +1,16 @@
-// One emulated PC with a drive of each kind: it starts over the network from Derrick, and Debian's own installer does what
-// Derrick's answer file says. Tells as JSON how far it came, and which drives were written to.
+// One emulated PC with a drive of each kind: it starts over the network from Derrick, and Debian's own installer does on it what
+// Derrick's answer file says. Tells as JSON how far it came, which drives were written to, and how the planned one is cut.
+//   npx tsx tests/support/real-pc.ts KIND [written | installed] [KIND,KIND: the drives that it has, without it all]
 import { createHash } from "node:crypto";
 import { execFileSync, spawn } from "node:child_process";
 import {
-  createReadStream,
+  closeSync,
+  copyFileSync,
   mkdirSync,
   mkdtempSync,
+  openSync,
   readFileSync,
+  readSync,
   rmSync,
   truncateSync,
   writeFileSync,
@@ -15,56 +19,46 @@ import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { bootRows } from "@/db";
+import { closeDatabase } from "@/server/database";
 import { importAll } from "@/server/exports";
 import { armMachine } from "@/server/netboot/arm";
 import { bootBoard } from "@/server/netboot/board";
 import { serveBoot } from "@/server/netboot/serve";
 import { sealSecret, secretsView } from "@/server/seals";
-import { makeReady } from "./armed";
 import { INDEXES, serveArchive } from "./archive";
+import { makeReady } from "./armed";
 import { ARMED } from "./boot-image";
 import { desk } from "./desk";
+import { bytesOf, IMAGE, KIND_NAMES, KINDS, realDemo } from "./real-plan";
 
 const REAL = ".derrick/real";
-const HOST = "10.61.20.1";
-const GIB = 2 ** 30;
-const BYTES = { target: 8 * GIB, other: 64 * 2 ** 20 };
-const bytesOf = (kind: string): number => (kind === target ? BYTES.target : BYTES.other);
-
-export const KINDS = {
-  nvme: { serial: "RLN0001", media: "nvme" },
-  sata: { serial: "RLA0002", media: "flash" },
-  scsi: { serial: "RLS0003", media: "spinning" },
-  sas: { serial: "RLW0004", media: "spinning" },
-  virtio: { serial: "RLV0005", media: "flash" },
-  usb: { serial: "RLU0006", media: "usb" },
-} as const;
-type Kind = keyof typeof KINDS;
-const target = process.argv[2] as Kind;
+/** The emulator's own network: it answers as the first of these, and hands on what is asked of it. */
+const [HOST, NAMES] = ["10.61.20.1", "10.61.20.2"];
+const target = KIND_NAMES.find((kind) => kind === process.argv[2]);
 const until = process.argv[3] ?? "written";
+const drives = KIND_NAMES.filter((kind) => process.argv[4]?.split(",").includes(kind) ?? true);
+if (!target) throw new Error(`The planned drive is one of ${KIND_NAMES.join(", ")}.`);
+const LIMIT_SECONDS = until === "written" ? 1800 : 5400;
 
 const folder = mkdtempSync(join(tmpdir(), "derrick-real-"));
 process.env.DERRICK_DB_URL = `file:${folder}/real.db`;
-
-// The image: what is started over the network lies inside it.
-const tree = join(folder, "tree");
-execFileSync("mkdir", ["-p", `${tree}/install`]);
-execFileSync("cp", [`${REAL}/linux`, `${tree}/install/kernel`]);
-execFileSync("cp", [`${REAL}/initrd.gz`, `${tree}/install/initrd.gz`]);
-const IMAGE = "millrace-12-x86_64.iso";
-execFileSync("xorrisofs", ["-R", "-quiet", "-o", join(folder, IMAGE), tree], { stdio: "pipe" });
-rmSync(tree, { recursive: true });
-truncateSync(join(folder, IMAGE), 256 * 2 ** 20);
 process.env.DERRICK_IMAGE_DIR = folder;
 
-const archive = await serveArchive(
-  "trixie",
-  {
-    [INDEXES[0]]: readFileSync(`${REAL}/udebs`, "utf8"),
-    [INDEXES[1]]: readFileSync(`${REAL}/packages`, "utf8"),
-  },
-  `${REAL}/archive`,
-);
+// The image: what is started over the network lies inside it.
+const tree = join(folder, "tree/install");
+mkdirSync(tree, { recursive: true });
+copyFileSync(`${REAL}/linux`, join(tree, "kernel"));
+copyFileSync(`${REAL}/initrd.gz`, join(tree, "initrd.gz"));
+execFileSync("xorrisofs", ["-R", "-quiet", "-o", join(folder, IMAGE.name), join(folder, "tree")], {
+  stdio: "pipe",
+});
+rmSync(join(folder, "tree"), { recursive: true });
+truncateSync(join(folder, IMAGE.name), IMAGE.bytes);
+
+const index = (name: string): string => readFileSync(`${REAL}/${name}`, "utf8");
+const indexes = { [INDEXES[0]]: index("udebs"), [INDEXES[1]]: index("packages") };
+const archive = await serveArchive("trixie", indexes, `${REAL}/archive`);
 let base = "";
 const boot = createServer((request, response) => {
   void desk("boot service").then((d) => serveBoot(d, base, request, response));
@@ -73,164 +67,126 @@ await new Promise<void>((resolve) => boot.listen(0, "127.0.0.1", resolve));
 base = `http://${HOST}:${(boot.address() as AddressInfo).port}`;
 process.env.DERRICK_BOOT_URL = base;
 
-const demo = JSON.parse(readFileSync("demo/marrowby-water.json", "utf8"));
-const machine = demo.machines.find((m: { id: string }) => m.id === "m-tho-a");
-machine.document.facts.firmware = {
-  ...machine.document.facts.firmware,
-  mode: "legacy",
-  order: [],
-  entries: [],
-};
-machine.document.facts.drives = Object.entries(KINDS).map(([kind, { serial, media }]) => ({
-  ...{
-    id: serial,
-    serial,
-    wwn: null,
-    model: `Alder ${kind}`,
-    sizeBytes: bytesOf(kind),
-    media,
-    seenAs: kind,
-    contents: [],
-  },
-}));
-const image = demo.images.find((i: { id: string }) => i.id === "i-lowland-7");
-Object.assign(image.document, {
-  name: "Millrace 12",
-  profile: "millrace",
-  version: "12",
-  fileName: IMAGE,
-  sizeBytes: 256 * 2 ** 20,
-});
-const build = demo.builds.find((b: { id: string }) => b.id === ARMED.build);
-Object.assign(build.sheet.boot, { mode: "legacy", secureBoot: "off" });
-build.sheet.storage.target = KINDS[target].serial;
-build.sheet.network.school = "fixed";
-build.sheet.network.nameServers = ["10.61.20.2"];
-build.sheet.answers.source = `http://${HOST}:${archive.port}/debian`;
-const site = demo.sites.find((s: { id: string }) => s.id === ARMED.site);
-site.document.segments[0].nameServers = ["10.61.20.2"];
-build.history = [];
-const profile = demo.profiles.find((p: { key: string }) => p.key === "millrace");
-const WORDS =
-  "console=ttyS0 DEBIAN_FRONTEND=text anna/no_kernel_modules=true debian-installer/allow_unauthenticated=true";
-profile.yaml = profile.yaml.replace(
-  "initrd: [/install/initrd.gz] }",
-  `initrd: [/install/initrd.gz], words: [${WORDS.split(" ").join(", ")}] }`,
+const loaded = await importAll(
+  await desk(),
+  realDemo(target, drives, `http://${HOST}:${archive.port}/debian`, NAMES),
+  { rebase: false },
 );
-const loaded = await importAll(await desk(), JSON.stringify(demo), { rebase: false });
 if (!loaded.ok) throw new Error(JSON.stringify(loaded.problems));
-const crypt = (salt: string) =>
+const crypt = (salt: string): string =>
   execFileSync("openssl", ["passwd", "-6", "-salt", salt, "Real-Plum-7-tango"], { encoding: "utf8" }).trim();
 const { salt } = (await secretsView(await desk(), ARMED.build))!;
-const sealed = await sealSecret(await desk(), ARMED.build, { opens: "jpell", hash: crypt("aSaltOfItsOwn"), toMark: crypt(salt) });
-if (!sealed.ok) throw new Error(JSON.stringify(sealed.problems));
+await sealSecret(await desk(), ARMED.build, {
+  ...{ opens: "jpell", hash: crypt("aSaltOfItsOwn"), toMark: crypt(salt) },
+});
 await makeReady(KINDS[target].serial);
-const armed = await armMachine(await desk(), ARMED.build, { typed: ARMED.serial, minutes: 60 });
+const armed = await armMachine(await desk(), ARMED.build, { typed: ARMED.serial, minutes: 120 });
 if (!armed.ok) throw new Error(armed.problems.map((p) => p.message).join(" "));
 
-// What Derrick's own text for a DHCP server gives to iPXE alone; this network has no DHCP server that can tell who asks, and the
-// installer would take an address that it is given for that of its answers.
+// iPXE alone is to be led to Derrick, as Derrick's own text for a DHCP server does it: an installer takes an address that a DHCP
+// server gives it for that of its answers. The emulator's server gives all the same, so it gives a name without an address.
 const tftp = join(folder, "tftp");
 mkdirSync(tftp);
 writeFileSync(join(tftp, "boot.ipxe"), `#!ipxe\nchain ${base}/boot.ipxe\n`);
 
-const disks = Object.keys(KINDS).map((kind, i) => {
+const disks = drives.map((kind, i) => {
   const path = join(folder, `${kind}.raw`);
   writeFileSync(path, "");
-  truncateSync(path, bytesOf(kind));
+  truncateSync(path, bytesOf(kind, target));
   if (kind !== target) execFileSync("mkfs.ext4", ["-q", "-L", `other-${i}`, path]);
-  return { kind: kind as Kind, path };
+  return { kind, path };
 });
-const hashOf = async (path: string): Promise<string> => {
-  const hash = createHash("sha256");
-  for await (const part of createReadStream(path)) hash.update(part as Buffer);
-  return hash.digest("hex");
-};
-const before = await Promise.all(disks.map(({ path, kind }) => (kind === target ? "" : hashOf(path))));
-const device = (kind: Kind): string[] => {
-  const { serial } = KINDS[kind];
-  const boots = kind === target ? ",bootindex=2" : "";
-  return {
-    nvme: ["-device", `nvme,drive=nvme,serial=${serial}${boots}`],
-    sata: ["-device", `ide-hd,drive=sata,bus=ide.0,serial=${serial}${boots}`],
-    scsi: [
-      "-device",
-      "lsi53c895a,id=lsi",
-      "-device",
-      `scsi-hd,drive=scsi,bus=lsi.0,serial=${serial}${boots}`,
-    ],
-    sas: [
-      "-device",
-      "mptsas1068,id=mpt",
-      "-device",
-      `scsi-hd,drive=sas,bus=mpt.0,serial=${serial},wwn=0x5000c50012345678${boots}`,
-    ],
-    virtio: ["-device", `virtio-blk-pci,drive=virtio,serial=${serial}${boots}`],
-    usb: ["-device", "qemu-xhci", "-device", `usb-storage,drive=usb,serial=${serial}${boots}`],
-  }[kind];
-};
-const console_ = process.env.REAL_CONSOLE ?? join(folder, "console");
+const sumOf = (path: string): string => createHash("sha256").update(readFileSync(path)).digest("hex");
+const others = disks.filter(({ kind }) => kind !== target);
+const planned = disks.find(({ kind }) => kind === target)!.path;
+const before = others.map(({ path }) => sumOf(path));
+
+/** Start of each partition in the first sector of the planned drive, with its type and whether it is active. */
+function table(): { type: string; active: boolean; start: number; sectors: number }[] {
+  const [fd, sector] = [openSync(planned, "r"), Buffer.alloc(512)];
+  readSync(fd, sector, 0, 512, 0);
+  closeSync(fd);
+  if (sector.readUInt16LE(510) !== 0xaa55) return [];
+  return [446, 462, 478, 494]
+    .filter((at) => sector[at + 4] !== 0)
+    .map((at) => ({
+      ...{ type: sector[at + 4]!.toString(16), active: sector[at] === 0x80 },
+      ...{ start: sector.readUInt32LE(at + 8), sectors: sector.readUInt32LE(at + 12) },
+    }));
+}
+
+/** Whether partman has written: the root that the sheet wants is cut, and a file system stands on it. */
+function isWritten(): boolean {
+  const root = table().find(({ type }) => type === "83");
+  if (!root) return false;
+  const [fd, head] = [openSync(planned, "r"), Buffer.alloc(2)];
+  readSync(fd, head, 0, 2, root.start * 512 + 1080);
+  closeSync(fd);
+  return head.readUInt16LE(0) === 0xef53;
+}
+const stateNow = async () => (await bootBoard(await desk())).rows[0]?.state;
+const isThere = async (): Promise<boolean> =>
+  until === "written" ? isWritten() : ["done", "failed"].includes((await stateNow())?.status ?? "");
+
+const console_ = join(folder, "console");
 const pc = spawn(
   "qemu-system-x86_64",
   [
-    ...[
-      "-accel",
-      "tcg,thread=multi",
-      "-m",
-      "1536",
-      "-smp",
-      "2",
-      "-display",
-      "none",
-      "-monitor",
-      "none",
-      "-machine",
-      "q35,graphics=off",
-    ],
-    ...[
-      "-serial",
-      `file:${console_}`,
-      "-smbios",
-      `type=1,manufacturer=Pippin,product=3,serial=${ARMED.serial}`,
-    ],
-    ...[
-      "-netdev",
-      `user,id=n,net=10.61.20.0/26,host=${HOST},dns=10.61.20.2,dhcpstart=10.61.20.32,ipv6=off,tftp=${tftp},bootfile=boot.ipxe`,
-    ],
+    ...["-accel", "tcg,thread=multi", "-smp", "2", "-m", "1536", "-machine", "q35,graphics=off"],
+    ...["-display", "none", "-monitor", "none", "-serial", `file:${console_}`],
+    ...["-smbios", `type=1,manufacturer=Pippin,product=3,serial=${ARMED.serial}`],
+    "-netdev",
+    `user,id=n,net=10.61.20.0/26,host=${HOST},dns=${NAMES},dhcpstart=10.61.20.32,ipv6=off,tftp=${tftp},bootfile=boot.ipxe`,
     ...["-device", `virtio-net-pci,netdev=n,mac=${ARMED.mac},bootindex=1`],
     ...disks.flatMap(({ kind, path }) => [
-      "-drive",
-      `if=none,id=${kind},format=raw,file=${path}`,
-      ...device(kind),
+      ...["-drive", `if=none,id=${kind},format=raw,file=${path}`],
+      ...KINDS[kind].devices.flatMap((device, i, all) => [
+        "-device",
+        device.replace("{serial}", KINDS[kind].serial) +
+          (kind === target && i === all.length - 1 ? ",bootindex=2" : ""),
+      ]),
     ]),
   ],
-  { stdio: ["ignore", "inherit", "inherit"] },
+  { stdio: ["ignore", "ignore", "inherit"] },
 );
-const ended = new Promise<string>((resolve) => pc.on("close", () => resolve("ended")));
-const late = new Promise<string>((resolve) =>
-  setTimeout(() => resolve("late"), Number(process.env.REAL_LIMIT ?? 600) * 1000).unref(),
-);
-const end = await Promise.race([ended, late]);
+let isOn = true;
+pc.on("close", () => (isOn = false));
+const began = performance.now();
+let end = "did not get there";
+while (isOn && performance.now() - began < LIMIT_SECONDS * 1000) {
+  await new Promise((resolve) => setTimeout(resolve, 3000));
+  if (!(await isThere())) continue;
+  end = until;
+  break;
+}
 pc.kill();
-await ended;
-const after = await Promise.all(disks.map(({ path, kind }) => (kind === target ? "" : hashOf(path))));
-const board = await bootBoard(await desk());
-console.log(
-  JSON.stringify(
-    {
-      end,
-      until,
-      written: disks.filter((_, i) => before[i] !== after[i]).map((d) => d.kind),
-      missing: archive.missing,
-      rows: board.rows.map((r) => r.state),
-    },
-    null,
-    1,
+while (isOn) await new Promise((resolve) => setTimeout(resolve, 200));
+/** A file of the installed system, read from outside; "" where there is none. */
+function inside(path: string): string {
+  const root = table().find(({ type }) => type === "83");
+  if (!root) return "";
+  const at = `${planned}?offset=${root.start * 512}`;
+  return execFileSync("debugfs", ["-R", `cat ${path}`, at], { encoding: "utf8", stdio: "pipe" });
+}
+const state = await stateNow();
+const log = await bootRows.log((await desk()).db, armed.value.id);
+const told = {
+  ...{ end, seconds: Math.round((performance.now() - began) / 1000), state },
+  log: log.map(({ event }) => event),
+  table: table(),
+  touched: others.filter(({ path }, i) => sumOf(path) !== before[i]).map(({ kind }) => kind),
+  interfaces: inside("/etc/network/interfaces"),
+  left: ["/usr/local/sbin/derrick-first-boot", "/etc/systemd/system/derrick-first-boot.service"].filter(
+    (path) => inside(path) !== "",
   ),
-);
-console.log(execFileSync("sfdisk", ["-d", disks.find((d) => d.kind === target)!.path], { encoding: "utf8" }));
+  missing: archive.missing,
+  console: readFileSync(console_, "latin1").slice(-20_000),
+};
 archive.close();
+boot.closeAllConnections();
 boot.close();
-if (!process.env.REAL_KEEP) rmSync(folder, { recursive: true, force: true });
-else console.log(folder);
+await closeDatabase();
+if (process.env.DERRICK_KEEP) console.error(folder);
+else rmSync(folder, { recursive: true, force: true });
+process.stdout.write(JSON.stringify(told));
 process.exit(0);
