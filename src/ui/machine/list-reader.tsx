@@ -55,7 +55,8 @@ export function ListReader({
           <Problems problems={preview.warnings} title="Passed over in this list" />
           {preview.openLine !== null && text && (
             <p className="my-2">
-              Is line {preview.openLine} whole?{" "}
+              Is line {preview.openLine} whole:{" "}
+              <span className="value">{text.text.trimEnd().split(/\r\n|\n|\r/).at(-1)}</span>?{" "}
               <button
                 type="button"
                 className="link"
