@@ -56,7 +56,13 @@ export function ListReader({
           {preview.openLine !== null && text && (
             <p className="my-2">
               Is line {preview.openLine} whole:{" "}
-              <span className="value">{text.text.trimEnd().split(/\r\n|\n|\r/).at(-1)}</span>?{" "}
+              <span className="value">
+                {text.text
+                  .trimEnd()
+                  .split(/\r\n|\n|\r/)
+                  .at(-1)}
+              </span>
+              ?{" "}
               <button
                 type="button"
                 className="link"
