@@ -42,8 +42,7 @@ const PROVIDED = "ext2 ext3 ext4 ata sata scsi md nvme virtio".split(" ").map((m
 function sh(command, cwd = real) {
   const done = spawnSync("sh", ["-ec", command], { cwd, encoding: "utf8", maxBuffer: 2 ** 28 });
   if (done.status === 0) return done.stdout;
-  console.error(`${done.stdout}${done.stderr}\nThe real installer was not made: ${command}`);
-  return process.exit(1);
+  throw new Error(`${done.stdout}${done.stderr}\nThe real installer was not made: ${command}`);
 }
 
 /** Where this machine has its packages from. */
