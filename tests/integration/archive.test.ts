@@ -290,8 +290,10 @@ it("that grows without measure, or is filled up with zeros, is refused soon", as
 
 it("whose upload was stopped in the middle leaves nothing behind once Derrick has started again", async () => {
   await anew("stopped");
-  const left = join(folder, "derrick-incoming-t1.tmp");
-  writeFileSync(left, "half of it");
+  const [left, others] = ["stopped.db-incoming-t1.tmp", "other.db-incoming-t1.tmp"].map((n) =>
+    join(folder, n),
+  );
+  for (const path of [left!, others!]) writeFileSync(path, "half of it");
   await sweepTemporary();
-  expect(existsSync(left)).toBe(false);
+  expect([existsSync(left!), existsSync(others!)]).toEqual([false, true]);
 });

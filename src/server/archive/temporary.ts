@@ -1,6 +1,6 @@
 import { createWriteStream } from "node:fs";
 import { mkdir, readdir, rm, stat } from "node:fs/promises";
-import { dirname, join } from "node:path";
+import { basename, dirname, join } from "node:path";
 import { tmpdir } from "node:os";
 import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
@@ -8,23 +8,26 @@ import { pathOf } from "@/db";
 import { readEnvironment } from "../environment";
 import type { Desk } from "../desk";
 
-/** Beside the database, whose disk has room for what is to become part of it; for a database server, where the system keeps such files. */
-function folder(): string {
+/**
+ * Beside the database, whose disk has room for what is to become part of it, and under its name; for a database server, where
+ * the system keeps such files, which other installations may use as well.
+ */
+function places(): { folder: string; name: string; isOwn: boolean } {
   const { DERRICK_DB_URL: url } = readEnvironment();
-  return url.startsWith("file:") ? dirname(pathOf(url)) : tmpdir();
+  if (!url.startsWith("file:")) return { folder: tmpdir(), name: "derrick-incoming-", isOwn: false };
+  const path = pathOf(url);
+  return { folder: dirname(path), name: `${basename(path)}-incoming-`, isOwn: true };
 }
 
-const NAME = "derrick-incoming-";
-/** Beside a database server other installations may keep theirs in the same folder: only what is older than this is nobody's. */
+/** What is older than this in a folder of all is nobody's any more: an upload may take six hours. */
 const ABANDONED_MILLISECONDS = 24 * 3_600_000;
 
 /** Removes what a stop in the middle of an upload has left; called once, before anything comes in. */
 export async function sweepTemporary(): Promise<void> {
-  const isOwn = readEnvironment().DERRICK_DB_URL.startsWith("file:");
-  const at = folder();
-  const names = await readdir(at).catch(() => []);
-  for (const name of names.filter((n) => n.startsWith(NAME) && n.endsWith(".tmp"))) {
-    const path = join(at, name);
+  const { folder, name, isOwn } = places();
+  const names = await readdir(folder).catch(() => []);
+  for (const left of names.filter((n) => n.startsWith(name) && n.endsWith(".tmp"))) {
+    const path = join(folder, left);
     const { mtimeMs } = await stat(path).catch(() => ({ mtimeMs: Date.now() }));
     if (isOwn || Date.now() - mtimeMs > ABANDONED_MILLISECONDS) await rm(path, { force: true });
   }
@@ -36,8 +39,9 @@ export async function withTemporaryFile<T>(
   chunks: AsyncIterable<Uint8Array>,
   work: (path: string) => Promise<T>,
 ): Promise<T> {
-  const path = join(folder(), `${NAME}${desk.newId("t")}.tmp`);
-  await mkdir(dirname(path), { recursive: true });
+  const { folder, name } = places();
+  const path = join(folder, `${name}${desk.newId("t")}.tmp`);
+  await mkdir(folder, { recursive: true });
   try {
     await pipeline(Readable.from(chunks), createWriteStream(path));
     return await work(path);
