@@ -33,14 +33,14 @@ describe("a preseed file", () => {
 
   it("makes the parts of zone D, in megabytes, the last one with all that is left", () => {
     expect(valueOf(fileOf().text, "partman-auto/expert_recipe")).toBe(
-      "derrick :: 536 536 536 free $iflabel{ gpt } method{ efi } format{ } . 1023 1023 1023 linux-swap method{ swap } format{ } . 1000 1000000 -1 ext4 method{ format } format{ } use_filesystem{ } filesystem{ ext4 } mountpoint{ / } .",
+      "derrick :: 537 537 537 free $iflabel{ gpt } method{ efi } format{ } . 1024 1024 1024 linux-swap method{ swap } format{ } . 1000 1000000 -1 ext4 method{ format } format{ } use_filesystem{ } filesystem{ ext4 } mountpoint{ / } .",
     );
   });
 
   it("makes primary parts in legacy mode, the root active: boot code starts no other", () => {
     const legacy = valueOf(fileOf({ sheet: { "boot.mode": "legacy" } }).text, "partman-auto/expert_recipe");
     expect(legacy).toBe(
-      "derrick :: 1023 1023 1023 linux-swap $primary{ } method{ swap } format{ } . 1000 1000000 -1 ext4 $primary{ } $bootable{ } method{ format } format{ } use_filesystem{ } filesystem{ ext4 } mountpoint{ / } .",
+      "derrick :: 1024 1024 1024 linux-swap $primary{ } method{ swap } format{ } . 1000 1000000 -1 ext4 $primary{ } $bootable{ } method{ format } format{ } use_filesystem{ } filesystem{ ext4 } mountpoint{ / } .",
     );
   });
 
