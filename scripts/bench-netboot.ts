@@ -107,7 +107,11 @@ async function bench(): Promise<void> {
   process.env["DERRICK_IMAGE_DIR"] = images;
   await addShippedProfiles(await desk("Derrick"));
   await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), { rebase: false });
-  const armed = await armMachine(await desk(), TELEMETRY.build, { typed: TELEMETRY.serial, minutes: 60 });
+  const armed = await armMachine(await desk(), TELEMETRY.build, {
+    typed: TELEMETRY.serial,
+    minutes: 60,
+    asksCode: false,
+  });
   if (!armed.ok) throw new Error(armed.problems.map((p) => p.message).join(" "));
   await startBoot();
   const base = process.env["DERRICK_BOOT_URL"];

@@ -68,7 +68,7 @@ const GRUB_MODULES =
   "part_msdos fat normal linux serial terminal echo search search_fs_file minicmd configfile";
 
 /** What a GRUB needs in it that asks over the network. */
-const NET_MODULES = `${GRUB_MODULES} efinet net tftp http smbios regexp test sleep chain part_gpt boot`;
+const NET_MODULES = `${GRUB_MODULES} efinet net tftp http smbios read regexp test sleep chain part_gpt boot`;
 
 /** A disk that starts under BIOS and UEFI, with the same kernel; what was installed is told by a word of its command line. */
 function makeDisk() {

@@ -9,6 +9,8 @@ export interface Surroundings {
   /** Whether the firmware can start what was read as a kernel, as it is found out here: before it is started. */
   starts(kernel: string): boolean;
   say(words: string): void;
+  /** What a hand at the console types when it is asked; null where nobody is there. */
+  types?: string | null;
   sleep(seconds: number): Promise<void>;
 }
 
@@ -103,6 +105,16 @@ async function carryOut(
       return {};
     case "set":
       settings[name.replace(/:int32$/, "")] = words.slice(1).join(" ");
+      return {};
+    case "prompt":
+      around.say(words.slice(2).join(" "));
+      if ((around.types ?? null) === null) throw new Failed("");
+      return {};
+    case "read":
+      settings[name] = around.types ?? "";
+      return {};
+    case "clear":
+      delete settings[name];
       return {};
     case "inc":
       settings[name] = String(Number(settings[name] ?? 0) + 1);

@@ -22,6 +22,8 @@ export interface Client {
   model: string;
   firmware: "bios" | "uefi" | "uefi over http";
   fault: Fault | null;
+  /** What a person types where its console asks for a code; nobody is there without it. */
+  code?: string | undefined;
 }
 
 export interface Told {
@@ -99,6 +101,7 @@ async function startOver(client: Client, walk: Walk, say: (words: string) => voi
     read,
     starts: (kernel) => !efi || isProgram(kernel),
     say: (words) => words && say(words),
+    types: client.code ?? null,
     sleep: (seconds) => wait((seconds * 1000) / pace).then(() => undefined),
   });
 }

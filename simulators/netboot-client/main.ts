@@ -1,4 +1,4 @@
-// Machines that start over the network, as a program: npm run netboot-client -- --base URL --machine MAC,SERIAL [--fault WORDS];
+// Machines that start over the network, as a program: npm run netboot-client -- --base URL --machine MAC,SERIAL [--code CODE] [--fault WORDS];
 // with --demo NAME instead, a machine of the demo, whose serial is then not told on the screen.
 import { readFileSync } from "node:fs";
 import { parseArgs } from "node:util";
@@ -11,6 +11,7 @@ const { values } = parseArgs({
     demo: { type: "string", multiple: true, default: [] },
     firmware: { type: "string", default: "uefi" },
     fault: { type: "string" },
+    code: { type: "string" },
     pace: { type: "string", default: "60" },
     maker: { type: "string", default: "Ostler" },
     model: { type: "string", default: "R114" },
@@ -32,7 +33,7 @@ if (values.machine.length + values.demo.length === 0)
     "--machine wants MAC,SERIAL, and --demo the name of a machine of the demo; each may be given several times.",
   );
 const client = (name: string, mac: string, serial: string): Client => ({
-  ...{ name, mac: mac.toLowerCase(), serial, uuid: "", fault: fault ?? null },
+  ...{ name, mac: mac.toLowerCase(), serial, uuid: "", fault: fault ?? null, code: values.code },
   ...{ maker: values.maker, model: values.model, firmware: firmware ?? "uefi" },
 });
 const machines = values.machine.map((text) => {

@@ -50,7 +50,7 @@ export default async function Today() {
           <AlarmSettings />
         </section>
       )}
-      <Installing lines={installing.map(boardLine)} />
+      <Installing lines={installing.map((row) => boardLine(row, null))} />
       <div className="grid gap-x-12 lg:grid-cols-[minmax(0,1.55fr)_minmax(0,1fr)]">
         <Ruled title="In preparation">
           {preparing.length === 0 && (

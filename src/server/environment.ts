@@ -26,8 +26,15 @@ const environmentSchema = z.object({
     .regex(ORIGIN, "is an address without a path, such as http://10.61.10.5:4370")
     .refine(
       (url) => url.startsWith("http://"),
-      "begins with http://, since firmware and installers trust no certificate of yours",
+      "begins with http://, since firmware trusts no certificate of yours; DERRICK_BOOT_TLS_URL is for what does",
     )
+    .transform((address) => new URL(address).origin)
+    .optional(),
+  /** Where the boot service is reached over HTTPS as well, beside DERRICK_BOOT_URL, with a certificate of its own. */
+  DERRICK_BOOT_TLS_URL: z
+    .string()
+    .regex(ORIGIN, "is an address without a path, such as https://10.61.10.5:4371")
+    .refine((url) => url.startsWith("https://"), "begins with https://")
     .transform((address) => new URL(address).origin)
     .optional(),
   /** What the server's own link and disk give to machines that install themselves, in Mbit/s and in MB/s. */

@@ -1,6 +1,7 @@
 import { createCipheriv, createDecipheriv, createHmac, randomBytes } from "node:crypto";
 import { mkdirSync, readFileSync, writeFileSync } from "node:fs";
-import { dirname, join } from "node:path";
+import { dirname } from "node:path";
+import { besideDatabase } from "./beside";
 import { readEnvironment } from "./environment";
 
 // The key lies beside the database and never in it: a copy of the one without the other opens nothing.
@@ -9,11 +10,7 @@ const BYTES = 32;
 const NONCE = 12;
 const TAG = 16;
 
-function keyFile(): string {
-  const { DERRICK_KEY_FILE: file, DERRICK_DB_URL: url } = readEnvironment();
-  if (file) return file;
-  return join(url.startsWith("file:") ? dirname(url.slice("file:".length)) : ".derrick", "derrick.key");
-}
+const keyFile = (): string => readEnvironment().DERRICK_KEY_FILE ?? besideDatabase("derrick.key");
 
 /** The key of this server; it is made when there is none, for its owner's eyes only. */
 function sealKey(): Buffer {

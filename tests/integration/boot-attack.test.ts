@@ -61,7 +61,7 @@ describe("a report", () => {
   let token = "";
   beforeAll(async () => {
     await makeReady();
-    await armMachine(await desk(), ARMED.build, { typed: ARMED.serial, minutes: 60 });
+    await armMachine(await desk(), ARMED.build, { typed: ARMED.serial, minutes: 60, asksCode: false });
     const script = await ask(service.base, `/script?mac=${ARMED.mac}&serial=${ARMED.serial}`);
     token = /\/t\/([\w-]{32})\//.exec(script.body.toString())![1]!;
   });

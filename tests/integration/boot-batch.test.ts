@@ -26,7 +26,7 @@ it("lists what waits to be armed with what it loses, and no end of a serial", as
 
 it("arms each for itself: a wrong end, another's end or a sheet that is none leaves the others alone", async () => {
   const asked = [one!, { ...two!, typed: three!.typed }, three!, { ...four!, build: "b-none" }, one!];
-  const results = await armBatch(await desk(), asked, 60);
+  const results = await armBatch(await desk(), asked, { minutes: 60, asksCode: false });
   expect(results.map((r) => [r.build, r.armed])).toEqual([
     ...[
       [one!.build, true],

@@ -19,7 +19,7 @@ const service = ownBootService(() => fleet.text);
 const PACE = 20_000;
 
 const arm = async ({ build, serial }: FleetMember, minutes = 60) => {
-  const armed = await armMachine(await desk(), build, { typed: serial.slice(-6), minutes });
+  const armed = await armMachine(await desk(), build, { typed: serial.slice(-6), minutes, asksCode: false });
   if (!armed.ok) throw new Error(armed.problems.map((p) => p.message).join(" "));
   return armed.value.id;
 };

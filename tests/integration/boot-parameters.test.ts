@@ -93,7 +93,11 @@ it("shows what is in force with its origin, and the secret nowhere", async () =>
 });
 
 it("gives the machine its script with every value quoted, once, and keeps the value in no file", async () => {
-  const armed = await armMachine(await desk(), ARMED.build, { typed: "N30051", minutes: 60 });
+  const armed = await armMachine(await desk(), ARMED.build, {
+    typed: "N30051",
+    minutes: 60,
+    asksCode: false,
+  });
   expect(armed.ok).toBe(true);
   const query = new URLSearchParams({ mac: ARMED.mac, serial: ARMED.serial, platform: "efi" });
   const script = (await get(`/script?${query.toString()}`)).body.toString();

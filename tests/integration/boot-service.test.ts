@@ -39,7 +39,7 @@ const refusals = async (): Promise<string[]> => {
   return log.flatMap(({ event }) => (event.kind === "refused" ? [event.words] : []));
 };
 const arm = async (typed = "N30051", minutes = 60) =>
-  armMachine(await desk("J. Pell", service.now), ARMED.build, { typed, minutes });
+  armMachine(await desk("J. Pell", service.now), ARMED.build, { typed, minutes, asksCode: false });
 const said = (answer: Awaited<ReturnType<typeof arm>>): string =>
   answer.ok ? "armed" : answer.problems.map((p) => p.message).join(" ");
 
@@ -204,7 +204,7 @@ describe("once it is armed", () => {
     const { sheet } = (await buildRows.one(at.db, ARMED.build))!;
     await at.write((tx) => buildRows.insert(tx, { id: "b-second", number: "B-0999", sheet }, at.stamp()));
     await issueRevision(at, "b-second", 1);
-    const second = await armMachine(at, "b-second", { typed: ARMED.serial, minutes: 60 });
+    const second = await armMachine(at, "b-second", { typed: ARMED.serial, minutes: 60, asksCode: false });
     expect(said(second as never)).toMatch(/tho-a is armed already/);
     expect(await runRows.ofBuild(at.db, "b-second")).toBeNull();
   });

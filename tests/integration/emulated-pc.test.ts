@@ -27,6 +27,8 @@ async function startedPc(firmware: string): Promise<Told> {
 }
 
 const inShort = (event: BootEvent): string => {
+  if (event.kind === "asked" && !event.given && /code/.test(event.words))
+    return event.wrongCode ? "showed a wrong code" : "asked for a code";
   if (event.kind === "asked")
     return event.given ? "given its installation" : event.waits ? "told to wait" : "sent to its disk";
   if (event.kind === "fetched") return `${event.what}${event.whole ? "" : ", in part"}`;
@@ -49,6 +51,8 @@ describe.concurrent("an emulated PC", () => {
       expect(dhcp).toContain(asks);
       const said = log.map(inShort).filter((words, i, all) => words !== all[i - 1]);
       expect(said).toEqual([
+        // A person types the code of its arming at its console, the first time another one.
+        ...(/bios|grub/.test(firmware) ? ["asked for a code", "showed a wrong code"] : []),
         // Another one is installing itself, and takes all that the server gives.
         ...(firmware === "bios" ? ["told to wait"] : []),
         ...["given its installation", "kernel", "initrd 1", "answers tho-a.ks", "tree images/disk.img"],

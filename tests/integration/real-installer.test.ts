@@ -31,10 +31,10 @@ const IS_WHOLE = process.env.DERRICK_REAL === "whole";
 const [KINDS, DRIVES]: [Kind[], string[]] = IS_WHOLE ? [KIND_NAMES, []] : [["sas"], ["sas,sata"]];
 const LIMIT = 100 * 60_000;
 
-async function installed(kind: Kind, until: "written" | "installed"): Promise<Told> {
+async function installed(kind: Kind, until: "written" | "installed", how: string[] = []): Promise<Told> {
   const { stdout } = await promisify(execFile)(
     "npx",
-    ["tsx", "tests/support/real-pc.ts", kind, until, ...DRIVES],
+    ["tsx", "tests/support/real-pc.ts", kind, until, ...(how.length > 0 ? how : DRIVES)],
     {
       encoding: "utf8",
       maxBuffer: 2 ** 25,
@@ -60,6 +60,21 @@ describe("a real installer", () => {
         ["82", false],
         ["83", true],
       ]);
+      expect(fetched(log)).toEqual(["kernel", "initrd 1", "answers tho-a.preseed"]);
+    },
+    LIMIT,
+  );
+
+  it.runIf(IS_WHOLE)(
+    "takes its answers out of its initial file system, where the boot loader has read all over HTTPS",
+    async () => {
+      const { end, console, table, touched, log } = await installed("virtio", "written", [
+        "virtio,sata",
+        "https",
+      ]);
+      expect([end, console.slice(-1500)]).toEqual(["written", expect.anything()]);
+      expect(touched).toEqual([]);
+      expect(table.map(({ type }) => type)).toEqual(["82", "83"]);
       expect(fetched(log)).toEqual(["kernel", "initrd 1", "answers tho-a.preseed"]);
     },
     LIMIT,

@@ -21,7 +21,7 @@ import { armMachine, disarm } from "@/server/netboot/arm";
 import { bootBoard } from "@/server/netboot/board";
 import { endBoot, startBoot } from "@/server/netboot/listener";
 import { bootRows } from "@/db";
-import { dnsmasqBoot, grubFirst } from "@/core/netboot";
+import { codeWords, dnsmasqBoot, grubFirst } from "@/core/netboot";
 import { makeReady } from "./armed";
 import { ARMED, imageFolder } from "./boot-image";
 import { desk } from "./desk";
@@ -31,6 +31,8 @@ const FIRMWARE = ["bios", "uefi", "uefi over http", "uefi with grub"] as const;
 const mode = FIRMWARE.find((f) => f === process.argv[2]);
 if (!mode) throw new Error(`The firmware is one of ${FIRMWARE.join(", ")}.`);
 const isGrub = mode === "uefi with grub";
+// A person types the code of the arming at its console, with each of the two boot loaders.
+const isAsked = isGrub || mode === "bios";
 const [ADDRESS, LOADER_PORT, LIMIT_SECONDS] = ["10.61.10.1", 8080, 900];
 // GRUB 2.06 reaches no other port than 80.
 const BASE = `http://${ADDRESS}${isGrub ? "" : ":4370"}`;
@@ -56,7 +58,11 @@ process.env.DERRICK_IMAGE_DIR = images;
 await addShippedProfiles(await desk("Derrick"));
 await importAll(await desk(), readFileSync("demo/marrowby-water.json", "utf8"), { rebase: false });
 await makeReady();
-const armed = await armMachine(await desk(), ARMED.build, { typed: ARMED.serial, minutes: 30 });
+const armed = await armMachine(await desk(), ARMED.build, {
+  typed: ARMED.serial,
+  minutes: 30,
+  asksCode: isAsked,
+});
 if (!armed.ok) throw new Error(armed.problems.map((p) => p.message).join(" "));
 await startBoot();
 const boardNow = async () => bootBoard(await desk());
@@ -64,7 +70,11 @@ if (mode === "bios") void waitForAnother();
 
 /** Another machine is fed first, with all that the link gives; it is called off once the PC was told to wait. */
 async function waitForAnother(): Promise<void> {
-  const other = await armMachine(await desk(), TELEMETRY.build, { typed: TELEMETRY.serial, minutes: 30 });
+  const other = await armMachine(await desk(), TELEMETRY.build, {
+    typed: TELEMETRY.serial,
+    minutes: 30,
+    asksCode: false,
+  });
   if (!other.ok) throw new Error(other.problems.map((p) => p.message).join(" "));
   await fetch(`${BASE}/script?mac=${TELEMETRY.mac}&serial=${TELEMETRY.serial}`);
   const isTold = async () =>
@@ -115,7 +125,6 @@ dhcp.stderr.on("data", (part: Buffer) => (dhcpSaid += part.toString()));
 const disk = join(folder, "disk");
 writeFileSync(disk, "");
 truncateSync(disk, 128 * 2 ** 20);
-const console_ = join(folder, "console");
 // The BIOS needs the iPXE in the card's own memory; UEFI starts the one that the DHCP server names.
 const firmware: string[] = {
   bios: [],
@@ -140,12 +149,7 @@ const pc = spawn(
   "qemu-system-x86_64",
   [
     ...["-accel", "tcg", "-m", "512", "-display", "none", "-monitor", "none", "-machine", "q35,graphics=off"],
-    ...[
-      "-serial",
-      `file:${console_}`,
-      "-smbios",
-      `type=1,manufacturer=Pippin,product=3,serial=${ARMED.serial}`,
-    ],
+    ...["-serial", "stdio", "-smbios", `type=1,manufacturer=Pippin,product=3,serial=${ARMED.serial}`],
     ...["-netdev", "tap,id=n,ifname=pc,script=no,downscript=no"],
     ...[
       "-device",
@@ -155,8 +159,24 @@ const pc = spawn(
     ...["-device", `virtio-blk-pci,drive=d,serial=${ARMED.drive},bootindex=2`],
     ...firmware,
   ],
-  { stdio: ["ignore", "ignore", "inherit"] },
+  { stdio: ["pipe", "pipe", "inherit"] },
 );
+const code = (await boardNow()).rows[0]?.arming.code ?? "";
+let [said, heard, wrong] = ["", 0, true];
+pc.stdout.setEncoding("latin1").on("data", (part: string) => {
+  said += part;
+  const news = said.slice(heard);
+  const [asked] = /press a key to type it|Code: ?$/.exec(news) ?? [];
+  if (!asked) return;
+  heard = said.length;
+  // The first one is mistyped; the others as a person reads them, in groups and with capitals.
+  const words = wrong ? "bcdf" : codeWords(code).toUpperCase();
+  if (!asked.startsWith("Code")) pc.stdin.write(" ");
+  else {
+    wrong = false;
+    pc.stdin.write(`${words}\r`);
+  }
+});
 const ended = new Promise<string>((resolve) => pc.on("close", () => resolve("switched itself off")));
 const late = new Promise<string>((resolve) =>
   setTimeout(() => resolve("did not end"), LIMIT_SECONDS * 1000).unref(),
@@ -171,7 +191,7 @@ const told = {
   state: row?.state,
   strangers: board.strangers.map((s) => s.last.event),
   log: log.map(({ event }) => event),
-  console: readFileSync(console_, "latin1"),
+  console: said,
   dhcp: dhcpSaid,
 };
 dhcp.kill();

@@ -1,6 +1,7 @@
 // One emulated PC with a drive of each kind: it starts over the network from Derrick, and Debian's own installer does on it what
 // Derrick's answer file says. Tells as JSON how far it came, which drives were written to, and how the planned one is cut.
-//   npx tsx tests/support/real-pc.ts KIND [written | installed] [KIND,KIND: the drives that it has, without it all]
+//   npx tsx tests/support/real-pc.ts KIND [written | installed] [KIND,KIND: the drives that it has, or all] [https]
+// With "https" a loader that believes Derrick's certificate is played by this program; what it reads starts the PC.
 import { createHash } from "node:crypto";
 import { execFileSync, spawn } from "node:child_process";
 import {
@@ -15,14 +16,17 @@ import {
   truncateSync,
   writeFileSync,
 } from "node:fs";
-import { createServer } from "node:http";
+import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
+import { createServer as createTlsServer, get as getSecure } from "node:https";
 import type { AddressInfo } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { checkServerIdentity, type PeerCertificate } from "node:tls";
 import { bootRows } from "@/db";
 import { closeDatabase } from "@/server/database";
 import { importAll } from "@/server/exports";
 import { armMachine } from "@/server/netboot/arm";
+import { bootPair, bootTrust } from "@/server/netboot/certificate";
 import { bootBoard } from "@/server/netboot/board";
 import { serveBoot } from "@/server/netboot/serve";
 import { sealSecret, secretsView } from "@/server/seals";
@@ -37,7 +41,9 @@ const REAL = ".derrick/real";
 const [HOST, NAMES] = ["10.61.20.1", "10.61.20.2"];
 const target = KIND_NAMES.find((kind) => kind === process.argv[2]);
 const until = process.argv[3] ?? "written";
-const drives = KIND_NAMES.filter((kind) => process.argv[4]?.split(",").includes(kind) ?? true);
+const named = process.argv[4] ?? "all";
+const drives = KIND_NAMES.filter((kind) => named === "all" || named.split(",").includes(kind));
+const isSecure = process.argv[5] === "https";
 if (!target) throw new Error(`The planned drive is one of ${KIND_NAMES.join(", ")}.`);
 const LIMIT_SECONDS = until === "written" ? 1800 : 5400;
 
@@ -60,11 +66,17 @@ const index = (name: string): string => readFileSync(`${REAL}/${name}`, "utf8");
 const indexes = { [INDEXES[0]]: index("udebs"), [INDEXES[1]]: index("packages") };
 const archive = await serveArchive("trixie", indexes, `${REAL}/archive`);
 let base = "";
-const boot = createServer((request, response) => {
-  void desk("boot service").then((d) => serveBoot(d, base, request, response));
-});
+const pair = await bootPair(`https://${HOST}`);
+process.env.DERRICK_BOOT_TLS_URL = `https://${HOST}`;
+const { pin } = bootTrust()!;
+const serve = (request: IncomingMessage, response: ServerResponse) =>
+  void desk("boot service").then((d) => serveBoot(d, base, request, response, isSecure ? pin : ""));
+const boot = isSecure
+  ? createTlsServer({ key: pair.key, cert: pair.certificate }, serve)
+  : createServer(serve);
 await new Promise<void>((resolve) => boot.listen(0, "127.0.0.1", resolve));
-base = `http://${HOST}:${(boot.address() as AddressInfo).port}`;
+const { port } = boot.address() as AddressInfo;
+base = `http${isSecure ? "s" : ""}://${HOST}:${port}`;
 process.env.DERRICK_BOOT_URL = base;
 
 const loaded = await importAll(
@@ -80,7 +92,11 @@ await sealSecret(await desk(), ARMED.build, {
   ...{ opens: "jpell", hash: crypt("aSaltOfItsOwn"), toMark: crypt(salt) },
 });
 await makeReady(KINDS[target].serial);
-const armed = await armMachine(await desk(), ARMED.build, { typed: ARMED.serial, minutes: 120 });
+const armed = await armMachine(await desk(), ARMED.build, {
+  typed: ARMED.serial,
+  minutes: 120,
+  asksCode: false,
+});
 if (!armed.ok) throw new Error(armed.problems.map((p) => p.message).join(" "));
 
 // iPXE alone is to be led to Derrick, as Derrick's own text for a DHCP server does it: an installer takes an address that a DHCP
@@ -128,6 +144,36 @@ const stateNow = async () => (await bootBoard(await desk())).rows[0]?.state;
 const isThere = async (): Promise<boolean> =>
   until === "written" ? isWritten() : ["done", "failed"].includes((await stateNow())?.status ?? "");
 
+/** A file of the boot service, as a loader reads it that believes Derrick's certificate for its address and no other. */
+const readSecure = (path: string): Promise<Buffer> =>
+  new Promise((resolve, reject) => {
+    const how = { host: "127.0.0.1", port, path, ca: pair.certificate, servername: "" };
+    const checked = {
+      checkServerIdentity: (_: string, of: PeerCertificate) => checkServerIdentity(HOST, of),
+    };
+    getSecure({ ...how, ...checked }, (response) => {
+      const parts: Buffer[] = [];
+      response.on("data", (part: Buffer) => parts.push(part)).on("end", () => resolve(Buffer.concat(parts)));
+    }).on("error", reject);
+  });
+
+/** What the script of the boot service starts, read over HTTPS, as the emulator takes it. */
+async function startedBy(): Promise<string[]> {
+  const script = (await readSecure(`/script?mac=${ARMED.mac}&serial=${ARMED.serial}`)).toString();
+  const pathOf = (url: string): string => url.slice(base.length);
+  const [, kernel = "", words = ""] = /^kernel (\S+) (.*) \|\| goto failed$/m.exec(script) ?? [];
+  const parts = [...script.matchAll(/^initrd --name \S+ (\S+)/gm)].map(([, url]) => pathOf(url!));
+  writeFileSync(join(folder, "kernel"), await readSecure(pathOf(kernel)));
+  const read: Buffer[] = [];
+  for (const part of parts) {
+    const bytes = await readSecure(part);
+    // Each begins at a multiple of four bytes, as a loader puts them.
+    read.push(bytes, Buffer.alloc((4 - (bytes.length % 4)) % 4));
+  }
+  writeFileSync(join(folder, "initrd"), Buffer.concat(read));
+  return ["-kernel", join(folder, "kernel"), "-initrd", join(folder, "initrd"), "-append", words];
+}
+
 const console_ = join(folder, "console");
 const pc = spawn(
   "qemu-system-x86_64",
@@ -138,6 +184,7 @@ const pc = spawn(
     "-netdev",
     `user,id=n,net=10.61.20.0/26,host=${HOST},dns=${NAMES},dhcpstart=10.61.20.32,ipv6=off,tftp=${tftp},bootfile=boot.ipxe`,
     ...["-device", `virtio-net-pci,netdev=n,mac=${ARMED.mac},bootindex=1`],
+    ...(isSecure ? await startedBy() : []),
     ...disks.flatMap(({ kind, path }) => [
       ...["-drive", `if=none,id=${kind},format=raw,file=${path}`],
       ...KINDS[kind].devices.flatMap((device, i, all) => [

@@ -1,14 +1,22 @@
 import { isSerial, plain, type Arming, type Caller } from "./arming";
+import { isCode } from "./code";
 import { isClosed, type ArmingState } from "./state";
 
 /** What a machine that asks is given: the installation, or its own disk, and why in words for its console. */
-export type Given = { given: true } | { given: false; words: string; second: boolean };
+export type Given =
+  | { given: true }
+  | { given: false; words: string; second: boolean }
+  /** It is to show the code of its arming; `wrong` where it has shown another one. */
+  | { asksCode: true; given: false; words: string; wrong: boolean };
 
 /** What a machine is told that nobody has armed. */
 export const UNARMED = "Nobody has armed this machine for an installation.";
 
 /** What is told to who names no MAC: it is no machine that could be armed, and is not listed as one. */
 export const NO_MAC = "The boot loader told no MAC address of this machine.";
+
+export const ASKS_CODE = "Type the code of its arming, which stands on Derrick's board.";
+const WRONG_CODE = "That is not the code of this arming.";
 
 const local = (words: string, second = false): Given => ({ given: false, words, second });
 
@@ -24,9 +32,14 @@ function isNot({ machine }: Arming, { mac, serial }: Caller): string | null {
 
 /**
  * What a machine gets that asks for a boot script. Whoever is not armed, is another machine, comes too late, or has had its
- * installation starts from its own disk.
+ * installation starts from its own disk. `code` is what was typed at its console, or stands on its boot medium.
  */
-export function answerTo(caller: Caller, arming: Arming | null, state: ArmingState | null): Given {
+export function answerTo(
+  caller: Caller,
+  code: string,
+  arming: Arming | null,
+  state: ArmingState | null,
+): Given {
   if (!arming || !state) return local(UNARMED);
   const other = isNot(arming, caller);
   if (other) return local(other);
@@ -41,7 +54,12 @@ export function answerTo(caller: Caller, arming: Arming | null, state: ArmingSta
       state.status === "installing" && !state.reached["first boot"],
     );
   // Another one may claim both MAC and serial: of two that do, one has its installation already, and only a person can tell which.
-  return state.givenTo === null
-    ? { given: true }
-    : local("This installation was given already, and is given once; a person arms the machine again.", true);
+  if (state.givenTo !== null)
+    return local(
+      "This installation was given already, and is given once; a person arms the machine again.",
+      true,
+    );
+  if (arming.code === "" || isCode(code, arming.code)) return { given: true };
+  const wrong = code.trim() !== "";
+  return { asksCode: true, given: false, words: wrong ? WRONG_CODE : ASKS_CODE, wrong };
 }

@@ -26,6 +26,8 @@ export const armingSchema = z.object({
   answers: z.array(z.string()).min(1),
   /** Of all answer files as they were then: what was changed since is not given out. */
   digest: z.string(),
+  /** What the machine has to show before it is given anything; "" where MAC and serial are enough. */
+  code: z.string().default(""),
   /** Drives that lose what stands on them, by their looks; bay and serial are empty where they were not read. */
   erases: z.array(
     z.object({
@@ -74,6 +76,8 @@ export const bootEventSchema = z.discriminatedUnion("kind", [
     waits: z.boolean().default(false),
     /** What it asked for had been given to another one, or to itself, before. */
     second: z.boolean().default(false),
+    /** It showed a code, and that was another one. */
+    wrongCode: z.boolean().default(false),
   }),
   /** A file was asked for: how many bytes went out, of how many, and `whole` when those were all of it. */
   z.object({

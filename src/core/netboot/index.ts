@@ -34,11 +34,30 @@ export {
 } from "./capacity";
 export { heardAt } from "./heard";
 export { macIn, toldIn } from "./query";
+export { codeWords, isCode, LONGEST_CODE, newCode } from "./code";
 export { answerTo, NO_MAC, UNARMED, type Given } from "./answer";
-export { answerNames, kernelWords, type BootAddresses, type BootHost } from "./words";
-export { ipxeFirst, ipxeInstall, ipxeLocal, ipxeWait, TRIES, type BootFiles } from "./script/ipxe";
-export { grubFirst, grubInstall, grubLocal, grubWait } from "./script/grub";
+export {
+  answerNames,
+  kernelWords,
+  packedWords,
+  PACKED_NAME,
+  type BootAddresses,
+  type BootHost,
+} from "./words";
+export {
+  ipxeCode,
+  ipxeFirst,
+  ipxeInstall,
+  ipxeLocal,
+  ipxeMedium,
+  ipxeWait,
+  TRIES,
+  type BootFiles,
+} from "./script/ipxe";
+export { grubCode, grubFirst, grubInstall, grubLocal, grubWait } from "./script/grub";
 export { firstBootScript, type FirstBoot } from "./script/first-boot";
+export { packedFiles } from "./cpio";
+export { trusting } from "./script/trust";
 export { firstBootCommands } from "./script/unit";
 export { BOOT_CLIENTS, loaders, type BootClient, type BootPlan } from "./dhcp/clients";
 export { dnsmasqBoot, dnsmasqProxy, iscBoot, keaBoot } from "./dhcp/write";

@@ -3,28 +3,35 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, wri
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
+import { layouts, sameOnAll } from "../identity/keyboard";
 import { TOLD } from "../stage";
 import { addSeconds } from "../units";
 import {
   answerTo,
   atOnceFigure,
   armingState,
+  codeWords,
   armingSchema,
   fileClosed,
   firstBootCommands,
   firstBootScript,
+  grubCode,
   grubFirst,
   grubInstall,
   grubLocal,
   grubWait,
   heardAt,
+  ipxeCode,
   ipxeFirst,
   ipxeInstall,
   ipxeLocal,
+  ipxeMedium,
+  isCode,
   isSerial,
   kernelWords,
   lastTurnSeconds,
   neededOf,
+  newCode,
   outOfTime,
   reportClosed,
   roundsSeconds,
@@ -55,7 +62,15 @@ const caller = {
   platform: "",
   address: "",
 };
-const asked: BootEvent = { kind: "asked", caller, given: true, words: "", waits: false, second: false };
+const asked: BootEvent = {
+  kind: "asked",
+  caller,
+  given: true,
+  words: "",
+  waits: false,
+  second: false,
+  wrongCode: false,
+};
 const fetched = (what: string, whole = true): BootEvent => ({
   kind: "fetched",
   what,
@@ -219,12 +234,12 @@ describe("how far a machine is", () => {
 describe("what a machine is given that asks", () => {
   const given = (changes: object, events: [number, BootEvent][] = [], seconds = 60) => {
     const state = stateAt(seconds, ...events);
-    const answer = answerTo({ ...caller, ...changes }, arming, state);
+    const answer = answerTo({ ...caller, ...changes }, "", arming, state);
     return answer.given ? "installation" : answer.words;
   };
   it("the installation, to the armed machine alone, whatever case its firmware writes", () => {
     expect(given({})).toBe("installation");
-    expect(answerTo(caller, null, null)).toMatchObject({
+    expect(answerTo(caller, "", null, null)).toMatchObject({
       given: false,
       words: expect.stringMatching(/Nobody has armed/) as string,
     });
@@ -236,6 +251,27 @@ describe("what a machine is given that asks", () => {
     ["no serial", { serial: "" }, /tells no serial/],
     ["a placeholder", { serial: "To Be Filled By O.E.M." }, /tells no serial/],
   ])("its own disk, with %s", (_, changes, words) => expect(given(changes)).toMatch(words));
+  it("nothing until it has shown the code of its arming, where one is asked for; what was typed otherwise is told in red", () => {
+    const code = newCode((below) => below - 1);
+    const shown = (typed: string, ...events: [number, BootEvent][]) =>
+      answerTo(caller, typed, { ...arming, code }, stateAt(60, ...events));
+    expect([code, codeWords(code)]).toEqual(["xxxxxxxxxxxx", "xxxx xxxx xxxx"]);
+    expect(shown("")).toMatchObject({ given: false, asksCode: true, wrong: false });
+    expect(shown("xxxx xxxx xxx")).toMatchObject({ given: false, asksCode: true, wrong: true });
+    expect(shown("XXXX-xxxx xxxx")).toEqual({ given: true });
+    // Whoever has the code all the same gets nothing of what was given already.
+    expect(shown(code, [10, asked])).toMatchObject({ given: false, second: true });
+    const other: BootEvent = { ...asked, given: false, wrongCode: true } as BootEvent;
+    expect(stateAt(60, [1, other], [2, other]).wrongCode).toMatchObject({ times: 2, at: after(2) });
+    expect(isCode("", "")).toBe(false);
+  });
+  it("a code of letters that every keyboard has in the same place, but Dvorak's", () => {
+    const letters = Array.from({ length: 17 }, (_, i) => newCode(() => i)[0]!);
+    const same = sameOnAll(
+      [...layouts()].flatMap(([name, layout]) => (name === "us-dvorak" ? [] : [layout])),
+    );
+    expect(letters.filter((letter) => !same.has(letter))).toEqual([]);
+  });
   it("its own disk once it has read all, was called off, has failed, or comes too late", () => {
     expect(given({}, CHAIN)).toMatch(/has had its installation/);
     expect(given({}, [[1, { kind: "cancelled", by: "J. Pell" }]])).toMatch(/called off/);
@@ -244,7 +280,8 @@ describe("what a machine is given that asks", () => {
     expect(given({}, [...CHAIN, [50, told("done")]], 9000)).toMatch(/has had/);
   });
   it("its own disk when it was given before: of two that claim to be one machine only a person can tell which", () => {
-    const secondOf = (...events: [number, BootEvent][]) => answerTo(caller, arming, stateAt(60, ...events));
+    const secondOf = (...events: [number, BootEvent][]) =>
+      answerTo(caller, "", arming, stateAt(60, ...events));
     expect(secondOf([10, asked])).toMatchObject({ given: false, second: true });
     // A script that broke off on its way was not given.
     expect(secondOf([10, asked], [11, { ...fetched("script", false), bytes: 0 } as BootEvent])).toEqual({
@@ -351,6 +388,8 @@ describe("scripts and words", () => {
   it("iPXE's begin and end as it wants, name each initial file system twice, and lead to the disk from every failure", () => {
     for (const script of [
       ipxeFirst(),
+      ipxeCode("Type it."),
+      ipxeMedium("http://a", "bcdfbcdfbcdf"),
       ipxeLocal("Grüße $(x)\n`y`; ${mac}"),
       ipxeInstall(files, "a\nreboot"),
     ]) {
@@ -382,7 +421,13 @@ describe("scripts and words", () => {
     expect(grubWait("others first", again)).toContain(
       'configfile "(http,10.61.10.1)/grub.cfg?mac=02:61&serial=A"',
     );
-    for (const script of [text, first, grubWait("it's; $(x)", again), grubLocal("it's `y` & ${z}")])
+    for (const script of [
+      text,
+      first,
+      grubCode("it's", again),
+      grubWait("it's; $(x)", again),
+      grubLocal("it's `y` & ${z}"),
+    ])
       expect(spawnSync("grub-script-check", [], { input: script, encoding: "utf8" })).toMatchObject({
         ...{ status: 0, stderr: "" },
       });

@@ -3,10 +3,10 @@ import { macIn, toldIn } from ".";
 
 it("is heard as the firmware has it, in what a real iPXE sent", () => {
   const sent =
-    "/script?mac=52-54-00-12-34-56&serial=A+B&C%23D/E%3FF=G&uuid=u-1&maker=Pip%20&%20Co%20%231+2&model=x%2541y%20%FFFFFFFFFFFFC3%FFFFFFFFFFFFA4&platform=pcbios";
+    "/script?mac=52-54-00-12-34-56&serial=A+B&C%23D/E%3FF=G&uuid=u-1&maker=Pip%20&%20Co%20%231+2&model=x%2541y%20%FFFFFFFFFFFFC3%FFFFFFFFFFFFA4&platform=pcbios&code=";
   expect(toldIn(sent)).toEqual({
     ...{ mac: "52-54-00-12-34-56", serial: "A+B&C#D/E?F=G", uuid: "u-1" },
-    ...{ maker: "Pip & Co #1+2", model: "x%41y ä", platform: "pcbios" },
+    ...{ maker: "Pip & Co #1+2", model: "x%41y ä", code: "", platform: "pcbios" },
   });
 });
 

@@ -1,5 +1,5 @@
 /** What a boot loader tells of its machine, in the order in which the scripts ask for it. */
-const NAMES = ["mac", "serial", "uuid", "maker", "model", "platform"] as const;
+const NAMES = ["mac", "serial", "uuid", "maker", "model", "platform", "code"] as const;
 export type ToldName = (typeof NAMES)[number];
 
 const MARK = new RegExp(`(?:^|&)(${NAMES.join("|")})=`, "g");

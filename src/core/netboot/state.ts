@@ -21,6 +21,8 @@ export interface ArmingState {
   givenTo: { at: string; address: string } | null;
   /** Who asked for it after that; the last of them. */
   second: { at: string; address: string } | null;
+  /** Who showed a code that is not the one of the arming, how often in all, and when last; null while nobody did. */
+  wrongCode: { at: string; address: string; times: number } | null;
   /** It asked, and waits until others are installed. */
   waitsTurn: boolean;
   /** Since when it should have gone on; null while it is in time. */
@@ -59,6 +61,7 @@ interface Heard {
   waitsTurn: boolean;
   givenTo: ArmingState["givenTo"];
   second: ArmingState["second"];
+  wrongCode: ArmingState["wrongCode"];
   /** Bytes of each file that went out in parts: who reads by parts has read it as well. */
   parts: Readonly<Record<string, number>>;
 }
@@ -66,7 +69,7 @@ interface Heard {
 const unheard = (arming: Arming): Heard => ({
   ...{ reached: {}, open: new Set(neededOf(arming)), parts: {} },
   ...{ spentAt: null, failedAt: null, cancelledAt: null, why: "", refusal: "" },
-  ...{ waitsTurn: false, givenTo: null, second: null },
+  ...{ waitsTurn: false, givenTo: null, second: null, wrongCode: null },
 });
 
 const reach = (heard: Heard, stage: Stage, at: string): Heard =>
@@ -78,6 +81,7 @@ function asked(heard: Heard, at: string, event: Extract<BootEvent, { kind: "aske
   return {
     ...(event.given ? { ...reach(next, "script", at), givenTo: by } : next),
     ...(event.second && { second: by }),
+    ...(event.wrongCode && { wrongCode: { ...by, times: (heard.wrongCode?.times ?? 0) + 1 } }),
     ...{ refusal: event.words, waitsTurn: event.waits },
   };
 }
@@ -150,7 +154,8 @@ export class ArmingWalk {
   /** How far the machine is at a moment. */
   at(now: string): ArmingState {
     const { arming } = this;
-    const { reached, spentAt, failedAt, cancelledAt, why, refusal, givenTo, second, waitsTurn } = this.heard;
+    const { reached, spentAt, failedAt, cancelledAt, why, refusal, givenTo, second, wrongCode, waitsTurn } =
+      this.heard;
     const begun = reached.installing ?? null;
     const status = statusOf({ reached, begun, failedAt, cancelledAt, isOver: now > arming.until });
     const isOn = status === "fetching" || status === "installing";
@@ -160,7 +165,7 @@ export class ArmingWalk {
         ? addSeconds(reached.script, FETCH_SECONDS)
         : null;
     return {
-      ...{ status, reached, spentAt, why, refusal, givenTo, second, waitsTurn },
+      ...{ status, reached, spentAt, why, refusal, givenTo, second, wrongCode, waitsTurn },
       overAt: reached.done ?? cancelledAt ?? failedAt,
       lateSince: isOn && due !== null && now > due ? due : null,
       likelyAt: isOn && begun ? addSeconds(begun, arming.likelySeconds) : null,

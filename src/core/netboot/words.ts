@@ -78,3 +78,15 @@ export function kernelWords(
     words && [...words, ...own.map((word) => word.replace(/\{[a-z.]+\}/g, (name) => urls[name] ?? name))]
   );
 }
+
+/** Under this name an installer of the kind of Debian's looks in its initial file system for its answers. */
+export const PACKED_NAME = "preseed.cfg";
+
+/**
+ * The kernel's words for an installer that finds its answers in its initial file system, because it would believe no certificate;
+ * null where it reads something else from an address of the boot service.
+ */
+export function packedWords(words: readonly string[]): string[] | null {
+  const left = words.filter((word) => !word.startsWith("url={answers.at}"));
+  return left.length === words.length || left.some((word) => /\{\w+\.at\}/.test(word)) ? null : left;
+}

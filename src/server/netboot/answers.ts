@@ -22,12 +22,14 @@ export interface NamedAnswers {
 export interface Callbacks {
   script: string;
   report: string;
+  /** The public key that it believes there; "" over plain http. */
+  pin?: string;
 }
 
 /** The plan of a build with commands at the end of its installation that lead on to its first start. */
-function withFirstBoot(plan: Plan, { script, report }: Callbacks): Plan {
+function withFirstBoot(plan: Plan, { script, report, pin = "" }: Callbacks): Plan {
   const { answers } = plan.sheet;
-  const finish = [...answers.finish, ...firstBootCommands(script, report)];
+  const finish = [...answers.finish, ...firstBootCommands(script, report, pin)];
   return { ...plan, sheet: { ...plan.sheet, answers: { ...answers, finish } } };
 }
 

@@ -1,9 +1,11 @@
+import { randomInt } from "node:crypto";
 import {
   answerNames,
   armingState,
   isClosed,
   isSerial,
   kernelWords,
+  newCode,
   plain,
   type Arming,
   type ArmingState,
@@ -11,6 +13,7 @@ import {
 import { ownWordsOf } from "@/core/answers";
 import { isServed } from "@/core/media";
 import { contentWords, driveLook } from "@/core/machine";
+import { sealedAs } from "@/core/parameter";
 import { hostPlan, type LinkPlan } from "@/core/network";
 import { evaluateSheet, type Plan } from "@/core/sheet";
 import type { Step } from "@/core/stage";
@@ -29,13 +32,15 @@ import { versionsProblem } from "./versions";
 
 /** What an arming stands on, before anybody has agreed to it; everything but the typed serial. */
 export interface ArmingOffer {
-  arming: Omit<Arming, "by" | "at" | "until">;
+  arming: Omit<Arming, "by" | "at" | "until" | "code">;
   /** Length of the tail that is asked for. */
   tail: number;
   /** How many of the kernel's words, at their end, are those of the profile. */
   ownWords: number;
   /** What could not be compared of kernel and initial file system; "" where nothing is left open. */
   uncompared: string;
+  /** What is secret in what the machine is given, in words: whose sealed passwords, and how many secret parameters. */
+  secrets: string[];
   /** Accounts whose passwords the installer asks for at the machine, since none is sealed for them. */
   asks: string[];
 }
@@ -131,6 +136,7 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
     tail: Math.min(TAIL, plain(serial).length),
     ownWords: words.length,
     uncompared: versions?.words ?? "",
+    secrets: secretsIn(hashes, sheet.answers.accounts),
     asks: sheet.answers.accounts
       .filter(({ name, logIn }) => logIn === "password" && !hashes.has(name))
       .map(({ name }) => name),
@@ -149,6 +155,21 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
       reads: readsOf(plan, steps),
     },
   });
+}
+
+/** What is secret in what a machine is given: sealed passwords by their accounts, and secret parameters by their names. */
+function secretsIn(hashes: ReadonlyMap<string, string>, accounts: readonly { name: string }[]): string[] {
+  const named = (one: string, several: string, names: readonly string[]): string[] =>
+    names.length === 0 ? [] : [`${names.length === 1 ? one : several} ${names.join(", ")}`];
+  const parameters = [...hashes.keys()].flatMap((key) => key.split(sealedAs(""))[1] ?? []);
+  return [
+    ...named(
+      "the password hash of",
+      "the password hashes of",
+      accounts.map(({ name }) => name).filter((name) => hashes.has(name)),
+    ),
+    ...named("the secret parameter", "the secret parameters", parameters),
+  ];
 }
 
 /** The interface that carries the planned address, if one is planned. */
@@ -190,11 +211,18 @@ async function noteRevision(desk: Desk, tx: Tx, runId: string, id: string, armin
   await runRows.append(tx, runId, { at: arming.at, key: `boot ${id} revision`, event });
 }
 
+/** How a machine is armed: what was typed, for how long it may ask, and whether it has to show a code. */
+export interface Asked {
+  typed: string;
+  minutes: number;
+  asksCode: boolean;
+}
+
 /** Arms one machine for one installation, by the tail of its serial as it was typed, for so many minutes. */
 export async function armMachine(
   desk: Desk,
   buildId: string,
-  { typed, minutes }: { typed: string; minutes: number },
+  { typed, minutes, asksCode }: Asked,
 ): Promise<Answer<{ id: string }>> {
   const offer = await armingOffer(desk, buildId);
   if (!offer.ok) return offer;
@@ -214,7 +242,8 @@ export async function armMachine(
   // Not before the run has begun: it hears only of what was armed in its own time.
   const at = desk.now();
   const id = desk.newId("a");
-  const whole: Arming = { ...arming, by: desk.actor, at, until: addSeconds(at, minutes * 60) };
+  const code = asksCode ? newCode(randomInt) : "";
+  const whole: Arming = { ...arming, code, by: desk.actor, at, until: addSeconds(at, minutes * 60) };
   const already = await desk.write(async (tx) => {
     const other = await armedNow(tx, arming.machine.id, at);
     if (other !== null) return other;

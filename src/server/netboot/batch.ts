@@ -1,7 +1,7 @@
 import { armingState, atOnceFigure, isClosed } from "@/core/netboot";
 import { bootRows, buildRows, siteRows } from "@/db";
 import type { Desk } from "../desk";
-import { armingOffer, armMachine, type ArmingOffer } from "./arm";
+import { armingOffer, armMachine, type ArmingOffer, type Asked } from "./arm";
 import { bootBoard, serverRates } from "./board";
 
 /** A sheet whose machine can be armed, or what stands in the way of it. */
@@ -65,11 +65,11 @@ export interface BatchResult {
 export async function armBatch(
   desk: Desk,
   asked: readonly { build: string; typed: string }[],
-  minutes: number,
+  { minutes, asksCode }: Pick<Asked, "minutes" | "asksCode">,
 ): Promise<BatchResult[]> {
   const results: BatchResult[] = [];
   for (const { build, typed } of asked) {
-    const answer = await armMachine(desk, build, { typed, minutes });
+    const answer = await armMachine(desk, build, { typed, minutes, asksCode });
     results.push({
       ...{ build, armed: answer.ok },
       words: answer.ok ? "armed" : answer.problems.map((p) => p.message).join(" "),

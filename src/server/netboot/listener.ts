@@ -1,6 +1,9 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from "node:http";
+import type { Server as NetServer, Socket } from "node:net";
+import { createServer as createTlsServer, TLSSocket } from "node:tls";
 import { deskOf } from "../desk";
-import { limitConnections } from "./connections";
+import { bootPair, bootTrust } from "./certificate";
+import { limitConnections, mostConnections } from "./connections";
 import { readEnvironment } from "../environment";
 import { sendText } from "./send";
 import { serveBoot } from "./serve";
@@ -28,21 +31,23 @@ const AT_THE_DOOR = 4096;
 
 const [HEAD_MILLISECONDS, REQUEST_MILLISECONDS] = [10_000, 30_000];
 
-const shared = globalThis as { derrickBoot?: Server };
+const shared = globalThis as { derrickBoot?: { server: Server; tls?: NetServer; open?: Set<Socket> } };
 
 /**
  * Starts the boot service where DERRICK_BOOT_URL says; without it there is none. It is a listener of its own: nothing of the
  * application can be reached over its address, whatever is asked for.
  */
 export async function startBoot(): Promise<void> {
-  const { DERRICK_BOOT_URL: base } = readEnvironment();
+  const { DERRICK_BOOT_URL: base, DERRICK_BOOT_TLS_URL: tlsBase } = readEnvironment();
   if (!base || shared.derrickBoot) return;
-  const { hostname, port } = new URL(base);
+  const pair = tlsBase ? await bootPair(tlsBase) : null;
+  const pin = bootTrust()?.pin ?? "";
   const may = limiter(() => Date.now());
   const answer = async (request: IncomingMessage, response: ServerResponse): Promise<void> => {
     if (!may(request.socket.remoteAddress ?? ""))
       return void (await sendText(request, response, "Too many requests; ask again in a moment.\n", 429));
-    await serveBoot(await deskOf("boot service"), base, request, response);
+    const [at, believes] = tlsBase && request.socket instanceof TLSSocket ? [tlsBase, pin] : [base, ""];
+    await serveBoot(await deskOf("boot service"), at, request, response, believes);
   };
   const server = createServer({ connectionsCheckingInterval: 1000 }, (request, response) => {
     answer(request, response).catch(() => {
@@ -56,21 +61,42 @@ export async function startBoot(): Promise<void> {
   server.requestTimeout = REQUEST_MILLISECONDS;
   server.keepAliveTimeout = HEAD_MILLISECONDS;
   limitConnections(server);
+  await listening(server, base, "DERRICK_BOOT_URL", 80);
+  shared.derrickBoot = { server };
+  if (!tlsBase || !pair) return;
+  // What has shaken hands is served by the same server, within the same limits.
+  const tls = createTlsServer({ key: pair.key, cert: pair.certificate, handshakeTimeout: HEAD_MILLISECONDS });
+  tls.maxConnections = mostConnections();
+  tls.on("secureConnection", (socket) => server.emit("connection", socket));
+  // A handshake that took too long is told of, and its connection stays open unless it is closed here.
+  tls.on("tlsClientError", (_, socket) => socket.destroy());
+  const open = new Set<Socket>();
+  tls.on("connection", (socket: Socket) => {
+    open.add(socket);
+    socket.on("close", () => open.delete(socket));
+  });
+  await listening(tls, tlsBase, "DERRICK_BOOT_TLS_URL", 443);
+  shared.derrickBoot = { server, tls, open };
+}
+
+/** Waits until a server listens at its address. */
+async function listening(server: NetServer, url: string, variable: string, usual: number): Promise<void> {
+  const { hostname, port } = new URL(url);
   await new Promise<void>((resolve, reject) => {
     server.once("error", (error) =>
-      reject(new Error(`The boot service cannot listen at ${base} (DERRICK_BOOT_URL): ${error.message}`)),
+      reject(new Error(`The boot service cannot listen at ${url} (${variable}): ${error.message}`)),
     );
     const host = hostname.replace(/^\[|\]$/g, "");
-    server.listen({ host, port: Number(port || 80), backlog: AT_THE_DOOR }, resolve);
+    server.listen({ host, port: Number(port || usual), backlog: AT_THE_DOOR }, resolve);
   });
-  shared.derrickBoot = server;
 }
 
 export async function endBoot(): Promise<void> {
-  const server = shared.derrickBoot;
+  const { server, tls, open } = shared.derrickBoot ?? {};
   delete shared.derrickBoot;
-  if (!server) return;
-  const closed = new Promise((resolve) => server.close(resolve));
-  server.closeAllConnections();
-  await closed;
+  const closed = [server, tls].map((one) => one && new Promise((resolve) => one.close(resolve)));
+  server?.closeAllConnections();
+  // Those that have not shaken hands are known to nobody else.
+  for (const socket of open ?? []) socket.destroy();
+  await Promise.all(closed);
 }

@@ -88,12 +88,12 @@ export async function sendFile(
 export async function sendText(
   request: IncomingMessage,
   response: ServerResponse,
-  text: string,
+  text: string | Uint8Array,
   status = 200,
 ): Promise<boolean> {
-  const body = Buffer.from(text, "utf8");
+  const body = Buffer.from(text as string);
   response.writeHead(status, {
-    "Content-Type": "text/plain; charset=utf-8",
+    "Content-Type": typeof text === "string" ? "text/plain; charset=utf-8" : "application/octet-stream",
     "Content-Length": body.length,
     "Cache-Control": "no-store",
   });

@@ -3,15 +3,20 @@ import {
   callerSchema,
   fileClosed,
   firstBootScript,
+  grubCode,
   grubInstall,
   grubLocal,
   grubWait,
+  ipxeCode,
   ipxeFirst,
   ipxeInstall,
   ipxeLocal,
   ipxeWait,
+  LONGEST_CODE,
   macIn,
   NO_MAC,
+  packedFiles,
+  PACKED_NAME,
   reportClosed,
   REPORTS,
   startClosed,
@@ -31,7 +36,7 @@ import { gathered } from "./gathered";
 import { fileInside, wholeImage, type Served } from "./image-file";
 import { standingsOf } from "./standing";
 import { sendFile, sendText } from "./send";
-import { filesAt, readyWhen, titleOf } from "./told";
+import { filesAt, packedAt, readyWhen, titleOf } from "./told";
 
 /** An arming, and what it was asked for and told when a request came. */
 type Row = bootRows.ArmingRow & { walk: ArmingWalk };
@@ -41,6 +46,8 @@ interface Call {
   desk: Desk;
   /** Where machines reach the service, without a slash at the end. */
   base: string;
+  /** The public key that whoever asks believes; "" over plain http. */
+  pin: string;
   request: IncomingMessage;
   response: ServerResponse;
   url: URL;
@@ -90,37 +97,46 @@ const stateOf = ({ desk }: Call, { walk }: Row): ArmingState => walk.at(desk.now
 const nothing = async ({ request, response }: Call): Promise<void> =>
   void (await sendText(request, response, "There is nothing here.\n", 404));
 
-function callerOf({ raw, address }: Call): Caller | null {
+function callerOf({ raw, address }: Call): { caller: Caller; code: string } | null {
   const told = toldIn(raw);
   const mac = macIn(told.mac);
   const word = (name: keyof typeof told): string => told[name].replace(/\p{Cc}/gu, " ").slice(0, 200);
-  return mac === null
-    ? null
-    : callerSchema.parse({
-        ...{ mac, serial: word("serial"), uuid: word("uuid") },
-        ...{ maker: word("maker"), model: word("model"), platform: word("platform"), address },
-      });
+  if (mac === null) return null;
+  const caller = callerSchema.parse({
+    ...{ mac, serial: word("serial"), uuid: word("uuid") },
+    ...{ maker: word("maker"), model: word("model"), platform: word("platform"), address },
+  });
+  return { caller, code: told.code.slice(0, LONGEST_CODE) };
 }
 
 /** What each boot loader is told, in its own words. */
 const LOADERS = {
-  ipxe: { installs: ipxeInstall, waits: (why: string, _again: string) => ipxeWait(why), local: ipxeLocal },
-  grub: { installs: grubInstall, waits: grubWait, local: grubLocal },
+  ipxe: {
+    ...{ installs: ipxeInstall, local: ipxeLocal },
+    waits: (why: string, _again: string) => ipxeWait(why),
+    code: (why: string, _again: string) => ipxeCode(why),
+  },
+  grub: { installs: grubInstall, waits: grubWait, local: grubLocal, code: grubCode },
 };
 
 /** A machine asks what to do: the armed one is given its installation under a new token, every other its own disk. */
 async function script(call: Call, loader: (typeof LOADERS)[keyof typeof LOADERS]): Promise<void> {
   const { desk, base, request, response, url } = call;
   const say = (text: string): Promise<boolean> => sendText(request, response, text);
-  const caller = callerOf(call);
-  if (caller === null) return void (await say(loader.local(NO_MAC)));
-  const decision = await decideFor(desk, caller, request.method !== "HEAD");
+  const asks = callerOf(call);
+  if (asks === null) return void (await say(loader.local(NO_MAC)));
+  const isAsked = request.method !== "HEAD";
+  const decision = await decideFor(desk, { ...asks, isSecure: call.pin !== "" }, isAsked);
+  // A code that was wrong is not sent again with the next one: the first of two is what counts.
+  if (decision.kind === "asks code")
+    return void (await say(loader.code(decision.words, url.href.replace(/&code=[^&]*$/, ""))));
   if (decision.kind === "waits") return void (await say(loader.waits(decision.words, url.href)));
   if (decision.kind === "local") return void (await say(loader.local(decision.words)));
   const at = `${base}/t/${decision.token}/`;
-  const whole = await say(loader.installs(filesAt(at, decision.arming), titleOf(decision.arming)));
+  const files = decision.isPacked ? packedAt(at, decision.arming) : filesAt(at, decision.arming);
+  const whole = files !== null && (await say(loader.installs(files, titleOf(decision.arming))));
   // What broke off on its way was not given: its machine asks again.
-  if (!whole && request.method !== "HEAD")
+  if (!whole && isAsked)
     await note(call, decision.row, { kind: "fetched", what: "script", bytes: 0, whole, of: 0 });
 }
 
@@ -140,7 +156,8 @@ async function file(call: Call, row: Row, path: string): Promise<void> {
     await nothing(call);
   };
   if (closed !== null) return refuse(closed);
-  if (path.startsWith("answers/") || path === "first-boot") return text(call, row, path, refuse);
+  if (path.startsWith("answers/") || path === "first-boot" || path === "packed")
+    return text(call, row, path, refuse);
   const { fileName, sizeBytes } = row.arming.image;
   const inside = insideOf(row, path);
   if (inside === null) return refuse("no such file");
@@ -173,12 +190,12 @@ async function text(
   path: string,
   refuse: (words: string) => Promise<void>,
 ): Promise<void> {
-  const { request, response, desk, base, at } = call;
+  const { request, response, desk, base, at, pin } = call;
   const { arming } = row;
   const report = `${at}report/`;
   const plan = await planOf(desk, arming.build.id);
   if (!plan) return refuse("the build is gone");
-  const answers = await namedAnswers(desk, plan, arming.build.id, { script: `${at}first-boot`, report });
+  const answers = await namedAnswers(desk, plan, arming.build.id, { script: `${at}first-boot`, report, pin });
   if (!answers.ok) return refuse(answers.problems.map((p) => p.message).join(" "));
   if (answers.value.digest !== arming.digest)
     return refuse("the sheet, or what it stands on, was changed since the machine was armed: arm it anew");
@@ -187,21 +204,18 @@ async function text(
     const whole = await sendText(
       request,
       response,
-      firstBootScript({ report, actions, secrets, ready: readyWhen(base) }),
+      firstBootScript({ report, actions, secrets, pin, ready: readyWhen(base, pin) }),
     );
     return note(call, row, { kind: "fetched", what: path, bytes: 0, whole, of: 0 });
   }
-  const found = answers.value.files.find(({ name }) => `answers/${name}` === path);
+  const isPacked = path === "packed";
+  const found = answers.value.files.find(({ name }) => isPacked || `answers/${name}` === path);
   if (!found) return refuse("no such file");
-  const whole = await sendText(request, response, found.text);
-  if (request.method !== "HEAD")
-    await note(call, row, {
-      kind: "fetched",
-      what: path.replace("/", " "),
-      bytes: 0,
-      whole,
-      of: 0,
-    });
+  const body = isPacked ? packedFiles([{ name: PACKED_NAME, text: found.text }]) : found.text;
+  const whole = await sendText(request, response, body);
+  // Packed or not, what was read are the answers.
+  const what = `answers ${found.name}`;
+  if (request.method !== "HEAD") await note(call, row, { kind: "fetched", what, bytes: 0, whole, of: 0 });
 }
 
 /**
@@ -262,12 +276,16 @@ function pathOf(raw: string): string | null {
   return /\0|\\|\/\.{1,2}(\/|$)|\/\/|%2e/i.test(path) ? null : path;
 }
 
-/** Answers one request; all that an armed machine does not need is not there. */
+/**
+ * Answers one request; all that an armed machine does not need is not there. `base` is where it was asked, and `pin` the public
+ * key that the asker believes there, "" over plain http.
+ */
 export async function serveBoot(
   desk: Desk,
   base: string,
   request: IncomingMessage,
   response: ServerResponse,
+  pin = "",
 ): Promise<void> {
   const raw = request.url ?? "/";
   const path = pathOf(raw);
@@ -277,6 +295,7 @@ export async function serveBoot(
   const call: Call = {
     desk,
     base,
+    pin,
     request,
     response,
     url,

@@ -1,4 +1,4 @@
-import type { Arming, BootFiles } from "@/core/netboot";
+import { packedWords, trusting, type Arming, type BootFiles } from "@/core/netboot";
 import { own } from "@/core/text";
 
 type Told = Pick<Arming, "machine" | "image" | "build" | "initrd" | "words">;
@@ -13,12 +13,26 @@ export function filesAt(at: string, { initrd, words }: Told): BootFiles {
   };
 }
 
+/**
+ * The same over HTTPS: the answers are packed into a further initial file system, since the boot loader knows whom to believe and
+ * no installer does. Null for an installer that cannot take them so.
+ */
+export function packedAt(at: string, told: Told): BootFiles | null {
+  const words = packedWords(told.words);
+  if (!words) return null;
+  const { initrd, ...files } = filesAt(at, { ...told, words });
+  return { ...files, initrd: [...initrd, `${at}packed`] };
+}
+
 /** What its console says while it begins. */
 export const titleOf = ({ machine, image, build }: Told): string =>
   `installing ${machine.name} with ${image.name}, sheet ${build.number} ${build.revision}`;
 
 /** What a first start waits for is what it needs first: that Derrick can be told anything at all. */
-export const readyWhen = (base: string): string[] => {
+export const readyWhen = (base: string, pin = ""): string[] => {
   const service = `${base}/boot.ipxe`;
-  return [`curl -fsS -m 5 -o /dev/null ${service} || timeout 5 wget -q -O /dev/null ${service}`];
+  const { curl, wget } = trusting(pin);
+  return [
+    `curl -fsS${curl} -m 5 -o /dev/null ${service} || timeout 5 wget -q${wget} -O /dev/null ${service}`,
+  ];
 };

@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { Problems } from "../frame/problems";
 import { TypedProof } from "../fields/typed-proof";
+import { CodeChoice } from "./code-choice";
 import { MinutesField } from "./minutes-field";
 
 interface Answered {
@@ -15,20 +16,23 @@ interface Answered {
 export function ArmForm({
   machine,
   tail,
+  secrets,
   arm,
 }: {
   machine: string;
   tail: number;
-  arm: (asked: { typed: string; minutes: number }) => Promise<Answered>;
+  secrets: readonly string[];
+  arm: (asked: { typed: string; minutes: number; asksCode: boolean }) => Promise<Answered>;
 }) {
   const router = useRouter();
   const [typed, setTyped] = useState("");
   const [minutes, setMinutes] = useState(60);
+  const [asksCode, setAsksCode] = useState(secrets.length > 0);
   const [busy, setBusy] = useState(false);
   const [problems, setProblems] = useState<readonly { message: string }[]>([]);
   const send = async (): Promise<void> => {
     setBusy(true);
-    const answer = await arm({ typed, minutes });
+    const answer = await arm({ typed, minutes, asksCode });
     setBusy(false);
     setTyped("");
     setProblems(answer.ok ? [] : (answer.problems ?? []));
@@ -58,6 +62,7 @@ export function ArmForm({
         <span>It may ask for its installation within</span>
         <MinutesField value={minutes} onChange={setMinutes} />
       </label>
+      <CodeChoice {...{ asksCode, secrets }} choose={setAsksCode} />
       <button
         type="submit"
         className="btn btn-primary mt-4 w-full justify-center py-2"

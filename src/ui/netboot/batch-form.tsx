@@ -7,6 +7,7 @@ import { lastTurnSeconds } from "@/core/netboot";
 import { formatDuration } from "@/core/units";
 import { TypedProof } from "../fields/typed-proof";
 import { Problems } from "../frame/problems";
+import { CodeChoice } from "./code-choice";
 import { MinutesField } from "./minutes-field";
 
 interface Row {
@@ -14,7 +15,7 @@ interface Row {
   number: string;
   machine: string;
   problems: readonly string[];
-  ready: { tail: number; image: string; erases: readonly string[] } | null;
+  ready: { tail: number; image: string; erases: readonly string[]; secrets: readonly string[] } | null;
 }
 interface Result {
   build: string;
@@ -28,7 +29,7 @@ interface Turns {
 }
 type Arm = (
   asked: { build: string; typed: string }[],
-  minutes: number,
+  how: { minutes: number; asksCode: boolean },
 ) => Promise<{ ok: true; value: Result[] } | { ok: false; problems: readonly { message: string }[] }>;
 
 /** One line for each machine: what it loses, and the field for the end of its serial; what came of it stands in its line. */
@@ -37,6 +38,10 @@ export function BatchForm({ rows, turns, arm }: { rows: readonly Row[]; turns: T
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [results, setResults] = useState<readonly Result[]>([]);
   const [minutes, setMinutes] = useState(60);
+  const secrets = rows.flatMap(({ machine, ready }) =>
+    ready && ready.secrets.length > 0 ? [`${ready.secrets.join(" and ")} (${machine})`] : [],
+  );
+  const [asksCode, setAsksCode] = useState(secrets.length > 0);
   const [busy, setBusy] = useState(false);
   const [problems, setProblems] = useState<readonly { message: string }[]>([]);
   const asked = rows.flatMap(({ build, ready }) =>
@@ -44,7 +49,7 @@ export function BatchForm({ rows, turns, arm }: { rows: readonly Row[]; turns: T
   );
   const send = async (): Promise<void> => {
     setBusy(true);
-    const answer = await arm(asked, minutes);
+    const answer = await arm(asked, { minutes, asksCode });
     setBusy(false);
     setTyped({});
     setProblems(answer.ok ? [] : answer.problems);
@@ -89,6 +94,9 @@ export function BatchForm({ rows, turns, arm }: { rows: readonly Row[]; turns: T
         </tbody>
       </table>
       {turns && <LastTurn {...turns} asked={asked.length} minutes={minutes} />}
+      <div className="max-w-2xl">
+        <CodeChoice {...{ asksCode, secrets }} choose={setAsksCode} />
+      </div>
       <div className="mt-4 flex flex-wrap items-end gap-4">
         <label>
           <span className="label">Each may ask within</span>

@@ -7,6 +7,7 @@ import type { Stage } from "@/core/netboot";
 import { formatClock, formatDateTime } from "@/core/units";
 import type { BoardLine } from "./board-line";
 import { Problems } from "../frame/problems";
+import { BoardNotes, isClaimedTwice } from "./board-notes";
 
 interface Answered {
   ok: boolean;
@@ -14,24 +15,6 @@ interface Answered {
 }
 
 const ENDED = ["done", "failed", "expired", "cancelled"];
-
-/** Two that claim to be this machine, or this machine twice: what it was given once is not given again. */
-const isClaimedTwice = ({ state }: Pick<BoardLine, "state">): boolean =>
-  state.second !== null && state.givenTo !== null && ["fetching", "installing"].includes(state.status);
-
-/** Who asked, who was given it, and what to do; below its row, which has no room for it in a narrow window. */
-function SecondRequest({ line: { state, arming }, columns }: { line: BoardLine; columns: number }) {
-  const told = (one: { at: string; address: string } | null): string =>
-    one ? `${formatClock(one.at, arming.timeZone)}, ${one.address || "address unknown"}` : "–";
-  return (
-    <tr>
-      <td colSpan={columns} className="text-error">
-        Second request for {arming.machine.name}: {told(state.second)}. The installation was given once:{" "}
-        {told(state.givenTo)}. Call it off, find out who asked, and arm the machine again.
-      </td>
-    </tr>
-  );
-}
 
 /** What a person has to know of a row first: in which state it is, and since when it is late or when it is likely done. */
 function stand({ state, arming }: BoardLine): string {
@@ -157,7 +140,7 @@ function BoardRow({
           </td>
         )}
       </tr>
-      {isClaimedTwice(line) && <SecondRequest line={line} columns={stages.length + (callOff ? 4 : 3)} />}
+      <BoardNotes line={line} columns={stages.length + (callOff ? 4 : 3)} />
     </>
   );
 }

@@ -55,7 +55,7 @@ export default async function NetbootPage({
         {atOnce && <AtOnce {...{ rows, now }} figure={atOnce} />}
         {rows.length > 0 ? (
           <>
-            <BootBoard lines={rows.map(boardLine)} stages={STAGES} cancel={cancel} />
+            <BootBoard lines={rows.map((row) => boardLine(row, url))} stages={STAGES} cancel={cancel} />
             {older > 0 && (
               <p className="quiet mt-2">
                 {older} more {older === 1 ? "was" : "were"} armed before these;{" "}

@@ -1,4 +1,5 @@
 import { shellWord } from "../../network";
+import { trusting } from "./trust";
 import { UNIT } from "./unit";
 
 /** What the first start waits for, and what it does then; each is asked for, and done once. */
@@ -7,6 +8,8 @@ export interface FirstBoot {
   report: string;
   /** Commands of a shell, in their order. */
   actions: readonly string[];
+  /** The public key that it believes where it tells over HTTPS; "" over plain http. */
+  pin?: string;
   /** Programs whose answer tells that the system is ready; asked for until they succeed. */
   ready: readonly string[];
   /** What was sealed and given to this installation; none of it stays in what the installer leaves behind. */
@@ -65,9 +68,9 @@ trap leave EXIT
 tell() {
   say "told: $1 $2"
   if command -v curl > /dev/null 2>&1; then
-    curl -fsS -m 20 --retry 3 --data-urlencode "words=$2" "$report$1" > /dev/null || say "the report $1 did not arrive"
+    curl -fsS $curl_trusts -m 20 --retry 3 --data-urlencode "words=$2" "$report$1" > /dev/null || say "the report $1 did not arrive"
   else
-    timeout 20 wget -q -O /dev/null --post-data "words=$(printf '%s' "$2" | tr -c 'A-Za-z0-9.\n-' '+')" "$report$1" || say "the report $1 did not arrive"
+    timeout 20 wget -q $wget_trusts -O /dev/null --post-data "words=$(printf '%s' "$2" | tr -c 'A-Za-z0-9.\n-' '+')" "$report$1" || say "the report $1 did not arrive"
   fi
 }
 
@@ -123,11 +126,13 @@ const tokenOf = (report: string): string[] => /\/t\/([\w-]{16,})\//.exec(report)
  * The script of the first start: it waits by asking, does each action once, keeps a log, and reports. It opens no shell and hides
  * no warning. After a cut in its middle it goes on at the next start; at its end it removes itself, and what it was given.
  */
-export const firstBootScript = ({ report, actions, ready, secrets }: FirstBoot): string =>
+export const firstBootScript = ({ report, actions, ready, secrets, pin = "" }: FirstBoot): string =>
   [
     "#!/bin/sh",
     "# Written by Derrick from the build sheet; it may be run again, does nothing twice, and removes itself at its end.",
     `report=${shellWord(report)}`,
+    `curl_trusts=${shellWord(trusting(pin).curl.trim())}`,
+    `wget_trusts=${shellWord(trusting(pin).wget.trim())}`,
     "",
     "secrets() {",
     "  printf '%s\\n' \\",

@@ -70,6 +70,20 @@ export const grubFirst = (base: string): string => {
   ].join("\n");
 };
 
+/** Has a person type the code of the arming; what was typed is sent only where GRUB can send it. */
+export const grubCode = (why: string, again: string): string =>
+  [
+    say(why),
+    "echo -n 'Code: '",
+    "read code",
+    // GRUB encodes nothing: only the letters of what was typed may stand in an address.
+    `if regexp --set 1:a --set 2:b --set 3:c '^ *([A-Za-z]+)[ -]*([A-Za-z]*)[ -]*([A-Za-z]*) *$' "$code"; then`,
+    `  configfile "${onServer(again)}&code=\${a}\${b}\${c}"`,
+    "fi",
+    ...TO_DISK,
+    "",
+  ].join("\n");
+
 /** Has the machine ask again in a while. */
 export const grubWait = (why: string, again: string): string =>
   [say(why), `sleep ${TURN_SECONDS}`, `configfile "${onServer(again)}"`, ...TO_DISK, ""].join("\n");

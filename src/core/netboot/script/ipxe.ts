@@ -32,13 +32,44 @@ export const ipxeFirst = (): string =>
     line("Asking what to do with this machine."),
     "set tries:int32 0",
     ":again",
-    "chain --replace script?mac=${netX/mac:hexhyp}&serial=${serial:uristring}&uuid=${uuid}&maker=${manufacturer:uristring}&model=${product:uristring}&platform=${platform:uristring} ||",
+    "chain --replace script?mac=${netX/mac:hexhyp}&serial=${serial:uristring}&uuid=${uuid}&maker=${manufacturer:uristring}&model=${product:uristring}&platform=${platform:uristring}&code=${code:uristring} ||",
     line("The answer could not be read."),
     "inc tries",
     `iseq \${tries} ${TRIES} && goto local ||`,
     `sleep ${PAUSE_SECONDS}`,
     "goto again",
     ...toDisk(""),
+    "",
+  ].join("\n");
+
+/** So long a console waits for a hand before the machine starts from its own disk. */
+const CODE_SECONDS = 300;
+
+/**
+ * Has a person type the code of the arming at the console of the machine; a prompt before it, since iPXE's read waits for ever.
+ * The setting stays, so that what is asked again, also for a turn, carries it.
+ */
+export const ipxeCode = (why: string): string =>
+  [
+    "#!ipxe",
+    line(why),
+    `prompt --timeout ${CODE_SECONDS * 1000} Derrick: press a key to type it. || goto local`,
+    "clear code ||",
+    "echo -n Code:",
+    "read code || goto local",
+    "chain --replace boot.ipxe ||",
+    ...toDisk("The answer could not be read."),
+    "",
+  ].join("\n");
+
+/** What a boot medium of its own starts with (autoexec.ipxe, or the script built in): the code of one arming is in it. */
+export const ipxeMedium = (base: string, code: string): string =>
+  [
+    "#!ipxe",
+    `set code ${code}`,
+    "dhcp ||",
+    `chain --replace ${base}/boot.ipxe ||`,
+    ...toDisk("The boot service could not be reached."),
     "",
   ].join("\n");
 

@@ -40,7 +40,7 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
     >
       {offer.ok ? (
         <>
-          <Ruled title="What will happen" note="without anybody at the machine, as soon as it asks">
+          <Ruled title="What will happen" note="as soon as the machine asks">
             <ul className="space-y-0.5">
               <li>
                 {offer.value.arming.image.name} is installed from revision {offer.value.arming.build.revision}
@@ -48,7 +48,8 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
               </li>
               <li>
                 Only a machine that asks from {offer.value.arming.machine.macs.join(" or ")} and tells the
-                serial number of {name} is let in, and only once.
+                serial number of {name} is let in, and only once. Neither is secret: below you choose whether
+                it also has to show a code.
               </li>
               {offer.value.uncompared && <li>{offer.value.uncompared}</li>}
               {offer.value.asks.length > 0 && (
@@ -63,7 +64,12 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
           <Left left={preview?.left ?? []} />
           <Told words={offer.value.arming.words} own={offer.value.ownWords} />
           {preview && <Given {...preview} />}
-          <ArmForm machine={name} tail={offer.value.tail} arm={arm.bind(null, id)} />
+          <ArmForm
+            machine={name}
+            tail={offer.value.tail}
+            secrets={offer.value.secrets}
+            arm={arm.bind(null, id)}
+          />
         </>
       ) : (
         <Ruled title="What stands in the way">

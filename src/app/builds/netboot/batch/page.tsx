@@ -32,6 +32,7 @@ export default async function BatchPage() {
             ...{ build, number, machine, problems },
             ready: offer && {
               tail: offer.tail,
+              secrets: offer.secrets,
               image: offer.arming.image.name,
               erases: offer.arming.erases.map(
                 ({ look, serial, holds }) => `${look}, serial ${serial || "not read"}: ${holds}`,
