@@ -19,9 +19,11 @@ test.afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const script = async (serial: string): Promise<string> => {
-  const query = new URLSearchParams({ mac: ARMED.mac, serial, maker: "Pippin", model: "3", platform: "efi" });
-  return (await ask(BOOT, `/script?${query.toString()}`)).body.toString();
+const script = async (serial: string, code = ""): Promise<string> => {
+  const told = { mac: ARMED.mac, serial, maker: "Pippin", model: "3", platform: "efi", code };
+  // As a boot loader writes it, in which a blank is no +.
+  const query = new URLSearchParams(told).toString().replaceAll("+", "%20");
+  return (await ask(BOOT, `/script?${query}`)).body.toString();
 };
 
 test("a machine is armed by the end of its serial, installs itself once, and the board tells how far it is", async ({
@@ -102,10 +104,28 @@ test("a machine is armed by the end of its serial, installs itself once, and the
     await expect(page.getByLabel("End of the serial number")).toBeVisible();
   });
 
-  await test.step("called off, it gives nothing any more", async () => {
+  await test.step("asked for a code, it gives nothing to who shows none or another one, which stands there in red", async () => {
     await page.getByLabel("End of the serial number").pressSequentially(ARMED.serial.slice(-6));
+    await expect(page.getByLabel(/^MAC and serial number are enough/)).toBeChecked();
+    await expect(page.getByText(/Nothing in the files is secret/)).toBeVisible();
+    await page.getByLabel(/^The machine shows a code first/).check();
     await page.getByRole("button", { name: /^Arm tho-a/ }).click();
     await expect(page).toHaveURL(/builds\/netboot$/);
+    const code = await page
+      .getByText(/^Code for the console of tho-a: /)
+      .locator("span")
+      .innerText();
+    expect(code).toMatch(/^[a-z]{4} [a-z]{4} [a-z]{4}$/);
+    expect(await script(ARMED.serial)).toContain("read code");
+    expect(await script(ARMED.serial, "bcdf bcdf bcdf")).toContain("not the code of this arming");
+    await expect(page.getByText(/^Wrong code for tho-a, once, last .*127\.0\.0\.1/)).toBeVisible();
+    await page.getByText(/^Script for a boot medium/).click();
+    await expect(page.getByText(`set code ${code.replaceAll(" ", "")}`)).toBeVisible();
+    expect(await script(ARMED.serial, code)).toMatch(/\/kernel /);
+    await expect(page.getByText(/^Code for the console/)).toHaveCount(0);
+  });
+
+  await test.step("called off, it gives nothing any more", async () => {
     await page.getByRole("button", { name: "call off" }).click();
     await expect(page.getByRole("table", { name: "Armed machines" })).toContainText("called off by");
     expect(await script(ARMED.serial)).toContain("was called off");

@@ -6,7 +6,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { promisify } from "node:util";
 import { generate } from "selfsigned";
-import { afterAll, beforeAll, expect, it } from "vitest";
+import { afterAll, beforeAll, expect, it, vi } from "vitest";
 import { importAll } from "@/server/exports";
 import { besideDatabase } from "@/server/beside";
 import { armMachine } from "@/server/netboot/arm";
@@ -98,8 +98,11 @@ it("gives an installer its answers inside an initial file system, and all addres
     "curl -fsS -k --pinnedpubkey sha256//$p -o $f $u || wget -q --no-check-certificate",
   );
   expect(answers).not.toContain(plain);
-  const [row] = (await bootBoard(await desk())).rows;
-  expect(row!.state.status).toBe("installing");
+  // What was sent is written down after the last byte of it has gone.
+  await vi.waitFor(async () => {
+    const [row] = (await bootBoard(await desk())).rows;
+    expect(row!.state.status).toBe("installing");
+  }, 10_000);
 });
 
 it.each([

@@ -77,7 +77,7 @@ const boot = isSecure
 await new Promise<void>((resolve) => boot.listen(0, "127.0.0.1", resolve));
 const { port } = boot.address() as AddressInfo;
 base = `http${isSecure ? "s" : ""}://${HOST}:${port}`;
-process.env.DERRICK_BOOT_URL = base;
+process.env.DERRICK_BOOT_URL = `http://${HOST}:${port}`;
 
 const loaded = await importAll(
   await desk(),

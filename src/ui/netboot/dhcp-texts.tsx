@@ -41,9 +41,9 @@ function Signed({ script, loader }: { script: string; loader: string }) {
     <div className="mt-2">
       <p>
         Put {loader} and the signed GRUB of the same family (mostly grubx64.efi) into {FOLDER}, and this text
-        as grub/grub.cfg beside them. GRUB needs the modules http and smbios in it: under secure boot it loads
-        none. The one that Debian 12 has signed for the network has no http (seen), so that its machines are
-        installed with secure boot off, or from a medium.
+        as grub/grub.cfg beside them. GRUB needs the modules http and smbios in it, and read for machines that
+        are asked for a code: under secure boot it loads none. The one that Debian 12 has signed for the
+        network has no http (seen), so that its machines are installed with secure boot off, or from a medium.
       </p>
       {base.port !== "" && (
         <p className="mt-1 border-l-4 pl-3 border-warning">

@@ -3,12 +3,14 @@ import type { Figure } from "@/core/estimate";
 import { isClosed, outOfTime, roundsSeconds, STAGES } from "@/core/netboot";
 import { formatDuration } from "@/core/units";
 import { ALL_STRANGERS, bootBoard, type BoardRow } from "@/server/netboot/board";
+import { bootTrust } from "@/server/netboot/certificate";
 import { FigureValue } from "@/ui/fields/figure-value";
 import { KeepFresh } from "@/ui/frame/keep-fresh";
 import { Page, Ruled } from "@/ui/frame/page";
 import { DhcpTexts } from "@/ui/netboot/dhcp-texts";
 import { boardLine } from "@/ui/netboot/board-line";
 import { BootBoard } from "@/ui/netboot/boot-board";
+import { OverHttps } from "@/ui/netboot/over-https";
 import { Strangers } from "@/ui/netboot/strangers";
 import { desk } from "../../desk";
 import { adopt, cancel } from "./actions";
@@ -26,6 +28,7 @@ export default async function NetbootPage({
     await desk(),
     most,
   );
+  const trust = bootTrust();
   return (
     <Page
       title="Network boot"
@@ -80,6 +83,7 @@ export default async function NetbootPage({
           <p className="quiet">No machine has asked that was not armed.</p>
         )}
       </Ruled>
+      {trust && <OverHttps {...trust} />}
       {url && <DhcpTexts script={`${url}/boot.ipxe`} networks={networks} />}
     </Page>
   );

@@ -129,7 +129,10 @@ export function armAndStart(view: View): Step[] {
   return [
     step(`${prefix}arm`, "C", takes(60, 300), {
       title: `Arm ${plan.machine?.name ?? "the machine"} for one installation`,
-      do: ["Read the serial number at the machine itself, and type its end on the page for arming."],
+      do: [
+        "Read the serial number at the machine itself, and type its end on the page for arming.",
+        "If it is to show a code, note the code from the board: the machine asks for it at its console.",
+      ],
       see: ["Its row on the board of network boot waits"],
       hazards: [HAZARD.erase],
       told: "armed",

@@ -47,7 +47,7 @@ const PLAIN = "^[A-Za-z0-9._-]+$";
 
 /**
  * What GRUB itself is started with, beside it on the server of the boot loaders (grub/grub.cfg): it asks again, with MAC and
- * serial. It wants a GRUB with the modules http and smbios in it, and up to 2.06 one that is asked on port 80: the one that
+ * serial. It wants a GRUB with the modules http and smbios in it, read where a code is asked for, and up to 2.06 one that is asked on port 80: the one that
  * Debian 12 has signed has no http, and loads no module under secure boot (seen).
  */
 export const grubFirst = (base: string): string => {
