@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { DEMO, keeping, listening, loadDemo, saved } from "./servers";
+import { DEMO, keeping, listening, loadDemo, saved, takesAnswer } from "./servers";
 
 test.beforeAll(loadDemo);
 
@@ -186,9 +186,11 @@ test("the keys of the run work, each also right after a slip was closed", async 
   await expect(page.getByText("Note: seen and understood")).toBeVisible();
   await page.keyboard.press("Enter");
   await expect(title).toHaveText("Unmap the virtual CD");
+  await takesAnswer(page);
   await expect(page.getByRole("dialog")).toHaveCount(0);
   await page.keyboard.press("Enter");
   await expect(title).toHaveText("Restart into the installed system");
+  await takesAnswer(page);
   await page.keyboard.press("Enter");
   await expect(title).toHaveText("Open the management page");
   await page.keyboard.press("c");

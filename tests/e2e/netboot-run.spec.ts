@@ -5,7 +5,7 @@ import { imageFolder } from "../support/boot-image";
 import { TELEMETRY } from "../support/fleet";
 import { loadDemoInto } from "../support/kill-storm";
 import { OwnServer } from "../support/own-server";
-import { listening } from "./servers";
+import { listening, takesAnswer } from "./servers";
 
 // The telemetry host of the demo: armed from its run, installed by itself, read back and handed over.
 
@@ -58,6 +58,7 @@ test("the telemetry host is armed from its run, ends the steps of it by itself, 
     ]) {
       await expect(step).toContainText(title);
       await expect(page.getByRole("main")).not.toContainText(tail);
+      await takesAnswer(page);
       await page.keyboard.press("Enter");
     }
     await expect(step).toContainText("Arm wrk-tm1 for one installation");
@@ -103,6 +104,7 @@ test("the telemetry host is armed from its run, ends the steps of it by itself, 
       ...["Read the machine back", "Hand over"],
     ]) {
       await expect(page.getByRole("region", { name: "Current step" })).toContainText(title);
+      await takesAnswer(page);
       await page.keyboard.press("Enter");
     }
     await expect(page.getByText("all steps done")).toBeVisible();

@@ -28,3 +28,7 @@ export const keeping = (page: Page): Locator =>
 
 /** All that was typed on the page is with the server. */
 export const saved = (page: Page): Promise<void> => expect(keeping(page)).toHaveText(/^saved/);
+
+/** The step that the page shows has been seen for long enough, and nothing is on its way: a press answers it. */
+export const takesAnswer = (page: Page): Promise<void> =>
+  expect(page.getByLabel("Current step")).toHaveAttribute("aria-busy", "false", { timeout: 20_000 });

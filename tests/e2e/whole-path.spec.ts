@@ -1,7 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { readFileSync, writeFileSync } from "node:fs";
 import { expect, test, type Page } from "@playwright/test";
-import { EMPTY, saved } from "./servers";
+import { EMPTY, saved, takesAnswer } from "./servers";
 
 /** Runs the collector that Derrick serves, on this very machine. */
 async function collect(file: string): Promise<string> {
@@ -179,6 +179,7 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     let refused = false;
     for (let at = 2; at <= total; at += 1) {
       await expect(page.getByText(`step ${at} of ${total}`)).toBeVisible();
+      await takesAnswer(page);
       const words = await title.textContent();
       const guard = page.getByLabel("What the console shows");
       const asked = page.getByLabel("Where it was put");

@@ -33,9 +33,9 @@ export function RunSheet({ initial, card }: { initial: RunView; card: readonly C
   // After a slip the keys are those of the step again, and Enter does not press the button that opened the slip.
   const desk = useRef<HTMLDivElement>(null);
   const step = plan.steps[state.current];
-  // With the server away the run goes on here; a key that is held down, or pressed twice in haste, answers one step all the same.
+  // A key that is held down, or pressed twice in haste, answers one step; with the server away the run goes on here.
   const hasty = useHaste(state.current);
-  const busy = run.away === null ? run.unsent > 0 : hasty;
+  const busy = hasty || (run.away === null && run.unsent > 0);
   const mayBeSkipped = step !== undefined && step.kind !== "guard" && state.status === "running";
   const clock = (iso: string): string => formatClock(iso, plan.timeZone);
 

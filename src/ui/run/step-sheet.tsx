@@ -39,7 +39,7 @@ export function StepSheet({
   onReadBack,
 }: Props) {
   return (
-    <section aria-label="Current step" className="mt-4">
+    <section aria-label="Current step" aria-busy={busy && state.status !== "stopped"} className="mt-4">
       <p className="label">
         zone {step.zone} · {step.place}
         {step.kind === "guard" && " · guard"}

@@ -54,9 +54,11 @@ export function useRun(initial: RunView) {
     setEntries((old) => (old.length === 0 && now.length === 0 ? old : now));
   }, [id, store]);
 
+  // A log only grows: what an older question brings after a newer one takes nothing back.
   const take = useCallback((answer: Answer) => {
-    if (answer.ok) setView((old) => ({ ...old, ...answer.value }));
-    else setProblems(answer.problems);
+    if (!answer.ok) return setProblems(answer.problems);
+    const { value } = answer;
+    setView((old) => (value.log.length < old.log.length ? old : { ...old, ...value }));
   }, []);
 
   const sendAll = useCallback(async () => {
@@ -70,11 +72,12 @@ export function useRun(initial: RunView) {
       });
       clearTimeout(wonder);
       if ("away" in said) return setAway(said.away);
-      setAway(null);
       take(said.answer);
       drop(store(), id, key);
       count();
     }
+    // Not before the last: a step to which answers lead that are still here would be shown as not reached yet.
+    setAway(null);
   }, [id, store, take, count]);
 
   const send = useCallback(() => void alone(`derrick-unsent/${id}`, sendAll), [id, sendAll]);
@@ -102,6 +105,9 @@ export function useRun(initial: RunView) {
     owed.current = waiting(store(), id).length > 0;
     if (owed.current) return;
     const said = await ask(`/api/v1/runs/${id}/events`);
+    // An answer was given meanwhile: the step that it leads to is shown when its own answer is there, and not before.
+    owed.current = waiting(store(), id).length > 0;
+    if (owed.current) return;
     if ("away" in said) return setAway(said.away);
     setAway(null);
     if (said.answer.ok) take(said.answer);
