@@ -3,6 +3,7 @@
 //   npx tsx tests/support/real-pc.ts KIND [written | installed] [KIND,KIND: the drives that it has, or all] [https]
 // With "https" a loader that believes Derrick's certificate is played by this program; what it reads starts the PC.
 import { createHash } from "node:crypto";
+import { createSocket } from "node:dgram";
 import { execFileSync, spawn } from "node:child_process";
 import {
   closeSync,
@@ -79,11 +80,16 @@ const { port } = boot.address() as AddressInfo;
 base = `http${isSecure ? "s" : ""}://${HOST}:${port}`;
 process.env.DERRICK_BOOT_URL = `http://${HOST}:${port}`;
 
-const loaded = await importAll(
-  await desk(),
-  realDemo(target, drives, `http://${HOST}:${archive.port}/debian`, NAMES),
-  { rebase: false },
+// What the installer writes down goes over the network as well: nobody can look into its memory afterwards.
+let syslog = "";
+const logged = createSocket("udp4").on(
+  "message",
+  (line) => (syslog += `${line.toString("latin1").trim()}\n`),
 );
+await new Promise<void>((resolve) => logged.bind(0, "127.0.0.1", resolve));
+const words = [`log_host=${HOST}`, `log_port=${logged.address().port}`];
+const site = `http://${HOST}:${archive.port}/debian`;
+const loaded = await importAll(await desk(), realDemo(target, drives, site, NAMES, words), { rebase: false });
 if (!loaded.ok) throw new Error(JSON.stringify(loaded.problems));
 const crypt = (salt: string): string =>
   execFileSync("openssl", ["passwd", "-6", "-salt", salt, "Real-Plum-7-tango"], { encoding: "utf8" }).trim();
@@ -228,8 +234,10 @@ const told = {
   ),
   missing: archive.missing,
   console: readFileSync(console_, "latin1").slice(-20_000),
+  syslog: syslog.slice(-20_000),
 };
 archive.close();
+logged.close();
 boot.closeAllConnections();
 boot.close();
 await closeDatabase();

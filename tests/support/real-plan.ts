@@ -41,7 +41,13 @@ interface Demo {
 }
 
 /** The demo with its armed machine as an emulated PC in legacy mode: a fixed address, and a system with a preseed answer file. */
-export function realDemo(target: Kind, drives: readonly Kind[], archive: string, nameServer: string): string {
+export function realDemo(
+  target: Kind,
+  drives: readonly Kind[],
+  archive: string,
+  nameServer: string,
+  own: readonly string[] = [],
+): string {
   const demo = JSON.parse(readFileSync("demo/marrowby-water.json", "utf8")) as Demo;
   const one = <T extends { id: string }>(all: T[], id: string): T => all.find((a) => a.id === id)!;
   const { facts } = one(demo.machines, "m-tho-a").document;
@@ -64,6 +70,9 @@ export function realDemo(target: Kind, drives: readonly Kind[], archive: string,
   sheet.answers!.source = archive;
   one(demo.sites, ARMED.site).document.segments[0]!.nameServers = [nameServer];
   const profile = demo.profiles.find(({ key }) => key === "millrace")!;
-  profile.yaml = profile.yaml.replace("initrd.gz] }", `initrd.gz], words: [${WORDS.join(", ")}] }`);
+  profile.yaml = profile.yaml.replace(
+    "initrd.gz] }",
+    `initrd.gz], words: [${[...WORDS, ...own].join(", ")}] }`,
+  );
   return JSON.stringify(demo);
 }

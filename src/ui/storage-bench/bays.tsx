@@ -90,7 +90,7 @@ const Group = ({ title, children }: { title: string; children: React.ReactNode }
 );
 
 const BOX =
-  "flex h-16 w-[5.3rem] flex-col items-start border px-1.5 py-1 text-left text-[0.82rem] leading-tight";
+  "flex min-h-20 w-[6.4rem] flex-col items-start border px-1.5 py-1 text-left text-[0.82rem] leading-tight";
 
 const Quiet = ({ name, bytes }: { name: string; bytes: number }) => (
   <div className={`${BOX} dotted-fill border-base-300`}>
@@ -125,7 +125,8 @@ function DriveTile({ name, bytes, isFailed, wasLost, mustStay, press }: TileProp
       onClick={press}
     >
       <b>{name}</b>
-      <span className="value whitespace-nowrap">
+      {/* In both units where a person wants them so: one below the other. */}
+      <span className="value">
         <Size bytes={bytes} />
       </span>
       <span className={`mt-auto font-semibold whitespace-nowrap ${isFailed ? "bg-base-100 text-error" : ""}`}>
