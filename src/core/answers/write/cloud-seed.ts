@@ -33,17 +33,8 @@ export const vendorData = ({ hostName }: SystemIntent): AnswerFile => ({
  * A family with a list of locales to be made makes no other one, and its cloud-init then fails at setting it (seen with 22.4):
  * what is planned is put on that list before. Without such a list nothing is to be done.
  */
-function localeFirst(locale: string): object {
-  const [, charset] = /\.([\w-]+)/.exec(locale) ?? [];
-  const line = shellWord(`${locale} ${charset ?? ""}`);
-  return charset === undefined
-    ? {}
-    : {
-        bootcmd: [
-          ["sh", "-c", `f=/etc/locale.gen; [ ! -e $f ] || grep -qxF ${line} $f || echo ${line} >> $f`],
-        ],
-      };
-}
+const localeFirst = (locale: string): string =>
+  `l=${shellWord(locale)}; f=/etc/locale.gen; [ ! -e $f ] || grep -q "^$l " $f || grep "^$l " /usr/share/i18n/SUPPORTED >> $f`;
 
 /** The seed of an image that is installed already: user data, meta data, and the network in version 2 of its format. */
 export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): AnswerFile[] {
@@ -60,7 +51,9 @@ export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): An
         `# ${system.name} ${system.version} on ${hostName}, written by Derrick from its build sheet, for an image that is installed already.`,
       ),
       ...lines("answers.hostName", cloudNames(hostName, domain)),
-      ...lines("answers.locale", { ...localeFirst(intent.locale), locale: intent.locale }),
+      ...lines("answers.locale", {
+        ...{ bootcmd: [["sh", "-c", localeFirst(intent.locale)]], locale: intent.locale },
+      }),
       ...lines("answers.keyboard", { keyboard: cloudKeyboard(intent.keyboard) }),
       ...lines("answers.timeZone", { timezone: intent.timeZone }),
       ...(packages.length > 0 ? lines("answers.components", { packages }) : []),
