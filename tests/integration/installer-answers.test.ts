@@ -72,8 +72,9 @@ function stillAsked(
   const text = told.kind === "file" ? textOf(told.file) : "";
   writeFileSync(join(ROOT, "tmp/preseed"), text);
   expect(inside("debconf-set-selections /tmp/preseed").status).toBe(0);
-  const [, command] = /^d-i partman\/early_command string (.*)$/m.exec(text)!;
-  const { status, stderr } = inside(command!, withDrive(serial));
+  // As it is read out of the store, which has been written and read again since.
+  const command = inside("debconf-get partman/early_command").stdout;
+  const { status, stderr } = inside(command, withDrive(serial));
   const dialogue = ASKED.map((q) => `db_input critical ${q}; echo "$? ${q}" >> /tmp/asked`);
   writeFileSync(join(ROOT, "tmp/dialogue"), [". /usr/share/debconf/confmodule", ...dialogue].join("\n"));
   rmSync(join(ROOT, "tmp/asked"), { force: true });
@@ -137,6 +138,18 @@ describe("the answers of a real installer", () => {
     const wanted = plan.ok ? writeIfupdown(plan.value).files : [];
     expect(kept).toBe(wanted.find(({ path }) => path === "/etc/network/interfaces")?.text);
     expect(kept).toMatch(/bond-slaves eno1 eno2\n[^]*mtu 9000/);
+  });
+
+  it("keep a backslash before an n, of which its store makes the end of a line when it is read again", () => {
+    const finish = [
+      "printf '%s\\n' 'a\\nb' \"c\\n\" > /tmp/finished",
+      "sed -n 's/\\(b\\)/\\1\\n/p' /tmp/finished > /tmp/cut",
+    ];
+    expect(stillAsked({ sheet: { "answers.finish": finish } }).status).toBe(0);
+    const late = inside("debconf-get preseed/late_command").stdout.replace(/^in-target /, "");
+    expect(inside(late)).toMatchObject({ status: 0, stderr: "" });
+    expect(readFileSync(join(ROOT, "tmp/finished"), "utf8")).toBe("a\\nb\nc\\n\n");
+    expect(readFileSync(join(ROOT, "tmp/cut"), "utf8")).toBe("a\\nb\n\n");
   });
 
   it("let it ask everything that writes where the drive is another one", () => {

@@ -111,6 +111,8 @@ export function lintPreseed(text: string): PreseedFault[] {
     if (type === "boolean" && value !== "true" && value !== "false") fault("boolean");
     if (answered.has(question)) fault("twice");
     answered.add(question);
+    // The store of the installer makes the end of a line of it.
+    if (value.includes("\\n")) fault("line");
     if (LETTER.test(value)) fault("letter");
     if (WRITES.test(question)) fault("unasked");
     if (question === "partman-auto/expert_recipe" && !isRecipe(value)) fault("recipe");

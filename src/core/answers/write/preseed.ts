@@ -106,7 +106,7 @@ function firstCommand({ target }: InstallIntent): string {
       : [
           `[ -z "$(blkid "/dev/$found"* 2>/dev/null)" ] || ${stop("on the planned drive stands what the sheet knows nothing of")}`,
         ]),
-    `if ! { printf "%s\\n" ${[...set, ...seen].join(" ")} > ${ANSWERS} && debconf-set-selections ${ANSWERS}; }; then ${stop("the answers could not be loaded")}; fi`,
+    `if ! { printf "%s\\012" ${[...set, ...seen].join(" ")} > ${ANSWERS} && debconf-set-selections ${ANSWERS}; }; then ${stop("the answers could not be loaded")}; fi`,
     `rm -f ${ANSWERS}`,
   ].join("; ");
 }
@@ -127,8 +127,18 @@ interface PreseedNetwork {
   packages: string[];
 }
 
+/**
+ * Words in single quotes as the installer's store of answers gives them back: of a backslash and an n it makes the end of a line
+ * when it is read again (seen with Debian 13), so that the two stand in quotes of their own.
+ */
+const storable = (quoted: string): string => quoted.replaceAll("\\n", "\\''n");
+
 const written = (path: string, text: string): string =>
-  `mkdir -p ${path.slice(0, path.lastIndexOf("/"))} && printf "%s\\n" ${text.trimEnd().split("\n").map(shellWord).join(" ")} > ${path}`;
+  `mkdir -p ${path.slice(0, path.lastIndexOf("/"))} && printf "%s\\012" ${text
+    .trimEnd()
+    .split("\n")
+    .map((line) => storable(shellWord(line)))
+    .join(" ")} > ${path}`;
 
 /**
  * This installer sets up one port, plainly. Where the plan has more, and the family reads the file of interfaces, that is put
@@ -223,7 +233,8 @@ function accountLines(
         ? "answers.services"
         : "answers.finish";
   // A command that fails ends it, and the installer says so, as in the files of other families.
-  const late = made.length > 0 ? `in-target sh -c ${shellWord(["set -e", ...made].join("; "))}` : null;
+  const late =
+    made.length > 0 ? `in-target sh -c ${storable(shellWord(["set -e", ...made].join("; ")))}` : null;
   return {
     lines: [
       ...of("root-login", "boolean", String(root !== undefined)),

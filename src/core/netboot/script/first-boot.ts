@@ -116,7 +116,9 @@ const MOST_QUOTES = 4;
 function formsOf(secret: string): string[] {
   const forms = [secret];
   for (let i = 0; i < MOST_QUOTES; i += 1) forms.push(forms.at(-1)!.replaceAll("'", `'\\''`));
-  return [...forms, JSON.stringify(secret).slice(1, -1)];
+  // In the late command of a preseed file a backslash before an n stands in quotes of its own.
+  const stored = forms.map((form) => form.replaceAll("\\n", "\\''n"));
+  return [...forms, ...stored, JSON.stringify(secret).slice(1, -1)];
 }
 
 /** The token in an address; it opens nothing any more, and says where Derrick is. */
