@@ -8,6 +8,6 @@ makeCorpus();
 build();
 // All of them, or those that are named: npm run bench -- network
 const asked = process.argv.slice(2);
-const PARTS = ["core", "network", "image", "intake", "server", "page", "sheet", "netboot"];
+const PARTS = ["core", "network", "image", "intake", "server", "page", "sheet", "netboot", "attack"];
 for (const part of PARTS.filter((p) => asked.length === 0 || asked.includes(p)))
   run("npx", ["tsx", `scripts/bench-${part}.ts`]);

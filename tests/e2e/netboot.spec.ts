@@ -4,6 +4,7 @@ import { ARMED, ask, imageFolder } from "../support/boot-image";
 import { TELEMETRY } from "../support/fleet";
 import { loadDemoInto } from "../support/kill-storm";
 import { OwnServer } from "../support/own-server";
+import { silentStorm } from "../support/silent-storm";
 import { listening, saved } from "./servers";
 
 const BOOT = "http://127.0.0.1:4396";
@@ -195,6 +196,19 @@ test("several machines are armed on one page, each by the end of its own serial"
   await expect(page.getByRole("status")).toContainText("1 of 1 machine armed.");
   await page.getByRole("link", { name: "The board" }).click();
   await expect(page.getByRole("table", { name: "Armed machines" })).toContainText(TELEMETRY.name);
+});
+
+test("while thousands of connections that ask nothing come again and again, the application answers, and so do machines", async () => {
+  const attack = await silentStorm([Number(new URL(BOOT).port)], 6000);
+  try {
+    for (let i = 0; i < 20; i += 1) {
+      expect((await fetch(`${server.base}/api/health`)).status).toBe(200);
+      // Where no place is free for a moment, a boot loader tries again.
+      await expect.poll(() => script(ARMED.serial).catch(() => "")).toMatch(/^#!ipxe\n/);
+    }
+  } finally {
+    attack.end();
+  }
 });
 
 test("no page, route or file of the application is there over the boot address", async () => {

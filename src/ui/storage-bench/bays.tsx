@@ -126,7 +126,7 @@ function DriveTile({ name, bytes, isFailed, wasLost, mustStay, press }: TileProp
     >
       <b>{name}</b>
       {/* In both units where a person wants them so: one below the other. */}
-      <span className="value">
+      <span className={`value ${isFailed ? "bg-base-100" : ""}`}>
         <Size bytes={bytes} />
       </span>
       <span className={`mt-auto font-semibold whitespace-nowrap ${isFailed ? "bg-base-100 text-error" : ""}`}>
