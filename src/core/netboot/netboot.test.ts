@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, wri
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
-import { layouts, sameOnAll } from "../identity/keyboard";
+import { layouts, sameOnAll } from "../identity";
 import { TOLD } from "../stage";
 import { addSeconds } from "../units";
 import {

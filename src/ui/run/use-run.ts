@@ -28,6 +28,13 @@ async function ask(url: string, init?: RequestInit): Promise<{ answer: Answer } 
   return { away: (!body.ok && body.problems[0]?.message) || SILENT };
 }
 
+const post = (id: string, { key, command, givenAt }: Unsent): ReturnType<typeof ask> =>
+  ask(`/api/v1/runs/${id}/events`, {
+    method: "POST",
+    headers: { "Content-Type": "application/json" },
+    body: JSON.stringify({ key, command, ageSeconds: Math.max(0, Date.now() - givenAt) / 1000 }),
+  });
+
 /** One window at a time sends what waits; where the browser has no locks, the keys alone keep answers from counting twice. */
 async function alone(name: string, work: () => Promise<void>): Promise<void> {
   if (!navigator.locks) return work();
@@ -63,17 +70,12 @@ export function useRun(initial: RunView) {
 
   const sendAll = useCallback(async () => {
     for (let [first] = waiting(store(), id); first; [first] = waiting(store(), id)) {
-      const { key, command, givenAt } = first;
       const wonder = setTimeout(() => setAway((why) => why ?? NOT_YET), WONDER);
-      const said = await ask(`/api/v1/runs/${id}/events`, {
-        method: "POST",
-        headers: { "Content-Type": "application/json" },
-        body: JSON.stringify({ key, command, ageSeconds: Math.max(0, Date.now() - givenAt) / 1000 }),
-      });
+      const said = await post(id, first);
       clearTimeout(wonder);
       if ("away" in said) return setAway(said.away);
       take(said.answer);
-      drop(store(), id, key);
+      drop(store(), id, first.key);
       count();
     }
     // Not before the last: a step to which answers lead that are still here would be shown as not reached yet.
@@ -102,12 +104,11 @@ export function useRun(initial: RunView) {
   /** News came while an answer of this run was on its way, from whichever window; they are fetched when it has arrived. */
   const owed = useRef(false);
   const look = useCallback(async () => {
-    owed.current = waiting(store(), id).length > 0;
-    if (owed.current) return;
+    const isOwed = (): boolean => (owed.current = waiting(store(), id).length > 0);
+    if (isOwed()) return;
     const said = await ask(`/api/v1/runs/${id}/events`);
     // An answer was given meanwhile: the step that it leads to is shown when its own answer is there, and not before.
-    owed.current = waiting(store(), id).length > 0;
-    if (owed.current) return;
+    if (isOwed()) return;
     if ("away" in said) return setAway(said.away);
     setAway(null);
     if (said.answer.ok) take(said.answer);
