@@ -62,6 +62,8 @@ describe("a real installer", () => {
         ["82", false],
         ["83", true],
       ]);
+      // The sheet wants 976 MiB for the swap space; the root has the rest.
+      expect(table[0]!.sectors * 512).toBe(976 * 2 ** 20);
       expect(fetched(log)).toEqual(["kernel", "initrd 1", "answers tho-a.preseed"]);
     },
     LIMIT,
