@@ -85,7 +85,8 @@ async function readBy(clients: number, url: string): Promise<number> {
 
 /** So many armings beside the one that is there, each with a token of its own. */
 async function armMany(at: Awaited<ReturnType<typeof desk>>): Promise<void> {
-  const row = (await bootRows.newest(at.db, 1, "9"))[0]!;
+  const [id = ""] = await bootRows.newestIds(at.db, 1, "9");
+  const row = (await bootRows.one(at.db, id))!;
   await at.write(async (tx) => {
     for (let n = 0; n < MACHINES; n += 1) {
       await bootRows.insert(tx, { ...row, id: `a-bench-${n}` }, at.stamp());
@@ -170,7 +171,7 @@ async function bench(): Promise<void> {
     say(
       `${MACHINES} machines, each once a second, ${words}`,
       `median ${share(waits, 0.5).toFixed(1)} ms, p95 ${share(waits, 0.95).toFixed(1)} ms`,
-      "100 ms",
+      "60 ms",
     );
   }
   await endBoot();
@@ -184,7 +185,7 @@ async function bench(): Promise<void> {
   say(
     `the board with ${MACHINES} armings`,
     `median ${share(times, 0.5).toFixed(1)} ms, p95 ${share(times, 0.95).toFixed(1)} ms`,
-    "100 ms",
+    "60 ms",
   );
   await closeDatabase();
   for (const gone of [folder, images]) rmSync(gone, { recursive: true, force: true });

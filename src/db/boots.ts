@@ -8,7 +8,6 @@ export interface ArmingRow {
   id: string;
   machineId: string;
   buildId: string;
-  tokenHash: string | null;
   arming: Arming;
 }
 
@@ -20,9 +19,9 @@ const NEWEST = sql`rowid desc`;
 
 /** Rows that read; one that does not (a hand's doing) arms nothing. */
 const sound = (rows: readonly (typeof armings.$inferSelect)[]): ArmingRow[] =>
-  rows.flatMap(({ id, machineId, buildId, tokenHash, agreed }) => {
+  rows.flatMap(({ id, machineId, buildId, agreed }) => {
     const arming = armingSchema.safeParse(agreed);
-    return arming.success ? [{ id, machineId, buildId, tokenHash, arming: arming.data }] : [];
+    return arming.success ? [{ id, machineId, buildId, arming: arming.data }] : [];
   });
 
 const pieces = <T>(all: readonly T[]): T[][] =>
@@ -30,11 +29,7 @@ const pieces = <T>(all: readonly T[]): T[][] =>
     all.slice(i * ROWS_AT_ONCE, (i + 1) * ROWS_AT_ONCE),
   );
 
-export async function insert(
-  tx: Tx,
-  row: Omit<ArmingRow, "tokenHash">,
-  stamp: changeRows.Stamp,
-): Promise<void> {
+export async function insert(tx: Tx, row: ArmingRow, stamp: changeRows.Stamp): Promise<void> {
   const { id, machineId, buildId, arming } = row;
   await tx.insert(armings).values({ id, machineId, buildId, until: arming.until, agreed: arming });
   await changeRows.add(tx, "arming", id, 1, stamp);
@@ -44,16 +39,24 @@ export async function one(db: Db | Tx, id: string): Promise<ArmingRow | null> {
   return sound(await db.select().from(armings).where(eq(armings.id, id)))[0] ?? null;
 }
 
-/** The armings that tokens open, by the hashes of the tokens. */
-export async function byTokens(
+/** Several, in no order; those that are not there, or do not read, are left out. */
+export async function some(db: Db | Tx, ids: readonly string[]): Promise<ArmingRow[]> {
+  const found: ArmingRow[] = [];
+  for (const piece of pieces(ids))
+    found.push(...sound(await db.select().from(armings).where(inArray(armings.id, piece))));
+  return found;
+}
+
+/** Which armings tokens open: ids by the hashes of the tokens. */
+export async function idsByTokens(
   db: Db | Tx,
   hashes: readonly string[],
-): Promise<Map<string | null, ArmingRow>> {
+): Promise<Map<string | null, string>> {
   const rows = await db
-    .select()
+    .select({ id: armings.id, tokenHash: armings.tokenHash })
     .from(armings)
-    .where(inArray(armings.tokenHash, [...hashes]));
-  return new Map(sound(rows).map((row) => [row.tokenHash, row]));
+    .where(sql`${armings.tokenHash} in (select value from json_each(${JSON.stringify(hashes)}))`);
+  return new Map(rows.map(({ id, tokenHash }) => [tokenHash, id]));
 }
 
 /** The newest arming of a machine; null when it never was. */
@@ -83,11 +86,13 @@ export async function ofBuild(db: Db | Tx, buildId: string): Promise<ArmingRow |
   return sound(found)[0] ?? null;
 }
 
-/** The newest armings, newest first, and before them in time those that end after a moment, however many there are. */
-export const newest = async (db: Db | Tx, most: number, endAfter: string): Promise<ArmingRow[]> =>
-  sound(
+const idsOf = (rows: readonly { id: string }[]): string[] => rows.map(({ id }) => id);
+
+/** Ids of the newest armings, newest first, and of those that end after a moment, however many there are. */
+export const newestIds = async (db: Db | Tx, most: number, endAfter: string): Promise<string[]> =>
+  idsOf(
     await db
-      .select()
+      .select({ id: armings.id })
       .from(armings)
       .where(
         or(
@@ -98,11 +103,11 @@ export const newest = async (db: Db | Tx, most: number, endAfter: string): Promi
       .orderBy(NEWEST),
   );
 
-/** The armings whose machines were given their script and that end after a moment. */
-export const given = async (db: Db | Tx, endAfter: string): Promise<ArmingRow[]> =>
-  sound(
+/** Ids of the armings whose machines were given their script and that end after a moment. */
+export const givenIds = async (db: Db | Tx, endAfter: string): Promise<string[]> =>
+  idsOf(
     await db
-      .select()
+      .select({ id: armings.id })
       .from(armings)
       .where(and(gt(armings.until, endAfter), isNotNull(armings.tokenHash))),
   );
@@ -123,20 +128,30 @@ export interface NewBoot {
   stamp: changeRows.Stamp;
 }
 
+/** Rows in their order, in one statement that is the same for any number of them: a thousand machines tell something every second. */
+const written = (
+  tx: Tx,
+  rows: readonly { armingId: string | null; mac: string; at: string; event: BootEvent }[],
+) =>
+  tx.run(sql`insert into boot_events (arming_id, mac, at, event)
+    select value ->> 'armingId', value ->> 'mac', value ->> 'at', value -> 'event'
+    from json_each(${JSON.stringify(rows)}) order by key`);
+
 /** Adds what was asked or told, in its order; of armings it is told to pages as a change, as writes of documents are. */
 export async function add(tx: Tx, told: readonly NewBoot[]): Promise<void> {
-  for (const piece of pieces(told)) {
-    const rows = await tx
-      .insert(bootEvents)
-      .values(piece.map(({ stamp, ...row }) => ({ ...row, at: stamp.at })))
-      .returning({ seq: bootEvents.seq });
-    await changeRows.addAll(
-      tx,
-      piece.flatMap(({ armingId: id, stamp }, i) =>
-        id === null ? [] : [{ kind: "arming", id, version: rows[i]?.seq ?? 1, ...stamp }],
-      ),
-    );
-  }
+  if (told.length === 0) return;
+  await written(
+    tx,
+    told.map(({ armingId, mac, event, stamp: { at } }) => ({ armingId, mac, at, event })),
+  );
+  // Nobody else writes within this transaction, so that these are the last places.
+  const before = (await lastPlace(tx)) - told.length;
+  await changeRows.addAll(
+    tx,
+    told.flatMap(({ armingId: id, stamp }, i) =>
+      id === null ? [] : [{ kind: "arming", id, version: before + i + 1, ...stamp }],
+    ),
+  );
 }
 
 /** Adds what was asked that no arming is for, in its order, and forgets the oldest but for so many. */
@@ -145,10 +160,21 @@ export async function addStrangers(
   asked: readonly { mac: string; at: string; event: BootEvent }[],
   kept: number,
 ): Promise<void> {
-  for (const piece of pieces(asked))
-    await tx.insert(bootEvents).values(piece.map((a) => ({ ...a, armingId: null })));
+  await written(
+    tx,
+    asked.map((a) => ({ ...a, armingId: null })),
+  );
   await tx.run(sql`delete from boot_events where arming_id is null and seq <=
     (select seq from boot_events where arming_id is null order by seq desc limit 1 offset ${kept})`);
+}
+
+/** What is no JSON is no event, as what has another shape. */
+function parsed(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
 }
 
 const logged = (rows: readonly { at: string; event: unknown }[]): LoggedBoot[] =>
@@ -181,17 +207,21 @@ export async function logs(
 ): Promise<Map<string, (LoggedBoot & { seq: number })[]>> {
   const found = new Map<string, (LoggedBoot & { seq: number })[]>(ids.map((id) => [id, []]));
   if (ids.length === 0) return found;
-  const wanted = new Set(ids);
   const { seq, armingId, at, event } = bootEvents;
-  const rows = await db
-    .select({ seq, armingId, at, event })
-    .from(bootEvents)
-    // Of what was told lately, that of all is read: a list of thousands of ids takes longer than those few.
-    .where(behind > 0 ? and(gt(seq, behind), isNotNull(armingId)) : inArray(armingId, [...ids]))
-    .orderBy(asc(seq));
-  for (const { armingId: of, seq: place, ...row } of rows)
-    if (of !== null && wanted.has(of))
-      found.get(of)?.push(...logged([row]).map((one) => ({ ...one, seq: place })));
+  // Of what was told lately, that of all is read: a list of thousands of ids takes longer than those few.
+  const which =
+    behind > 0
+      ? sql`${seq} > ${behind} and ${armingId} is not null`
+      : sql`${armingId} in (select value from json_each(${JSON.stringify(ids)}))`;
+  // All in one value: the driver takes longer for each row than for what stands in it.
+  const [row] = await db.all<{ all: string }>(
+    sql`select json_group_array(json_array(seq, arming_id, at, event)) as "all"
+      from (select ${seq}, ${armingId}, ${at}, ${event} from ${bootEvents} where ${which} order by ${seq})`,
+  );
+  for (const [place, of, when, text] of JSON.parse(row?.all ?? "[]") as [number, string, string, string][])
+    found
+      .get(of)
+      ?.push(...logged([{ at: when, event: parsed(text) }]).map((one) => ({ ...one, seq: place })));
   return found;
 }
 

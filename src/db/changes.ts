@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, max } from "drizzle-orm";
+import { and, asc, desc, eq, gt, max, sql } from "drizzle-orm";
 import { z } from "zod";
 import { editSchema, isBag, type Edit } from "@/core/document";
 import type { Db, Tx } from "./client";
@@ -59,7 +59,10 @@ export async function addAll(
   tx: Tx,
   all: readonly (Omit<Change, "seq" | "kind"> & { kind: ChangedKind })[],
 ): Promise<void> {
-  if (all.length > 0) await tx.insert(changes).values(all.map((row) => ({ ...row, edits: [] })));
+  if (all.length > 0)
+    await tx.run(sql`insert into changes (at, by, kind, id, version, edits)
+      select value ->> 'at', value ->> 'by', value ->> 'kind', value ->> 'id', value ->> 'version', '[]'
+      from json_each(${JSON.stringify(all)}) order by key`);
 }
 
 const LINE = {

@@ -12,7 +12,7 @@ import { addSeconds } from "@/core/units";
 import { bootRows, machineRows, siteRows, type Db, type Tx } from "@/db";
 import type { Desk } from "../desk";
 import { readEnvironment } from "../environment";
-import { standingsIn, standingsOf } from "./standing";
+import { armingsOf, standingsIn, standingsOf } from "./standing";
 
 /** A row of the board: one arming and how far its machine is. */
 export interface BoardRow {
@@ -58,7 +58,8 @@ const sinceOf = (now: string): string => addSeconds(now, -AFTER_SECONDS);
 
 /** Machines, other than one, that were given their script and may be fed by this server now. */
 export async function othersGiven(db: Db | Tx, id: string, now: string): Promise<BoardRow[]> {
-  const given = (await bootRows.given(db, sinceOf(now))).filter((a) => a.id !== id);
+  const ids = (await bootRows.givenIds(db, sinceOf(now))).filter((other) => other !== id);
+  const given = await armingsOf(db, ids);
   return rowsOf(given, await standingsIn(db, given), now);
 }
 
@@ -80,7 +81,7 @@ const rowsOf = (
 /** Machines that install themselves now, or came to a bad end since yesterday, of each the newest arming. */
 export async function installing(desk: Desk): Promise<BoardRow[]> {
   const now = desk.now();
-  const armings = await bootRows.newest(desk.db, MOST_ROWS, sinceOf(now));
+  const armings = await armingsOf(desk.db, await bootRows.newestIds(desk.db, MOST_ROWS, sinceOf(now)));
   const newest = armings.filter((a, i) => armings.findIndex((b) => b.machineId === a.machineId) === i);
   return rowsOf(newest, await standingsOf(desk.db, newest), now).filter(
     ({ state, arming }) =>
@@ -92,7 +93,7 @@ export async function installing(desk: Desk): Promise<BoardRow[]> {
 /** Machines that are armed and, after them, those that were, newest first, and those that asked and are armed by nobody, the newest or so many of them. */
 export async function bootBoard(desk: Desk, mostStrangers = MOST_STRANGERS): Promise<Board> {
   const now = desk.now();
-  const armings = await bootRows.newest(desk.db, MOST_ROWS, sinceOf(now));
+  const armings = await armingsOf(desk.db, await bootRows.newestIds(desk.db, MOST_ROWS, sinceOf(now)));
   const inAll = await bootRows.count(desk.db);
   const listed = rowsOf(armings, await standingsOf(desk.db, armings), now);
   // Those that may still install themselves stand first, whatever came of newer ones.

@@ -34,7 +34,7 @@ import { namedAnswers, planOf } from "./answers";
 import { decideFor, hashOf } from "./decide";
 import { gathered } from "./gathered";
 import { fileInside, wholeImage, type Served } from "./image-file";
-import { standingsOf } from "./standing";
+import { armingsOf, standingsOf } from "./standing";
 import { sendFile, sendText } from "./send";
 import { filesAt, packedAt, readyWhen, titleOf } from "./told";
 
@@ -66,10 +66,12 @@ const [MOST_UNREAD, BODY_MILLISECONDS] = [2 ** 24, 10_000];
 const opened = gathered<{ desk: Desk; token: string }, Row | null>(async (all) => {
   const { db } = all[0]!.desk;
   const hashes = all.map(({ token }) => hashOf(token));
-  const rows = await bootRows.byTokens(db, hashes);
-  const standings = await standingsOf(db, [...rows.values()]);
+  const ids = await bootRows.idsByTokens(db, hashes);
+  const rows = await armingsOf(db, [...new Set(ids.values())]);
+  const standings = await standingsOf(db, rows);
+  const byId = new Map(rows.map((row) => [row.id, row]));
   return hashes.map((hash) => {
-    const row = rows.get(hash);
+    const row = byId.get(ids.get(hash) ?? "");
     return row ? { ...row, walk: standings.get(row.id)! } : null;
   });
 });

@@ -12,14 +12,40 @@ interface Standing {
 /** More armings than a site has at once; of those that were looked at longest ago, the logs are heard anew. */
 const MOST_KEPT = 10_000;
 
+/** What was read already: armings, none of which is ever changed, and how far each was heard. */
+interface Kept {
+  armings: Map<string, bootRows.ArmingRow>;
+  standings: Map<string, Standing>;
+}
+
 /** Of one database each: another one tells other things under the same ids. Next loads server code in several bundles. */
-const shared = globalThis as { derrickStandings?: WeakMap<object, Map<string, Standing>> };
-function kept(): Map<string, Standing> {
-  shared.derrickStandings ??= new WeakMap();
+const shared = globalThis as { derrickBoots?: WeakMap<object, Kept> };
+function kept(): Kept {
+  shared.derrickBoots ??= new WeakMap();
   const of = openedDatabase();
-  const known = shared.derrickStandings.get(of) ?? new Map<string, Standing>();
-  shared.derrickStandings.set(of, known);
+  const known = shared.derrickBoots.get(of) ?? { armings: new Map(), standings: new Map() };
+  shared.derrickBoots.set(of, known);
   return known;
+}
+
+/** Puts in what was looked at last; of more than are kept, what was put in longest ago goes. */
+function keep<T>(known: Map<string, T>, id: string, value: T): void {
+  known.delete(id);
+  if (known.size >= MOST_KEPT) known.delete(known.keys().next().value!);
+  known.set(id, value);
+}
+
+/** Armings by their ids, in the order of the ids; those that do not read arm nothing, and are left out. */
+export async function armingsOf(db: Db | Tx, ids: readonly string[]): Promise<bootRows.ArmingRow[]> {
+  const { armings } = kept();
+  const missing = await bootRows.some(
+    db,
+    ids.filter((id) => !armings.has(id)),
+  );
+  const fresh = new Map(missing.map((row) => [row.id, row]));
+  const rows = ids.flatMap((id) => fresh.get(id) ?? armings.get(id) ?? []);
+  for (const row of missing) keep(armings, row.id, row);
+  return rows;
 }
 
 type Row = Pick<bootRows.ArmingRow, "id" | "arming">;
@@ -29,7 +55,7 @@ async function heard(
   db: Db | Tx,
   rows: readonly Row[],
 ): Promise<{ standings: Map<string, Standing>; upTo: number }> {
-  const known = kept();
+  const { standings: known } = kept();
   const upTo = await bootRows.lastPlace(db);
   // What a transaction of somebody else took back may be kept no further than it goes.
   const base = new Map(
@@ -61,13 +87,9 @@ async function heard(
 /** How far armings are, by their ids; what was heard is kept for the next look. Never within a transaction, which may be taken back. */
 export async function standingsOf(db: Db, rows: readonly Row[]): Promise<Map<string, ArmingWalk>> {
   const { standings } = await heard(db, rows);
-  const known = kept();
-  for (const [id, standing] of standings) {
-    if ((known.get(id)?.upTo ?? 0) > standing.upTo) continue;
-    known.delete(id);
-    if (known.size >= MOST_KEPT) known.delete(known.keys().next().value!);
-    known.set(id, standing);
-  }
+  const { standings: known } = kept();
+  for (const [id, standing] of standings)
+    if ((known.get(id)?.upTo ?? 0) <= standing.upTo) keep(known, id, standing);
   return new Map([...standings].map(([id, { walk }]) => [id, walk]));
 }
 
