@@ -68,7 +68,7 @@ const indexes = { [INDEXES[0]]: index("udebs"), [INDEXES[1]]: index("packages") 
 const archive = await serveArchive("trixie", indexes, `${REAL}/archive`);
 let base = "";
 const pair = await bootPair(`https://${HOST}`);
-process.env.DERRICK_BOOT_TLS_URL = `https://${HOST}`;
+Object.assign(process.env, { DERRICK_BOOT_URL: `http://${HOST}`, DERRICK_BOOT_TLS_URL: `https://${HOST}` });
 const { pin } = bootTrust()!;
 const serve = (request: IncomingMessage, response: ServerResponse) =>
   void desk("boot service").then((d) => serveBoot(d, base, request, response, isSecure ? pin : ""));

@@ -19,7 +19,7 @@ export function CodeChoice({
       value: true,
       title: "The machine shows a code first",
       words:
-        "iPXE or GRUB asks for it at the machine's console, and waits five minutes for a key. The board shows the code once the machine is armed, and a script that carries it for a boot medium.",
+        "The machine asks for it at its console: iPXE waits five minutes for a key and then starts from the disk, GRUB waits until it is typed. The board shows the code once the machine is armed, and a script that carries it for a boot medium.",
     },
     {
       value: false,
