@@ -24,7 +24,7 @@ const hangs = (says: string): Reason => ({ outcome: "hangs", says });
 export const REASONS = {
   "entry inactive": skipped("{entry} is switched off in the list."),
   "entry application": skipped("{entry} is a program of the firmware that the order does not start."),
-  "entry missing": skipped("The order names {entry}, and there is no such entry."),
+  "entry missing": skipped("{entry} is to be started, and there is no such entry."),
   "entry removed": skipped(
     "{entry} was the firmware's own, for a device that is not there; it takes the entry away.",
   ),
