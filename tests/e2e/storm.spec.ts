@@ -38,6 +38,36 @@ test("two presses in haste answer one step, however fast the server is", async (
   expect(await answered()).toHaveLength(before.length + 1);
 });
 
+test("what a slow browser tells late of a slip that was closed does not close the one that was opened since", async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    addEventListener(
+      "close",
+      (e) => {
+        if (!e.isTrusted || !(e.target instanceof HTMLDialogElement)) return;
+        e.stopImmediatePropagation();
+        setTimeout(() => e.target?.dispatchEvent(new Event("close")), 500);
+      },
+      true,
+    );
+  });
+  await page.goto(`${server.base}/runs/r-wrk-hv1`);
+  await listening(page);
+  await takesAnswer(page);
+  await page.keyboard.press("r");
+  await page.getByLabel("What was read").fill("inlet temperature");
+  await page.getByLabel("Value with its unit").fill("21 C");
+  await page.keyboard.press("Control+Enter");
+  await page.keyboard.press("d");
+  await expect(page.getByRole("dialog", { name: "What do you see?" })).toBeVisible();
+  await page.waitForTimeout(1000);
+  await page.getByLabel("Write down what the screen shows").fill("a fan is loud");
+  await expect(page.getByRole("dialog", { name: "What do you see?" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+});
+
 test("what an older question brings late takes no step back; a storm of slow answers and cut news loses none", async ({
   page,
   context,

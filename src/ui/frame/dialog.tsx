@@ -48,7 +48,8 @@ export function Slip({
       onClose={() => {
         // What the browser tells late is of the slip before, and not of the one that lies here now.
         if (ref.current?.open) return;
-        onClose();
+        // Where the sheet has closed it, it knows; it may have asked for another slip since.
+        if (open) onClose();
         after?.current?.focus();
       }}
       onClick={(e) => e.target === ref.current && onClose()}
