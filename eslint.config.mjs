@@ -2,6 +2,7 @@ import { existsSync, readdirSync } from "node:fs";
 import next from "eslint-config-next/core-web-vitals";
 import boundaries from "eslint-plugin-boundaries";
 import tseslint from "typescript-eslint";
+import formats from "./scripts/lint-formats.mjs";
 
 // The layers of docs/architecture.md: an import may only go down.
 const elements = [
@@ -154,6 +155,18 @@ export default tseslint.config(
         },
       ],
     },
+  },
+  {
+    // Dates and numbers have one form; what scripts print of a measurement is for developers.
+    files: ["src/**/*.{ts,tsx}", "demo/**/*.ts", "scripts/**/*.{ts,mjs}", "simulators/**/*.ts"],
+    ignores: ["src/core/units/**", "**/*.test.ts", "scripts/lint-formats.mjs"],
+    plugins: { house: { rules: { formats } } },
+    rules: { "house/formats": "error" },
+  },
+  {
+    files: ["src/**/*.{ts,tsx}"],
+    ignores: ["src/core/units/**", "**/*.test.ts"],
+    rules: { "house/formats": ["error", "numbers"] },
   },
   {
     // One file reads the environment.

@@ -11,7 +11,7 @@ const digest = (seed: string): string =>
 /** What the inspector would say of the made-up Cairn image: a hybrid for both firmwares, with one EFI image. */
 const cairnInside: Inspection = {
   sizeBytes: 642_777_088,
-  kind: "ISO 9660 image, made to be written to sticks as well",
+  kind: "ISO 9660 image, also for USB sticks (hybrid)",
   volumeId: "CAIRN_9_0_OSTLER",
   made: "CAIRN IMAGE BUILDER",
   udf: false,
@@ -19,7 +19,7 @@ const cairnInside: Inspection = {
   faults: [],
   verdict: {
     optical: {
-      legacy: { answer: "boots", reason: "El Torito entry for legacy firmware, without emulation" },
+      legacy: { answer: "boots", reason: "El Torito entry for legacy BIOS, without emulation" },
       x64: { answer: "boots", reason: "El Torito entry for UEFI with a loader for this architecture" },
       ia32: { answer: "does not", reason: "its loader is for x64 only" },
       aa64: { answer: "does not", reason: "its loader is for x64 only" },
@@ -41,7 +41,7 @@ const cairnInside: Inspection = {
     { name: "boot catalog", kind: "table", offset: 67_584, length: 2048 },
     { name: "boot image for UEFI", kind: "boot", offset: 69_632, length: 33_554_432 },
     { name: "partition 2 (EFI system)", kind: "partition", offset: 69_632, length: 33_554_432 },
-    { name: "boot image for legacy", kind: "boot", offset: 33_624_064, length: 2048 },
+    { name: "boot image for legacy BIOS", kind: "boot", offset: 33_624_064, length: 2048 },
   ],
   bytesRead: 174_080,
 };
@@ -94,7 +94,7 @@ export const images = [
       at: at(4 * DAY),
       by: ARKLE,
     },
-    notes: "Kept for the boot cards of the R114: version 9 does not install fresh on them.",
+    notes: "For the boot cards of the R114: version 9 cannot be installed fresh on them.",
   }),
   image("i-cistern-13", {
     name: "Cistern NAS 13.0, update file",
@@ -105,7 +105,7 @@ export const images = [
     bootModes: ["uefi"],
     loaderSigned: "unsigned",
     published: sum("cistern"),
-    publishedFrom: "the maker's release page, 11 Nov",
+    publishedFrom: "vendor's release page, 11 Nov",
     computed: { checksum: sum("cistern"), at: at(6 * DAY), by: ARKLE },
   }),
   image("i-hopper-3", {
@@ -117,7 +117,7 @@ export const images = [
     bootModes: ["uefi", "legacy"],
     loaderSigned: "unsigned",
     published: sum("hopper"),
-    publishedFrom: "the maker's release page, 2 Oct",
+    publishedFrom: "vendor's release page, 2 Oct",
     computed: { checksum: sum("hopper"), at: at(33 * DAY), by: PELL },
   }),
   image("i-cairn-guests", {

@@ -7,6 +7,7 @@ import {
   type MachineDocument,
   type Typed,
 } from "@/core/machine";
+import { dayIn } from "@/core/units";
 
 export const at = (minutesAgo: number): string =>
   new Date(Date.parse("2026-11-24T14:00:00Z") - minutesAgo * 60_000).toISOString();
@@ -15,7 +16,7 @@ export const NOW = at(0);
 export const ARKLE = "M. Arkle";
 export const PELL = "J. Pell";
 /** The day so many days from the demo's now; negative for days gone by. */
-export const day = (fromNow: number): string => at(-fromNow * DAY).slice(0, 10);
+export const day = (fromNow: number): string => dayIn(at(-fromNow * DAY), "UTC");
 
 type Part = {
   part: string;

@@ -213,14 +213,13 @@ export const notesOfDemo = [
     profile: "cairn-hypervisor",
     version: "9",
     verdict: "works with a condition",
-    condition:
-      "6.7 update 4 must be installed first; straight from 6.7 the installer does not see the boot module",
+    condition: "install 6.7 update 4 first; with plain 6.7 the installer does not see the boot module",
     evidence: "three attempts on wrk-hv1",
     trials: [
       {
         at: at(24 * DAY),
         by: ARKLE,
-        changed: "9.0 straight over 6.7",
+        changed: "9.0 directly over 6.7",
         expected: "the boot module is offered",
         happened: "the installer lists R5-DATA only",
         outcome: "did not work",
@@ -255,7 +254,8 @@ export const notesOfDemo = [
     version: "9",
     verdict: "does not work",
     by: PELL,
-    evidence: "shares its IOMMU group with the second SATA controller; pass-through takes the drives away",
+    evidence:
+      "shares its IOMMU group with the second SATA controller, so pass-through takes the drives away from the host",
     trials: [
       {
         at: at(1 * DAY),

@@ -163,7 +163,7 @@ const tellHv1 = (startMinutesAgo: number): Teller => {
   teller.to("stone1-media-in").wait(40).say({
     kind: "differs",
     step: "stone1-media-in",
-    seen: "the session dropped once while mapping; mapped again",
+    seen: "the console session was interrupted while mapping; mapped again",
     decision: "go on",
   });
   teller
@@ -193,9 +193,9 @@ export const planB = freezePlan(
 );
 export const runB = new Teller(planB, at(22 * DAY + 400), PELL).to("collect");
 runB.wait(120).accept(installed(thornhopeB, { keyboard: "us" }), "tho-b-installed.txt");
-runB.wait(60).note("Keyboard was us on the console; set to gb, and read again.");
+runB.wait(60).note("Console keyboard layout was us; set to gb, and checked again.");
 runB.wait(90).accept(installed(thornhopeB), "tho-b-again.txt");
-runB.settle("secure-boot", "seen", "the firmware's page says: enabled, user mode");
+runB.settle("secure-boot", "seen", "the firmware setup shows: enabled, user mode");
 runB.to("end").wait(300).say({ kind: "handed over", to: "Pump crew" });
 
 export const planBk1 = freezePlan(
@@ -205,12 +205,14 @@ export const planBk1 = freezePlan(
 export const runBk1 = new Teller(planBk1, at(31 * DAY + 300), PELL).to("first-store");
 runBk1
   .wait(30)
-  .say({ kind: "skipped", step: "first-store", reason: "the one drive of the machine holds the store" })
+  .say({ kind: "skipped", step: "first-store", reason: "the only drive of the machine holds the store" })
   .to("collect");
 runBk1.wait(150).accept(installed(coldLaneBackup), "cl-bk1-installed.txt");
 runBk1
   .wait(60)
-  .note("Root volume left at the installer's default, 107 GB of 4.00 TB. It grows while mounted.")
+  .note(
+    "Root volume left at the default of the installer, 107 GB of 4.00 TB. It can be extended while mounted.",
+  )
   .to("end");
 runBk1.wait(300).say({ kind: "handed over", to: "Office" });
 

@@ -73,11 +73,11 @@ export const hv1 = sheetWith({
     { drive: "BM4471907F31", typed: "907F31", holds: 'vfat "BOOT", vfat "CAIRN6"', by: ARKLE, at: at(300) },
   ],
   "handOver.notes":
-    "The old system is not trusted since a card failed in spring, so the installation is fresh; version 9 does not install fresh on the boot card of this model, so 6.7 goes on first. Guests of store-14 are registered again afterwards.",
+    "The old system is not trusted since a card failed in spring, so the installation is fresh. Version 9 cannot be installed fresh on the boot card of this model, so 6.7 is installed first. Register the guests of store-14 again afterwards.",
   waivers: [
     {
       key: "storage.removable",
-      reason: "two cards are mirrored in the module, and the configuration is kept in envelope 14",
+      reason: "two cards are mirrored in the module, and a copy of the configuration is in envelope 14",
       by: ARKLE,
       at: at(290),
     },
@@ -208,5 +208,5 @@ export const bk1 = sheetWith({
   "answers.secretsKept": "Cold Lane, key cupboard",
   "handOver.owner": "Office",
   "handOver.notes":
-    "The root volume takes a quarter of the disk and can grow; the catalogue will need it within a year.",
+    "The root volume has a quarter of the disk and can be extended; the catalogue will need it within a year.",
 });

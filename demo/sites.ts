@@ -66,14 +66,14 @@ export const sites = [
       { role: "database", pattern: "wrk-tm#" },
     ],
     firmware: [
-      { role: null, setting: "powerLoss", value: "on", why: "nobody is in the building at night" },
+      { role: null, setting: "powerLoss", value: "on", why: "no staff in the building at night" },
       {
         role: "hypervisor",
         setting: "sriov",
         value: "on",
-        why: "guests of the control network get ports of their own",
+        why: "guests of the control network use separate ports",
       },
-      { role: null, setting: "fans", value: "quiet", why: "the rack stands beside the control desk" },
+      { role: null, setting: "fans", value: "quiet", why: "the rack is next to the control desk" },
     ],
     ...WORKS,
   }),

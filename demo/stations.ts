@@ -101,7 +101,7 @@ const pippin = (
       keys: { setup: "Del", bootMenu: "F7", network: "", seconds: 8 },
       noise: "not heard",
     },
-    "No management controller: somebody must stand at the cabinet. The cabinet key hangs in the pump room.",
+    "No management controller: an operator must work at the cabinet. The cabinet key is in the pump room.",
   );
 
 export const thornhopeA = pippin(
@@ -202,9 +202,9 @@ const backup = (
       circuit: "office",
       keys: { setup: "Del", bootMenu: "F12", network: "", seconds: 12 },
       dates: [dated("Restore drill", day(-3), "J. Pell")],
-      noise: "a tick from the drive at night",
+      noise: "disk noise at night",
     },
-    "Handed over on the 24th of October. The root volume was left at the installer's default; nobody has used the rest yet.",
+    "Handed over on 24 October. The root volume still has the default size of the installer; the rest of the disk is unused.",
   );
 
 /** As it stood in the office: a desktop with somebody's files. */
@@ -332,7 +332,7 @@ export const coldLaneWorkstation = read(
         mendedOn: null,
       },
     ],
-    noise: "fans rise and fall under load; too loud for the office",
+    noise: "fan speed rises under load; too loud for the office",
   },
-  "On the bench to see whether it can carry three small guests for the office.",
+  "Test bench: can it run three small guests for the office?",
 );

@@ -234,7 +234,7 @@ const r114 = (
           available: "4.60",
           decision: last === "14" ? "postponed" : "undecided",
           due: last === "14" ? day(12) : null,
-          reason: last === "14" ? "after the host runs Cairn 9, so that one thing changes at a time" : "",
+          reason: last === "14" ? "after the host runs Cairn 9, to change one thing at a time" : "",
           by: "M. Arkle",
           at: "2026-11-19T09:20:00.000Z",
         },
@@ -244,7 +244,7 @@ const r114 = (
           ? [
               {
                 id: "d-fan4",
-                what: "fan 4 turns at a third of its speed, processor 2 runs hot",
+                what: "fan 4 runs at a third of its speed, processor 2 is hot",
                 affects: "temperature",
                 since: day(-40),
                 by: "J. Pell",
@@ -252,9 +252,9 @@ const r114 = (
               },
             ]
           : [],
-      noise: "loud for two minutes after power on, then a hum",
+      noise: "loud for two minutes after power-on, then quiet",
     },
-    "The anvil shows when the keys are taken. The boot module has its own page in the set-up, under Integrated devices.",
+    "Press the key when the vendor's logo appears. The boot module has its own page in the firmware setup, under Integrated devices.",
   );
 
 /** The module told of its sync when the first system was on it, some minutes ago. */
@@ -495,7 +495,7 @@ export const wrkSt1 = read(
     },
     noise: "audible in the corridor",
   },
-  "Bay 7 was replaced in 2025 with what was on the shelf: 14 TB in a pool of 12 TB drives.",
+  "Bay 7 was replaced in 2025 with a spare drive: 14 TB in a pool of 12 TB drives.",
 );
 
 export const wrkTm1 = read(
@@ -594,5 +594,5 @@ export const wrkTm1 = read(
       drives: [{ count: 2, sizeBytes: 960_197_124_096, model: "Sallow" }],
     },
   },
-  "New machine for the telemetry database. One memory module is not what was ordered.",
+  "New machine for the telemetry database. One memory module differs from the order.",
 );

@@ -8,7 +8,7 @@ try {
   if (!file) throw new Error("Name the file to write: npm run backup -- /path/to/derrick-backup.db");
   const { DERRICK_DB_URL: url } = readEnvironment();
   const size = await backUp(url, resolve(file));
-  console.log(`${resolve(file)} holds all of ${url}: ${(size / 1e6).toFixed(1)} MB, checked.`);
+  console.log(`Saved ${url} to ${resolve(file)}: ${(size / 1e6).toFixed(1)} MB, verified.`);
 } catch (error) {
   console.error(error instanceof Error ? error.message : String(error));
   process.exitCode = 1;

@@ -30,8 +30,8 @@ async function measured(): Promise<string> {
 }
 
 await server.start();
-console.log(`health, nobody else there: ${await measured()}`);
+console.log(`health, without other clients: ${await measured()}`);
 const attack = await silentStorm([BOOT, TLS], EACH);
-console.log(`health, ${2 * EACH} silent connections: ${await measured()}   aim 200 ms`);
+console.log(`health, ${2 * EACH} silent connections: ${await measured()}   target 200 ms`);
 attack.end();
 await server.end();

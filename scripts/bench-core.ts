@@ -28,7 +28,7 @@ function time(name: string, aim: string, work: () => void): void {
   }).sort((a, b) => a - b);
   const at = (share: number) => `${(runs[Math.floor(runs.length * share)] ?? 0).toFixed(2)} ms`;
   console.log(
-    `${name.padEnd(62)} median ${at(0.5).padStart(10)}   p95 ${at(0.95).padStart(10)}   aim ${aim}`,
+    `${name.padEnd(62)} median ${at(0.5).padStart(10)}   p95 ${at(0.95).padStart(10)}   target ${aim}`,
   );
 }
 
@@ -48,10 +48,10 @@ time("a password of 20 characters against every layout", "5 ms", () => {
 });
 const kept = answerFileOf(answered);
 const keptText = kept.kind === "file" ? textOf(kept.file) : "";
-time("an answer file is read", "5 ms", () => void readAnswers(keptText));
+time("reading an answer file", "5 ms", () => void readAnswers(keptText));
 
-time("all checks and steps of a build: an edit to its findings", "16 ms", () => void evaluateSheet(context));
-time("the starts of a build at its four moments", "5 ms", () => void bootPicture(context));
+time("all checks and steps of a build after an edit", "16 ms", () => void evaluateSheet(context));
+time("boot sequence of a build in its four scenarios", "5 ms", () => void bootPicture(context));
 
 /** 11 drives and a port, and 20 entries of which the last one that is tried starts. */
 const OS = "\\EFI\\os\\a.efi";
@@ -69,11 +69,14 @@ const bootMachine = uefi({
   ],
   order: [...Array.from({ length: 18 }, (_, n) => `00${10 + n}`), "0030", "0031"],
 });
-if (resolveBoot(bootMachine).end.kind !== "system")
-  throw new Error("the machine of the bench starts nothing");
-time("100 resolutions of a start, 12 devices and 20 entries", "10 ms", () => {
-  for (let i = 0; i < 100; i += 1) resolveBoot(bootMachine);
-});
+if (resolveBoot(bootMachine).end.kind !== "system") throw new Error("the machine of the bench does not boot");
+time(
+  "100 resolutions of a start, 12 devices and 20 entries",
+  "100 boot sequences, 12 devices and 20 entries",
+  () => {
+    for (let i = 0; i < 100; i += 1) resolveBoot(bootMachine);
+  },
+);
 const texts = captures("server-uefi-2socket");
 
 /** A bundle of 60 drives and 12 ports, made by repeating what real tools printed with other serials and names. */
@@ -128,12 +131,12 @@ if (facts.drives.length !== 60 || facts.ports.length !== 12 || facts.drives.some
     `the wide bundle was read as ${facts.drives.length} drives and ${facts.ports.length} ports`,
   );
 time(
-  `read and merge a bundle of 60 drives and 12 ports (${Math.round(wide[0]!.text.length / 1000)} kB)`,
+  `import and merge a bundle of 60 drives and 12 ports (${Math.round(wide[0]!.text.length / 1000)} kB)`,
   "50 ms",
   () => void mergeReadings(emptyMachine(), readTexts(wide).readings, "2026-11-24T08:00:00Z"),
 );
 time(
-  `read and merge ${texts.length} outputs of a two-socket server`,
+  `import and merge ${texts.length} outputs of a two-socket server`,
   "50 ms",
   () => void mergeReadings(emptyMachine(), readTexts(texts).readings, "2026-11-24T08:00:00Z"),
 );
@@ -149,7 +152,7 @@ const drawn = {
 };
 const model = { ...drawn.model, bitErrors: 1e-15, driveBytes: 18e12 };
 time(
-  "500,000 pool-years of a trial, drawn",
+  "500,000 pool-years of a simulation, sampled",
   "500 ms",
   () => void new Trials({ ...drawn, model }).run(100_000),
 );

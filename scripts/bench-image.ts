@@ -20,7 +20,7 @@ import { listening } from "../tests/e2e/servers";
 const folder = resolve(".derrick/bench");
 mkdirSync(folder, { recursive: true });
 const say = (name: string, value: string, aim: string): void =>
-  console.log(`${name.padEnd(62)} ${value.padStart(34)}   aim ${aim}`);
+  console.log(`${name.padEnd(62)} ${value.padStart(34)}   target ${aim}`);
 const middle = (values: number[]): number =>
   values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
 
@@ -36,7 +36,7 @@ function inspector(source: string): void {
   });
   rmSync(large);
   say(
-    `look inside a 10 GB sparse image (${source})`,
+    `inspect a 10 GB sparse image (${source})`,
     `${middle(runs.map((r) => r.ms)).toFixed(1)} ms, ${(runs[0]!.bytesRead / 2 ** 20).toFixed(2)} MiB read`,
     "300 ms, 4 MiB",
   );
@@ -82,7 +82,7 @@ for (let i = 0; i < 3; i += 1) {
   server.push(await timed(onServer));
 }
 say(
-  "sha256 of 1 GiB on the server, beside sha256sum",
+  "sha256 of 1 GiB on the server, compared with sha256sum",
   `${rate(middle(server))} to ${rate(middle(beside))}, ratio ${(middle(beside) / middle(server)).toFixed(2)}`,
   "0.9",
 );
@@ -104,18 +104,18 @@ async function inBrowser(): Promise<void> {
     for (let i = 0; i < 3; i += 1) {
       const own = await reference();
       await page.goto(`${base}/images`);
-      await page.getByText("Drop an image file").waitFor();
+      await page.getByText("Drop the image file to inspect it").waitFor();
       await listening(page);
       await page.setInputFiles('input[aria-label="Image file"]', file);
       await page.getByText(/sha256 of random\.iso/).waitFor();
       const start = performance.now();
-      await page.getByText("Computed over random.iso.").waitFor({ timeout: 300_000 });
+      await page.getByText("Computed from random.iso.").waitFor({ timeout: 300_000 });
       both.push({ browser: (performance.now() - start) / 1000, beside: own });
     }
     await browser.close();
     const [b, s] = [middle(both.map((x) => x.browser)), middle(both.map((x) => x.beside))];
     say(
-      "sha256 of 1 GiB in the browser, beside sha256sum",
+      "sha256 of 1 GiB in the browser, compared with sha256sum",
       `${rate(b)} to ${rate(s)}, ratio ${(s / b).toFixed(2)}`,
       "0.5",
     );

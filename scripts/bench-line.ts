@@ -14,4 +14,4 @@ const at = (times: readonly number[], share: number): string =>
   `${(times[Math.min(times.length - 1, Math.floor(times.length * share))] ?? 0).toFixed(2)} ms`.padStart(10);
 
 export const line = (name: string, aim: string, times: readonly number[]): void =>
-  console.log(`${name.padEnd(62)} median ${at(times, 0.5)}   p95 ${at(times, 0.95)}   aim ${aim}`);
+  console.log(`${name.padEnd(62)} median ${at(times, 0.5)}   p95 ${at(times, 0.95)}   target ${aim}`);

@@ -29,7 +29,7 @@ import { TELEMETRY } from "../tests/support/fleet";
 
 const [PORT, OTHER_PORT, MACHINES, SECONDS, GIB] = [4393, 4394, 2000, 10, 2 ** 30];
 const say = (name: string, value: string, aim: string): void =>
-  console.log(`${name.padEnd(62)} ${value.padStart(34)}   aim ${aim}`);
+  console.log(`${name.padEnd(62)} ${value.padStart(34)}   target ${aim}`);
 const share = (values: number[], at: number): number =>
   values.toSorted((a, b) => a - b)[Math.floor((values.length - 1) * at)] ?? 0;
 
@@ -146,7 +146,7 @@ async function bench(): Promise<void> {
       }
       const shares = own.map((value, i) => value / theirs[i]!);
       say(
-        `1 GiB of an image, ${clients} at once: Derrick, nginx, share (median of ${rounds})`,
+        `1 GiB of an image, ${clients} parallel: Derrick, nginx, share (median of ${rounds})`,
         `${share(own, 0.5).toFixed(0)} and ${share(theirs, 0.5).toFixed(0)} MB/s, ${share(shares, 0.5).toFixed(2)}`,
         "0.6",
       );
@@ -156,9 +156,9 @@ async function bench(): Promise<void> {
   }
   await armMany(await desk());
   for (const [words, path] of [
-    ["ask for the boot script", "/boot.ipxe"],
-    ["ask what to do, and are not armed", "/script?mac={mac}&serial=X"],
-    ["are armed, and tell how far they are", "/t/{token}/report/started"],
+    ["request the boot script", "/boot.ipxe"],
+    ["request instructions, not armed", "/script?mac={mac}&serial=X"],
+    ["armed, and report their progress", "/t/{token}/report/started"],
   ] as const) {
     const waits = await new Promise<number[]>((resolve, reject) => {
       const child = fork(process.argv[1]!, ["clients", path, String(MACHINES)], {
@@ -166,7 +166,7 @@ async function bench(): Promise<void> {
       });
       child.on("message", (told) => resolve(told as number[]));
       child.on("error", reject);
-      child.on("exit", (code) => reject(new Error(`The machines ended with ${code} and told nothing.`)));
+      child.on("exit", (code) => reject(new Error(`The machines ended with ${code} and reported nothing.`)));
     });
     say(
       `${MACHINES} machines, each once a second, ${words}`,
@@ -183,7 +183,7 @@ async function bench(): Promise<void> {
     times.push(performance.now() - start);
   }
   say(
-    `the board with ${MACHINES} armings`,
+    `page of network installations with ${MACHINES} armings`,
     `median ${share(times, 0.5).toFixed(1)} ms, p95 ${share(times, 0.95).toFixed(1)} ms`,
     "60 ms",
   );

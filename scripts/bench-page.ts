@@ -9,7 +9,7 @@ const server = new OwnServer("bench-page", 4391);
 const { base: BASE } = server;
 
 const line = (name: string, figures: string, aim: string) =>
-  console.log(`${name.padEnd(62)} ${figures}   aim ${aim}`);
+  console.log(`${name.padEnd(62)} ${figures}   target ${aim}`);
 
 function figures(runs: number[]): string {
   runs.sort((a, b) => a - b);
@@ -49,10 +49,10 @@ async function scrolling(page: Page, path: string, label: string, word: string):
   line(`scroll ${path}, ${frames.length} frames, ${rows} rows drawn`, figures(frames), "33 ms");
   const runs: number[] = [];
   for (const text of [...word].map((_, i) => word.slice(0, i + 1))) {
-    await page.getByLabel("Narrow by any words").fill(text);
+    await page.getByLabel("Filter").fill(text);
     runs.push(await page.evaluate(nextPaint));
   }
-  line(`narrow ${path} to "${word}", letter by letter`, figures(runs), "50 ms");
+  line(`filter ${path} by "${word}", letter by letter`, figures(runs), "50 ms");
 }
 
 /** From now to the frame after the next, in milliseconds. */
@@ -72,7 +72,7 @@ async function lists(): Promise<void> {
   await scrolling(page, "/machines", "Machines", "bench-44");
   await scrolling(page, "/machines/drives", "Drives", "bench-44");
   await scrolling(page, "/builds", "Build sheets", "bench-44");
-  await scrolling(page, "/images", "Images on the shelf", "image 44");
+  await scrolling(page, "/images", "Image library", "image 44");
   await browser.close();
 }
 
@@ -84,7 +84,7 @@ try {
     body: JSON.stringify(large(ROWS + 20, ROWS, ROWS)),
   });
   if (!loaded.ok) throw new Error(await loaded.text());
-  console.log(`\nOver HTTP, beside ${ROWS} machines, sheets and images`);
+  console.log(`\nOver HTTP, with ${ROWS} machines, sheets and images`);
   await get("/builds/b-wrk-hv2", "100 ms");
   await get("/", "100 ms");
   await get("/machines", "150 ms");

@@ -29,7 +29,7 @@ async function time(name: string, aim: string, work: () => Promise<unknown>): Pr
   runs.sort((a, b) => a - b);
   const at = (share: number) => `${(runs[Math.floor(runs.length * share)] ?? 0).toFixed(1)} ms`;
   console.log(
-    `${name.padEnd(62)} median ${at(0.5).padStart(10)}   p95 ${at(0.95).padStart(10)}   aim ${aim}`,
+    `${name.padEnd(62)} median ${at(0.5).padStart(10)}   p95 ${at(0.95).padStart(10)}   target ${aim}`,
   );
 }
 
@@ -55,17 +55,17 @@ async function on(machines: number, builds: number): Promise<void> {
   await addShippedProfiles(await desk());
   // The import is written into the one file meanwhile.
   await new Promise((resolve) => setTimeout(resolve, 4000));
-  console.log(`\nBeside ${machines} machines and ${builds} builds`);
+  console.log(`\nWith ${machines} machines and ${builds} builds`);
   await time("build sheet", "25 ms", async () => buildView(await desk(), SHEET));
   saves = [];
   for (let i = 0; i < 40; i += 1) await save();
   saves = saves.slice(10).sort((a, b) => a - b);
   console.log(
-    `${"save of one field".padEnd(62)} median ${`${saves[15]!.toFixed(1)} ms`.padStart(10)}   p95 ${`${saves[28]!.toFixed(1)} ms`.padStart(10)}   aim 25 ms`,
+    `${"save of one field".padEnd(62)} median ${`${saves[15]!.toFixed(1)} ms`.padStart(10)}   p95 ${`${saves[28]!.toFixed(1)} ms`.padStart(10)}   target 25 ms`,
   );
   await time("Today", "20 ms", async () => todayView(await desk()));
   await time("find with a sheet open", "10 ms", async () => find(await desk(), "bench-77", SHEET));
-  await time("find with a slip of the keys", "50 ms", async () => find(await desk(), "bnech-77", SHEET));
+  await time("find with a dialog of the keys", "50 ms", async () => find(await desk(), "bnech-77", SHEET));
   await time("list of machines", "30 ms", async () => listMachines(await desk()));
   await time("list of builds", "30 ms", async () => listBuilds(await desk()));
   await time("one machine", "30 ms", async () => machineView(await desk(), "m-wrk-hv2"));
@@ -80,7 +80,7 @@ async function on(machines: number, builds: number): Promise<void> {
   // The first reads all claims of the site; the others what has changed since.
   const [first, ...more] = checks;
   console.log(
-    `${"check of the whole site, first and after an edit".padEnd(62)} median ${`${first!.toFixed(1)} ms`.padStart(10)}   then ${`${more.sort((a, b) => a - b)[4]!.toFixed(1)} ms`.padStart(9)}   aim 200, 16 ms`,
+    `${"check of the whole site, first and after an edit".padEnd(62)} median ${`${first!.toFixed(1)} ms`.padStart(10)}   then ${`${more.sort((a, b) => a - b)[4]!.toFixed(1)} ms`.padStart(9)}   target 200, 16 ms`,
   );
   await closeDatabase();
 }

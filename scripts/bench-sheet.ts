@@ -32,8 +32,8 @@ const OUTLIER_OF = 50;
 const server = new OwnServer("bench-sheet", 4391);
 
 const line = (name: string, figure: string, aim: string) =>
-  console.log(`${name.padEnd(62)} ${figure.padStart(12)}   aim ${aim}`);
-const ms = (n: number | undefined): string => (n === undefined ? "not told" : `${Math.round(n)} ms`);
+  console.log(`${name.padEnd(62)} ${figure.padStart(12)}   target ${aim}`);
+const ms = (n: number | undefined): string => (n === undefined ? "not reported" : `${Math.round(n)} ms`);
 
 /** Keeps what the browser tells of each interaction: from the key press to the next paint, in milliseconds. */
 function watchInteractions() {
@@ -89,17 +89,17 @@ async function sheet(): Promise<void> {
   const first = await page.evaluate(
     () => performance.getEntriesByName("first-contentful-paint")[0]?.startTime,
   );
-  const shown = await page.getByRole("complementary", { name: "Margin" }).locator("article").count();
+  const shown = await page.getByRole("complementary", { name: "Findings panel" }).locator("article").count();
   console.log(
-    `\nA sheet with ${FINDINGS} findings more, in ${shown} entries, processor slowed ${SLOWER} times`,
+    `\nA sheet with ${FINDINGS} additional findings in ${shown} entries, processor slowed down ${SLOWER} times`,
   );
   line("first paint of its content", ms(first), "1500 ms");
   const many = (key: string, n: number) => Array<string>(n).fill(key);
   await page.locator("body").click({ position: { x: 5, y: 300 } });
   const all = [
     ...(await answers(page, "next finding (])", many("]", 25))),
-    ...(await answers(page, "finding before ([)", many("[", 10))),
-    ...(await answers(page, "its remedy (R)", many("r", 6))),
+    ...(await answers(page, "previous finding ([)", many("[", 10))),
+    ...(await answers(page, "its suggested fix (R)", many("r", 6))),
     ...(await answers(page, "zones open and fold (A to K)", [..."abdefgk", ..."abdefgk"])),
   ];
   await page.keyboard.press("f");
@@ -133,14 +133,14 @@ function lastNoted(): Record<string, number> {
 async function scripts(): Promise<void> {
   const last = lastNoted();
   const now: Record<string, number> = {};
-  console.log("\nScript of each page at first, compressed, beside the last commit's");
+  console.log("\nScripts of each page at first load, compressed, compared with the last commit");
   for (const path of PAGES) {
     const kilobytes = Math.round((await scriptOf(path)) / 100) / 10;
     now[path] = kilobytes;
     const before = last[path];
     const change =
       before === undefined
-        ? "not noted"
+        ? "not recorded"
         : `${kilobytes >= before ? "+" : ""}${(kilobytes - before).toFixed(1)}`;
     console.log(`${path.padEnd(62)} ${`${kilobytes.toFixed(1)} kB`.padStart(12)}   ${change}`);
   }

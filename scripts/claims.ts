@@ -24,21 +24,21 @@ for (const [owner, id, called, wanted] of owners) {
   const missing = wanted.map(line).filter((l) => !standing.includes(l));
   const more = standing.filter((l) => !wanted.map(line).includes(l));
   wrong += missing.length + more.length;
-  for (const l of missing) console.log(`${owner} ${called}: not in the table: ${l}`);
-  for (const l of more) console.log(`${owner} ${called}: in the table only: ${l}`);
+  for (const l of missing) console.log(`${owner} ${called}: missing in the table: ${l}`);
+  for (const l of more) console.log(`${owner} ${called}: only in the table: ${l}`);
   if (process.argv.includes("--write") && missing.length + more.length > 0)
     await write((tx) => claimRows.put(tx, owner, id, wanted));
 }
 const known = new Set(owners.map(([owner, id]) => `${owner} ${id}`));
 const lost = (await claimRows.owners(db)).filter((o) => !known.has(`${o.owner} ${o.ownerId}`));
 for (const { owner, ownerId } of lost)
-  console.log(`${owner} ${ownerId}: is gone, or damaged, and still claims`);
+  console.log(`${owner} ${ownerId}: in the table, but its document is missing or damaged`);
 const total = wrong + lost.length;
 const all = owners.reduce((sum, [, , , claims]) => sum + claims.length, 0);
 console.log(
   total === 0
-    ? `${all} claims of ${owners.length} documents: the table says the same.`
-    : `${total} differences${process.argv.includes("--write") ? ", put right" : "; put them right with: npm run claims -- --write"}.`,
+    ? `${all} claims of ${owners.length} documents: the table is correct.`
+    : `${total} differences${process.argv.includes("--write") ? ", corrected" : "; correct them with: npm run claims -- --write"}.`,
 );
 await closeDatabase();
 process.exitCode = total === 0 || process.argv.includes("--write") ? 0 : 1;

@@ -33,15 +33,15 @@ tieTo(server);
 await untilReady(port, server);
 const answer = await loadDemo(port);
 if (!answer.ok) {
-  console.error("The demo data was not loaded:", JSON.stringify(answer.problems));
+  console.error("The demo data could not be loaded:", JSON.stringify(answer.problems));
   server.kill();
 } else {
   console.log(
-    `\nThe demo of Derrick runs at http://127.0.0.1:${port}\n${answer.value.machines} machines and ${answer.value.builds} builds of Marrowby Water, a made-up water utility. Ctrl-C ends it.\n`,
+    `\nThe demo of Derrick runs at http://127.0.0.1:${port}\nIt has ${answer.value.machines} machines and ${answer.value.builds} build sheets of Marrowby Water, an invented water utility. Stop it with Ctrl-C.\n`,
   );
   console.log(
     boot.DERRICK_BOOT_URL
-      ? `Its machines start over the network from ${boot.DERRICK_BOOT_URL}: arm wrk-tm1 at /builds/b-wrk-tm1/arm, and power it on in another window with\n  npm run netboot-client -- --base ${boot.DERRICK_BOOT_URL} --demo wrk-tm1\n`
-      : "Network boot is off in this demo: xorrisofs (Debian: xorriso), which makes the image for it, is not there.\n",
+      ? `Its boot service runs at ${boot.DERRICK_BOOT_URL}. To try it, arm wrk-tm1 at /builds/b-wrk-tm1/arm, then start a simulated machine in another window:\n  npm run netboot-client -- --base ${boot.DERRICK_BOOT_URL} --demo wrk-tm1\n`
+      : "Network boot is off in this demo, because xorrisofs (Debian package xorriso) is not installed.\n",
   );
 }

@@ -1,9 +1,9 @@
 // docs/pool-ladder.md: how a pool comes down from its drives to what can be used, with an example worked by the code.
 import { allocated, poolFigures, vdevShape } from "@/core/storage/zfs";
 import { poolPartition, RUNG_WORDS, questionSchema, searchLayouts } from "@/core/storage/bench";
-import { formatBytes } from "@/core/units";
+import { formatBytes, formatNumber } from "@/core/units";
 
-const n = (value: number): string => value.toLocaleString("en-GB");
+const n = (value: number): string => formatNumber(value);
 const DRIVES = "12x20T";
 const LAYOUT = "raidz2 of 12";
 

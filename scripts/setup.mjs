@@ -72,7 +72,7 @@ export function installTools() {
   const there = (name) => ["/usr/bin", "/usr/sbin", "/bin", "/sbin"].some((d) => existsSync(`${d}/${name}`));
   const missing = Object.keys(TOOLS).filter((name) => !there(name));
   if (missing.length === 0) return;
-  console.log(`Installing what the tests run scripts with: ${missing.join(", ")} …`);
+  console.log(`Installing the tools that the tests need: ${missing.join(", ")}…`);
   run("apt-get", ["update", "-q"]);
   const mine = !existsSync(NO_SERVICES);
   if (mine) writeFileSync(NO_SERVICES, "#!/bin/sh\nexit 101\n", { mode: 0o755 });
@@ -102,7 +102,7 @@ export function build({ always = false } = {}) {
   const sources = listed.status === 0 ? listed.stdout.split("\n").filter(Boolean) : [];
   const built = ".next/BUILD_ID";
   if (!always && existsSync(built) && sources.length > 0 && statSync(built).mtimeMs > newest(sources)) return;
-  console.log("Building …");
+  console.log("Building…");
   run("npx", ["next", "build"]);
 }
 
@@ -112,7 +112,7 @@ export function portFromEnvironment() {
   if (PORT === undefined) return 4360;
   if (/^\d{1,5}$/.test(PORT) && Number(PORT) >= 1 && Number(PORT) <= 65_535) return Number(PORT);
   console.error(
-    `PORT is ${PORT === "" ? "set but empty" : `"${PORT}"`}; it wants a number from 1 to 65535. Leave it unset for 4360.`,
+    `PORT is ${PORT === "" ? "set but empty" : `"${PORT}"`}; set it to a number from 1 to 65535, or unset it to use 4360.`,
   );
   return process.exit(1);
 }
@@ -124,7 +124,9 @@ export function portIsFree(port) {
     socket.once("connect", () => {
       socket.destroy();
       reject(
-        new Error(`Something already listens on 127.0.0.1:${port}. Set PORT to another number, or stop it.`),
+        new Error(
+          `Port ${port} of 127.0.0.1 is in use. Set PORT to another number, or stop the other program.`,
+        ),
       );
     });
     socket.once("error", () => resolve());
@@ -159,12 +161,12 @@ export function demoBoot(port, folder) {
 export async function untilReady(port, child) {
   for (let i = 0; i < 240; i += 1) {
     if (child.exitCode !== null)
-      throw new Error("The server ended before it answered; see its output above.");
+      throw new Error("The server ended before it responded; see its output above.");
     const answer = await fetch(`http://127.0.0.1:${port}/api/health`).catch(() => null);
     if (answer?.ok) return;
     await new Promise((r) => setTimeout(r, 250));
   }
-  throw new Error("The server did not answer within a minute.");
+  throw new Error("The server did not respond within a minute.");
 }
 
 /** Ends a child with this process, and this process with the child. */

@@ -52,7 +52,7 @@ const VIEWS = [
     name: "first-day",
     path: "/",
     drop: "demo/tho-b-bundle.txt",
-    table: "What the sheet begins with",
+    table: "Initial values",
     empty: true,
   },
   { name: "today", path: "/" },

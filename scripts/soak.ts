@@ -168,11 +168,11 @@ try {
     `${name} ${took[name]!.length} times, p95 ${Math.round(p95(took[name]!))} ms, longest ${Math.round(Math.max(...took[name]!))} ms`;
   console.log(
     [
-      `${PEOPLE} people, ${(requests / SECONDS).toFixed(1)} requests a second for ${SECONDS} s:`,
+      `${PEOPLE} people, ${(requests / SECONDS).toFixed(1)} requests per second for ${SECONDS} s:`,
       line("health"),
       line("save"),
       line("read"),
-      `${edited.size} sheets saved, ${stale} made again because somebody was faster; ${kept.length} notes; ${lost.length} lost; ${failed.length} failed`,
+      `${edited.size} sheets saved, ${stale} saved again after a conflict; ${kept.length} notes; ${lost.length} lost; ${failed.length} failed`,
       ...failed.slice(0, 5),
     ].join("\n"),
   );

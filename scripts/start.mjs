@@ -24,5 +24,5 @@ await untilReady(port, server).catch((error) => {
   process.exit(1);
 });
 console.log(
-  `\nDerrick runs at http://127.0.0.1:${port} and keeps its data in ${process.env.DERRICK_DB_URL ?? ".derrick/derrick.db"}. Ctrl-C ends it.\n`,
+  `\nDerrick runs at http://127.0.0.1:${port}. Its data is in ${process.env.DERRICK_DB_URL ?? ".derrick/derrick.db"}. Stop it with Ctrl-C.\n`,
 );

@@ -105,6 +105,6 @@ for (const one of onlyAlone.slice(0, 10)) tell("PASSED ONLY ALONE", one);
 for (const one of failed.slice(0, 10)) tell("FAILED", one);
 if (noInstaller)
   console.log(`\nNOT RUN: tests/integration/real-installer.test.ts: ${noInstaller.slice(0, 1500)}`);
-if (onlyAlone.length > 0) console.log(`\n${onlyAlone.length} of them passed only when run once more, alone`);
+if (onlyAlone.length > 0) console.log(`\n${onlyAlone.length} of them passed only when repeated on their own`);
 console.log(`\n${passed} passed, ${failed.length} failed`);
 process.exit(failed.length === 0 && passed > 0 ? 0 : 1);

@@ -12,7 +12,7 @@ const { values, positionals } = parseArgs({
 });
 const folder = resolve(positionals[0] ?? "../shared/truth");
 if (!existsSync(folder) || !statSync(folder).isDirectory()) {
-  console.error(`${folder} is no folder. Give the folder of the measured cases: npm run truth -- FOLDER`);
+  console.error(`${folder} is not a folder. Name the folder of the measured cases: npm run truth -- FOLDER`);
   process.exit(2);
 }
 
@@ -40,5 +40,5 @@ for (const outcome of compareFolder(folder, READERS, { corpus })) {
   differ += outcome.differences.length;
 }
 console.log(`\n${sums(equal, differ)}`);
-if (equal + differ === 0) console.error("No file here has the name and shape of a known set of cases.");
+if (equal + differ === 0) console.error("No file in this folder is a known set of cases.");
 process.exitCode = differ > 0 || equal === 0 ? 1 : 0;

@@ -18,7 +18,7 @@ export function renderChecks(): string {
     return [
       `## ${letter} ${title}`,
       "",
-      "| rule | finding | why | what to do |",
+      "| rule | finding | reason | remedy |",
       "| --- | --- | --- | --- |",
       ...rows,
       "",
@@ -32,9 +32,9 @@ export function renderChecks(): string {
     ...zones,
     "## A whole site",
     "",
-    "These look at what all machines, sheets and things of a site claim, and stand on the site's own sheets.",
+    "These rules compare all machines, sheets and devices of a site. Their findings are on the pages of the site.",
     "",
-    "| rule | finding | why | what to do |",
+    "| rule | finding | reason | remedy |",
     "| --- | --- | --- | --- |",
     ...Object.entries(SITE_MESSAGES).map(
       ([code, m]) => `| \`${code}\` | ${m.title} | ${m.why} | ${m.remedy} |`,

@@ -23,7 +23,7 @@ export function action<const Args extends readonly [z.ZodType, ...z.ZodType[]], 
     const read = schema.safeParse(given);
     if (read.success) return inWords(async () => useCase(await desk(), ...(read.data as Read<Args>)));
     const [issue] = read.error.issues;
-    return no(`This was not understood, and nothing was changed: ${issue?.path.join(" ")} ${issue?.message}`);
+    return no(`Invalid input, nothing was changed: ${issue?.path.join(" ")} ${issue?.message}`);
   };
 }
 

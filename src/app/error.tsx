@@ -16,10 +16,10 @@ export default function Failed({ error, reset }: { error: Error & { digest?: str
   }, [error]);
   return (
     <Page
-      title="This sheet could not be drawn"
+      title="This page could not be displayed"
       lead={
         why ??
-        `Something failed on the server${error.digest ? ` (mark ${error.digest} in its log)` : ""}. Nothing that was saved is lost.`
+        `An error occurred on the server${error.digest ? ` (reference ${error.digest} in its log)` : ""}. Saved data is not affected.`
       }
     >
       <button type="button" className="btn" onClick={reset}>

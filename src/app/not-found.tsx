@@ -1,14 +1,13 @@
 import Link from "next/link";
 import { Page } from "@/ui/frame/page";
 
+export const metadata = { title: "Page not found" };
+
 export default function NotFound() {
   return (
-    <Page
-      title="This sheet is not in the chest"
-      lead="The address may be mistyped, or what it named is no longer there."
-    >
+    <Page title="Page not found" lead="Check the address. The item may have been deleted.">
       <Link className="btn" href="/">
-        Today
+        Go to Today
       </Link>
     </Page>
   );

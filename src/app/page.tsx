@@ -2,7 +2,7 @@ import Link from "next/link";
 import { isFirstDay } from "@/server/first-day";
 import { todayView } from "@/server/today";
 import type { DueDate } from "@/core/record";
-import { formatDuration } from "@/core/units";
+import { formatClock, formatDuration } from "@/core/units";
 import { AlarmSettings } from "@/ui/frame/alarm-settings";
 import { KeepFresh } from "@/ui/frame/keep-fresh";
 import { NewBuild } from "@/ui/build/new-build";
@@ -19,7 +19,7 @@ import { desk } from "./desk";
 import { Day } from "@/ui/frame/person";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Today" };
+export const metadata = { title: { absolute: "Today – Derrick" } };
 
 export default async function Today() {
   const own = await desk();
@@ -30,9 +30,9 @@ export default async function Today() {
     .sort((a, b) => a.at.localeCompare(b.at))[0];
   const lead = next
     ? next.at <= now
-      ? `Hands are needed now: ${next.machine}.`
-      : `Nothing needs you until ${new Intl.DateTimeFormat("en-GB", { hour: "2-digit", minute: "2-digit", timeZone: running[0]?.timeZone }).format(new Date(next.at))}, then ${next.machine}.`
-    : "No build is being carried out.";
+      ? `${next.machine} needs you now.`
+      : `Next operator action: ${formatClock(next.at, running[0]?.timeZone ?? "UTC")}, ${next.machine}.`
+    : "No build is running.";
   return (
     <Page title={lead} aside={<NewBuild begin={begin.bind(null, null)} />}>
       <KeepFresh running={running.length + installing.length > 0} />
@@ -41,11 +41,11 @@ export default async function Today() {
           <Link className="link font-semibold" href="/damaged">
             {damaged === 1 ? "One document is" : `${damaged} documents are`} damaged
           </Link>{" "}
-          and left out of every list: look at them.
+          and left out of all lists: review.
         </p>
       )}
       {running.length > 0 && (
-        <section aria-label="Being built now" className="mb-8">
+        <section aria-label="Running builds" className="mb-8">
           <HandsLine rows={running} now={now} />
           <AlarmSettings />
         </section>
@@ -55,11 +55,11 @@ export default async function Today() {
         <Ruled title="In preparation">
           {preparing.length === 0 && (
             <p className="quiet">
-              No sheet is waiting. Begin with a{" "}
+              No build sheet in preparation. Add a{" "}
               <Link className="link" href="/machines/new">
                 machine
               </Link>
-              , then draw its build sheet.
+              , then create its build sheet.
             </p>
           )}
           <ul>
@@ -92,9 +92,9 @@ export default async function Today() {
                       </>
                     ) : (
                       <span>
-                        No stop
-                        {b.cautions > 0 ? `, ${b.cautions} ${b.cautions === 1 ? "caution" : "cautions"}` : ""}
-                        . It hangs at {b.hook}.
+                        No blockers
+                        {b.cautions > 0 ? `, ${b.cautions} ${b.cautions === 1 ? "warning" : "warnings"}` : ""}
+                        . Next: {b.hook}.
                       </span>
                     )}
                   </p>
@@ -105,14 +105,14 @@ export default async function Today() {
         </Ruled>
         <div>
           {dates.over.length > 0 && (
-            <Ruled title="Over, and not done">
+            <Ruled title="Overdue">
               <Dates dates={dates.over} past />
             </Ruled>
           )}
-          <Ruled title="Dates coming">
-            {dates.coming.length === 0 && <p className="quiet">No date is coming.</p>}
+          <Ruled title="Upcoming">
+            {dates.coming.length === 0 && <p className="quiet">No upcoming dates.</p>}
             <Dates dates={dates.coming} />
-            {dates.more > 0 && <p className="quiet pt-1">and {dates.more} later ones</p>}
+            {dates.more > 0 && <p className="quiet pt-1">and {dates.more} later</p>}
           </Ruled>
         </div>
       </div>

@@ -166,7 +166,7 @@ function opened(
 }
 
 const tooNew = (url: string): string =>
-  `The database ${url} was written by a newer Derrick than this one, so nothing was opened or changed. Start the newer version, or name another database in DERRICK_DB_URL.`;
+  `The database ${url} was written by a later version of Derrick, so nothing was opened or changed. Start the later version, or set another database in DERRICK_DB_URL.`;
 
 /** When the newest migration of this program was made, and those before it. */
 export function knownMigrations(folder: string): number[] {

@@ -1,6 +1,7 @@
 import { existsSync, renameSync, rmSync, statSync } from "node:fs";
 import { copyFile } from "node:fs/promises";
 import { createClient, type Client } from "@libsql/client";
+import { fileStamp } from "@/core/units";
 import { troubleOf } from "./trouble";
 
 /** A copy could not be made or put back, with what to do. */
@@ -10,7 +11,7 @@ export class CopyError extends Error {}
 export function pathOf(url: string): string {
   if (!url.startsWith("file:"))
     throw new CopyError(
-      "The data is on a libSQL server, which keeps copies of its own. Derrick's archive (/api/v1/export) holds everything too.",
+      "The data is on a libSQL server, which makes its own backups. The archive of Derrick (/api/v1/export) contains all data too.",
     );
   return url
     .slice("file:".length)
@@ -18,12 +19,9 @@ export function pathOf(url: string): string {
     .split("?")[0]!;
 }
 
-/** "2026-11-26T02-14-05": a time for a file name, in UTC. */
-const stamp = (at: Date): string => at.toISOString().slice(0, 19).replaceAll(":", "-");
-
 /** Keeps the file as it stands before its tables are changed, beside it. Gives the copy's path. */
 export async function copyBeforeUpgrade(client: Client, url: string, at = new Date()): Promise<string> {
-  const copy = `${pathOf(url)}.before-upgrade-${stamp(at)}`;
+  const copy = `${pathOf(url)}.before-upgrade-${fileStamp(at.toISOString())}`;
   await client.execute({ sql: "VACUUM INTO ?", args: [copy] });
   return copy;
 }
@@ -31,15 +29,15 @@ export async function copyBeforeUpgrade(client: Client, url: string, at = new Da
 /** Writes a copy of the database into a new file; a running Derrick goes on meanwhile. Gives its size in bytes. */
 export async function backUp(url: string, file: string): Promise<number> {
   const path = pathOf(url);
-  if (!existsSync(path)) throw new CopyError(`There is no database at ${path}, so there is nothing to copy.`);
+  if (!existsSync(path)) throw new CopyError(`There is no database at ${path}, so nothing was saved.`);
   if (existsSync(file))
-    throw new CopyError(`${file} is there already and is not written over. Name a new file.`);
+    throw new CopyError(`${file} exists already and is not overwritten. Name a new file.`);
   const client = createClient({ url, timeout: 15_000 });
   try {
     await client.execute({ sql: "VACUUM INTO ?", args: [file] });
   } catch (error) {
     rmSync(file, { force: true });
-    throw troubleOf(error) ?? new CopyError(`${file} could not be written. Is its folder there?`);
+    throw troubleOf(error) ?? new CopyError(`${file} could not be written. Check that its folder exists.`);
   } finally {
     client.close();
   }
@@ -55,7 +53,7 @@ export async function restore(url: string, file: string, at = new Date()): Promi
   const path = pathOf(url);
   if (!existsSync(file)) throw new CopyError(`There is no file ${file}.`);
   await examine(file);
-  const former = existsSync(path) ? `${path}.before-restore-${stamp(at)}` : null;
+  const former = existsSync(path) ? `${path}.before-restore-${fileStamp(at.toISOString())}` : null;
   if (former) {
     await closeWal(url);
     renameSync(path, former);
@@ -72,13 +70,14 @@ async function examine(file: string): Promise<void> {
   try {
     const { rows } = await client.execute("PRAGMA quick_check(1)");
     const found = String(rows[0]?.quick_check ?? Object.values(rows[0] ?? {})[0]);
-    if (found !== "ok") throw new CopyError(`${file} is damaged (${found}), so it is of no use as a copy.`);
+    if (found !== "ok")
+      throw new CopyError(`${file} is damaged (${found}), so it cannot be used as a backup.`);
     await client.execute("SELECT max(created_at) FROM __drizzle_migrations");
     await client.execute("SELECT count(*) FROM sites");
   } catch (error) {
     if (error instanceof CopyError) throw error;
     if (troubleOf(error)?.kind === "damaged")
-      throw new CopyError(`${file} is damaged or is no database, so it is of no use as a copy.`);
+      throw new CopyError(`${file} is damaged or not a database, so it cannot be used as a backup.`);
     throw new CopyError(`${file} is a database, but not one of Derrick.`);
   } finally {
     client.close();

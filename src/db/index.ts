@@ -8,6 +8,8 @@ export { refreshProjections } from "./projections";
 export * as changeRows from "./changes";
 export type { Change, FullChange, Stamp } from "./changes";
 export * as claimRows from "./claims";
+export * as names from "./names";
+export type { Named } from "./names";
 export * as siteRows from "./sites";
 export * as machineRows from "./machines";
 export * as imageRows from "./images";

@@ -10,7 +10,7 @@ import { projections } from "./schema";
 import { KEPT as siteKept } from "./sites";
 
 /** Counts the ways in which summaries, columns and claims were made of documents. Whoever changes one adds to it. */
-const VERSION = 2;
+const VERSION = 3;
 const NAME = "documents";
 const PAGE = 50;
 

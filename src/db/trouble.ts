@@ -20,15 +20,15 @@ const CODES: Record<string, TroubleKind> = {
 
 const WORDS: Record<TroubleKind, string> = {
   locked:
-    "Another program holds the database file for itself, so this was not saved. Look for a copy, backup or editor that has it open; Derrick goes on by itself when it lets go.",
+    "Another program has locked the database file, so this was not saved. Close the program (a copy, backup or editor); Derrick continues by itself.",
   "read-only":
-    "Derrick may not write to the database file or its folder, so nothing can be saved. Give the user that Derrick runs as the right to write there.",
-  full: "The disk of the database is full, so this was not saved. Make room there; nothing that was saved before is lost.",
+    "Derrick has no write permission for the database file or its folder, so nothing can be saved. Give write permission to the user that runs Derrick.",
+  full: "The disk of the database is full, so this was not saved. Free space on it; earlier data is not lost.",
   damaged:
-    "The database file is damaged, so nothing was changed. Stop Derrick, keep the file for a repair, and put the newest backup in its place with npm run restore.",
-  gone: "The database file cannot be opened or read. Is its disk there, and may Derrick read the folder?",
+    "The database file is damaged, so nothing was changed. Stop Derrick, save the file for a repair, and restore the latest backup with npm run restore.",
+  gone: "The database file cannot be opened or read. Check that its disk is present and that Derrick has permission to read the folder.",
   unreachable:
-    "The database server does not answer, so this was not saved. Derrick tries again by itself; see that it runs and can be reached.",
+    "The database server does not respond, so this was not saved. Derrick tries again by itself; check that the server runs and can be reached.",
 };
 
 /** A failure of the database in words; `kind` says which, `cause` holds what the driver said. */

@@ -33,6 +33,6 @@ export async function explainAddress(desk: Desk, text: string): Promise<Explaine
         })),
     ),
   );
-  const decoded = decodeAddress(address, places, () => machine && `of a port of ${machine.name}`);
+  const decoded = decodeAddress(address, places, () => machine && `a port of ${machine.name}`);
   return decoded && { ...decoded, machine };
 }

@@ -13,4 +13,4 @@ export const fromResult = <T>(result: Result<T>): Answer<T> =>
   result.ok ? yes(result.value) : { ok: false, problems: result.problems };
 
 export const STALE =
-  "Somebody saved this in between, so your save was not carried out. Nothing you typed is lost: compare both versions and choose.";
+  "Someone else saved this meanwhile, so your save was not carried out. Your entry is kept: compare both versions and choose.";

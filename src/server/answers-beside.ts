@@ -46,7 +46,7 @@ async function sheetAt({ db }: Desk, id: string, sheet: Sheet, letter: string): 
   return then;
 }
 
-const OPEN = "there is no answer file: something of it is still open, or its family takes none";
+const OPEN = "there is no answer file: values are missing, or the OS family reads none";
 
 /** The answer file of a sheet beside another one; null when one of them is not there. */
 export async function answersBeside(desk: Desk, id: string, beside: string): Promise<Beside | null> {
@@ -66,10 +66,10 @@ export async function answersBeside(desk: Desk, id: string, beside: string): Pro
     there = other.answer;
     what = other.number;
   }
-  if (here.answer.kind !== "file") return { what, pairs: null, why: `Of this sheet ${OPEN}.` };
-  if (there.kind !== "file") return { what, pairs: null, why: `Of ${what} ${OPEN}.` };
+  if (here.answer.kind !== "file") return { what, pairs: null, why: `This sheet: ${OPEN}.` };
+  if (there.kind !== "file") return { what, pairs: null, why: `${what}: ${OPEN}.` };
   const [own, other] = [here.answer.file, there.file].map(({ name }) => name.slice(name.lastIndexOf(".")));
   if (own !== other)
-    return { what, pairs: null, why: `Of ${what} it is a file of another kind (${other}, and here ${own}).` };
+    return { what, pairs: null, why: `${what} has a file of another type (${other}; here ${own}).` };
   return { what, pairs: shortened(linePairs(here.answer.file.lines, there.file.lines)), why: "" };
 }

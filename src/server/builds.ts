@@ -122,7 +122,7 @@ export const buildHistory = async (desk: Desk, id: string) => buildRows.history(
 export async function issueRevision(desk: Desk, id: string, version: number): Promise<Answer<string>> {
   const { db, write } = desk;
   const build = await buildRows.one(db, id);
-  if (!build) return no("This build is no longer there.");
+  if (!build) return no("This build no longer exists.");
   if (build.revision !== null && build.revisionVersion === build.version)
     return no(`Nothing has changed since revision ${build.revision}.`);
   const letter = nextRevision(build.revision);

@@ -18,7 +18,7 @@ export async function issueCode(
   machineId: string,
 ): Promise<Answer<{ code: string; command: string; minutes: number }>> {
   const { db, write } = desk;
-  if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
+  if (!(await machineRows.one(db, machineId))) return no("This machine no longer exists.");
   const code = newCode();
   const expiresAt = new Date(Date.now() + CODE_MINUTES * 60_000).toISOString();
   await write((tx) => machineRows.addCode(tx, { hash: hashOf(code), machineId, expiresAt }));
@@ -37,11 +37,13 @@ export function collectorScript(code: string | null, family: "linux" | "bsd"): s
 
 /** Takes a posted bundle once. It waits on the machine's sheet until a person has looked at it. */
 export async function receiveBundle(desk: Desk, code: string, text: string): Promise<Answer<string>> {
-  if (text.length > MAX_TEXT_CHARACTERS) return no(`too large: at most ${MAX_TEXT_CHARACTERS / 1e6} MB`);
+  if (text.length > MAX_TEXT_CHARACTERS) return no(`too large: the limit is ${MAX_TEXT_CHARACTERS / 1e6} MB`);
   const machineId = await desk.write((tx) => machineRows.redeemCode(tx, hashOf(code), desk.now(), text));
   return machineId
     ? yes(machineId)
-    : no("this code is unknown, was used, or is older than an hour; make a new one on the machine's sheet");
+    : no(
+        "this code is unknown, already used, or older than an hour; create a new one on the page of the machine",
+      );
 }
 
 /** A waiting bundle was taken over or is not wanted. */

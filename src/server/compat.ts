@@ -44,7 +44,7 @@ async function changeNote(
 ): Promise<Answer<number>> {
   const { db, write } = desk;
   const row = await compatRows.one(db, id);
-  if (!row) return no("This note is no longer there.");
+  if (!row) return no("This note no longer exists.");
   const next = step(row.note);
   if (!next.ok) return next;
   const saved = await write((tx) => compatRows.update(tx, id, version, next.value, desk.stamp()));

@@ -20,7 +20,7 @@ export async function repairDamaged(desk: Desk, kind: Kind, id: string, text: st
   const json = parseJson(text);
   if (!json.ok) return { ok: false, problems: json.problems };
   const done = await desk.write((tx) => damagedRows.repair(tx, kind, id, json.value, desk.stamp()));
-  return done ? yes(null) : no("This document is no longer there.");
+  return done ? yes(null) : no("This document no longer exists.");
 }
 
 export async function setDamagedAside(desk: Desk, kind: Kind, id: string): Promise<Answer<null>> {

@@ -12,7 +12,7 @@ async function open(): Promise<Database> {
   if (url.startsWith("file:")) mkdirSync(dirname(url.slice("file:".length)) || ".", { recursive: true });
   const opened = await openDatabase(url, token, migrationsFolder);
   const passed = await refreshProjections(opened);
-  if (passed > 0) console.error(`Lists and claims of ${passed} machines, sheets and sites were made anew.`);
+  if (passed > 0) console.error(`Lists and claims of ${passed} machines, sheets and sites were rebuilt.`);
   return opened;
 }
 

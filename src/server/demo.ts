@@ -23,7 +23,7 @@ async function open(): Promise<Demo> {
   const desk = deskOver(opened, "Derrick");
   await addShippedProfiles(desk);
   const loaded = await importAll(desk, await readFile(demoFile, "utf8"), { rebase: true });
-  if (!loaded.ok) throw new Error(`The demo's data cannot be loaded: ${loaded.problems[0]?.message}`);
+  if (!loaded.ok) throw new Error(`The demo data cannot be loaded: ${loaded.problems[0]?.message}`);
   await refreshProjections(opened);
   return { ...opened, folder };
 }

@@ -1,3 +1,5 @@
+import { homeZone } from "./sites";
+import { dayIn } from "@/core/units";
 import {
   layOnShelf,
   recordWipe,
@@ -90,7 +92,7 @@ export async function driveFiles(desk: Desk, drives: readonly Drive[]): Promise<
 }
 
 export async function registerCsv(desk: Desk): Promise<string> {
-  const lines = await driveRegister(desk);
+  const [lines, zone] = await Promise.all([driveRegister(desk), homeZone(desk)]);
   return writeCsv(
     [
       "serial",
@@ -103,7 +105,7 @@ export async function registerCsv(desk: Desk): Promise<string> {
       "health",
       "reasons",
       "hours",
-      "on it",
+      "contents",
       "last erased",
     ],
     lines.map(({ entry: e, where, verdict, reasons }) => [
@@ -118,7 +120,7 @@ export async function registerCsv(desk: Desk): Promise<string> {
       reasons.join("; "),
       e.health?.hours == null ? "" : String(e.health.hours),
       e.holds,
-      e.wipes.at(-1) ? `${e.wipes.at(-1)?.at.slice(0, 10)} ${e.wipes.at(-1)?.method}` : "",
+      e.wipes.at(-1) ? `${dayIn(e.wipes.at(-1)!.at, zone)} ${e.wipes.at(-1)?.method}` : "",
     ]),
   );
 }
@@ -140,10 +142,10 @@ export async function addToRegister(
   const { db, write } = desk;
   const serial = values.serial.trim();
   if (serial === "" && values.label.trim() === "")
-    return no("Give it a serial, or at least a name that is written on it.");
-  if (!(values.sizeBytes > 0)) return no("Give its size in bytes, or with a unit such as 8 GB.");
+    return no("Enter a serial number, or at least a label on the device.");
+  if (!(values.sizeBytes > 0)) return no("Enter the size in bytes, or with a unit, for example 8 GB.");
   const key = serial ? serial.toUpperCase() : `label ${values.label.trim()}`;
-  if (await driveRows.one(db, key)) return no(`${serial || values.label} is already in the register.`);
+  if (await driveRows.one(db, key)) return no(`${serial || values.label} is already in the drive inventory.`);
   const entry = registerEntrySchema.safeParse({
     schemaVersion: 1,
     ...values,
@@ -166,7 +168,7 @@ async function changeDrive(
 ): Promise<Answer<number>> {
   const { db, write } = desk;
   const row = await driveRows.one(db, key);
-  if (!row) return no("This drive is not in the register any more.");
+  if (!row) return no("This drive is no longer in the drive inventory.");
   const next = registerEntrySchema.safeParse(step(row.entry));
   if (!next.success)
     return no(...next.error.issues.slice(0, 3).map((i) => `${i.path.join(" ")}: ${i.message}`));
@@ -199,7 +201,7 @@ export async function writeDrive(
   },
 ): Promise<Answer<number>> {
   const image = await imageRows.one(desk.db, writing.imageId);
-  if (!image) return no("This image is no longer on the shelf.");
+  if (!image) return no("This image is no longer in the library.");
   return changeDrive(desk, key, version, (entry) =>
     recordWriting(entry, { ...writing, name: image.image.name, at: desk.now() }),
   );

@@ -23,5 +23,5 @@ it.each([
   "a.example",
   "",
 ])("refuses %j and names the variable", (value) =>
-  expect(() => origin(value)).toThrow("DERRICK_ORIGIN: is an address without a path"),
+  expect(() => origin(value)).toThrow("DERRICK_ORIGIN: must be an address without a path"),
 );

@@ -11,7 +11,7 @@ const environmentSchema = z
       .string()
       .regex(
         /^(file:|libsql:\/\/|https?:\/\/|wss?:\/\/)/,
-        "begins with file:, libsql:, https:, http:, wss: or ws:",
+        "must begin with file:, libsql:, https:, http:, wss: or ws:",
       )
       .default("file:.derrick/derrick.db"),
     DERRICK_DB_TOKEN: z.string().optional(),
@@ -20,30 +20,30 @@ const environmentSchema = z
       .string()
       .regex(
         ORIGIN,
-        "is an address without a path, such as https://derrick.example or http://10.61.10.5:4360",
+        "must be an address without a path, for example https://derrick.example or http://10.61.10.5:4360",
       )
       .transform((address) => new URL(address).origin)
       .default("http://127.0.0.1:4360"),
     /** The address under which installing machines reach the boot service, which listens there; it is off while this is not set. */
     DERRICK_BOOT_URL: z
       .string()
-      .regex(ORIGIN, "is an address without a path, such as http://10.61.10.5:4370")
+      .regex(ORIGIN, "must be an address without a path, for example http://10.61.10.5:4370")
       .refine(
         (url) => url.startsWith("http://"),
-        "begins with http://, since firmware trusts no certificate of yours; DERRICK_BOOT_TLS_URL is for what does",
+        "must begin with http://, because firmware does not trust your certificate; use DERRICK_BOOT_TLS_URL for HTTPS",
       )
       .transform((address) => new URL(address).origin)
       .optional(),
     /** Where the boot service is reached over HTTPS as well, beside DERRICK_BOOT_URL, with a certificate of its own. */
     DERRICK_BOOT_TLS_URL: z
       .string()
-      .regex(ORIGIN, "is an address without a path, such as https://10.61.10.5:4371")
-      .refine((url) => url.startsWith("https://"), "begins with https://")
+      .regex(ORIGIN, "must be an address without a path, for example https://10.61.10.5:4371")
+      .refine((url) => url.startsWith("https://"), "must begin with https://")
       .transform((address) => new URL(address).origin)
       .optional(),
     /** What the server's own link and disk give to machines that install themselves, in Mbit/s and in MB/s. */
-    DERRICK_BOOT_LINK: z.coerce.number("is a number of Mbit/s, such as 10000").positive().optional(),
-    DERRICK_BOOT_DISK: z.coerce.number("is a number of MB/s, such as 500").positive().optional(),
+    DERRICK_BOOT_LINK: z.coerce.number("must be a number of Mbit/s, for example 10000").positive().optional(),
+    DERRICK_BOOT_DISK: z.coerce.number("must be a number of MB/s, for example 500").positive().optional(),
     /** The file with the key that hashes of passwords are sealed with; made at the first use, beside the database. */
     DERRICK_KEY_FILE: z.string().min(1).optional(),
     /** A folder of this server with image files; they can be put on the shelf from there. */
@@ -51,7 +51,7 @@ const environmentSchema = z
   })
   .refine(({ DERRICK_BOOT_URL: plain, DERRICK_BOOT_TLS_URL: tls }) => plain || !tls, {
     path: ["DERRICK_BOOT_TLS_URL"],
-    message: "wants DERRICK_BOOT_URL beside it, which is where most machines ask",
+    message: "needs DERRICK_BOOT_URL too, which most machines use",
   });
 
 export type Environment = z.infer<typeof environmentSchema> & {
@@ -66,7 +66,7 @@ export function readEnvironment(): Environment {
   const read = environmentSchema.safeParse(process.env);
   if (!read.success) {
     const problems = read.error.issues.map((i) => `${i.path.join(".")}: ${i.message}`);
-    throw new Error(`Derrick cannot start with this environment. ${problems.join("; ")}`);
+    throw new Error(`Derrick cannot start: invalid environment variables. ${problems.join("; ")}`);
   }
   return {
     ...read.data,

@@ -69,7 +69,7 @@ async function take(desk: Desk, items: () => AsyncIterable<Arriving>, at: string
 }
 
 const NOT_EMPTY =
-  "This installation already holds data. An archive is read into an empty one: name a new database in DERRICK_DB_URL.";
+  "This installation already has data. Import an archive into an empty one: set a new database in DERRICK_DB_URL.";
 
 /** Whether an archive can be read in. */
 export const takesArchive = async (desk: Desk): Promise<boolean> => isEmpty(desk.db);

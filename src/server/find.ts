@@ -1,6 +1,7 @@
+import { partsWith } from "@/core/machine";
 import { STAGES, wayTo } from "@/core/sheet";
 import { nearQuery, wordsIn } from "@/core/text";
-import { buildRows, claimRows, imageRows, profileRows, runRows, siteRows } from "@/db";
+import { buildRows, claimRows, imageRows, machineRows, profileRows, runRows, siteRows } from "@/db";
 import { sourcesOf } from "./sources";
 import { keptJudgement } from "./marks";
 import { explainAddress } from "./addresses";
@@ -142,9 +143,38 @@ async function kept({ db }: Desk, words: readonly string[]): Promise<Found[]> {
   ];
 }
 
+/** At so many machines that a word names, their parts are looked through. */
+const MOST_WITH_PARTS = 6;
+
+/**
+ * Parts of a machine that is called by some of the words, in which the others stand: "wrk-hv1 mac" finds its MACs. The
+ * machine goes by its name, so that its whole document is loaded for few.
+ */
+async function partEntries({ db }: Desk, words: readonly string[]): Promise<Found[]> {
+  if (words.length < 2) return [];
+  const called = await Promise.all(words.map((word) => claimRows.findWords(db, [word], MOST_WITH_PARTS)));
+  const names = new Map(called.flatMap(({ machines }) => machines.map((m) => [m.id, m.name.toLowerCase()])));
+  const asked = [...names].flatMap(([id, name]) => {
+    const others = words.filter((w) => !name.includes(w));
+    return others.length > 0 && others.length < words.length ? [{ id, others }] : [];
+  });
+  const rows = await machineRows.some(
+    db,
+    asked.map((a) => a.id),
+  );
+  return asked.flatMap(({ id, others }) => {
+    const row = rows.find((r) => r.id === id);
+    return row
+      ? partsWith(row.document, others).map((p): Found => ({
+          ...{ kind: "machine", title: `${row.name}: ${p.label}`, detail: p.value, href: `/machines/${id}` },
+        }))
+      : [];
+  });
+}
+
 /**
  * Finds machines (by name, serial, MAC or address), images, sheets, sites, segments, dates and profiles by any part of their
- * words. With the sheet that is open, also its zones, its findings by label ("d2") or words, and its steps. Where nothing
+ * words, and parts of a machine by its name and theirs ("wrk-hv1 mac"). With the sheet that is open, also its zones, its findings by label ("d2") or words, and its steps. Where nothing
  * carries the words, the words that stand nowhere are taken for slips of the nearest ones.
  */
 export async function find(desk: Desk, query: string, openBuild: string | null): Promise<FindAnswer> {
@@ -156,7 +186,14 @@ export async function find(desk: Desk, query: string, openBuild: string | null):
     : [];
   const { machine } = address;
   const made: Found[] = machine
-    ? [{ kind: "machine", title: machine.name, detail: "its MAC is in it", href: `/machines/${machine.id}` }]
+    ? [
+        {
+          kind: "machine",
+          title: machine.name,
+          detail: "address contains the MAC",
+          href: `/machines/${machine.id}`,
+        },
+      ]
     : [];
   // What an address is like in its letters is not what it is.
   const own = meant === null ? found : [];
@@ -172,7 +209,12 @@ async function findWords(desk: Desk, query: string, openBuild: string | null) {
     shelfEntries(desk),
   ]);
   const search = async (of: readonly string[]): Promise<Found[]> =>
-    [...among(sheet, of), ...(await kept(desk, of)), ...among(shelf, of)].slice(0, MOST);
+    [
+      ...among(sheet, of),
+      ...(await kept(desk, of)),
+      ...(await partEntries(desk, of)),
+      ...among(shelf, of),
+    ].slice(0, MOST);
   const found = await search(words);
   if (found.length > 0) return { found, meant: null };
   const texts = [...sheet, ...shelf].flatMap((e) => e.texts).filter((t) => t !== null);

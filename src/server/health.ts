@@ -17,7 +17,7 @@ export function knownFailure(error: unknown): Known | null {
     if (at instanceof UnsoundError || at instanceof LookOnlyError)
       return { words: at.message, passes: false };
     if (at instanceof DamagedError)
-      return { words: `${at.message}. It can be repaired on the page of damaged documents.`, passes: false };
+      return { words: `${at.message}. It can be repaired on the page Damaged documents.`, passes: false };
   }
   return null;
 }
@@ -28,8 +28,6 @@ export async function health(): Promise<Answer<null>> {
     await (await database()).probe();
     return yes(null);
   } catch (error) {
-    return no(
-      troubleOf(error)?.message ?? "The database does not answer as it should; see the log of the server.",
-    );
+    return no(troubleOf(error)?.message ?? "The database does not respond correctly; see the server log.");
   }
 }

@@ -42,10 +42,10 @@ async function entries(folder: string): Promise<Map<string, number>> {
 /** The file of that name, by looking it up in the listing: what is asked for is a name and never a path. */
 export async function lookUp(name: string): Promise<Answer<{ path: string; sizeBytes: number }>> {
   const folder = readEnvironment().DERRICK_IMAGE_DIR;
-  if (!folder) return no("This server has no image folder: DERRICK_IMAGE_DIR is not set.");
+  if (!folder) return no("The server has no image folder: DERRICK_IMAGE_DIR is not set.");
   const size = (await entries(folder).catch(() => new Map<string, number>())).get(name);
   return size === undefined
-    ? no(`The image folder has no file ${name}. It may have been moved; the list is read anew each time.`)
+    ? no(`The image folder has no file ${name}. It may have been moved; the list is updated each time.`)
     : yes({ path: join(folder, name), sizeBytes: size });
 }
 
@@ -74,7 +74,7 @@ export async function imageFolder(desk: Desk): Promise<Answer<FolderFile[]> | nu
     );
   } catch {
     return no(
-      "The image folder cannot be read. Does the folder that DERRICK_IMAGE_DIR names exist, and may Derrick read it?",
+      "The image folder cannot be read. Check that the folder in DERRICK_IMAGE_DIR exists and that Derrick has permission to read it.",
     );
   }
 }
@@ -106,7 +106,7 @@ export async function shelveFromFolder(
   const file = await lookUp(name);
   if (!file.ok) return file;
   const { path, sizeBytes } = file.value;
-  if (sizeBytes === 0) return no(`${name} is empty; an image that is still being copied may look like this.`);
+  if (sizeBytes === 0) return no(`${name} is empty; it may still be copied.`);
   const added = await addFile(desk, name, await inspect(path, sizeBytes));
   if (added.ok) await computeFromFolder(desk, added.value.id, name);
   return added;
@@ -121,7 +121,7 @@ export async function computeFromFolder(desk: Desk, id: string, name: string): P
   if (!file.ok) return file;
   if (isOn((await newestJobs("checksum")).get(name)?.job)) return yes(null);
   const row = await imageRows.one(desk.db, id);
-  if (!row) return no("This image is no longer there.");
+  if (!row) return no("This image no longer exists.");
   const { path, sizeBytes } = file.value;
   await saveInside(desk, id, name, await inspect(path, sizeBytes));
   const algorithm = row.image.published?.algorithm ?? "sha256";
@@ -157,7 +157,7 @@ async function digestOf(
   return hash.digest("hex");
 }
 
-const NOT_WHOLE = "The file could not be read to its end, or changed meanwhile. Nothing was kept.";
+const NOT_WHOLE = "The file could not be read to its end, or changed meanwhile. Nothing was saved.";
 
 /** Stops what is computed over a file of the folder, or waits for its turn. */
 export async function stopFolderJob(desk: Desk, name: string): Promise<void> {

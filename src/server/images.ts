@@ -5,6 +5,7 @@ import {
   matchChecksum,
   parseChecksumList,
   shelfMarks,
+  supportEndOf,
   UNKNOWN,
   type Checksum,
   type Image,
@@ -16,7 +17,7 @@ import { editionFor, newestProfiles, profileFor } from "./profiles";
 import { dayEverywhere } from "@/core/site";
 import type { Desk } from "./desk";
 
-const GONE = "This image is no longer there.";
+const GONE = "This image no longer exists.";
 
 /** The shelf: each image with the sheets that use it and what is the matter with it. */
 export async function listImages(desk: Desk) {
@@ -32,8 +33,13 @@ export async function listImages(desk: Desk) {
     sites.map((s) => s.site),
     desk.now(),
   );
-  const marks = shelfMarks(images, (image) => editionFor(editions, image, null)?.profile ?? null, today);
-  return images.map((i) => ({ ...i, builds: usedBy(i.id), marks: marks.get(i.id) ?? [] }));
+  const profileOf = (image: Image) => editionFor(editions, image, null)?.profile ?? null;
+  const marks = shelfMarks(images, profileOf, today);
+  return images.map((i) => ({
+    ...i,
+    ...{ builds: usedBy(i.id), marks: marks.get(i.id) ?? [] },
+    supportEnd: supportEndOf(i.image, profileOf(i.image)),
+  }));
 }
 
 /** One image with its profile, the sheets that use it, and what goes with it in either direction. */
@@ -79,7 +85,7 @@ export async function addFile(
 ): Promise<Answer<{ id: string; known: boolean }>> {
   const { db, write } = desk;
   const read = inspectionSchema.safeParse(found);
-  if (!read.success) return no("What the inspector sent is not complete; nothing was kept.");
+  if (!read.success) return no("The result of the inspection is incomplete; nothing was saved.");
   const name = fileName.slice(0, 300);
   const inside: Image["inside"] = { found: read.data, fileName: name, at: desk.now(), by: desk.actor };
   const there = (await imageRows.all(db)).find(
@@ -92,7 +98,7 @@ export async function addFile(
   const draft = draftImage(name, read.data, newestProfiles(await profileRows.all(db)));
   const image = imageSchema.safeParse({ schemaVersion: 1, ...draft, inside });
   if (!image.success)
-    return no(`${name} cannot stand on the shelf: ${image.error.issues[0]?.message ?? "it is empty"}.`);
+    return no(`${name} cannot be added to the library: ${image.error.issues[0]?.message ?? "it is empty"}.`);
   const id = desk.newId("i");
   await write((tx) => imageRows.insert(tx, id, image.data, desk.stamp()));
   return yes({ id, known: false });
@@ -118,7 +124,7 @@ async function amendIn(
 /** Takes an image that was not recognised to be of a family; a version that nothing told becomes the family's. */
 export async function takeFor(desk: Desk, id: string, family: string): Promise<Answer<number>> {
   const profile = newestProfiles(await profileRows.all(desk.db)).find((p) => p.profile === family);
-  if (!profile) return no("This family is no longer there.");
+  if (!profile) return no("This OS profile no longer exists.");
   return amend(desk, id, (image) => ({
     ...image,
     profile: family,
@@ -145,7 +151,7 @@ export async function saveInside(
   found: unknown,
 ): Promise<Answer<number>> {
   const read = inspectionSchema.safeParse(found);
-  if (!read.success) return no("What the inspector sent is not complete; nothing was kept.");
+  if (!read.success) return no("The result of the inspection is incomplete; nothing was saved.");
   const inside = { found: read.data, fileName: fileName.slice(0, 300), at: desk.now(), by: desk.actor };
   return amend(desk, id, (image) => ({ ...image, inside }));
 }
@@ -163,14 +169,12 @@ export async function takeFromList(
   if (!list.ok) return { ok: false, problems: list.problems };
   const { openLine } = list.value;
   const open =
-    openLine === null
-      ? ""
-      : ` Line ${openLine} has no end: the list may be cut off there, so it was not taken.`;
+    openLine === null ? "" : ` Line ${openLine} has no end: the list may be truncated, so it was not used.`;
   const name = row.image.fileName || row.image.inside?.fileName || "";
   const match = matchChecksum(list.value.entries, name, row.image.computed?.checksum ?? null);
   if (!match)
     return no(
-      `None of the ${list.value.entries.length} lines names ${name || "this image, which has no file name yet"}. Names in the list: ${list.value.entries
+      `None of the ${list.value.entries.length} lines has the name ${name || "of this image (no file name yet)"}. Names in the list: ${list.value.entries
         .slice(0, 6)
         .map((e) => e.name ?? "(no name)")
         .join(", ")}.${open}`,

@@ -33,7 +33,7 @@ export async function previewImport(
 ): Promise<Answer<ImportPreview>> {
   const { db } = desk;
   const machine = machineId ? await machineRows.one(db, machineId) : null;
-  if (machineId && !machine) return no("This machine is no longer there.");
+  if (machineId && !machine) return no("This machine no longer exists.");
   const read = await readToShow(desk, machine?.document ?? emptyMachine(), texts, desk.now());
   if (!read.ok) return read;
   const { facts, hostName, ...shown } = read.value;
@@ -103,13 +103,12 @@ export async function takeOver(
 ): Promise<Answer<number>> {
   const { db, write } = desk;
   const machine = await machineRows.one(db, machineId);
-  if (!machine) return no("This machine is no longer there.");
+  if (!machine) return no("This machine no longer exists.");
   const at = desk.now();
   const read = await readInto(desk, machine.document, texts, at);
   if (!read.ok) return read;
   const { intake, document, changes } = read.value;
-  if (intake.readings.length === 0)
-    return no("Nothing in these texts could be read, so nothing was changed.");
+  if (intake.readings.length === 0) return no("No known output in these texts, so nothing was changed.");
   const saved = await write(async (tx) => {
     if (!(await machineRows.update(tx, { ...machine, version, document }, { at, by: desk.actor })))
       return false;
@@ -127,11 +126,11 @@ export async function createMachine(
   texts: NamedText[],
 ): Promise<Answer<string>> {
   const { db, write } = desk;
-  if (name.trim() === "") return no("A machine needs a name: what is written on its front.");
+  if (name.trim() === "") return no("Enter the machine name, as on its front.");
   if (typeof place === "string") {
-    if (!(await siteRows.one(db, place))) return no("Choose the site where the machine stands.");
+    if (!(await siteRows.one(db, place))) return no("Choose the site of the machine.");
     if (await machineRows.nameIsTaken(db, place, name.trim()))
-      return no(`There is already a machine called ${name.trim()} at this site.`);
+      return no(`This site already has a machine with the name ${name.trim()}.`);
   }
   const at = desk.now();
   const id = desk.newId("m");

@@ -69,9 +69,9 @@ function inThread(ask: IntakeAsk, { seconds, handle }: Terms): Promise<Read | nu
 /** What is larger than this is written down as a job while it is read, so that it can be watched and stopped. */
 const LARGE_CHARACTERS = 1_000_000;
 
-const STOPPED = "The reading was stopped. Nothing was changed.";
+const STOPPED = "The import was stopped. Nothing was changed.";
 const tooLong = (about: string, seconds: number): string =>
-  `Reading ${about} took more than ${seconds} seconds or more memory than it may have, as no output of these tools does, and was stopped. Nothing was changed; drop the outputs one by one to find the one.`;
+  `Reading ${about} took more than ${seconds} seconds or too much memory, and was stopped. Nothing was changed. Import the outputs one by one to find the cause.`;
 
 /** Reads texts in the thread, one reading after another. */
 async function reading(actor: string, ask: IntakeAsk, seconds = MOST_SECONDS): Promise<Answer<Read>> {

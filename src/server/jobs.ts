@@ -134,7 +134,7 @@ async function fail({ row: { job } }: Mine, error: unknown): Promise<void> {
   if (!isKnown) console.error(error);
   const problem = isKnown
     ? error.message
-    : "Derrick failed at this in a way that was not foreseen, and nothing was kept. The log of the server says where.";
+    : "Derrick failed with an unexpected error, and nothing was saved. The server log has the cause.";
   const desk = await runner();
   await desk
     .write((tx) => jobRows.end(tx, job.id, { state: "failed", at: desk.now(), problem }, job.by))

@@ -44,7 +44,7 @@ async function planList(
       ok: false,
       problems: nowhere
         .slice(0, 10)
-        .map((r) => ({ message: `${r.name} has no site; fill the column "site"`, line: r.line })),
+        .map((r) => ({ message: `${r.name} has no site; fill in the column "site"`, line: r.line })),
     };
   const planned = list.value.map((row): Planned => {
     const known =
@@ -114,5 +114,5 @@ export async function takeList(
     }
     return { added, filled };
   });
-  return done.added + done.filled === 0 ? no("Nothing in this list is new.") : yes(done);
+  return done.added + done.filled === 0 ? no("The list has nothing new.") : yes(done);
 }

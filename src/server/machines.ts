@@ -1,3 +1,4 @@
+import { homeZone } from "./sites";
 import { standOf, wayTo } from "@/core/sheet";
 import { numberFindings, runChecks, type PlacedFinding } from "@/core/finding";
 import {
@@ -17,7 +18,7 @@ import {
 import { identityClaims, rivalsAmong } from "@/core/claims";
 import { circuitState } from "@/core/energy";
 import { dayAt, type Site } from "@/core/site";
-import { formatBinaryBytes } from "@/core/units";
+import { formatBinaryBytes, dayIn } from "@/core/units";
 import {
   buildRows,
   claimRows,
@@ -74,12 +75,12 @@ const LIST_COLUMNS = [
   "ports",
   "health",
   "becoming",
-  "last read",
+  "last inventory",
 ] as const;
 
 /** The list of machines as CSV; it reads back as a list (computed columns are passed over then). */
 export async function machineListCsv(desk: Desk): Promise<string> {
-  const machines = await listMachines(desk);
+  const [machines, zone] = await Promise.all([listMachines(desk), homeZone(desk)]);
   return writeCsv(
     LIST_COLUMNS,
     machines.map(({ name, site, serial, summary: s, build }) => [
@@ -98,7 +99,7 @@ export async function machineListCsv(desk: Desk): Promise<string> {
       String(s.ports),
       s.health,
       build?.subject ?? "",
-      s.readAt?.slice(0, 10) ?? "",
+      s.readAt ? dayIn(s.readAt, zone) : "",
     ]),
   );
 }
@@ -182,6 +183,7 @@ export async function machineFindings(
   const context = {
     now: at,
     today: dayAt(site, at),
+    timeZone: site?.timeZone ?? "UTC",
     name: machine.name,
     document: machine.document,
     rivals: rivalsAmong(await claimRows.holders(db, asked), asked, asking),
@@ -238,7 +240,7 @@ async function changeMachine(
 ): Promise<Answer<number>> {
   const { db, write } = desk;
   const machine = await machineRows.one(db, machineId);
-  if (!machine) return no("This machine is no longer there.");
+  if (!machine) return no("This machine no longer exists.");
   const next = step(machine.document);
   if (!next.ok) return next;
   const saved = await write((tx) =>
@@ -258,7 +260,7 @@ export const placeInBay = (
   changeMachine(desk, machineId, version, (document) =>
     document.facts.drives.some((d) => d.id === driveId)
       ? yes(placeDrive(document, driveId, bay, desk.now(), desk.actor))
-      : no("This drive is not among the machine's facts any more."),
+      : no("This drive is no longer part of the machine."),
   );
 
 const PICTURE_TYPES = ["image/png", "image/jpeg", "image/webp"];
@@ -270,10 +272,11 @@ export async function addPicture(
   picture: { type: string; caption: string; bytes: Buffer },
 ): Promise<Answer<string>> {
   const { db, write } = desk;
-  if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
+  if (!(await machineRows.one(db, machineId))) return no("This machine no longer exists.");
   if (!PICTURE_TYPES.includes(picture.type) || !looksLike(picture.type, picture.bytes))
-    return no("This is no picture that Derrick keeps: PNG, JPEG and WebP are.");
-  if (picture.bytes.length > PICTURE_BYTES) return no("A picture has at most 6 MB. Make it smaller first.");
+    return no("Unsupported picture format. Use PNG, JPEG or WebP.");
+  if (picture.bytes.length > PICTURE_BYTES)
+    return no("The limit for a picture is 6 MB. Reduce its size first.");
   const id = desk.newId("p");
   await write((tx) =>
     pictureRows.insert(tx, {
@@ -306,10 +309,10 @@ export async function removePicture(desk: Desk, id: string): Promise<void> {
 export async function cloneMachine(desk: Desk, machineId: string, name: string): Promise<Answer<string>> {
   const { db, write } = desk;
   const machine = await machineRows.one(db, machineId);
-  if (!machine) return no("This machine is no longer there.");
-  if (name.trim() === "") return no("The twin needs a name of its own: what is written on its front.");
+  if (!machine) return no("This machine no longer exists.");
+  if (name.trim() === "") return no("Enter the name of the new machine, as on its front.");
   if (await machineRows.nameIsTaken(db, machine.siteId, name.trim()))
-    return no(`There is already a machine called ${name.trim()} at this site.`);
+    return no(`This site already has a machine with the name ${name.trim()}.`);
   const id = desk.newId("m");
   const { typed, facts } = machine.document;
   const document = {

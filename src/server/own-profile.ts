@@ -24,12 +24,12 @@ export async function makeMine(
   imageId: string | null,
 ): Promise<Made> {
   const from = await profileView(desk, key, version);
-  if (!from) return no("This profile is no longer there.");
+  if (!from) return no("This profile no longer exists.");
   const made = ownProfile(from.profile, own);
   if (!made.ok) return made;
   const { profile, version: line, name } = made.value;
   if ((await profileRows.editions(desk.db, profile, line)).length > 0)
-    return no(`There is a profile ${name} ${line} already; open that one, or choose another name.`);
+    return no(`There is already a profile ${name} ${line}; open that one, or choose another name.`);
   const kept = await importProfile(desk, renderProfileYaml(made.value));
   if (!kept.ok || imageId === null) return kept;
   const taken = await takeFor(desk, imageId, profile);

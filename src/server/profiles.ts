@@ -18,7 +18,7 @@ export async function addShippedProfiles(desk: Desk): Promise<void> {
   for (const name of readdirSync(profilesFolder).filter((n) => n.endsWith(".yaml"))) {
     const yaml = readFileSync(join(profilesFolder, name), "utf8");
     const read = parseProfileYaml(yaml);
-    if (!read.ok) throw new Error(`The shipped profile ${name} is not valid: ${read.problems[0]?.message}`);
+    if (!read.ok) throw new Error(`The included profile ${name} is not valid: ${read.problems[0]?.message}`);
     const { profile: key, version, name: title } = read.value;
     await write(async (tx) => {
       const [last] = await profileRows.editions(tx, key, version);
@@ -143,11 +143,11 @@ export async function saveProfile(
   fields: unknown,
 ): Promise<ProfileAnswer> {
   const view = await profileView(desk, key, version);
-  if (!view) return no("This profile is no longer there.");
+  if (!view) return no("This profile no longer exists.");
   if (view.edition !== edition) {
     const by = view.by || "an update of Derrick";
     return {
-      ...no(`Edition ${view.edition} was written by ${by} in between, so nothing was kept.`),
+      ...no(`Revision ${view.edition} was saved by ${by} meanwhile, so nothing was saved.`),
       stale: { edition: view.edition, profile: view.profile, by, at: view.updatedAt },
     };
   }
@@ -158,6 +158,6 @@ export async function saveProfile(
       problems: read.error.issues.map((i) => ({ message: `${i.path.join(".")}: ${i.message}` })),
     };
   if (read.data.profile !== key || read.data.version !== version)
-    return no("The short name and version of a profile are its identity; make a copy to change them.");
+    return no("Short name and version identify a profile; duplicate it to change them.");
   return importProfile(desk, editProfileYaml(view.yaml, read.data));
 }

@@ -115,7 +115,7 @@ export async function typeReading(
   values: Pick<Reading, "kind" | "what" | "state" | "value" | "limit"> & Partial<Pick<Reading, "how">>,
 ): Promise<Answer<Reading>> {
   const { db, write } = desk;
-  if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
+  if (!(await machineRows.one(db, machineId))) return no("This machine no longer exists.");
   const reading = readingSchema.safeParse({ ...values, at: desk.now(), by: desk.actor, source: "typed" });
   if (!reading.success) return no(...reading.error.issues.map((i) => `${i.path.join(" ")}: ${i.message}`));
   const problem = readingProblem(reading.data);
@@ -132,7 +132,7 @@ export async function importReadings(
   state: Reading["state"],
 ): Promise<Answer<number>> {
   const { db, write } = desk;
-  if (!(await machineRows.one(db, machineId))) return no("This machine is no longer there.");
+  if (!(await machineRows.one(db, machineId))) return no("This machine no longer exists.");
   const at = desk.now();
   const read = await readInto(desk, emptyMachine(), texts, at);
   if (!read.ok) return read;
@@ -150,11 +150,11 @@ export async function importReadings(
       ok: false,
       problems: [
         {
-          message: `No temperature, fan or power reading in these texts. Drop what ${IMPORTERS.filter((i) =>
-            ["sensors", "smartctl"].includes(i.tool),
+          message: `No temperature, fan or power values in these texts. Import the output of ${IMPORTERS.filter(
+            (i) => ["sensors", "smartctl"].includes(i.tool),
           )
             .map((i) => i.command)
-            .join(" or ")} printed.`,
+            .join(" or ")}.`,
         },
         ...reason,
       ],

@@ -45,7 +45,7 @@ async function appendIn(
 ): Promise<Answer<null>> {
   const { key, given, took, isHeard = false } = told;
   const run = await runRows.one(tx, runId);
-  if (!run) return no("This run is no longer there.");
+  if (!run) return no("This run no longer exists.");
   if (await runRows.hasKey(tx, runId, key)) return yes(null);
   const log = await runRows.log(tx, runId);
   const state = foldRun(run.plan.steps, log);

@@ -39,17 +39,15 @@ export interface RunView {
 export async function startRun(desk: Desk, buildId: string, version: number): Promise<Answer<string>> {
   const { db, write } = desk;
   const build = await buildRows.one(db, buildId);
-  if (!build) return no("This build is no longer there.");
+  if (!build) return no("This build no longer exists.");
   if (build.version !== version) return no(STALE);
   if (build.revision === null || build.revisionVersion !== build.version)
-    return no(
-      "The sheet has changed since its last revision: issue one first, so that the run has a letter.",
-    );
+    return no("The sheet has changed since its last revision: issue a revision first.");
   const judged = derive(await sourcesOf(desk, buildId, build.sheet));
   const { stops } = evaluateSheet(judged);
   if (stops.length > 0)
     return no(
-      `The run cannot start with open stops: ${stops.map((s) => `${s.label} ${s.title}`).join(", ")}.`,
+      `The run cannot start with open blockers: ${stops.map((s) => `${s.label} ${s.title}`).join(", ")}.`,
     );
   const id = desk.newId("r");
   const at = desk.now();
@@ -57,7 +55,7 @@ export async function startRun(desk: Desk, buildId: string, version: number): Pr
   // Between the look at the sheet and this write others may have come: both guards stand where the write is.
   return write(async (tx): Promise<Answer<string>> => {
     if ((await buildRows.one(tx, buildId))?.version !== version) return no(STALE);
-    if (await runRows.openOf(tx, buildId)) return no("This build is being carried out already.");
+    if (await runRows.openOf(tx, buildId)) return no("This build is already running.");
     await runRows.insert(tx, { id, buildId, startedAt: at, endedAt: null, plan });
     await runRows.append(tx, id, { at, key: "start", event: { kind: "started", by: desk.actor } });
     return yes(id);
@@ -97,9 +95,7 @@ export async function command(
 ): Promise<Answer<RunView>> {
   const read = runCommandSchema.safeParse(body);
   if (!read.success)
-    return no(
-      `This command is not understood: ${read.error.issues[0]?.path.join(".")} ${read.error.issues[0]?.message}`,
-    );
+    return no(`Invalid command: ${read.error.issues[0]?.path.join(".")} ${read.error.issues[0]?.message}`);
   const done = await append(desk, runId, { key, ageSeconds }, (plan, state) =>
     decide(plan, state, read.data, desk.actor),
   );
@@ -117,7 +113,7 @@ export async function previewAcceptance(desk: Desk, runId: string, texts: readon
 async function readAcceptance(desk: Desk, runId: string, texts: readonly NamedText[]) {
   const { db } = desk;
   const run = await runRows.one(db, runId);
-  if (!run) return no("This run is no longer there.");
+  if (!run) return no("This run no longer exists.");
   const state = foldRun(run.plan.steps, await runRows.log(db, runId));
   const at = desk.now();
   const read = await readInto(desk, emptyMachine(), texts, at);
@@ -146,7 +142,7 @@ export async function accept(
   const preview = await readAcceptance(desk, runId, texts);
   if (!preview.ok) return preview;
   const { understood, lines, intake } = preview.value;
-  if (understood === 0) return no("Nothing in these texts could be read, so nothing was accepted.");
+  if (understood === 0) return no("No known output in these texts, so nothing was accepted.");
   const from = texts.map((t) => t.name).join(", ");
   const done = await append(
     desk,
@@ -167,7 +163,7 @@ export async function accept(
 async function viewAfter(desk: Desk, runId: string, done: Answer<null>): Promise<Answer<RunView>> {
   if (!done.ok) return done;
   const view = await runView(desk, runId);
-  return view ? yes(view) : no("This run is no longer there.");
+  return view ? yes(view) : no("This run no longer exists.");
 }
 
 export async function recordOf(desk: Desk, runId: string): Promise<BuildRecord | null> {

@@ -48,7 +48,7 @@ export async function scriptsView(desk: Desk, id: string): Promise<ScriptsView |
 
 /** A text in which no sealed hash stands. */
 export const withoutHashes = (text: string): string =>
-  text.replace(/\$6\$[./0-9A-Za-z$=]+/g, "(the sealed hash)");
+  text.replace(/\$6\$[./0-9A-Za-z$=]+/g, "(stored hash)");
 
 const maskedFile = (file: AnswerFile): AnswerFile => ({
   ...file,

@@ -25,7 +25,7 @@ function sealKey(): Buffer {
   const key = Buffer.from(readFileSync(file, "utf8").trim(), "hex");
   if (key.length !== BYTES)
     throw new Error(
-      `The key in ${file} is none of ${BYTES} bytes in hexadecimal, so nothing can be sealed with it.`,
+      `The key in ${file} does not have ${BYTES} bytes in hexadecimal, so nothing can be stored encrypted.`,
     );
   return key;
 }

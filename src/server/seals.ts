@@ -41,18 +41,18 @@ export async function sealSecret(
 ): Promise<Answer<SecretsView>> {
   if (!isHash(toMark) || (hash !== null && !isHash(hash)))
     return no(
-      "This is no hash in the form of crypt(3), so nothing was kept. Load the page anew and try again.",
+      "This is not a hash in the format of crypt(3), so nothing was saved. Load the page again and try again.",
     );
   if (!toMark.startsWith(`$6$${markSalt()}$`))
-    return no("The salt of this server has changed meanwhile. Load the page anew and try again.");
+    return no("The salt of this server has changed meanwhile. Load the page again and try again.");
   if (hash === toMark)
-    return no("The hash for the file needs a salt of its own. Load the page anew and try again.");
+    return no("The hash for the answer file needs its own salt. Load the page again and try again.");
   const row = {
     opens,
     mark: markOf(toMark),
     sealed: hash === null ? null : seal(hash, place(buildId, opens)),
   };
-  if (!(await buildRows.one(desk.db, buildId))) return no("This build is no longer there.");
+  if (!(await buildRows.one(desk.db, buildId))) return no("This build no longer exists.");
   await desk.write((tx) => secretRows.keep(tx, buildId, row, desk.stamp()));
   return yes((await secretsView(desk, buildId))!);
 }
@@ -68,8 +68,8 @@ export async function sealParameter(
   value: string,
 ): Promise<Answer<SecretsView>> {
   const problem = parameterNameProblem(name) ?? (value === "" ? "it is empty" : parameterValueProblem(value));
-  if (problem) return no(`The value was not sealed: ${problem}.`);
-  if (!(await buildRows.one(desk.db, buildId))) return no("This build is no longer there.");
+  if (problem) return no(`The value was not stored: ${problem}.`);
+  if (!(await buildRows.one(desk.db, buildId))) return no("This build no longer exists.");
   const opens = sealedAs(name);
   const row = { opens, mark: markOf(`${opens}\0${value}`), sealed: seal(value, place(buildId, opens)) };
   await desk.write((tx) => secretRows.keep(tx, buildId, row, desk.stamp()));
@@ -78,13 +78,13 @@ export async function sealParameter(
 
 /** Sealed hashes and values as a page may show them: each stands under the name of what it opens. */
 export const masked = (hashes: Hashes): Hashes =>
-  new Map([...hashes].map(([opens, secret]) => [opens, isHash(secret) ? secret : `(sealed: ${opens})`]));
+  new Map([...hashes].map(([opens, secret]) => [opens, isHash(secret) ? secret : `(stored: ${opens})`]));
 
 /** Forgets all that is known of one password. */
 export async function forgetSecret(desk: Desk, buildId: string, opens: string): Promise<Answer<SecretsView>> {
   await desk.write((tx) => secretRows.forget(tx, buildId, opens, desk.stamp()));
   const view = await secretsView(desk, buildId);
-  return view ? yes(view) : no("This build is no longer there.");
+  return view ? yes(view) : no("This build no longer exists.");
 }
 
 /** The sealed hashes of a build by what they open, for the file that is written now. */
@@ -103,5 +103,5 @@ export async function destroySecrets(tx: Tx, buildId: string, stamp: Stamp): Pro
   const gone = await secretRows.destroy(tx, buildId, stamp);
   return gone.length === 0
     ? null
-    : `The sealed ${gone.length === 1 ? "hash" : "hashes"} of ${gone.join(", ")} ${gone.length === 1 ? "was" : "were"} destroyed.`;
+    : `The stored ${gone.length === 1 ? "hash" : "hashes"} of ${gone.join(", ")} ${gone.length === 1 ? "was" : "were"} destroyed.`;
 }

@@ -43,7 +43,7 @@ async function groundOf({ db, actor, now }: Desk, act: SheetAct): Promise<ActGro
  */
 async function actOn(desk: Desk, id: string, version: number | null, act: SheetAct): Promise<SaveAnswer> {
   const build = await buildRows.one(desk.db, id);
-  if (!build) return gone("This build is no longer there.");
+  if (!build) return gone("This build no longer exists.");
   if (version !== null && build.version !== version) return staleAnswer(desk, id);
   const plan = derive(await sourcesOf(desk, id, build.sheet));
   const decided = decideSheet(plan, act, await groundOf(desk, act));
@@ -73,7 +73,7 @@ async function staleAnswer(desk: Desk, id: string): Promise<SaveAnswer> {
 /** The sheet as it stands now, for a page that was told of changes. */
 export async function reread(desk: Desk, id: string): Promise<SaveAnswer> {
   const view = await buildView(desk, id);
-  return view ? { ok: true, view } : gone("This build is no longer there.");
+  return view ? { ok: true, view } : gone("This build no longer exists.");
 }
 
 /** Saves edits that were made on `version`, with what follows from them. */

@@ -107,7 +107,7 @@ export async function previewTaking(
   machine: string,
 ): Promise<Answer<TakePreview>> {
   const { row, got, known } = await read(desk, id, text, machine);
-  if (!row) return no("This site is no longer there.");
+  if (!row) return no("This site no longer exists.");
   if (!got.ok || !known) return { ok: false, problems: got.ok ? [] : got.problems };
   const { format, rows, problems, openLine } = got.value;
   return yes({ format, problems, openLine, version: row.version, offers: offersFrom(row.site, rows, known) });
@@ -123,7 +123,7 @@ export async function takeOver(
   chosen: readonly number[],
 ): Promise<Answer<number>> {
   const { row, got, known } = await read(desk, id, text, machine);
-  if (!row) return no("This site is no longer there.");
+  if (!row) return no("This site no longer exists.");
   if (!got.ok || !known) return { ok: false, problems: got.ok ? [] : got.problems };
   if (row.version !== version) return no(STALE);
   const wanted = new Set(chosen);

@@ -21,6 +21,12 @@ export interface SiteView {
   doors: { until: string; service: string; what: string; href: string }[];
 }
 
+/** The time zone that all sites have in common; "UTC" where they have several, or where the database does not answer. */
+export async function homeZone({ db }: Desk): Promise<string> {
+  const zones = await siteRows.timeZones(db).catch(() => []);
+  return zones.length === 1 ? zones[0]! : "UTC";
+}
+
 export async function listSites(desk: Desk) {
   const { db } = desk;
   const [sites, machines] = await Promise.all([siteRows.all(db), machineRows.countBySite(db)]);

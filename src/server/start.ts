@@ -33,12 +33,12 @@ export async function start(): Promise<void> {
   try {
     if (!shared.derrickServer)
       throw new Error(
-        "Start it with npm start (or npm run dev): another server would let every web page in.",
+        "Start Derrick with npm start (or npm run dev): another server would skip the access check.",
       );
     const { DERRICK_ORIGIN: ownOrigin } = readEnvironment();
     const { upgradedFrom } = await database();
     if (upgradedFrom)
-      console.error(`The database was brought up to date; as it was before, it is kept as ${upgradedFrom}.`);
+      console.error(`The database was upgraded; its previous state is saved as ${upgradedFrom}.`);
     const desk = await deskOf("Derrick");
     await addShippedProfiles(desk);
     await sweepTemporary();

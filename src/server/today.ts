@@ -22,7 +22,7 @@ const MOST_PREPARING = 12;
 
 const DAMAGED: SheetMark = {
   ...{ hook: "A", cautions: 0, stops: 1, likelySeconds: 0 },
-  firstStop: { label: "–", says: "What this sheet is about is damaged; see the damaged documents." },
+  firstStop: { label: "–", says: "The document of this date is damaged; see Damaged documents." },
 };
 
 /** Some sheets with what stands in their way. */

@@ -55,7 +55,7 @@ export async function writtenView<D, S extends z.ZodType>(
   return { version, updatedAt, document: editable.partOf(document) };
 }
 
-const gone = (kind: string) => ({ ...no(`This ${kind} is no longer there.`), stale: null });
+const gone = (kind: string) => ({ ...no(`This ${kind} no longer exists.`), stale: null });
 
 /** Decides the next document on what stands now, and writes it when that is still there. */
 async function change<D, S extends z.ZodType>(
@@ -107,7 +107,7 @@ export async function takeBackWritten<D, S extends z.ZodType>(
   if (!entry) return { ...no("This change is not in the history."), stale: null };
   if (entry.edits.some(changeRows.isShortened))
     return {
-      ...no("What stood there before was too long for the history, so it cannot be taken back."),
+      ...no("The old value was too long for the history, so it cannot be restored."),
       stale: null,
     };
   return change(desk, written, id, null, (document) =>

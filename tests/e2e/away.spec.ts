@@ -39,11 +39,11 @@ test("two windows offline: the note of each arrives once, with the time when it 
     await page.bringToFront();
     await page.locator("body").press("n");
     await page.getByRole("textbox", { name: "In a few words" }).fill(text);
-    await page.getByRole("dialog").getByRole("button", { name: "Put it on the log" }).click();
-    await expect(page.getByText("kept here, not yet on the server")).toBeVisible();
+    await page.getByRole("dialog").getByRole("button", { name: "Add to log" }).click();
+    await expect(page.getByText("kept in this browser, not yet on the server")).toBeVisible();
   }
-  await expect(second.getByText("2 answers are kept here")).toBeVisible();
-  await expect(second.getByText(/The server does not answer\. Since \d\d:\d\d/)).toBeVisible();
+  await expect(second.getByText("2 answers are kept in this browser")).toBeVisible();
+  await expect(second.getByText(/The server does not respond\. \(since \d\d:\d\d\)/)).toBeVisible();
   await first.close();
   await second.waitForTimeout(4000);
   const back = Date.now();
@@ -57,10 +57,10 @@ test("two windows offline: the note of each arrives once, with the time when it 
     expect(Date.parse(note.given!)).toBeLessThan(back - 3000);
     expect(Date.parse(note.at)).toBeGreaterThanOrEqual(back);
   }
-  await expect(second.getByText("kept here")).toHaveCount(0);
-  await expect(second.getByText(/Since \d\d:\d\d/)).toHaveCount(0);
+  await expect(second.getByText("kept in this browser")).toHaveCount(0);
+  await expect(second.getByText(/since \d\d:\d\d/)).toHaveCount(0);
   await second.locator("body").press("l");
-  await expect(second.getByText(/kept in the browser, arrived \d\d:\d\d/)).toHaveCount(2);
+  await expect(second.getByText(/kept in the browser, received \d\d:\d\d/)).toHaveCount(2);
 });
 
 test("with the server away a run goes on here, one step for each answer, and is the same when it is back", async ({
@@ -76,16 +76,16 @@ test("with the server away a run goes on here, one step for each answer, and is 
     // A key that is held down answers one step, whether the server is there or not.
     await page.locator("body").press("Enter");
     await page.locator("body").press("Enter");
-    await expect(page.getByText(/kept here, not yet on the server/)).toBeVisible();
+    await expect(page.getByText(/kept in this browser, not yet on the server/)).toBeVisible();
     await expect(step).not.toHaveText(titles.at(-1)!);
     titles.push(await step.textContent());
     await page.waitForTimeout(1000);
   }
-  await expect(page.getByText("2 answers are kept here")).toBeVisible();
+  await expect(page.getByText("2 answers are kept in this browser")).toBeVisible();
   expect(new Set(titles).size).toBe(3);
   await server.start();
   await expect.poll(answered).toBe(before + 2);
-  await expect(page.getByText("kept here")).toHaveCount(0);
+  await expect(page.getByText("kept in this browser")).toHaveCount(0);
   await expect(step).toHaveText(titles.at(-1)!);
 });
 
@@ -98,25 +98,25 @@ test("a database that another program holds is told on the run, and the answer i
   const held = await holder.transaction("write");
   await page.locator("body").press("n");
   await page.getByRole("textbox", { name: "In a few words" }).fill("while it was locked");
-  await page.getByRole("dialog").getByRole("button", { name: "Put it on the log" }).click();
-  await expect(page.getByText("kept here, not yet on the server")).toBeVisible();
+  await page.getByRole("dialog").getByRole("button", { name: "Add to log" }).click();
+  await expect(page.getByText("kept in this browser, not yet on the server")).toBeVisible();
   // Pages are read meanwhile.
   expect((await fetch(`${BASE}/api/health`)).status).toBe(200);
-  await expect(page.getByText("kept here, not yet on the server")).toBeVisible();
-  await expect(page.getByText(/Another program holds the database file for itself/)).toBeVisible({
+  await expect(page.getByText("kept in this browser, not yet on the server")).toBeVisible();
+  await expect(page.getByText(/Another program has locked the database file/)).toBeVisible({
     timeout: 40_000,
   });
   await held.rollback();
   holder.close();
   await expect.poll(() => noteTimes("while it was locked"), { timeout: 30_000 }).toBe(1);
-  await expect(page.getByText("kept here")).toHaveCount(0);
+  await expect(page.getByText("kept in this browser")).toHaveCount(0);
 });
 
 test("a server that hangs is said to hang", async ({ page }) => {
   await page.goto(`${BASE}/machines`);
   await listening(page);
   server.signal("SIGSTOP");
-  await expect(page.getByText(/The server does not answer\. Since/)).toBeVisible({ timeout: 10_000 });
+  await expect(page.getByText(/The server does not respond\. \(since/)).toBeVisible({ timeout: 10_000 });
   server.signal("SIGCONT");
-  await expect(page.getByText(/The server does not answer\. Since/)).toHaveCount(0);
+  await expect(page.getByText(/The server does not respond\. \(since/)).toHaveCount(0);
 });

@@ -91,7 +91,7 @@ test("a foreign page cannot call a server action", async ({ page }) => {
     headers: { "Next-Action": action, Origin: FOREIGN },
   });
   expect(refused.status).toBe(403);
-  expect(await refused.text()).toContain(`came from ${FOREIGN}, not from Derrick's own pages`);
+  expect(await refused.text()).toContain(`came from ${FOREIGN}, not from a page of Derrick`);
 });
 
 test("a foreign page can read nothing: no answer, no picture, no script", async ({ page }) => {
@@ -133,7 +133,7 @@ test("a name that was made to point here is not Derrick's, so its page reads and
   const answer = await page.goto(DEMO.replace("127.0.0.1", "rebound.example"));
   expect(answer!.status()).toBe(421);
   expect(await page.textContent("body")).toContain(
-    `under the name "rebound.example:${new URL(DEMO).port}", which is not its own`,
+    `used the host name "rebound.example:${new URL(DEMO).port}", which is not that of Derrick`,
   );
   const inside = await page.evaluate(
     async (body) => [
@@ -261,7 +261,7 @@ test("npm start lets in the address that DERRICK_ORIGIN names, and a server with
     },
   );
   expect(bare.status).toBe(1);
-  expect(bare.stderr + bare.stdout).toContain("Start it with npm start");
+  expect(bare.stderr + bare.stdout).toContain("Start Derrick with npm start");
 });
 
 test("a damaged database is told at the start, and nothing listens", async () => {

@@ -58,29 +58,31 @@ test("from an empty Derrick to the answer card of one machine, by what the pages
   const who = new Newcomer(page);
   await page.goto(server.base);
   await listening(page);
-  await expect(page.getByRole("heading", { name: "Which machine is to be built?" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Which machine do you want to install?" })).toBeVisible();
   await who.bring("Drop bundle.txt here", bundle);
-  const begins = page.getByRole("table", { name: "What the sheet begins with" });
-  await expect(begins.getByRole("row", { name: /Network 10\.61\.20\.0\/26/ })).toContainText("the reading");
+  const begins = page.getByRole("table", { name: "Initial values" });
+  await expect(begins.getByRole("row", { name: /Network 10\.61\.20\.0\/26/ })).toContainText("hardware data");
   await expect(begins.getByRole("row", { name: /^Drive Sallow 512/ })).toContainText("the only one");
-  await who.press("Begin its build sheet");
+  await who.press("Create build sheet");
   await who.next(/drop its image file/);
   await who.bring("Image file", image);
-  await who.next(/which family/);
-  await expect(page.getByText("neither its name nor its inside tells it")).toBeVisible();
-  await who.choose("It is like", /general Linux, preseed/);
+  await who.next(/Choose the OS family/);
+  await expect(page.getByText("neither file name nor contents identify it")).toBeVisible();
+  await who.choose("Similar to", /general Linux, preseed/);
   // What the reading told is on the sheet, and says where it is from; an account was proposed.
   await who.next(/^C1, /);
   await page.keyboard.press("f");
-  await expect(page.getByLabel("Keyboard of the console")).toHaveValue("us");
-  await expect(page.getByText("as the machine was read to have it").first()).toBeVisible();
+  await expect(page.getByLabel("Console keyboard layout")).toHaveValue("us");
+  await expect(page.getByText("found on the machine").first()).toBeVisible();
   await expect(page.getByLabel("Name of account 1")).toHaveValue("operator");
   await page.keyboard.press("h");
-  await who.press("the answer card", "link");
+  await who.press("Answer card", "link");
   await expect(page.getByRole("heading", { name: "Answer card: brook-5-amd64 on tho-b" })).toBeVisible();
   // It is no leave to begin, and names the drive without the serial that the run asks for.
-  await expect(page.getByRole("main").getByRole("alert")).toContainText("Not to be used yet");
-  await expect(page.getByText(/Sallow 512, 512 GB .* Read its serial on the screen/).first()).toBeVisible();
+  await expect(page.getByRole("main").getByRole("alert")).toContainText("Do not use it yet");
+  await expect(
+    page.getByText(/Sallow 512, 512 GB .* Compare its serial number on the screen/).first(),
+  ).toBeVisible();
   await expect(page.getByRole("main")).not.toContainText("5129944");
   await expect(page.getByRole("button", { name: "en_GB.UTF-8" })).toBeVisible();
   expect(who.actions).toBeLessThan(40);
@@ -93,7 +95,7 @@ test("the guided line leads through the stops to a revision, and goes when it is
   await page.goto(`${server.base}/builds`);
   await page.getByRole("link", { name: "(no subject)" }).click();
   await listening(page);
-  await who.next(/^C1, Secure boot/);
+  await who.next(/^C1, Secure Boot/);
   // The key leads to where it is done: the stop's own note has the focus, and its remedy opens.
   await who.goes(/#C1$/);
   await page.keyboard.press("r");
@@ -101,21 +103,21 @@ test("the guided line leads through the stops to a revision, and goes when it is
   const boot = page.getByRole("radiogroup", { name: /secure boot/i });
   await boot.getByText("off", { exact: true }).click();
   await saved(page);
-  await who.next(/^D1, The target holds data: the only stop/);
+  await who.next(/^D1, Target holds data: the only blocker/);
   await who.goes(/#D1$/);
-  await page.getByLabel(/^To agree to erase Sallow 512/).fill("SLW5129944");
-  await page.getByRole("button", { name: "Agree to erase" }).click();
-  await who.next(/^Nothing stops it/);
+  await page.getByLabel(/^Confirm erasing Sallow 512/).fill("SLW5129944");
+  await page.getByRole("button", { name: "Confirm erase" }).click();
+  await who.next(/^No blockers/);
   await who.goes(/\/card$/);
   await expect(page.getByRole("main").getByRole("alert")).toBeHidden();
   await page.goBack();
   await page.getByRole("button", { name: "Issue revision" }).click();
-  await who.next(/start the run beside the console/);
-  await page.getByRole("button", { name: "no more of this" }).click();
-  await expect(page.getByText("no more of this")).toBeHidden();
+  await who.next(/start the run next to the console/);
+  await page.getByRole("button", { name: "Hide these hints" }).click();
+  await expect(page.getByText("Hide these hints")).toBeHidden();
   await page.reload();
   await listening(page);
-  await expect(page.getByText("no more of this")).toBeHidden();
+  await expect(page.getByText("Hide these hints")).toBeHidden();
 });
 
 test("an image of no known family gets a family of its own, edited beside the steps that it makes", async ({
@@ -126,34 +128,34 @@ test("an image of no known family gets a family of its own, edited beside the st
   await listening(page);
   await expect(async () => {
     if (!(await page.getByLabel("Image", { exact: true }).isVisible())) await page.keyboard.press("b");
-    await page.getByRole("link", { name: "its family: Millrace 12" }).click({ timeout: 2000 });
+    await page.getByRole("link", { name: "OS profile: Millrace 12" }).click({ timeout: 2000 });
   }).toPass();
   // What the image's own name tells is there already.
-  await expect(page.getByLabel("Name of your family")).toHaveValue("Brook");
-  await expect(page.getByLabel("Words in its files' names")).toHaveValue("brook");
-  await page.getByLabel("Its version").fill("5");
-  await page.getByRole("button", { name: "Make it mine" }).click();
+  await expect(page.getByLabel("Name of your OS family")).toHaveValue("Brook");
+  await expect(page.getByLabel("Words in its file names")).toHaveValue("brook");
+  await page.getByLabel("Version", { exact: true }).fill("5");
+  await page.getByRole("button", { name: "Duplicate and edit" }).click();
   await expect(page.getByRole("heading", { name: "Brook 5" })).toBeVisible();
-  const makes = page.getByRole("region", { name: "What it makes" });
-  const steps = makes.getByRole("list", { name: "Steps that it makes" });
+  const makes = page.getByRole("region", { name: "Resulting steps" });
+  const steps = makes.getByRole("list", { name: "Resulting steps" });
   await expect(steps).toContainText("Start the text installer");
-  await expect(makes).toContainText("every road but a fresh installation");
-  await page.getByText("Screens of the installer", { exact: true }).click();
+  await expect(makes).toContainText("all installation methods except a fresh installation");
+  await page.getByText("Installer screens", { exact: true }).click();
   await page.getByText("Start the text installer").first().click();
   await page.locator('[name="screens.0.title"]').fill("Start the brook installer");
   await expect(steps).toContainText("Start the brook installer");
   // What is typed is there again after a reload, and a mistake says what a sheet would lack.
   await page.reload();
   await expect(steps).toContainText("Start the brook installer");
-  await page.getByText("Screens of the installer", { exact: true }).click();
+  await page.getByText("Installer screens", { exact: true }).click();
   await page.getByText("Start the brook installer").first().click();
   await page.locator('[name="screens.0.title"]').fill("Start {the.wrong} installer");
   await expect(makes.getByRole("alert")).toContainText(
     "the steps of the installer, and with them the answer card",
   );
   await page.locator('[name="screens.0.title"]').fill("Start the brook installer");
-  await page.getByRole("button", { name: "Keep as the next edition" }).click();
-  await expect(page.getByRole("status").filter({ hasText: "kept as edition 2" })).toBeVisible();
+  await page.getByRole("button", { name: "Save as the next revision" }).click();
+  await expect(page.getByRole("status").filter({ hasText: "saved as revision 2" })).toBeVisible();
   await page.goto(`${server.base}/builds`);
   await page.getByRole("link", { name: "(no subject)" }).click();
   await expect(page.getByRole("main")).toContainText("brook-5-amd64");
@@ -170,11 +172,11 @@ test("the demo's data are looked at beside one's own: nothing can be changed, an
   try {
     const before = demoFolders();
     await page.goto(other.base);
-    await page.getByRole("button", { name: "Look at the demo’s data" }).click();
-    await expect(page.getByText("nothing can be changed, and nothing stays")).toBeVisible();
+    await page.getByRole("button", { name: "Open the demo" }).click();
+    await expect(page.getByText("Nothing can be changed here")).toBeVisible();
     await page.goto(`${other.base}/sites/s-works`);
     await page.getByLabel("Room").fill("another room");
-    await expect(page.getByText("These are the made-up data of the demo").first()).toBeVisible();
+    await expect(page.getByText("This is the read-only demo").first()).toBeVisible();
     // Another browser sees its own, empty Derrick meanwhile.
     const own = await browser.newContext();
     const second = await own.newPage();
@@ -182,8 +184,8 @@ test("the demo's data are looked at beside one's own: nothing can be changed, an
     await expect(second.getByText("No machine yet.")).toBeVisible();
     await own.close();
     page.on("dialog", (dialog) => void dialog.accept());
-    await page.getByRole("button", { name: "Back to your own" }).click();
-    await expect(page.getByRole("heading", { name: "Which machine is to be built?" })).toBeVisible();
+    await page.getByRole("button", { name: "Back to your own data" }).click();
+    await expect(page.getByRole("heading", { name: "Which machine do you want to install?" })).toBeVisible();
     await page.goto(`${other.base}/machines`);
     await expect(page.getByText("No machine yet.")).toBeVisible();
     await expect.poll(demoFolders).toEqual(before);

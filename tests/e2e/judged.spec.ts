@@ -28,8 +28,8 @@ test("what is typed is judged at once, also while the server is away; the server
     return r.fulfill({ response });
   });
   await address.fill("10.61.99.7");
-  await expect(outside).toContainText("stop");
-  await expect(keeping(page)).toHaveText(/^(saving|not saved yet)/);
+  await expect(outside).toContainText("blocker");
+  await expect(keeping(page)).toHaveText(/^(saving|Not saved)/);
   await expect(page.getByRole("button", { name: "Issue revision" })).toBeDisabled();
 
   // What the page knows already is not sent back to it.
@@ -38,12 +38,12 @@ test("what is typed is judged at once, also while the server is away; the server
   expect(answers).toHaveLength(1);
   expect(answers[0]).toContain("confirmed");
   expect(answers[0]!.length).toBeLessThan(6000);
-  await expect(outside).toContainText("stop");
+  await expect(outside).toContainText("blocker");
 
   // An address that another machine has is known by the server alone.
   await address.fill("10.61.10.214");
   await saved(page);
-  await expect(page.locator("article", { hasText: "10.61.10.214" }).first()).toContainText("stop");
+  await expect(page.locator("article", { hasText: "10.61.10.214" }).first()).toContainText("blocker");
   await address.fill(before);
   await saved(page);
   await expect(outside).toHaveCount(0);
@@ -58,7 +58,7 @@ test("a sheet whose page holds nothing to judge by is judged by the server, as i
   const address = page.getByRole("textbox", { name: "Address", exact: true });
   const before = await address.inputValue();
   await address.fill("10.61.99.8");
-  await expect(page.locator("article", { hasText: "10.61.99.8" })).toContainText("stop");
+  await expect(page.locator("article", { hasText: "10.61.99.8" })).toContainText("blocker");
   await saved(page);
   await address.fill(before);
   await saved(page);

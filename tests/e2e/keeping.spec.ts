@@ -76,27 +76,29 @@ test("a photograph is kept small, the right way up, and without what the camera 
   await page
     .locator('input[type="file"][aria-label="Picture"]')
     .setInputFiles({ name: "no.jpg", mimeType: "image/jpeg", buffer: Buffer.from("no picture") });
-  await expect(page.getByText("no.jpg is no picture that this browser can read")).toBeVisible();
+  await expect(page.getByText("no.jpg is not a picture that this browser can read")).toBeVisible();
 });
 
 test("the whole installation is saved from one, and read into an empty one", async ({ page }) => {
   await page.goto(`${DEMO}/sites`);
-  await expect(page.getByText("An archive is read into an empty installation only")).toBeVisible();
+  await expect(page.getByText("An archive can be imported into an empty installation only")).toBeVisible();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("link", { name: "Save the archive" }).click(),
+    page.getByRole("link", { name: "Download archive" }).click(),
   ]);
   expect(download.suggestedFilename()).toMatch(/^derrick-\d{4}-\d\d-\d\d\.tar\.gz$/);
   const path = `${folder}/${download.suggestedFilename()}`;
   await download.saveAs(path);
   await page.goto(`${BASE}/sites`);
-  await expect(page.getByRole("button", { name: "Read an archive in" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Import an archive" })).toBeVisible();
   await page
     .getByLabel("Archive")
     .setInputFiles({ name: "other.tar.gz", mimeType: "application/gzip", buffer: Buffer.from("other") });
-  await expect(page.getByText("This is no archive of Derrick, or it is cut off or damaged")).toBeVisible();
+  await expect(
+    page.getByText("This is not an archive of Derrick, or it is truncated or damaged"),
+  ).toBeVisible();
   await page.getByLabel("Archive").setInputFiles(path);
-  await expect(page.getByText(/Read in: \d+ machines, \d+ sheets, \d+ pictures/)).toBeVisible({
+  await expect(page.getByText(/Imported: \d+ machines, \d+ build sheets, \d+ pictures/)).toBeVisible({
     timeout: 30_000,
   });
   await expect(
@@ -116,16 +118,16 @@ test("a damaged document calls from Today, is shown as it stands, and is repaire
   client.close();
   await page.goto(`${BASE}/sites/s-works`);
   await expect(page).toHaveURL(/\/damaged#site-s-works/);
-  await expect(page.getByText("timeZone: is no time zone of the IANA list")).toBeVisible();
+  await expect(page.getByText("timeZone: is not a time zone of the IANA list")).toBeVisible();
   await page.goto(`${BASE}/`);
   await page.getByRole("link", { name: "One document is damaged" }).click();
-  const text = page.getByLabel("The document as it stands");
+  const text = page.getByLabel("Stored document; repair it here");
   await text.fill("{");
-  await page.getByRole("button", { name: "Put this in its place" }).click();
+  await page.getByRole("button", { name: "Save repaired document" }).click();
   await expect(page.getByText("the JSON ends in the middle")).toBeVisible();
   await text.fill(sound);
-  await page.getByRole("button", { name: "Put this in its place" }).click();
-  await expect(page.getByText("Every document of this installation reads as it should.")).toBeVisible();
+  await page.getByRole("button", { name: "Save repaired document" }).click();
+  await expect(page.getByText("All documents of this installation are valid.")).toBeVisible();
   await page.goto(`${BASE}/sites/s-works`);
   await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
 });

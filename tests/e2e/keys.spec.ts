@@ -31,12 +31,12 @@ async function closed(page: Page, name: string): Promise<void> {
 /** Every key that the sheet of keys names, and the test below that presses it. */
 const PRESSED: Record<string, readonly string[]> = {
   Everywhere: ["/", "1 to 6", "?", "Esc"],
-  "Where you write": ["U", "Shift U"],
+  Editing: ["U", "Shift U"],
   // lists.spec presses these.
   Lists: ["↓ ↑", "Enter"],
   // "." stands on a first sheet only: first-day.spec presses it.
   "Build sheet": ["A to K", "] [", "R", "T", ".", "M", "P", "X"],
-  "Picture of the start": ["arrows", "Shift ← →", "O", "L", "S", "W"],
+  "Boot diagram": ["arrows", "Shift ← →", "O", "L", "S", "W"],
   Machine: ["F R", "arrows", "Enter", "Esc"],
   Run: ["Enter", "D", "N", "R", "S", "T", "C", "K", "L"],
 };
@@ -44,7 +44,7 @@ const PRESSED: Record<string, readonly string[]> = {
 test("the sheet of keys names no key that is not pressed here", async ({ page }) => {
   await visit(page, "/");
   await page.keyboard.press("?");
-  const groups = await slip(page, "Keys")
+  const groups = await slip(page, "Keyboard shortcuts")
     .locator("section")
     .evaluateAll((all) =>
       all.map((s) => [
@@ -75,7 +75,7 @@ for (const path of SCREENS)
     await page.keyboard.type("bed");
     await expect(slip(page, "Find").getByRole("combobox")).toHaveValue("bed");
     await closed(page, "Find");
-    await openAndClose(page, "?", "Keys");
+    await openAndClose(page, "?", "Keyboard shortcuts");
     await openAndClose(page, "/", "Find");
     const [digit, url] = path === "/sites/s-works" ? ["3", "/machines"] : ["2", "/sites"];
     await page.keyboard.press(digit);
@@ -97,10 +97,10 @@ test("the keys of the build sheet work, and Escape leaves a field", async ({ pag
   await page.keyboard.press("[");
   await expect(page.locator("article:focus")).toHaveAttribute("data-label", "A1");
   await page.keyboard.press("r");
-  await expect(page.locator("article:focus")).toContainText("Do ");
+  await expect(page.locator("article:focus")).toContainText("Fix ");
   // What has no cure is left as it is; the cure itself is pressed in sheet.spec.
   await page.keyboard.press("t");
-  await expect(page.locator("article:focus")).toContainText("Do ");
+  await expect(page.locator("article:focus")).toContainText("Fix ");
   await page.keyboard.press("x");
   await expect(page.locator("[data-main-action]")).toBeFocused();
   const subject = page.getByLabel("What is this build for?");
@@ -119,7 +119,7 @@ test("F6: undo takes back one change after the other, and never its own", async 
   const was = await subject.inputValue();
   for (const words of ["first words", "second words"]) {
     await subject.fill(words);
-    await expect(page.getByText("saving …")).toHaveCount(0);
+    await expect(page.getByText("saving…")).toHaveCount(0);
     await saved(page);
   }
   await page.reload();
@@ -140,7 +140,7 @@ test("F6: undo takes back one change after the other, and never its own", async 
   await expect(subject).toHaveValue("second words");
   // Nothing of this window is left to be taken back.
   await page.keyboard.press("u");
-  await expect(page.getByRole("button", { name: "undo" })).toBeDisabled();
+  await expect(page.getByRole("button", { name: "Undo" })).toBeDisabled();
   await expect(subject).toHaveValue("second words");
   await subject.fill(was);
   await saved(page);
@@ -166,11 +166,11 @@ test("the keys of the run work, each also right after a slip was closed", async 
   await page.setViewportSize({ width: 640, height: 800 });
   await visit(page, "/runs/r-wrk-hv1");
   const title = page.getByLabel("Current step").getByRole("heading", { level: 2 });
-  await expect(title).toHaveText("The system is being upgraded");
+  await expect(title).toHaveText("Wait: the system is upgraded");
   await openAndClose(page, "n", "Note");
   await openAndClose(page, "d", "What do you see?");
-  await openAndClose(page, "r", "Reading");
-  await openAndClose(page, "s", "Skip this step: why?");
+  await openAndClose(page, "r", "Measurement");
+  await openAndClose(page, "s", "Skip this step");
   await page.keyboard.press("l");
   await expect(page.getByRole("list", { name: "Log" })).toBeVisible();
   await page.keyboard.press("k");
@@ -218,10 +218,13 @@ test("a wait that ends is told in the title of every page, by sound and notifica
   const answer = { now: "2026-01-01T08:00:01.000Z", runs };
   await page.route("**/api/v1/hands", (route) => route.fulfill({ json: answer }));
   await visit(page, "/images");
-  await expect(page).toHaveTitle(/^▲ wrk-hv1 – /);
-  await expect(page.getByRole("link", { name: "hands: wrk-hv1" })).toHaveAttribute("href", "/runs/r-wrk-hv1");
+  await expect(page).toHaveTitle(/^▲ Images – Derrick$/);
+  await expect(page.getByRole("link", { name: "Action needed: wrk-hv1" })).toHaveAttribute(
+    "href",
+    "/runs/r-wrk-hv1",
+  );
   expect(await page.evaluate(() => (window as never as { told: string[] }).told)).toEqual([
-    "wrk-hv1: hands are needed | Unmap the virtual CD",
+    "wrk-hv1: action needed | Unmap the virtual CD",
   ]);
   answer.now = "2026-01-01T07:59:00.000Z";
   await page.reload();
@@ -241,9 +244,9 @@ test("F9: what a site's lists cannot read stays in its field, and the rest is ke
   expect(await asks()).toBe(true);
   await room.fill("another room");
   // The room is saved, and the page does not say that all is.
-  await expect(keeping(page)).toHaveText("one field cannot be read and is not saved");
-  await expect(cell(`Watts allowed, row ${last}`)).toHaveAttribute("aria-invalid", "true");
-  await expect(page.getByText("a number of watts above 0, such as 2300")).toBeVisible();
+  await expect(keeping(page)).toHaveText("One field is invalid and not saved");
+  await expect(cell(`Limit, W, row ${last}`)).toHaveAttribute("aria-invalid", "true");
+  await expect(page.getByText("a number of watts above 0, for example 2300")).toBeVisible();
   await expect(cell(`Circuit, row ${last}`)).toHaveValue("A9");
   // Two rows of a spreadsheet, pasted over the row that does not fit.
   await cell(`Circuit, row ${last}`).evaluate((field) => {
@@ -258,7 +261,7 @@ test("F9: what a site's lists cannot read stays in its field, and the rest is ke
   await saved(page);
   expect(await asks()).toBe(false);
   await page.reload();
-  await expect(cell(`Watts allowed, row ${last + 1}`)).toHaveValue("1200");
+  await expect(cell(`Limit, W, row ${last + 1}`)).toHaveValue("1200");
   await expect(room).toHaveValue("another room");
   await listening(page);
   await page.getByRole("button", { name: `Remove row ${last + 1} of Circuits` }).click();

@@ -94,7 +94,7 @@ test("JSON of twenty megabytes of brackets is refused, in a request and in a too
   ]) {
     const answer = await beside(post("/api/v1/imports/preview", texts(text)));
     expect(answer.status).toBe(200);
-    expect(answer.words).toMatch(/as no tool writes it|not recognised|no tool/);
+    expect(answer.words).toMatch(/which no tool writes|not recognised|the limit is/);
   }
 });
 
@@ -124,18 +124,18 @@ test("a body that stops coming is given up, and one that ends early is not used"
   socket.on("data", (d) => (said += String(d)));
   await beside(new Promise((r) => setTimeout(r, 21_000)));
   expect(said).toMatch(/^HTTP\/1\.1 408 /);
-  expect(said).toContain("The rest of this did not arrive, so nothing of it was used");
+  expect(said).toContain("The upload was cut off, so nothing was saved");
   socket.destroy();
 });
 
 test("a profile of lines that are no YAML is refused with twenty of its faults", async ({ page }) => {
   await page.goto(`${BASE}/images/profiles/new`);
   const buffer = Buffer.from("a: [}\n".repeat(4000));
-  await page.getByLabel("Read a file").setInputFiles({ name: "p.yaml", mimeType: "text/yaml", buffer });
+  await page.getByLabel("Open file").setInputFiles({ name: "p.yaml", mimeType: "text/yaml", buffer });
   await expect(page.getByLabel("Profile as YAML")).toHaveValue(/^a: \[\}/);
   await beside(
     page
-      .getByRole("button", { name: "Check and keep this profile" })
+      .getByRole("button", { name: "Check and save this profile" })
       .click()
       .then(() => expect(page.getByText("not YAML").first()).toBeVisible()),
   );
@@ -155,8 +155,8 @@ test("a machine is made from a text of more than a megabyte", async ({ page }) =
         buffer: Buffer.from(`${filler}NAME="Cairn"\nID=cairn\nVERSION_ID="9"\nPRETTY_NAME="Cairn 9"\n`),
       },
     ]);
-  await page.getByLabel("Name, as written on its front").fill("lim-1");
-  await page.getByRole("button", { name: "Keep this machine" }).click();
+  await page.getByLabel("Machine name, as on its front").fill("lim-1");
+  await page.getByRole("button", { name: "Add machine" }).click();
   await expect(page).toHaveURL(/\/machines\/m-/);
 });
 
@@ -165,7 +165,7 @@ test("sixty files of the image folder are hashed one after the other, and pages 
 }) => {
   test.setTimeout(240_000);
   await page.goto(`${BASE}/images`);
-  const buttons = page.getByRole("button", { name: "put it on the shelf" });
+  const buttons = page.getByRole("button", { name: "Add to library" });
   await expect(buttons).toHaveCount(FILES);
   await beside(
     (async () => {
@@ -173,9 +173,7 @@ test("sixty files of the image folder are hashed one after the other, and pages 
         const row = page.getByRole("row").filter({ has: buttons.first() });
         const name = await row.getByRole("cell").first().innerText();
         // By its text: names of sixty rows take the browser a second each time where the machine has much to do.
-        const own = page
-          .locator("tr", { hasText: name })
-          .getByRole("button", { name: "put it on the shelf" });
+        const own = page.locator("tr", { hasText: name }).getByRole("button", { name: "Add to library" });
         // A click in the moment in which the page moves is lost; whoever sees the button still there presses it again.
         await expect(async () => {
           if ((await own.count()) > 0) await own.click({ timeout: 5000 });
@@ -213,9 +211,9 @@ test("a large output is read as work that is seen and can be stopped, with nothi
       buffer: Buffer.from(JSON.stringify({ blockdevices: drives })),
     },
   ]);
-  const reading = page.getByRole("status").filter({ hasText: "Reading all-drives.json for" });
-  await reading.getByRole("button", { name: "stop" }).click();
-  await expect(page.getByText("The reading was stopped. Nothing was changed.")).toBeVisible();
+  const reading = page.getByRole("status").filter({ hasText: "Importing all-drives.json for" });
+  await reading.getByRole("button", { name: "Stop" }).click();
+  await expect(page.getByText("The import was stopped. Nothing was changed.")).toBeVisible();
   await expect(reading).toHaveCount(0);
 });
 
@@ -228,19 +226,17 @@ test("a checksum that a killed server was at is interrupted, and begins anew whe
   await page.goto(`${BASE}/images`);
   await expect(page.locator("html")).toHaveAttribute("data-feed", "open");
   const row = page.getByRole("row", { name: /aa-huge\.iso/ });
-  await row.getByRole("button", { name: "put it on the shelf" }).click();
+  await row.getByRole("button", { name: "Add to library" }).click();
   const working = row.getByText(/sha256 of aa-huge\.iso: \d+ % of 400 GB/);
   await expect(working).toBeVisible();
   // It comes with the feed, and not with a page that is asked for again.
   await expect(row.getByText(/\/s$/)).toBeVisible();
   await server.end("SIGKILL");
   await server.start();
-  const told = row.getByText(
-    /^sha256 interrupted at \d+ %: the server ended before it did, and nothing was kept\.$/,
-  );
+  const told = row.getByText(/^sha256 interrupted at \d+ %: the server stopped, and nothing was saved\.$/);
   await expect(told).toBeVisible();
-  await row.getByRole("button", { name: "start its checksum again" }).click();
+  await row.getByRole("button", { name: "Restart checksum" }).click();
   await expect(working).toBeVisible();
-  await row.getByRole("button", { name: "stop" }).click();
+  await row.getByRole("button", { name: "Stop" }).click();
   await expect(row.getByText("sha256 stopped")).toBeVisible();
 });

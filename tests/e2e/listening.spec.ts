@@ -28,14 +28,14 @@ test("a sheet, Today and a run show what another window wrote", async ({ context
   await expect(mine.getByLabel("What is this build for?")).toHaveValue("Install it before the flood season");
   await expect(today.getByText("Install it before the flood season")).toBeVisible();
   // The other window's undo is its own: this one made no change that could be taken back.
-  await expect(mine.getByRole("button", { name: "undo" })).toBeDisabled();
+  await expect(mine.getByRole("button", { name: "Undo" })).toBeDisabled();
   await mine.goto(`${BASE}/runs/r-wrk-hv1`);
   await theirs.goto(`${BASE}/runs/r-wrk-hv1`);
   for (const page of [mine, theirs]) await listening(page);
   await theirs.bringToFront();
   await theirs.locator("body").press("n");
   await theirs.getByRole("textbox", { name: "In a few words" }).fill("the fan is loud");
-  await theirs.getByRole("dialog").getByRole("button", { name: "Put it on the log" }).click();
+  await theirs.getByRole("dialog").getByRole("button", { name: "Add to log" }).click();
   await mine.bringToFront();
   // A page that has just come to the front may miss its first key: the log is opened until it stands open.
   await expect(async () => {
@@ -66,14 +66,14 @@ test("what is typed and not saved yet stays when another window saves", async ({
     route.request().method() === "POST" ? route.abort() : route.fallback(),
   );
   await subject(mine).fill("typed here");
-  await expect(keeping(mine)).toContainText("not saved yet");
+  await expect(keeping(mine)).toContainText("Not saved");
   await theirs.bringToFront();
   await subject(theirs).fill("typed there");
   await expect(keeping(theirs)).toContainText(/^saved/);
   await mine.waitForTimeout(1500);
   await expect(subject(mine)).toHaveValue("typed here");
   await mine.unroute(BASE + "/builds/**");
-  const slip = mine.getByRole("dialog", { name: "This sheet was changed by another hand" });
+  const slip = mine.getByRole("dialog", { name: /^Edit conflict: someone else saved this sheet/ });
   await expect(slip).toContainText("typed there");
   await expect(slip).toContainText("typed here");
 });

@@ -42,19 +42,14 @@ test("the telemetry host is armed from its run, ends the steps of it by itself, 
 
   const head = page.locator("#zone-A").getByRole("button").first();
   if ((await head.getAttribute("aria-expanded")) !== "true") await head.click();
-  await expect(page.getByRole("main")).toContainText("read, and asked for when it is armed");
+  await expect(page.getByRole("main")).toContainText("collected, and asked for when the machine is armed");
   await expect(page.getByRole("main")).not.toContainText(tail);
 
   await test.step("a person's steps first; the step for arming cannot be passed by pressing Enter", async () => {
-    await page.getByRole("button", { name: "Start the run" }).click();
+    await page.getByRole("button", { name: "Start run" }).click();
     const step = page.getByRole("region", { name: "Current step" });
     for (const title of [
-      ...[
-        "Make sure that this is the machine",
-        "Compare the checksum",
-        "the site's DHCP server",
-        "firmware settings",
-      ],
+      ...["Identify the machine", "Verify the checksum", "Check that the DHCP server", "firmware settings"],
     ]) {
       await expect(step).toContainText(title);
       await expect(page.getByRole("main")).not.toContainText(tail);
@@ -64,7 +59,7 @@ test("the telemetry host is armed from its run, ends the steps of it by itself, 
     await expect(step).toContainText("Arm wrk-tm1 for one installation");
     await page.keyboard.press("Enter");
     await page.keyboard.press("Enter");
-    await expect(step.getByText("Nothing is to be confirmed here")).toBeVisible();
+    await expect(step.getByText("Nothing to confirm")).toBeVisible();
     await expect(step).toContainText("Arm wrk-tm1 for one installation");
   });
 
@@ -80,7 +75,7 @@ test("the telemetry host is armed from its run, ends the steps of it by itself, 
     await page.goto(run);
     await listening(page);
     const step = page.getByRole("region", { name: "Current step" });
-    await expect(step).toContainText("Choose network for the next start only");
+    await expect(step).toContainText("Choose network for the next boot only");
     const told = await walkMachine(
       {
         ...{ name: TELEMETRY.name, mac: TELEMETRY.mac, serial: TELEMETRY.serial, uuid: "" },
@@ -90,18 +85,18 @@ test("the telemetry host is armed from its run, ends the steps of it by itself, 
     );
     expect([told.installed, told.ended]).toEqual([1, "starts from its disk"]);
     // Nobody has touched this page since.
-    await expect(step).toContainText("Put the firmware back: network boot off");
+    await expect(step).toContainText("Restore the firmware settings: network boot off");
   });
 
   await test.step("the log names the boot service, and the rest is a person's", async () => {
     for (const title of [
       ...[
-        "Put the firmware back",
+        "Restore the firmware settings",
         "Log in for the first time",
         "Install updates",
-        "Start once from power off",
+        "Boot once from power off",
       ],
-      ...["Read the machine back", "Hand over"],
+      ...["Verify the installed system", "Hand over"],
     ]) {
       await expect(page.getByRole("region", { name: "Current step" })).toContainText(title);
       await takesAnswer(page);
@@ -110,13 +105,13 @@ test("the telemetry host is armed from its run, ends the steps of it by itself, 
     await expect(page.getByText("all steps done")).toBeVisible();
     writeFileSync(bundle, readBack());
     await page.setInputFiles("input[type=file]", bundle);
-    const put = page.getByRole("button", { name: "Put this on the record" });
+    const put = page.getByRole("button", { name: "Record and stop the run" });
     await put.click();
     await expect(put).toHaveCount(0);
     const acceptance = page.getByLabel("Acceptance");
     await expect(acceptance.getByRole("row", { name: "System and version" })).toContainText("as planned");
     await expect(acceptance.getByRole("row", { name: "Host name" })).toContainText("as planned");
-    const open = acceptance.getByRole("button", { name: /^Decide: / });
+    const open = acceptance.getByRole("button", { name: /^Resolve: / });
     for (let left = await open.count(); left > 0; left -= 1) {
       await open.first().click();
       await page.keyboard.type("looked at by hand, at the console");
@@ -124,9 +119,9 @@ test("the telemetry host is armed from its run, ends the steps of it by itself, 
       await expect(open).toHaveCount(left - 1);
     }
     await page.getByLabel("Handed over to").fill("Control room");
-    await expect(page.getByText(/neither as planned nor decided/)).toHaveCount(0);
+    await expect(page.getByText(/unresolved/)).toHaveCount(0);
     await page.getByRole("button", { name: "Hand over" }).click();
-    await page.getByRole("link", { name: "The record" }).click();
+    await page.getByRole("link", { name: "Open record" }).click();
     await expect(page.getByText("handed over to Control room", { exact: true })).toBeVisible();
     await expect(page.getByText("boot service").first()).toBeVisible();
   });

@@ -33,15 +33,19 @@ test("a machine is armed by the end of its serial, installs itself once, and the
   const arming = `${server.base}/builds/${ARMED.build}/arm`;
 
   await test.step("before, everything that stands in the way is named, and the machine starts from its disk", async () => {
-    expect(await script(ARMED.serial)).toContain("Nobody has armed this machine");
+    expect(await script(ARMED.serial)).toContain("This machine is not armed");
     await page.goto(arming);
-    for (const words of [/Network boot is off at Thornhope/, /issue one, and arm that/, /nobody has agreed/])
+    for (const words of [
+      /Network boot is off at Thornhope/,
+      /issue a revision, then arm/,
+      /is not confirmed/,
+    ])
       await expect(page.getByText(words)).toBeVisible();
     await expect(page.getByLabel("End of the serial number")).toHaveCount(0);
     await page.goto(`${server.base}/builds/netboot`);
-    await expect(page.getByRole("table", { name: "Machines that asked and are not armed" })).toContainText(
-      ARMED.mac,
-    );
+    await expect(
+      page.getByRole("table", { name: "Boot requests from machines that are not armed" }),
+    ).toContainText(ARMED.mac);
     await expect(page.getByRole("main")).not.toContainText(ARMED.serial);
   });
 
@@ -55,16 +59,16 @@ test("a machine is armed by the end of its serial, installs itself once, and the
       const head = zone(letter).getByRole("button").first();
       if ((await head.getAttribute("aria-expanded")) !== "true") await head.click();
     }
-    await page.getByText("the ways side by side").click();
-    const ways = page.getByRole("table", { name: "Ways to the machine" });
-    await ways.getByText("network", { exact: true }).click();
+    await page.getByText("Compare boot sources, and for several machines").click();
+    const ways = page.getByRole("table", { name: "Compare boot sources" });
+    await ways.getByText("network boot", { exact: true }).click();
     await saved(page);
-    await page.getByLabel(/^To agree to erase Sallow 512/).pressSequentially(ARMED.drive);
-    await page.getByRole("button", { name: "Agree to erase" }).click();
+    await page.getByLabel(/^Confirm erasing Sallow 512/).pressSequentially(ARMED.drive);
+    await page.getByRole("button", { name: "Confirm erase" }).click();
     await expect(page.getByText("ready", { exact: true })).toBeVisible();
     await saved(page);
     await page.getByRole("button", { name: "Issue revision" }).click();
-    await expect(page.getByRole("button", { name: "Start the run" })).toBeVisible();
+    await expect(page.getByRole("button", { name: "Start run" })).toBeVisible();
   });
 
   await test.step("what is lost stands there, no character of the serial does, and a wrong end arms nothing", async () => {
@@ -75,7 +79,9 @@ test("a machine is armed by the end of its serial, installs itself once, and the
     const end = page.getByLabel("End of the serial number");
     await end.pressSequentially("N30052");
     await page.keyboard.press("Enter");
-    await expect(page.getByText(/not the end of the serial number of tho-a/)).toBeVisible();
+    await expect(
+      page.getByText(/The serial number of tho-a does not end with these characters/),
+    ).toBeVisible();
     await end.pressSequentially(ARMED.serial.slice(-6));
     await page.keyboard.press("Enter");
     await expect(page).toHaveURL(/builds\/netboot$/);
@@ -84,52 +90,52 @@ test("a machine is armed by the end of its serial, installs itself once, and the
   await test.step("the board follows the machine by itself, to its second start", async () => {
     await listening(page);
     const row = page.getByRole("table", { name: "Armed machines" }).getByRole("row").nth(1);
-    await expect(row).toContainText("waits, until");
-    expect(await script("PPN30052")).toContain("another one than this machine");
-    await expect(row).toContainText("asked, and was not let in");
+    await expect(row).toContainText("waiting, until");
+    expect(await script("PPN30052")).toContain("differs from that of this machine");
+    await expect(row).toContainText("refused: ");
     const [, token] = /\/t\/([\w-]{32})\/kernel /.exec(await script(ARMED.serial)) ?? [];
     expect(token).toBeDefined();
     const get = async (path: string) => (await ask(BOOT, `/t/${token}/${path}`)).status;
     // Somebody else who claims to be it is told nothing, and seen.
-    expect(await script(ARMED.serial)).toContain("given already");
+    expect(await script(ARMED.serial)).toContain("already started once");
     await expect(row).toContainText("second request");
     await expect(
-      page.getByText(/^Second request for tho-a: .*The installation was given once: /),
+      page.getByText(/^Second request for tho-a: .*The installation was already given to: /),
     ).toBeVisible();
     for (const path of ["kernel", "initrd/1"]) expect(await get(path)).toBe(200);
     expect(await get("answers/tho-a.ks")).toBe(200);
     for (const stage of ["installed", "first-boot", "done"]) expect(await get(`report/${stage}`)).toBe(200);
     await expect(row.getByRole("cell", { name: /^done \d+ \w+ \d{4}, / })).toBeVisible();
-    expect(await script(ARMED.serial)).toContain("has had its installation");
-    await row.getByRole("link", { name: "arm anew" }).click();
+    expect(await script(ARMED.serial)).toContain("Already installed");
+    await row.getByRole("link", { name: "Arm again" }).click();
     await expect(page.getByLabel("End of the serial number")).toBeVisible();
   });
 
   await test.step("asked for a code, it gives nothing to who shows none or another one, which stands there in red", async () => {
     await page.getByLabel("End of the serial number").pressSequentially(ARMED.serial.slice(-6));
-    await expect(page.getByLabel(/^MAC and serial number are enough/)).toBeChecked();
-    await expect(page.getByText(/Nothing in the files is secret/)).toBeVisible();
-    await page.getByLabel(/^The machine shows a code first/).check();
+    await expect(page.getByLabel(/^MAC and serial number only/)).toBeChecked();
+    await expect(page.getByText(/The files contain no secret/)).toBeVisible();
+    await page.getByLabel(/^Console code required/).check();
     await page.getByRole("button", { name: /^Arm tho-a/ }).click();
     await expect(page).toHaveURL(/builds\/netboot$/);
     const code = await page
-      .getByText(/^Code for the console of tho-a: /)
+      .getByText(/^Console code of tho-a: /)
       .locator("span")
       .innerText();
     expect(code).toMatch(/^[a-z]{4} [a-z]{4} [a-z]{4}$/);
     expect(await script(ARMED.serial)).toContain("read code");
-    expect(await script(ARMED.serial, "bcdf bcdf bcdf")).toContain("not the code of this arming");
+    expect(await script(ARMED.serial, "bcdf bcdf bcdf")).toContain("Wrong console code");
     await expect(page.getByText(/^Wrong code for tho-a, once, last .*127\.0\.0\.1/)).toBeVisible();
-    await page.getByText(/^Script for a boot medium/).click();
+    await page.getByText(/^Boot medium script with the code/).click();
     await expect(page.getByText(`set code ${code.replaceAll(" ", "")}`)).toBeVisible();
     expect(await script(ARMED.serial, code)).toMatch(/\/kernel /);
-    await expect(page.getByText(/^Code for the console/)).toHaveCount(0);
+    await expect(page.getByText(/^Console code of/)).toHaveCount(0);
   });
 
   await test.step("called off, it gives nothing any more", async () => {
-    await page.getByRole("button", { name: "call off" }).click();
-    await expect(page.getByRole("table", { name: "Armed machines" })).toContainText("called off by");
-    expect(await script(ARMED.serial)).toContain("was called off");
+    await page.getByRole("button", { name: "Cancel" }).click();
+    await expect(page.getByRole("table", { name: "Armed machines" })).toContainText("cancelled by");
+    expect(await script(ARMED.serial)).toContain("The installation of this machine was cancelled");
   });
 });
 
@@ -137,16 +143,16 @@ test("the site's DHCP server is told what each firmware starts, once it is known
   page,
 }) => {
   await page.goto(`${server.base}/builds/netboot`);
-  const section = page.getByRole("region", { name: "For the site's DHCP server" });
-  await expect(section).toContainText("Say which server has the boot loaders");
-  await section.getByLabel(/by TFTP/).fill("tftp.example");
-  await expect(section).toContainText("is named by its IPv4 address");
-  await section.getByLabel(/by TFTP/).fill("10.61.20.1");
+  const section = page.getByRole("region", { name: "DHCP server configuration" });
+  await expect(section).toContainText("Enter the server with the boot loaders");
+  await section.getByLabel(/^TFTP server/).fill("tftp.example");
+  await expect(section).toContainText("Enter an IPv4 address");
+  await section.getByLabel(/^TFTP server/).fill("10.61.20.1");
   await section.locator("summary", { hasText: "Kea" }).click();
   await expect(section.locator("pre").first()).toBeAttached();
   await expect(section).toContainText(`"boot-file-name": "${BOOT}/boot.ipxe"`);
   await expect(section).not.toContainText("HTTPClient");
-  await section.getByLabel(/by HTTP/).fill("http://10.61.20.1/boot");
+  await section.getByLabel(/^HTTP server with the boot loaders/).fill("http://10.61.20.1/boot");
   await expect(section).toContainText("http://10.61.20.1/boot/snponly.efi");
 });
 
@@ -154,25 +160,25 @@ test("what the site's DHCP servers say is judged as it is pasted, and a machine 
   page,
 }) => {
   const query = "mac=02:61:14:00:00:77&serial=PPN30077&maker=Pippin&model=3&platform=efi";
-  expect((await ask(BOOT, `/script?${query}`)).body.toString()).toContain("Nobody has armed this machine");
+  expect((await ask(BOOT, `/script?${query}`)).body.toString()).toContain("This machine is not armed");
   await page.goto(`${server.base}/builds/netboot`);
   await listening(page);
-  const found = page.getByRole("list", { name: "What is wrong with them" });
+  const found = page.getByRole("list", { name: "Problems found" });
   await page
     .getByLabel("Configuration of server 1")
     .fill("dhcp-match=set:x64,option:client-arch,7\ndhcp-boot=tag:x64,undionly.kpxe\n");
-  await expect(found).toContainText("architecture 7) is given undionly.kpxe");
-  await page.getByRole("button", { name: "Another server" }).click();
+  await expect(found).toContainText("architecture 7) gets undionly.kpxe");
+  await page.getByRole("button", { name: "Add server" }).click();
   await page.getByLabel("Configuration of server 2").fill("hello");
-  await expect(found).toContainText("server 2: This is neither a configuration of dnsmasq");
+  await expect(found).toContainText("server 2: Unknown format");
 
-  const asked = page.getByRole("table", { name: "Machines that asked and are not armed" });
+  const asked = page.getByRole("table", { name: "Boot requests from machines that are not armed" });
   await asked.locator("summary").click();
   await page.getByLabel("Name of the machine with the MAC 02:61:14:00:00:77").pressSequentially("tho-c");
   await page
     .getByLabel("Site of the machine with the MAC 02:61:14:00:00:77")
     .selectOption({ label: "Thornhope" });
-  await page.getByRole("button", { name: "Make it a machine" }).click();
+  await page.getByRole("button", { name: "Add machine" }).click();
   await asked.getByRole("link", { name: "tho-c" }).click();
   await expect(page.getByRole("main")).toContainText("PPN30077");
 });
@@ -180,21 +186,21 @@ test("what the site's DHCP servers say is judged as it is pasted, and a machine 
 test("several machines are armed on one page, each by the end of its own serial", async ({ page }) => {
   const tail = TELEMETRY.serial.slice(-6);
   await page.goto(`${server.base}/builds/netboot`);
-  await page.getByRole("link", { name: "Arm several" }).click();
+  await page.getByRole("link", { name: "Arm several machines" }).click();
   const line = page.getByRole("row").filter({ hasText: TELEMETRY.name });
   await expect(line).toContainText("Sallow 960");
   await expect(page.getByRole("main")).not.toContainText(tail);
-  const end = line.getByLabel(/^The last 6 characters of the serial number of wrk-tm1/);
+  const end = line.getByLabel(/^Last 6 characters of the serial number of wrk-tm1/);
   await end.pressSequentially("7K2M22");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("status")).toContainText(
-    "0 of 1 machine armed; the others say in their lines why not",
+    "0 of 1 machine armed; see the lines of the others for the reason",
   );
-  await expect(line).toContainText("not the end of the serial number");
+  await expect(line).toContainText("does not end with these characters");
   await end.pressSequentially(tail);
   await page.keyboard.press("Enter");
   await expect(page.getByRole("status")).toContainText("1 of 1 machine armed.");
-  await page.getByRole("link", { name: "The board" }).click();
+  await page.getByRole("link", { name: "Network installations" }).click();
   await expect(page.getByRole("table", { name: "Armed machines" })).toContainText(TELEMETRY.name);
 });
 
@@ -220,7 +226,7 @@ test("no page, route or file of the application is there over the boot address",
     expect((await ask(server.base, path, { method: "HEAD" })).status, path).not.toBe(0);
     for (const method of ["GET", "POST"]) {
       const { status, headers, body } = await ask(BOOT, path, { method });
-      expect([path, status, body.toString()]).toEqual([path, 404, "There is nothing here.\n"]);
+      expect([path, status, body.toString()]).toEqual([path, 404, "Not found.\n"]);
       expect(headers["set-cookie"]).toBeUndefined();
     }
   }

@@ -47,12 +47,12 @@ async function drawn(page: Page): Promise<void> {
     file("lsblk.json", lsblk),
     ...DRIVES.slice(1).map((_, i) => file(`smart${i}.json`, smartctl(i + 1, i === 11 ? 8 : 0))),
   ]);
-  await expect(page.getByRole("table", { name: "Understood" })).toContainText("lsblk");
-  await page.getByLabel("Name, as written on its front").fill("spare-st2");
+  await expect(page.getByRole("table", { name: "Recognised" })).toContainText("lsblk");
+  await page.getByLabel("Machine name, as on its front").fill("spare-st2");
   await page.getByRole("combobox", { name: /^Site/ }).selectOption({ label: "Works" });
-  await page.getByRole("button", { name: "Keep this machine" }).click();
+  await page.getByRole("button", { name: "Add machine" }).click();
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("spare-st2");
-  await page.getByRole("button", { name: "New build sheet for it" }).click();
+  await page.getByRole("button", { name: "Create build sheet" }).click();
   await page.waitForURL(/builds/);
   await listening(page);
 }
@@ -74,40 +74,40 @@ test("the storage server is planned by keys: four copies are called out, drives 
 
   await test.step("four drives in one mirror: what is left of them is said, and stops", async () => {
     for (const drive of [1, 2, 3, 4]) {
-      await fate(page, drive).getByRole("radio", { name: "leave" }).focus();
+      await fate(page, drive).getByRole("radio", { name: "protected" }).focus();
       await page.keyboard.press("ArrowRight");
     }
-    await page.getByRole("button", { name: /^Plan a pool/ }).focus();
+    await page.getByRole("button", { name: /^Add a pool/ }).focus();
     await page.keyboard.press("Enter");
-    await page.getByText("Every layout of these drives").focus();
+    await page.getByText("All layouts of these drives").focus();
     await page.keyboard.press("Enter");
     await page.getByRole("button", { name: "mirror of 4", exact: true }).focus();
     await page.keyboard.press("Enter");
     await expect(page.locator("[data-consequence]")).toHaveText(
-      /^Pool tank, mirror of 4\. Four copies of one drive: you can use 0\.99 of 4\.00 drives/,
+      /^Pool tank, mirror of 4\. 4 copies of one drive\. Usable: 11\.9 TB \(10\.8 TiB\), 25 % of raw\./,
     );
-    await expect(finding(page, "Most of the drives goes to copies")).toContainText("stop");
-    await page.getByRole("button", { name: /^do not make it/ }).focus();
+    await expect(finding(page, "Most of the capacity is used for copies")).toContainText("blocker");
+    await page.getByRole("button", { name: /^Remove from the plan/ }).focus();
     await page.keyboard.press("Enter");
-    await expect(finding(page, "Most of the drives goes to copies")).toHaveCount(0);
+    await expect(finding(page, "Most of the capacity is used for copies")).toHaveCount(0);
     await saved(page);
   });
 
   await test.step("all twelve: the failing one is a stop, the larger one is told with what it costs", async () => {
-    await page.getByRole("button", { name: "of all 12 drives beside the target" }).focus();
+    await page.getByRole("button", { name: "of all 12 drives except the target" }).focus();
     await page.keyboard.press("Enter");
-    await expect(finding(page, "A set begins with a failing drive")).toContainText("8 sectors wait");
+    await expect(finding(page, "Failing drive in an array or pool")).toContainText("8 pending sectors");
     await openQuiet(page, "D");
-    await page.getByRole("button", { name: "A drive of another size" }).focus();
+    await page.getByRole("button", { name: "Drive of a different size" }).focus();
     await page.keyboard.press("Enter");
-    await expect(finding(page, "A drive of another size")).toContainText("2.00 TB (1.82 TiB) stay idle");
+    await expect(finding(page, "Drive of a different size")).toContainText("2.00 TB (1.82 TiB) stays unused");
     await fate(page, 12).getByRole("radio", { name: "tank" }).focus();
     await page.keyboard.press("ArrowLeft");
     await page.keyboard.press("ArrowLeft");
-    await expect(fate(page, 12).getByRole("radio", { name: "leave" })).toBeChecked();
-    await expect(finding(page, "A set begins with a failing drive")).toHaveCount(0);
+    await expect(fate(page, 12).getByRole("radio", { name: "protected" })).toBeChecked();
+    await expect(finding(page, "Failing drive in an array or pool")).toHaveCount(0);
     await expect(page.locator("[data-consequence]")).toHaveText(
-      /^Pool tank, raidz2 of 11\..*Any two may fail\.$/,
+      /^Pool tank, raidz2 of 11\..*Tolerates any 2 drive failures\.$/,
     );
   });
 
@@ -118,19 +118,19 @@ test("the storage server is planned by keys: four copies are called out, drives 
       await page.keyboard.press("Space");
     }
     await expect(page.locator("[data-standing]")).toContainText(
-      "Not one more of these may fail now: sdd, sde",
+      "Data is lost if one of these also fails: sdd, sde",
     );
     await drive("sdd").focus();
     await page.keyboard.press("Enter");
-    await expect(page.locator("[data-standing]")).toHaveText("Data are lost.");
+    await expect(page.locator("[data-standing]")).toHaveText("Failed: data is lost.");
   });
 
   await test.step("a special device that is alone takes the pool with it, and stops", async () => {
-    await page.getByLabel("A drive to stand beside the data").focus();
-    await page.getByLabel("A drive to stand beside the data").selectOption({ index: 1 });
-    await expect(page.locator("[data-consequence]")).toContainText("Its special device is alone");
-    await expect(finding(page, "Special devices that bear less than the data")).toContainText("stop");
-    const is = page.getByRole("combobox", { name: /is there as$/ });
+    await page.getByLabel("Drive to add as a device").focus();
+    await page.getByLabel("Drive to add as a device").selectOption({ index: 1 });
+    await expect(page.locator("[data-consequence]")).toContainText("Its special device has no mirror");
+    await expect(finding(page, "Special devices less fault-tolerant than the data")).toContainText("blocker");
+    const is = page.getByRole("combobox", { name: /^Role of / });
     await is.focus();
     await page.keyboard.press("n");
     await expect(is).toHaveCount(0);
@@ -138,21 +138,21 @@ test("the storage server is planned by keys: four copies are called out, drives 
   });
 
   await test.step("a volume takes what the pool reserves for it, and too many are told", async () => {
-    await page.getByRole("button", { name: "a volume or a file system in it" }).focus();
+    await page.getByRole("button", { name: "Add a volume or file system" }).focus();
     await page.keyboard.press("Enter");
     await page.getByLabel("Name of volume 1").fill("guests");
-    await page.getByLabel("Size of volume 1").fill("200 TB");
+    await page.getByLabel("Size of volume 1", { exact: true }).fill("200 TB");
     await page.keyboard.press("Tab");
-    await expect(finding(page, "Volumes that cannot be made")).toContainText("take more than there is");
-    await page.getByLabel("Size of volume 1").fill("20 TB");
+    await expect(finding(page, "Volumes not possible")).toContainText("use more than is available");
+    await page.getByLabel("Size of volume 1", { exact: true }).fill("20 TB");
     await page.keyboard.press("Tab");
-    await expect(finding(page, "Volumes that cannot be made")).toHaveCount(0);
-    await expect(page.getByText(/^Taken 2\d\.\d TB .* of 10\d TB/)).toBeVisible();
+    await expect(finding(page, "Volumes not possible")).toHaveCount(0);
+    await expect(page.getByText(/^Used: 2\d\.\d TB .* of 10\d TB/)).toBeVisible();
   });
 
   await test.step("its script makes the pool of exactly these drives, and refuses another machine", async () => {
     await saved(page);
-    await page.getByRole("link", { name: "Commands that make it" }).focus();
+    await page.getByRole("link", { name: "Commands that create it" }).focus();
     await page.keyboard.press("Enter");
     const pre = page.getByLabel("Script make-tank.sh");
     const script = await pre.innerText();
@@ -181,20 +181,22 @@ test("what if a drive of a pool fails now: the one that is not sound counts as l
 }) => {
   await page.goto(`${DEMO}/machines/m-wrk-st1`);
   await listening(page);
-  await page.getByText("What if a drive of pool reservoir fails now").focus();
+  await page.getByText("Simulate a drive failure or expansion of pool reservoir").focus();
   await page.keyboard.press("Enter");
   const drive = (n: number) => page.getByRole("button", { name: new RegExp(`^Drive ${n}(,|$)`) });
-  await expect(drive(8)).toHaveAccessibleName("Drive 8, not sound");
+  await expect(drive(8)).toHaveAccessibleName("Drive 8, failing");
   const stands = page.locator("[data-standing]").last();
-  await expect(stands).toHaveText("All data can still be read.");
+  await expect(stands).toHaveText("Degraded: all data is readable.");
   await drive(2).focus();
   await page.keyboard.press("Space");
-  await expect(stands).toContainText("Not one more of these may fail now: 0, 1, 3");
+  await expect(stands).toContainText("Data is lost if one of these also fails: 0, 1, 3");
   await drive(3).focus();
   await page.keyboard.press("Space");
-  await expect(stands).toHaveText("Data are lost.");
-  const grows = page.getByRole("table", { name: "How pool reservoir grows" });
-  await expect(grows.getByRole("row", { name: /^Exchange every drive/ })).toContainText("late 31 d");
+  await expect(stands).toHaveText("Failed: data is lost.");
+  const grows = page.getByRole("table", { name: "Expansion of pool reservoir" });
+  await expect(grows.getByRole("row").filter({ hasText: /^Replace every drive/ })).toContainText(
+    "up to 31 d",
+  );
 });
 
 test("what the installer makes of the target is drawn to scale, and follows the swap that is chosen by keys", async ({
@@ -205,7 +207,7 @@ test("what the installer makes of the target is drawn to scale, and follows the 
   const head = page.locator("#zone-D").getByRole("button").first();
   if ((await head.getAttribute("aria-expanded")) !== "true") await page.keyboard.press("d");
   await expect(head).toHaveAttribute("aria-expanded", "true");
-  const parts = page.getByRole("region", { name: "What the installer makes of the target" });
+  const parts = page.getByRole("region", { name: "Partitions of the target" });
   const strip = parts.getByRole("img");
   await expect(strip).toHaveAccessibleName(/root, 75\.2 GB .*; swap, 8\.59 GB .*; home, 427 GB/);
   const swap = parts.getByRole("combobox", { name: "Swap" });
@@ -217,7 +219,7 @@ test("what the installer makes of the target is drawn to scale, and follows the 
   await swap.selectOption("as the installer does");
   await expect(strip).toHaveAccessibleName(/swap, 8\.59 GB/);
   await saved(page);
-  await parts.getByText("3 parts").focus();
+  await parts.getByText("3 partitions").focus();
   await page.keyboard.press("Enter");
   await expect(parts.getByRole("row", { name: /^root xfs/ })).toContainText("69.9 GiB");
   await expect(parts.getByRole("row", { name: /^half of memory/ })).toContainText("8.00 GiB");

@@ -20,25 +20,27 @@ test("drawings say what they are and what is in them, as a person would read the
   for (const zone of ["A", "D", "E", "H"]) await open(page, zone);
   const said = (zone: string, begins: string) =>
     page.locator(`#zone-${zone} [role=img][aria-label^="${begins}"]`).first();
-  expect(await nameOf(said("A", "Memory"))).toBe("Memory: has 256 GiB, least 8.00 GiB, recommended 16.0 GiB");
+  expect(await nameOf(said("A", "Memory"))).toBe("Memory: 256 GiB, minimum 8.00 GiB, recommended 16.0 GiB");
   expect(await nameOf(said("D", "A drive of 64.0 GB"))).toBe(
-    'A drive of 64.0 GB, on it: vfat "BOOT", vfat "CAIRN6"',
+    'A drive of 64.0 GB, contents: vfat "BOOT", vfat "CAIRN6"',
   );
-  expect(await nameOf(said("D", "A drive of 1.20 TB"))).toContain("on it: not read; member of virtual drive");
+  expect(await nameOf(said("D", "A drive of 1.20 TB"))).toContain(
+    "contents: not collected; member of virtual drive",
+  );
   expect(await nameOf(said("D", "The target"))).toMatch(
-    /^The target from its first to its last part: system boot, 105 MB \(100 MiB\); boot bank 1, /,
+    /^The target from its first to its last partition: system boot, 105 MB \(100 MiB\); boot bank 1, /,
   );
   const segment = await nameOf(said("E", "Addresses"));
   expect(segment).toMatch(/^Addresses 10\.61\.10\.0 to 10\.61\.10\.255: network 10\.61\.10\.0; gateway /);
-  expect(segment).toMatch(/the rest is free; this build takes 10\.61\.10\.\d+$/);
-  const run = await nameOf(said("H", "The run"));
-  expect(run).toMatch(/^The run on one scale of time, \d+ steps: /);
+  expect(segment).toMatch(/the rest is free; this build uses 10\.61\.10\.\d+$/);
+  const run = await nameOf(said("H", "Timeline"));
+  expect(run).toMatch(/^Timeline of the run, \d+ steps: /);
   expect(run).toMatch(/, a guard, \d+ /);
   expect(run).toMatch(/, a wait of \d+ /);
 
   await visit(page, "/machines/m-cl-ws1/bench");
   await expect(page.getByRole("img", { name: /^Circuit .+: \d+ of \d+ W$/ })).toBeVisible();
-  await expect(page.locator("figcaption").first()).toContainText(/readings from [\d.]+ to [\d.]+/);
+  await expect(page.locator("figcaption").first()).toContainText(/measurements from [\d.]+ to [\d.]+/);
 });
 
 test("no drawing of any of these screens is without a name", async ({ page }) => {
@@ -63,10 +65,10 @@ test("no drawing of any of these screens is without a name", async ({ page }) =>
 
 test("the keys are where they were when a slip has closed, by Esc and by its button", async ({ page }) => {
   const slips = [
-    ["/machines/drives", "Add a stick, card or spare"],
-    ["/machines/drives/PBL3-7742", "Write down a writing"],
-    ["/machines/compatibility", "Write a verdict"],
-    ["/machines/compatibility", "log a trial"],
+    ["/machines/drives", "Add a USB stick, card or spare drive"],
+    ["/machines/drives/PBL3-7742", "Record an image write"],
+    ["/machines/compatibility", "Add verdict"],
+    ["/machines/compatibility", "Record test"],
   ] as const;
   for (const [path, opens] of slips) {
     await visit(page, path);
@@ -78,10 +80,10 @@ test("the keys are where they were when a slip has closed, by Esc and by its but
     await expect(page.getByRole("dialog")).toHaveCount(0);
     await expect(button, `${opens}, Esc`).toBeFocused();
   }
-  const button = page.getByRole("button", { name: "log a trial" }).first();
+  const button = page.getByRole("button", { name: "Record test" }).first();
   await page.keyboard.press("Enter");
-  await page.getByRole("dialog").getByLabel("What was changed or tried").fill("the other port");
-  await page.getByRole("dialog").getByLabel("What happened").fill("it links");
+  await page.getByRole("dialog").getByLabel("What was changed or tested").fill("the other port");
+  await page.getByRole("dialog").getByLabel("Actual result").fill("it links");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("dialog")).toHaveCount(0);
   await expect(button).toBeFocused();
@@ -128,8 +130,8 @@ test("with the colours of the system, what is chosen, what cannot be pressed and
   expect(await style(stamps.first(), "border-top-style")).toBe("solid");
   // A stop is a shape and a word as well as a colour.
   const stop = page.locator("article[data-severity=stop]").first();
-  await expect(stop.getByRole("img", { name: "stop" })).toBeVisible();
-  await expect(stop).toContainText("stop");
+  await expect(stop.getByRole("img", { name: "blocker" })).toBeVisible();
+  await expect(stop).toContainText("blocker");
   // The drawings keep the fill that tells one use from another.
   const hatched = page.locator("[role=img] .hatched, [role=img] .dotted-fill").first();
   expect(await style(hatched, "background-image")).not.toBe("none");

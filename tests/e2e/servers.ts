@@ -24,7 +24,7 @@ export const listening = async (page: Page): Promise<void> =>
 
 /** Where the page says how far what was typed is; other parts of a page tell their own news. */
 export const keeping = (page: Page): Locator =>
-  page.getByRole("status").filter({ hasText: /^(not saved|saving|saved|\S+ fields? cannot)/ });
+  page.getByRole("status").filter({ hasText: /^(Not saved|saving|saved|\S+ fields? (is|are) invalid)/ });
 
 /** All that was typed on the page is with the server. */
 export const saved = (page: Page): Promise<void> => expect(keeping(page)).toHaveText(/^saved/);

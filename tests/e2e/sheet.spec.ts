@@ -15,12 +15,12 @@ test("the sheet is worked from the keyboard", async ({ page }) => {
   await page.keyboard.press("]");
   await expect(page.locator("article:focus")).toHaveAttribute("data-label", "A1");
   await page.keyboard.press("/");
-  await page.getByPlaceholder(/d2/).fill("e1");
+  await page.getByPlaceholder(/D2/).fill("e1");
   await expect(page.getByRole("option", { name: /E1/ })).toBeVisible();
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/#E1$/);
   await page.keyboard.press("Shift+Slash");
-  await expect(page.getByRole("heading", { name: "Keys" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Keyboard shortcuts" })).toBeVisible();
   await page.keyboard.press("Escape");
   await page.keyboard.press("3");
   await expect(page).toHaveURL(/\/machines$/);
@@ -56,8 +56,8 @@ test("the margin shows stops first, folds what asks nobody, and draws a leader o
   await expect(quiet).toContainText("3 notes");
   await expect(page.locator("article[data-severity=note]:not([data-kind=quiet])")).toHaveCount(0);
   // Of folded zones a caution keeps its title; of open ones its sentence.
-  await expect(page.locator("#A1")).not.toContainText("what to do");
-  await expect(page.locator("#D2")).toContainText("what to do");
+  await expect(page.locator("#A1")).not.toContainText("suggested fix");
+  await expect(page.locator("#D2")).toContainText("suggested fix");
   const leader = (key: string) => page.locator(`[data-leader="${key}"]`);
   await expect(leader("network.in-pool")).toBeVisible();
   const caution = await page.locator("#D2").getAttribute("data-entry");
@@ -77,13 +77,13 @@ test("a finding is opened and cured by keys, and the cure is one change that U t
 }) => {
   await page.goto(HV2);
   await listening(page);
-  const clash = page.locator("article", { hasText: "Fixed address inside a DHCP range" });
+  const clash = page.locator("article", { hasText: "Static address inside a DHCP range" });
   await expect(clash).toBeVisible();
   for (let n = 0; n < 30 && !(await clash.evaluate((e) => e === document.activeElement)); n += 1)
     await page.keyboard.press("]");
   await expect(clash).toBeFocused();
   await page.keyboard.press("r");
-  await expect(clash).toContainText("Take one outside the range");
+  await expect(clash).toContainText("Choose an address outside the range");
   await expect(clash).toContainText(/E address: 10\.61\.10\.122 → 10\.61\.10\.\d+/);
   await expect(clash).toBeFocused();
   await page.keyboard.press("t");
@@ -98,7 +98,7 @@ test("a finding is opened and cured by keys, and the cure is one change that U t
 
 test("a change saves by itself, can be undone, and its finding comes and goes", async ({ page }) => {
   await page.goto(HV2);
-  const clash = page.locator("article", { hasText: "Fixed address inside a DHCP range" });
+  const clash = page.locator("article", { hasText: "Static address inside a DHCP range" });
   await expect(clash).toBeVisible();
   await page.getByRole("button", { name: /next free/ }).click();
   await expect(clash).toHaveCount(0);
@@ -145,13 +145,13 @@ test("a stale save is refused, both versions are shown, and nothing typed is los
     await page.goto(HV2);
     await page.keyboard.press("k");
   }
-  await one.getByLabel("Handed over to").fill("Night shift");
+  await one.getByLabel("Handed over to").fill("Switch between light and dark theme");
   await expect(keeping(one)).toContainText(/^saved/);
   await two.getByLabel("Handed over to").fill("Day shift");
-  const slip = two.getByRole("dialog", { name: "This sheet was changed by another hand" });
+  const slip = two.getByRole("dialog", { name: /^Edit conflict: someone else saved this sheet/ });
   await expect(slip).toContainText("Day shift");
-  await expect(slip).toContainText("Night shift");
-  await slip.getByRole("button", { name: "Go on with this choice" }).click();
+  await expect(slip).toContainText("Switch between light and dark theme");
+  await slip.getByRole("button", { name: "Save this choice" }).click();
   await expect(keeping(two)).toContainText(/^saved/);
   await two.reload();
   await two.keyboard.press("k");
@@ -162,7 +162,7 @@ test("the margin is a drawer in a narrow window", async ({ page }) => {
   await page.setViewportSize({ width: 640, height: 800 });
   await page.goto(HV2);
   await expect(page.locator("article").first()).toBeHidden();
-  await page.getByRole("button", { name: /^margin/ }).click();
+  await page.getByRole("button", { name: /^Findings \(\d+\)$/ }).click();
   await expect(page.locator("article").first()).toBeVisible();
 });
 
@@ -172,13 +172,13 @@ test("bad input says what and where, and changes nothing", async ({ page }) => {
   const facts = async () =>
     (await client.execute("SELECT version, document FROM machines WHERE id = 'm-cl-bk1'")).rows;
   const before = JSON.stringify(await facts());
-  const paste = page.getByLabel("Paste a tool's output");
+  const paste = page.getByLabel("Paste the output of a tool");
   const read = async (text: string) => {
     await paste.fill(text);
-    await page.getByRole("button", { name: "Read it" }).click();
+    await page.getByRole("button", { name: "Import", exact: true }).click();
   };
   await read('{"blockdevices": [\n {"name": "sda",');
-  await expect(page.getByRole("alert").filter({ hasText: "cut off" })).toContainText("line 2");
+  await expect(page.getByRole("alert").filter({ hasText: "truncated" })).toContainText("line 2");
   await read("total 48\ndrwxr-xr-x 2 root root");
   await expect(page.getByRole("alert").filter({ hasText: "not recognised" })).toContainText("total 48");
   await page.setInputFiles("input[type=file]", {
@@ -193,11 +193,11 @@ test("bad input says what and where, and changes nothing", async ({ page }) => {
   });
   expect([refused.status, await refused.text()]).toEqual([
     413,
-    expect.stringContaining("at most 24 MB are taken here"),
+    expect.stringContaining("the limit is 24 MB"),
   ]);
   await page.goto(`${DEMO}/images/profiles/new`);
   await page.getByLabel("Profile as YAML").fill("schema: 1\nprofile: Bad Name\n");
-  await page.getByRole("button", { name: "Check and keep this profile" }).click();
+  await page.getByRole("button", { name: "Check and save this profile" }).click();
   await expect(page.getByRole("alert").filter({ hasText: "problems" })).toContainText("line 2, column 10");
   await expect(page.getByLabel("Profile as YAML")).toHaveValue(/Bad Name/);
   expect(JSON.stringify(await facts())).toBe(before);
@@ -213,8 +213,8 @@ test("the collector posts back once, and its bundle waits on the machine's sheet
   const { execFileSync } = await import("node:child_process");
   expect(execFileSync("sh", { input: script, encoding: "utf8" })).toMatch(/^received/);
   await page.reload();
-  await page.getByRole("button", { name: "Look at it" }).click();
-  await expect(page.getByRole("table", { name: "Understood" })).toContainText("lscpu");
+  await page.getByRole("button", { name: "Check" }).click();
+  await expect(page.getByRole("table", { name: "Recognised" })).toContainText("lscpu");
 });
 
 test("find reaches commands, keys, segments, zones and dates, and bears a slip of the keys", async ({
@@ -231,16 +231,14 @@ test("find reaches commands, keys, segments, zones and dates, and bears a slip o
       await box.getByRole("combobox").fill(query, { timeout: 1500 });
     }).toPass();
   await page.keyboard.press("/");
-  await expect(option(/New build sheet/)).toBeVisible();
-  await look("its cure");
-  await expect(option(/T: take its cure/)).toBeVisible();
+  await expect(option(/Create build sheet/)).toBeVisible();
+  await look("suggested fix");
+  await expect(option(/T: apply the suggested fix/)).toBeVisible();
   await look("works managment");
-  await expect(box.getByRole("status")).toContainText("this carries works management");
+  await expect(box.getByRole("status")).toContainText("Showing results for");
   await expect(option(/segment Works management/)).toBeVisible();
   await look("10.61.10.122");
-  await expect(box.getByRole("status")).toContainText(
-    "inside a range that the DHCP server hands out by itself",
-  );
+  await expect(box.getByRole("status")).toContainText("inside a DHCP range");
   await expect(option(/^address 10\.61\.10\.122/)).toBeVisible();
   await look("drill");
   await expect(option(/^date 20/).first()).toBeVisible();
@@ -256,7 +254,7 @@ test("find reaches commands, keys, segments, zones and dates, and bears a slip o
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/history$/);
   await look("new build");
-  await expect(option(/New build sheet/)).toHaveAttribute("data-selected", "true");
+  await expect(option(/Create build sheet/)).toHaveAttribute("data-selected", "true");
   await page.keyboard.press("Enter");
   await page.waitForURL(/builds\/b-(?!wrk)/);
   await expect(page.getByLabel("What is this build for?")).toHaveValue("");
@@ -267,7 +265,7 @@ test("drives of one pool that stay as they are stand in one line, and one of the
 }) => {
   await page.goto(`${DEMO}/builds/b-wrk-st1`);
   await listening(page);
-  const line = page.getByText("10 drives of pool reservoir stay as they are: bay 0 to 9");
+  const line = page.getByText("10 drives of pool reservoir are protected: bay 0 to 9");
   await expect(async () => {
     if (!(await line.isVisible())) await page.keyboard.press("d");
     await expect(line).toBeVisible({ timeout: 1500 });
@@ -280,7 +278,7 @@ test("drives of one pool that stay as they are stand in one line, and one of the
   await free.check({ force: true });
   // What is no longer left alone stands in the list again.
   await expect(
-    page.getByText("9 drives of pool reservoir stay as they are: bay 0 to 2, bay 4 to 9"),
+    page.getByText("9 drives of pool reservoir are protected: bay 0 to 2, bay 4 to 9"),
   ).toBeVisible();
   await saved(page);
   await page.locator("body").press("u");

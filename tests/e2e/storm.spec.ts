@@ -56,13 +56,13 @@ test("what a slow browser tells late of a slip that was closed does not close th
   await listening(page);
   await takesAnswer(page);
   await page.keyboard.press("r");
-  await page.getByLabel("What was read").fill("inlet temperature");
-  await page.getByLabel("Value with its unit").fill("21 C");
+  await page.getByLabel("Measured quantity").fill("inlet temperature");
+  await page.getByLabel("Value with unit").fill("21 C");
   await page.keyboard.press("Control+Enter");
   await page.keyboard.press("d");
   await expect(page.getByRole("dialog", { name: "What do you see?" })).toBeVisible();
   await page.waitForTimeout(1000);
-  await page.getByLabel("Write down what the screen shows").fill("a fan is loud");
+  await page.getByLabel("Record what the screen shows").fill("a fan is loud");
   await expect(page.getByRole("dialog", { name: "What do you see?" })).toBeVisible();
   await page.keyboard.press("Escape");
   await expect(page.getByRole("dialog")).toHaveCount(0);
@@ -96,7 +96,7 @@ test("what an older question brings late takes no step back; a storm of slow ans
     }, 10);
   });
   const seen: string[] = [];
-  while (await page.getByRole("button", { name: /^As expected/ }).isVisible()) {
+  while (await page.getByRole("button", { name: /^Confirm/ }).isVisible()) {
     await takesAnswer(page);
     const own = (await title(page).textContent())!;
     seen.push(own);

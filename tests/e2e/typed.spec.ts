@@ -15,44 +15,44 @@ async function fold(page: Page, title: string): Promise<Locator> {
 
 test("place, keys and controller of a machine are typed once and stand on its builds", async ({ page }) => {
   await page.goto(`${DEMO}/machines/m-wrk-tm1`);
-  const place = await fold(page, "Place, role and keys");
-  await place.getByLabel("Place", { exact: true }).fill("rack A, unit 9");
-  await place.getByLabel("Boot-menu key").fill("F9");
-  const seconds = place.getByLabel("Seconds from power on to the keys");
+  const place = await fold(page, "Location, role and keys");
+  await place.getByLabel("Location", { exact: true }).fill("rack A, unit 9");
+  await place.getByLabel("Boot menu key").fill("F9");
+  const seconds = place.getByLabel("Boot-key prompt after power-on, s");
   await seconds.fill("soon");
   await seconds.press("Tab");
   await expect(seconds).toHaveAttribute("aria-invalid", "true");
   await seconds.fill("75");
   await seconds.press("Tab");
-  await place.getByLabel("Noise, in words").fill("a whistle at full load");
+  await place.getByLabel("Noise").fill("a whistle at full load");
   await saved(page);
-  await expect(place.getByLabel("Boot-menu key")).toBeVisible();
+  await expect(place.getByLabel("Boot menu key")).toBeVisible();
   await page.reload();
-  await expect((await fold(page, "Place, role and keys")).getByLabel("Boot-menu key")).toHaveValue("F9");
+  await expect((await fold(page, "Location, role and keys")).getByLabel("Boot menu key")).toHaveValue("F9");
 
   const controller = await fold(page, "Management controller");
-  await controller.getByLabel("Virtual media").selectOption("not licensed");
-  await controller.getByLabel("Media was read at, MB/s").fill("2.4");
-  await controller.getByLabel("Media was read at, MB/s").press("Tab");
+  await controller.getByLabel("Virtual media", { exact: true }).selectOption("not licensed");
+  await controller.getByLabel("Measured virtual media speed, MB/s").fill("2.4");
+  await controller.getByLabel("Measured virtual media speed, MB/s").press("Tab");
   await saved(page);
   await page.reload();
   const again = await fold(page, "Management controller");
-  await expect(again.getByLabel("Virtual media")).toHaveValue("not licensed");
-  await expect(again.getByLabel("Media was read at, MB/s")).toHaveValue("2.4");
+  await expect(again.getByLabel("Virtual media", { exact: true })).toHaveValue("not licensed");
+  await expect(again.getByLabel("Measured virtual media speed, MB/s")).toHaveValue("2.4");
 });
 
 test("what is due stands on the first page until it is done", async ({ page }) => {
   await page.goto(`${DEMO}/machines/m-tho-b`);
   const dates = await fold(page, "Dates");
-  await dates.getByLabel("What is due").fill("swap of the fan filter");
-  await dates.getByLabel("Day").fill("2020-02-03");
-  await dates.getByRole("button", { name: "Set the day" }).click();
+  await dates.getByLabel("Task").fill("swap of the fan filter");
+  await dates.getByLabel("Due date").fill("2020-02-03");
+  await dates.getByRole("button", { name: "Add date" }).click();
   await expect(dates.getByText("; overdue")).toBeVisible();
   await saved(page);
   await page.goto(`${DEMO}/`);
   await expect(page.getByRole("link", { name: /swap of the fan filter: tho-b/ })).toBeVisible();
   await page.goto(`${DEMO}/machines/m-tho-b`);
-  await (await fold(page, "Dates")).getByRole("button", { name: "done today" }).first().click();
+  await (await fold(page, "Dates")).getByRole("button", { name: "Done today" }).first().click();
   await expect(page.getByText(/; done on/)).toBeVisible();
   await saved(page);
   await page.goto(`${DEMO}/`);
@@ -61,16 +61,16 @@ test("what is due stands on the first page until it is done", async ({ page }) =
 
 test("a firmware that is looked at wants a decision, and a postponed one a day", async ({ page }) => {
   await page.goto(`${DEMO}/machines/m-tho-a`);
-  const firmware = await fold(page, "Firmware decisions");
+  const firmware = await fold(page, "Accepted firmware settings");
   await firmware.getByLabel("Part").fill("system firmware");
   await firmware.getByLabel("Available version").fill("99.1");
-  await firmware.getByRole("button", { name: "Look at it" }).click();
-  await expect(page.locator("article", { hasText: "nobody has decided" })).toHaveCount(1);
-  await firmware.getByLabel("Decision about system firmware").selectOption("postponed");
-  await firmware.getByLabel("Day for system firmware").fill("2021-01-01");
-  await expect(page.locator("article", { hasText: "postponed to 2021-01-01" })).toHaveCount(1);
-  await firmware.getByLabel("Decision about system firmware").selectOption("not wanted");
-  await expect(page.locator("article", { hasText: "postponed to 2021-01-01" })).toHaveCount(0);
+  await firmware.getByRole("button", { name: "Check" }).click();
+  await expect(page.locator("article", { hasText: "no decision is recorded" })).toHaveCount(1);
+  await firmware.getByLabel("Decision for system firmware").selectOption("postponed");
+  await firmware.getByLabel("Due date of system firmware").fill("2021-01-01");
+  await expect(page.locator("article", { hasText: "postponed to 1 Jan 2021" })).toHaveCount(1);
+  await firmware.getByLabel("Decision for system firmware").selectOption("not wanted");
+  await expect(page.locator("article", { hasText: "postponed to 1 Jan 2021" })).toHaveCount(0);
 });
 
 test("a delivery note is compared with what the machine says, and bays are drawn as they are typed", async ({
@@ -88,32 +88,32 @@ test("a delivery note is compared with what the machine says, and bays are drawn
   await note.getByLabel("Memory", { exact: true }).press("Tab");
   const table = note.getByRole("table", { name: "Delivery note and machine" });
   await expect(table.getByRole("row", { name: /cores/i })).toContainText("99");
-  await expect(page.locator("article", { hasText: "Not as delivered" }).first()).toBeVisible();
+  await expect(page.locator("article", { hasText: "Delivery does not match" }).first()).toBeVisible();
 
-  const bays = await fold(page, "Bays of the chassis");
+  const bays = await fold(page, "Drive bays");
   const blocks = await bays.getByRole("group").count();
-  await bays.getByRole("button", { name: "add a block of bays" }).click();
+  await bays.getByRole("button", { name: "Add bay block" }).click();
   await bays.getByLabel("Block", { exact: true }).last().fill("cage");
-  await bays.getByLabel("Across").last().fill("3");
-  await bays.getByLabel("Across").last().press("Tab");
+  await bays.getByLabel("Columns").last().fill("3");
+  await bays.getByLabel("Columns").last().press("Tab");
   await saved(page);
   await page.reload();
-  await expect((await fold(page, "Bays of the chassis")).getByRole("group")).toHaveCount(blocks + 1);
+  await expect((await fold(page, "Drive bays")).getByRole("group")).toHaveCount(blocks + 1);
 });
 
 test("a site is made, its networks typed; what cannot be is refused with its place and nothing is lost", async ({
   page,
 }) => {
   await page.goto(`${DEMO}/sites`);
-  await page.getByLabel("A new site").fill("Harbour");
+  await page.getByLabel("New site").fill("Harbour");
   await page.getByRole("button", { name: "Add this site" }).click();
   await expect(page.getByRole("heading", { level: 1, name: "Harbour" })).toBeVisible();
   await listening(page);
-  const add = page.getByRole("button", { name: "Add a segment" });
-  await page.getByLabel("Another network").fill("Harbour office");
-  await page.getByLabel("Its prefix").fill("10.61.40");
+  const add = page.getByRole("button", { name: "Add network" });
+  await page.getByLabel("Add a network").fill("Harbour office");
+  await page.getByLabel("Subnet").fill("10.61.40");
   await expect(add).toBeDisabled();
-  await page.getByLabel("Its prefix").fill("10.61.40.0/24");
+  await page.getByLabel("Subnet").fill("10.61.40.0/24");
   await add.click();
   await saved(page);
   const gateway = page.getByLabel("Gateway");
@@ -125,9 +125,11 @@ test("a site is made, its networks typed; what cannot be is refused with its pla
   await expect(
     page
       .getByRole("alert")
-      .filter({ hasText: "Networks, no. 1, gateway: the gateway lies outside the prefix" }),
+      .filter({ hasText: "Networks, no. 1, gateway: the gateway is outside the subnet" }),
   ).toBeVisible();
-  await expect(keeping(page)).toHaveText("not saved – kept here until it fits");
+  await expect(keeping(page)).toHaveText(
+    "Not saved: correct the marked field. Your entry is kept in this browser.",
+  );
   await expect(gateway).toHaveValue("10.61.41.1");
   await gateway.fill("10.61.40.1");
   await gateway.press("Tab");
@@ -146,14 +148,16 @@ test("a site is made, its networks typed; what cannot be is refused with its pla
   await expect(page.getByText('"from 5 on" is not an address')).toBeHidden();
   await cell("To, row 1").press("Enter");
   await expect(page.getByText('"from 5 on" is not an address')).toBeVisible();
-  await expect(keeping(page)).toHaveText("one field cannot be read and is not saved");
+  await expect(keeping(page)).toHaveText("One field is invalid and not saved");
   await cell("From, row 1").fill("10.61.40.100");
   await cell("From, row 1").press("Enter");
   await expect(cell("From, row 2")).toBeFocused();
   await saved(page);
   await page.reload();
-  await expect(page.getByLabel("Prefix", { exact: true })).toHaveValue("10.61.40.0/24");
-  await expect(page.getByLabel("Segment", { exact: true })).toHaveValue("Harbour office");
+  await expect(
+    page.getByRole("group", { name: "Harbour office" }).getByLabel("Subnet", { exact: true }),
+  ).toHaveValue("10.61.40.0/24");
+  await expect(page.getByLabel("Network", { exact: true })).toHaveValue("Harbour office");
   await expect(cell("From, row 1")).toHaveValue("10.61.40.100");
   await expect(cell("To, row 1")).toHaveValue("10.61.40.150");
 });
@@ -174,14 +178,14 @@ test("two people write one site: both versions are offered, the choice is kept, 
     route.request().method() === "POST" ? route.abort() : route.continue(),
   );
   await room(other).fill("the old pump house");
-  await expect(keeping(other)).toHaveText(/^not saved yet/, { timeout: 10_000 });
+  await expect(keeping(other)).toHaveText(/^Not saved/, { timeout: 10_000 });
   await room(page).fill("the new pump house");
   await saved(page);
   await other.unroute("**/sites/s-works");
-  const slip = other.getByRole("dialog", { name: "This site was changed by another hand" });
+  const slip = other.getByRole("dialog", { name: "This site " });
   await expect(slip).toContainText("the new pump house", { timeout: 10_000 });
   await slip.getByRole("radio").first().check();
-  await slip.getByRole("button", { name: "Go on with this choice" }).click();
+  await slip.getByRole("button", { name: "Save this choice" }).click();
   await saved(other);
   await expect(room(page)).toHaveValue("the old pump house");
   await other.bringToFront();
@@ -196,14 +200,14 @@ test("two people write one site: both versions are offered, the choice is kept, 
 
 test("a machine's form takes back with U what was typed in it, and an image's as well", async ({ page }) => {
   for (const [path, label] of [
-    ["/machines/m-wrk-hv2", "Place"],
+    ["/machines/m-wrk-hv2", "Location"],
     ["/images/i-hopper-3", "Notes"],
   ] as const) {
     await page.goto(DEMO + path);
     await listening(page);
     const field =
-      label === "Place"
-        ? (await fold(page, "Place, role")).getByLabel(label, { exact: true })
+      label === "Location"
+        ? (await fold(page, "Location, role and keys")).getByLabel(label, { exact: true })
         : page.getByLabel(label, { exact: true });
     const before = await field.inputValue();
     await field.fill("written by a test");

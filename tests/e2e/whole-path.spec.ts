@@ -46,11 +46,11 @@ async function readBackWrongThenRight(page: Page, size: number): Promise<void> {
   };
   await answer("7.3");
   await expect(page.locator("main").getByRole("alert")).toContainText(
-    "something else than the plan says: the version (7.3)",
+    "something else than planned: version (7.3)",
   );
-  await page.getByRole("button", { name: "Say what was done, and resume" }).click();
+  await page.getByRole("button", { name: "Record what was done, and resume" }).click();
   await page.getByLabel("In a few words").fill("the other image was mapped; mapped the right one");
-  await page.getByRole("button", { name: "Put it on the log" }).click();
+  await page.getByRole("button", { name: "Add to log" }).click();
   await answer("7.4");
 }
 
@@ -65,15 +65,15 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
   const before = info.outputPath("before.txt");
   const bundle = await collect(before);
   await page.goto(EMPTY);
-  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Which machine is to be built?");
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Which machine do you want to install?");
 
   await test.step("its facts become a machine", async () => {
     await page.goto(`${EMPTY}/machines/new`);
     await page.setInputFiles("input[type=file]", before);
-    await expect(page.getByRole("table", { name: "Understood" })).toContainText("lsblk");
-    await page.getByLabel("Name, as written on its front").fill("bench-1");
-    await page.getByLabel("Name of the new site").fill("Bench");
-    await page.getByRole("button", { name: "Keep this machine" }).click();
+    await expect(page.getByRole("table", { name: "Recognised" })).toContainText("lsblk");
+    await page.getByLabel("Machine name, as on its front").fill("bench-1");
+    await page.getByLabel("Site name").fill("Bench");
+    await page.getByRole("button", { name: "Add machine" }).click();
     await expect(page.getByRole("heading", { level: 1 })).toHaveText("bench-1");
     await page.getByLabel("Management controller").selectOption("no");
     await saved(page);
@@ -87,38 +87,38 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     await page.getByLabel("Version").fill("7.4");
     await page.getByLabel("File name").fill("lowland-server-7.4.iso");
     await page.getByLabel("Size in bytes").fill("1.9 GB");
-    await page.getByLabel("legacy").check();
-    await page.getByLabel("Its digits").fill(digits);
-    await page.getByRole("button", { name: "Keep this image" }).click();
-    await page.getByLabel("What the checksum tool printed").fill(`${digits}  lowland-server-7.4.iso`);
+    await page.getByLabel("legacy BIOS").check();
+    await page.getByLabel("Published checksum value").fill(digits);
+    await page.getByRole("button", { name: "Save image" }).click();
+    await page.getByLabel("Output of the checksum tool").fill(`${digits}  lowland-server-7.4.iso`);
     await page.getByRole("button", { name: "Compare" }).click();
-    await expect(page.getByText("The file is the one that was published.")).toBeVisible();
+    await expect(page.getByText("The file matches the published checksum.")).toBeVisible();
   });
 
   await test.step("a sheet is drawn, with true findings", async () => {
     await page.goto(`${EMPTY}/machines`);
     await page.getByRole("link", { name: "bench-1" }).click();
-    await page.getByRole("button", { name: "New build sheet for it" }).click();
+    await page.getByRole("button", { name: "Create build sheet" }).click();
     await page.getByLabel("What is this build for?").fill("Install Lowland Server 7 on bench-1");
     await open(page, "B");
     await page.getByLabel("Image", { exact: true }).selectOption({ label: "Lowland Server 7.4" });
-    await page.getByLabel("Stick", { exact: true }).fill("green stick");
-    await page.getByLabel("Size of the stick").fill("1 GB");
-    await page.getByLabel("Size of the stick").press("Enter");
+    await page.getByLabel("USB stick", { exact: true }).fill("green stick");
+    await page.getByLabel("Stick size").fill("1 GB");
+    await page.getByLabel("Stick size").press("Enter");
     await saved(page);
-    await expect(page.locator("article", { hasText: "Stick too small" })).toContainText("900 MB");
-    await page.getByLabel("Size of the stick").fill("8 GB");
-    await page.getByLabel("Size of the stick").press("Enter");
+    await expect(page.locator("article", { hasText: "USB stick too small" })).toContainText("900 MB");
+    await page.getByLabel("Stick size").fill("8 GB");
+    await page.getByLabel("Stick size").press("Enter");
     await saved(page);
-    await expect(page.locator("article", { hasText: "Stick too small" })).toHaveCount(0);
+    await expect(page.locator("article", { hasText: "USB stick too small" })).toHaveCount(0);
     await open(page, "D");
     await zone(page, "D").getByText("target", { exact: true }).first().click();
     await saved(page);
-    await expect(page.locator("article", { hasText: "The target holds data" })).toContainText(
-      "nobody has agreed",
+    await expect(page.locator("article", { hasText: "Target holds data" })).toContainText(
+      "the erasure is not confirmed",
     );
     // The sheet shows bay, model, size and contents, and not a character of what it asks for; pasting is refused.
-    const consent = page.getByLabel(/^To agree to erase/);
+    const consent = page.getByLabel(/^Confirm erasing/);
     const answer = nameOfDrive(bundle);
     expect(await zone(page, "D").innerText()).not.toContain(answer.slice(-6));
     await expect(consent).not.toHaveAttribute("placeholder");
@@ -126,39 +126,39 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     await page.evaluate((text) => navigator.clipboard.writeText(text), answer);
     await consent.click();
     await page.keyboard.press("Control+V");
-    await expect(page.getByText("What is copied proves nothing.")).toBeVisible();
+    await expect(page.getByText("Pasted text is not accepted as proof.")).toBeVisible();
     await expect(consent).toHaveValue("");
     await consent.pressSequentially("000000");
-    await page.getByRole("button", { name: "Agree to erase" }).click();
-    await expect(page.getByText("This does not name")).toBeVisible();
+    await page.getByRole("button", { name: "Confirm erase" }).click();
+    await expect(page.getByText("This does not identify")).toBeVisible();
     await consent.pressSequentially(answer);
-    await page.getByRole("button", { name: "Agree to erase" }).click();
-    await expect(zone(page, "D").getByText("Agreed to erase")).toBeVisible();
+    await page.getByRole("button", { name: "Confirm erase" }).click();
+    await expect(zone(page, "D").getByText("Erase confirmed")).toBeVisible();
     await open(page, "E");
-    await zone(page, "E").getByText("dynamic", { exact: true }).click();
+    await zone(page, "E").getByText("DHCP", { exact: true }).click();
     await open(page, "F");
-    await page.getByRole("button", { name: "add the super-user" }).click();
+    await page.getByRole("button", { name: "Add root" }).click();
     await page.getByLabel("Host name").fill("bench-1");
     await saved(page);
     await expect(
-      page.getByText("2 stops").or(page.getByText("1 stop")).or(page.getByText("ready")),
+      page.getByText("2 blockers").or(page.getByText("1 blocker")).or(page.getByText("ready")),
     ).toBeVisible();
   });
 
   await test.step("what is left is settled or set aside with a reason, and a revision is issued", async () => {
     const state = page.locator("footer");
-    for (let i = 0; i < 6 && (await state.getByText(/\d+ stops?:/).count()) > 0; i += 1) {
-      const stop = page.locator("article", { hasText: "stop" }).filter({ hasNotText: "Waived" }).first();
-      await stop.getByRole("button", { name: "what to do, and why" }).click();
-      await stop.getByRole("button", { name: "Set aside with a reason" }).click();
+    for (let i = 0; i < 6 && (await state.getByText(/\d+ blockers?:/).count()) > 0; i += 1) {
+      const stop = page.locator("article", { hasText: "blocker" }).filter({ hasNotText: "Waived" }).first();
+      await stop.getByRole("button", { name: "suggested fix and reason" }).click();
+      await stop.getByRole("button", { name: "Waive with a reason" }).click();
       await page.getByLabel(/^Reason/).fill("a bench machine for this test only");
-      await page.getByRole("dialog").getByRole("button", { name: "Set aside" }).click();
+      await page.getByRole("dialog").getByRole("button", { name: "Waive" }).click();
       await expect(page.getByRole("dialog")).toHaveCount(0);
     }
     await page.getByRole("button", { name: "Issue revision" }).click();
-    await page.getByRole("button", { name: "Start the run" }).click();
+    await page.getByRole("button", { name: "Start run" }).click();
     await expect(page.getByLabel("Current step").getByRole("heading", { level: 2 })).toHaveText(
-      "Make sure that this is the machine",
+      "Identify the machine",
     );
   });
 
@@ -166,11 +166,11 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     await page.setViewportSize({ width: 640, height: 800 });
     const title = page.getByLabel("Current step").getByRole("heading", { level: 2 });
     await page.keyboard.press("d");
-    await page.getByLabel("Write down what the screen shows").fill("the label is worn");
-    await page.getByRole("button", { name: "Go on all the same" }).click();
+    await page.getByLabel("Record what the screen shows").fill("the label is worn");
+    await page.getByRole("button", { name: "Continue anyway" }).click();
     await page.keyboard.press("n");
     await page.getByLabel("In a few words").fill("fan is loud");
-    await page.getByRole("button", { name: "Put it on the log" }).click();
+    await page.getByRole("button", { name: "Add to log" }).click();
     await expect(page.getByRole("button", { name: /^Log \(3\)/ })).toBeVisible();
     const total = Number(
       /of (\d+)/.exec((await page.getByText(/^step \d+ of \d+$/).textContent()) ?? "")?.[1],
@@ -182,8 +182,8 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
       await takesAnswer(page);
       const words = await title.textContent();
       const guard = page.getByLabel("What the console shows");
-      const asked = page.getByLabel("Where it was put");
-      if (words?.startsWith("Name the drive")) {
+      const asked = page.getByLabel("Backup location");
+      if (words?.startsWith("Identify the drive")) {
         expect(await page.locator("main").innerText()).not.toContain(answer.slice(-6));
         if (!refused) {
           refused = true;
@@ -191,20 +191,20 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
           await guard.press("Enter");
           await expect(page.getByText("The run is stopped")).toBeVisible();
           await page.reload();
-          await page.getByRole("button", { name: "Say what was done, and resume" }).click();
+          await page.getByRole("button", { name: "Record what was done, and resume" }).click();
           await page.getByLabel("In a few words").fill("read the right line this time");
-          await page.getByRole("button", { name: "Put it on the log" }).click();
+          await page.getByRole("button", { name: "Add to log" }).click();
           await expect(page.getByText("The run is stopped")).toHaveCount(0);
         }
         await guard.pressSequentially(answer);
         await guard.press("Enter");
-      } else if (words?.startsWith("Read back")) {
+      } else if (words?.startsWith("Verify what the console")) {
         await readBackWrongThenRight(page, rootOf(bundle)?.size ?? 0);
-      } else if (words?.startsWith("Take ") && words.endsWith(" out")) {
+      } else if (words?.startsWith("Disconnect ")) {
         await page.getByRole("button", { name: "Skip" }).click();
-        await expect(page.getByText("Media that is left in starts the installer again.")).toBeVisible();
+        await expect(page.getByText("Media left in place boots the installer again.").last()).toBeVisible();
         await page.getByLabel("In a few words").fill("nobody is at the cabinet any more");
-        await page.getByRole("button", { name: "Put it on the log" }).click();
+        await page.getByRole("button", { name: "Add to log" }).click();
       } else if (await asked.isVisible()) {
         // Enter beside the field does not pass over what is asked for.
         await page.locator("h1").click();
@@ -235,7 +235,7 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     const line = (what: string) => acceptance.getByRole("row", { name: what }).first();
     const put = async (): Promise<void> => {
       await page.setInputFiles("input[type=file]", after);
-      const button = page.getByRole("button", { name: "Put this on the record" });
+      const button = page.getByRole("button", { name: "Record and stop the run" });
       await button.click();
       await expect(button).toHaveCount(0);
     };
@@ -243,21 +243,19 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     told("7.3");
     await put();
     await page.getByLabel("Handed over to").fill("Bench crew");
-    await expect(line("System and version")).toContainText("differs");
+    await expect(line("System and version")).toContainText("does not match");
     await expect(line("System drive")).toContainText("as planned");
-    await expect(line("Host name")).toContainText("differs");
-    await expect(line("Media in the machine")).toContainText("differs");
+    await expect(line("Host name")).toContainText("does not match");
+    await expect(line("Media in the machine")).toContainText("does not match");
     await expect(over).toBeDisabled();
-    await expect(
-      page.getByText(/neither as planned nor decided: .*System and version.*Media in the/),
-    ).toBeVisible();
+    await expect(page.getByText(/unresolved: .*System and version.*Media in the/)).toBeVisible();
     // A listing on which the system stands on another drive.
     const { blockdevices } = blocksOf(second);
     const bare = { name: "vdz", type: "disk", size: 4e11, serial: "WRONG-0001", mountpoints: ["/"] };
     const wrong = [...blockdevices.map((b) => ({ ...b, mountpoints: [null], children: [] })), bare];
     writeFileSync(after, JSON.stringify({ blockdevices: wrong }));
     await put();
-    await expect(line("System drive")).toContainText("differs");
+    await expect(line("System drive")).toContainText("does not match");
     await expect(line("System drive")).toContainText("G-0001");
     await expect(over).toBeDisabled();
     // The right listing answers its lines; the others stay open.
@@ -265,9 +263,9 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     await put();
     await expect(line("System and version")).toContainText("as planned");
     await expect(over).toBeDisabled();
-    const open = acceptance.getByRole("button", { name: /^Decide: / });
+    const open = acceptance.getByRole("button", { name: /^Resolve: / });
     for (let left = await open.count(); left > 0; left -= 1) {
-      const what = (await open.first().getAttribute("aria-label"))?.replace("Decide: ", "") ?? "";
+      const what = (await open.first().getAttribute("aria-label"))?.replace("Resolve: ", "") ?? "";
       await open.first().click();
       await page.keyboard.type(`${what} looked at by hand`);
       await page.keyboard.press("Enter");
@@ -275,7 +273,7 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     }
     await expect(over).toBeEnabled();
     await over.click();
-    await page.getByRole("link", { name: "The record" }).click();
+    await page.getByRole("link", { name: "Open record" }).click();
   });
 
   await test.step("its record reads and downloads", async () => {
@@ -283,7 +281,7 @@ test("a real machine goes from its facts to its record", async ({ page }, info) 
     await expect(page.getByText("handed over to Bench crew", { exact: true })).toBeVisible();
     await expect(page.getByText("the label is worn")).toHaveCount(2);
     await expect(page.getByText("file server, folder bench-1").first()).toBeVisible();
-    await expect(page.getByText(/^Taken as it is: Media in the machine looked at by hand/)).toBeVisible();
+    await expect(page.getByText(/^Deviation accepted: Media in the machine looked at by hand/)).toBeVisible();
     for (const [name, ending] of [
       ["Markdown", "md"],
       ["JSON", "json"],

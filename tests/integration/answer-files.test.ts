@@ -142,11 +142,16 @@ describe("the command that finds the drive", () => {
   });
 
   it.each<[string, Block[], string, RegExp]>([
-    ["is absent", [other], "", /no drive answers/],
-    ["is there twice", [target, { ...target, name: "sdb" }], "", /two drives answer/],
+    ["is absent", [other], "", /no drive has the planned serial number/],
+    ["is there twice", [target, { ...target, name: "sdb" }], "", /two drives have the planned serial number/],
     ["has another size", [{ ...target, bytes: BYTES + 512 }], "", /another size/],
     ["is mounted", [target], "/dev/nvme0n1p1 /cdrom iso9660 ro 0 0\n", /is in use/],
-    ["holds what nobody knew of", [{ ...target, holds: "ext4" }], "", /knows nothing of/],
+    [
+      "holds what nobody knew of",
+      [{ ...target, holds: "ext4" }],
+      "",
+      /contents that the sheet does not know/,
+    ],
   ])("lets it write nothing where the drive %s", (_, drives, mounts, words) => {
     const { status, said, answers } = installer(drives, mounts).run(command);
     expect([status, answers]).toEqual([1, []]);

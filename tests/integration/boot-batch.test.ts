@@ -39,8 +39,12 @@ it("arms each for itself: a wrong end, another's end or a sheet that is none lea
     ],
   ]);
   expect(results.map((r) => r.words)).toEqual([
-    ...["armed", expect.stringMatching(/not the end of the serial/)],
-    ...["armed", expect.stringMatching(/no longer there/), expect.stringMatching(/armed already/)],
+    ...["armed", expect.stringMatching(/The serial number of wrk-tm01 does not end with these characters/)],
+    ...[
+      "armed",
+      expect.stringMatching(/This build no longer exists/),
+      expect.stringMatching(/wrk-tm00 is already armed \(waiting\)/),
+    ],
   ]);
   expect((await bootBoard(await desk())).rows.map((r) => r.buildId).sort()).toEqual([
     one!.build,

@@ -32,14 +32,16 @@ it("who claims MAC and serial and has no code, or another one, is given nothing;
 
   const nobody = await walked();
   expect(nobody).toMatchObject({ ended: "starts from its disk", installed: 0 });
-  expect(nobody.said.join("\n")).toMatch(/Type the code of its arming/);
+  expect(nobody.said.join("\n")).toMatch(
+    /Type the console code of this machine \(see Network installations in Derrick\)/,
+  );
   expect((await row()).state).toMatchObject({ status: "waiting", wrongCode: null, givenTo: null });
 
   const told = { mac: ARMED.mac, serial: ARMED.serial };
   for (const code of ["bcdfghjknprs", `${arming.code}x`, arming.code.slice(1)]) {
     const query = new URLSearchParams({ ...told, code });
     const { body } = await ask(service.base, `/script?${query}`);
-    expect(body.toString()).toMatch(/That is not the code[^]*read code/);
+    expect(body.toString()).toMatch(/Wrong console code[^]*read code/);
     // What is asked for with the code tells nothing of it.
     expect(body.toString()).not.toContain(arming.code);
     const grub = (await ask(service.base, `/grub.cfg?${query}`)).body.toString();

@@ -70,10 +70,10 @@ describe("a batch of forty with three faulty ones", () => {
       expect([name, ended]).toEqual([name, stands ? "stands still" : "starts from its disk"]);
       expect([name, installed]).toEqual([name, fault === "wrong serial" ? 0 : 1]);
     }
-    expect(told[3]!.said).toContain("Derrick: Kernel or initial file system could not be read or started.");
+    expect(told[3]!.said).toContain("Derrick: The kernel or the initramfs could not be loaded or started.");
     expect(told[0]!.said.slice(-4)).toEqual([
-      "Derrick: This machine has had its installation, it is armed anew for another one.",
-      ...["Derrick: Starting from the local disk.", "starts from its own disk", "the first start is done"],
+      "Derrick: Already installed. Arm the machine again to reinstall it.",
+      ...["Derrick: Booting from the local disk.", "starts from its own disk", "the first start is done"],
     ]);
   });
 
@@ -86,7 +86,9 @@ describe("a batch of forty with three faulty ones", () => {
       state: { why: "the drive gave an error while it was written" },
     });
     expect(by("waiting")[0]).toMatchObject({ arming: { machine: { name: foreign.name } } });
-    expect(by("waiting")[0]!.state.refusal).toMatch(/its serial number is another one/);
+    expect(by("waiting")[0]!.state.refusal).toMatch(
+      /but its serial number differs from that of this machine/,
+    );
     // In time, nobody knows that it stands still; then it is late.
     const { arming } = by("installing")[0]!;
     expect(arming.machine.name).toBe(stuck.name);
@@ -117,7 +119,7 @@ describe("the run of an armed machine", () => {
     await upToArming(broken);
     expect((await runOf(broken)).state).toMatchObject({
       status: "stopped",
-      stoppedBy: `${broken.name} told that its installation failed: the drive gave an error while it was written.`,
+      stoppedBy: `${broken.name} reported a failed installation: the drive gave an error while it was written.`,
     });
     await answer(broken, { kind: "resumed", reason: "the drive was exchanged" });
     for (const id of ["files", "one-time"]) {
@@ -139,7 +141,7 @@ describe("the run of an armed machine", () => {
     await upToArming(stuck);
     expect(await current(stuck)).toBe("installs");
     await disarm(await desk(), (await rowOf(stuck)).id);
-    expect((await runOf(stuck)).state.stoppedBy).toMatch(/was called off by J\. Pell/);
+    expect((await runOf(stuck)).state.stoppedBy).toMatch(/The installation of wrk-tm07 was cancelled by J/);
     await upToArming(foreign);
     expect(await current(foreign)).toBe("one-time");
   });
@@ -159,7 +161,7 @@ describe("what the server bears", () => {
       const fedAt = (at: string): number =>
         spans.filter((s) => s.script! <= at && at < s["first boot"]!).length;
       expect(Math.max(...spans.map((s) => fedAt(s.script!)))).toBe(bears);
-      expect(told.some((t) => t.said.some((words) => words.includes("It waits its turn")))).toBe(true);
+      expect(told.some((t) => t.said.some((words) => words.includes("Queued")))).toBe(true);
     } finally {
       delete process.env["DERRICK_BOOT_LINK"];
     }

@@ -53,10 +53,10 @@ it("refuses to arm while a value is given by nobody, or a secret is not sealed",
   });
   await edit({ "answers.firstStart": ["enrol --key {parameter.enrol} --at {parameter.place}"] });
   await makeReady();
-  expect(await problems()).toMatch(/Stops stand on the sheet: F/);
+  expect(await problems()).toMatch(/The sheet has blockers: F/);
   await edit({ "answers.parameters": [{ name: "place", value: "rack B", isSecret: false }] });
   await makeReady();
-  expect(await problems()).toMatch(/secret parameter "enrol" was not sealed/);
+  expect(await problems()).toMatch(/secret parameter "enrol" is not stored/);
   expect((await passwordsView(at, ARMED.build))?.parameters).toEqual(["enrol"]);
 });
 
@@ -86,7 +86,7 @@ it("shows what is in force with its origin, and the secret nowhere", async () =>
     expect.objectContaining({ name: "place", value: "rack B", from: "sheet" }),
   ]);
   const first = preview!.texts.at(-1)!.text;
-  expect(first).toContain("(sealed: parameter enrol)");
+  expect(first).toContain("(stored: parameter enrol)");
   const shown = JSON.stringify([preview, offer, await answersShown(at, ARMED.build)]);
   expect(shown).not.toContain("Zr7");
   expect(shown).not.toMatch(/\$6\$/);

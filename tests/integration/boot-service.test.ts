@@ -49,8 +49,8 @@ describe("before anybody has armed it", () => {
     const words = said(await arm());
     for (const problem of [
       /Network boot is off at Thornhope/,
-      /issue one, and arm that/,
-      /Stops stand on the sheet/,
+      /issue a revision, then arm/,
+      /The sheet has blockers/,
     ])
       expect(words).toMatch(problem);
     expect(await bootRows.newestIds((await desk()).db, 9, "")).toEqual([]);
@@ -61,7 +61,9 @@ describe("before anybody has armed it", () => {
     const script = text(
       await scriptOf({ mac: "02:99:00:00:00:07", serial: "X 1/2", maker: "Ostler", uuid: "u-1" }),
     );
-    expect(script).toMatch(/^#!ipxe\n:local\necho Derrick: Nobody has armed this machine[^]*\nexit 1\n$/);
+    expect(script).toMatch(
+      /^#!ipxe\n:local\necho Derrick: This machine is not armed for an installation[^]*\nexit 1\n$/,
+    );
     const [stranger] = (await bootBoard(await desk())).strangers;
     expect(stranger).toMatchObject({
       mac: "02:99:00:00:00:07",
@@ -76,8 +78,8 @@ describe("before anybody has armed it", () => {
 it("who names no MAC goes to its disk, and is listed nowhere", async () => {
   const before = (await bootBoard(await desk())).strangers.length;
   for (const mac of ["", "no-mac", "02:61", `${ARMED.mac}:00`])
-    expect(text(await scriptOf({ mac }))).toMatch(/told no MAC address[^]*exit 1/);
-  expect(text(await get("/script"))).toMatch(/told no MAC address/);
+    expect(text(await scriptOf({ mac }))).toMatch(/reported no MAC address[^]*exit 1/);
+  expect(text(await get("/script"))).toMatch(/reported no MAC address/);
   expect((await bootBoard(await desk())).strangers).toHaveLength(before);
 });
 
@@ -89,12 +91,12 @@ describe("a machine that nobody knows", () => {
 
   it("is made a machine of what it told, once, and is known by its MAC from then on", async () => {
     const mac = "02:99:00:00:00:07";
-    expect(await make("02:99:00:00:00:99")).toMatch(/No machine with this MAC has asked/);
+    expect(await make("02:99:00:00:00:99")).toMatch(/No machine with this MAC has sent a request/);
     expect(await make(mac, "s-nowhere")).toMatch(/Choose the site/);
-    expect(await make(mac, ARMED.site, "tho-a")).toMatch(/already a machine called tho-a/);
+    expect(await make(mac, ARMED.site, "tho-a")).toMatch(/already has a machine with the name tho-a/);
     const both = await Promise.all([make(mac), make(mac, ARMED.site, "tho-d")]);
     const id = both.find((b) => b.startsWith("m"))!;
-    expect(both.filter((b) => b !== id)).toEqual([expect.stringMatching(/is known by now: tho-/)]);
+    expect(both.filter((b) => b !== id)).toEqual([expect.stringMatching(/^Already known: tho-/)]);
     const made = (await machineRows.one((await desk()).db, id))!.document;
     expect(made.facts).toMatchObject({
       chassis: { maker: "Ostler", serial: "X 1/2", uuid: "u-1" },
@@ -114,7 +116,9 @@ describe("a rack that nobody has armed", () => {
   it("asks all at once and is told at once; each stands in the list, of which a page shows the newest", async () => {
     const macs = Array.from({ length: 150 }, (_, n) => `02:98:00:00:00:${n.toString(16).padStart(2, "0")}`);
     const told = await Promise.all([...macs, ...macs].map((mac) => scriptOf({ mac })));
-    expect(told.filter((answer) => !text(answer).includes("Nobody has armed this machine"))).toEqual([]);
+    expect(
+      told.filter((answer) => !text(answer).includes("This machine is not armed for an installation")),
+    ).toEqual([]);
     const newest = await bootBoard(await desk());
     expect([newest.strangers.length, newest.strangersInAll]).toEqual([50, 152]);
     const { strangers, strangersInAll } = await bootBoard(await desk(), ALL_STRANGERS);
@@ -159,7 +163,7 @@ describe("kernel and initial file system", () => {
       },
     });
     expect(await compared("xz", Buffer.from("\xfd7zXZ\0", "latin1"))).toMatchObject({
-      ...{ stop: false, words: expect.stringMatching(/not compared/) },
+      ...{ stop: false, words: expect.stringMatching(/initramfs were not compared/) },
     });
     rmSync(at, { recursive: true });
     // What is gone is not taken for what was seen there before.
@@ -192,12 +196,12 @@ describe("once it is armed", () => {
     await edit({ "storage.erase": [] });
     expect(await armingOffer(await desk(), ARMED.build)).toMatchObject({ ok: false });
     await makeReady();
-    expect(said(await arm("0051"))).toMatch(/not the end of the serial/);
-    expect(said(await arm("130051"))).toMatch(/not the end of the serial/);
+    expect(said(await arm("0051"))).toMatch(/does not end with these characters/);
+    expect(said(await arm("130051"))).toMatch(/does not end with these characters/);
     expect(said(await arm("N30051", 2))).toMatch(/5 minutes to 24 hours/);
     const both = await Promise.all([arm(" n3 0051 "), arm()]);
-    expect(both.map(said).sort()).toEqual(["armed", expect.stringMatching(/^tho-a is armed already/)]);
-    expect(said(await arm())).toMatch(/armed already/);
+    expect(both.map(said).sort()).toEqual(["armed", expect.stringMatching(/^tho-a is already armed/)]);
+    expect(said(await arm())).toMatch(/already armed/);
   });
 
   it("refused, it starts no run of another sheet of the same machine", async () => {
@@ -206,7 +210,7 @@ describe("once it is armed", () => {
     await at.write((tx) => buildRows.insert(tx, { id: "b-second", number: "B-0999", sheet }, at.stamp()));
     await issueRevision(at, "b-second", 1);
     const second = await armMachine(at, "b-second", { typed: ARMED.serial, minutes: 60, asksCode: false });
-    expect(said(second as never)).toMatch(/tho-a is armed already/);
+    expect(said(second as never)).toMatch(/tho-a is already armed/);
     expect(await runRows.ofBuild(at.db, "b-second")).toBeNull();
   });
 
@@ -215,7 +219,7 @@ describe("once it is armed", () => {
       expect(text(await scriptOf({ serial }))).toMatch(/:local\necho Derrick: /);
     expect((await row()).state).toMatchObject({
       status: "waiting",
-      refusal: expect.stringMatching(/tells no serial/),
+      refusal: expect.stringMatching(/reports no serial number/),
     });
   });
 
@@ -226,7 +230,7 @@ describe("once it is armed", () => {
     const script = text(await scriptOf());
     current = token(script);
     // Another one with the same MAC and serial gets nothing, takes nothing away, and stands on the board.
-    expect(text(await scriptOf())).toMatch(/given already, and is given once[^]*exit 1/);
+    expect(text(await scriptOf())).toMatch(/already started once[^]*exit 1/);
     expect((await row()).state).toMatchObject({
       status: "fetching",
       second: { address: expect.any(String) as string },
@@ -259,11 +263,13 @@ describe("once it is armed", () => {
   });
 
   it("the second start goes to the disk, and a replayed token opens nothing after a while", async () => {
-    expect(text(await scriptOf())).toMatch(/has had its installation[^]*exit 1/);
+    expect(text(await scriptOf())).toMatch(/Already installed[^]*exit 1/);
     const later = addSeconds((await row()).state.spentAt!, 300);
     service.now = later;
     expect((await get(`/t/${current}/answers/tho-a.ks`)).status).toBe(404);
-    expect((await refusals()).at(-1)).toMatch(/answers\/tho-a\.ks: the one installation has read all/);
+    expect((await refusals()).at(-1)).toMatch(
+      /answers\/tho-a\.ks: all files of the installation were loaded/,
+    );
     expect((await get(`/t/${current}/kernel`)).status).toBe(404);
     // What the installation reads to its end stays open for it, also when the time in which it might begin is over.
     service.now = addSeconds(later, 7200);
@@ -340,7 +346,7 @@ describe("what else is asked of it", () => {
       `/t/${own}/tree/${"x".repeat(500)}`,
     ]) {
       const { status, body } = await get(path);
-      expect([path, status, body.toString()]).toEqual([path, 404, "There is nothing here.\n"]);
+      expect([path, status, body.toString()]).toEqual([path, 404, "Not found.\n"]);
     }
     for (const method of ["PUT", "DELETE", "OPTIONS", "PATCH"])
       expect((await get(`/t/${own}/kernel`, { method })).status).toBe(404);
@@ -352,14 +358,14 @@ describe("what else is asked of it", () => {
     const own = await armed();
     await edit({ "answers.locale": "en_IE.UTF-8" });
     expect((await get(`/t/${own}/answers/tho-a.ks`)).status).toBe(404);
-    expect((await refusals()).at(-1)).toMatch(/was changed since the machine was armed/);
+    expect((await refusals()).at(-1)).toMatch(/has changed since the machine was armed/);
     await edit({ "answers.locale": "en_GB.UTF-8" });
     expect((await get(`/t/${own}/answers/tho-a.ks`)).status).toBe(200);
     const { id } = await row();
     expect((await disarm(await desk(), id)).ok).toBe(true);
     expect((await get(`/t/${own}/kernel`)).status).toBe(404);
     expect((await get(`/t/${own}/report/done`, { method: "POST" })).status).toBe(404);
-    expect(text(await scriptOf())).toMatch(/was called off/);
+    expect(text(await scriptOf())).toMatch(/was cancelled/);
     expect((await disarm(await desk(), id)).ok).toBe(false);
     expect((await row()).state.status).toBe("cancelled");
   });
@@ -371,9 +377,7 @@ describe("what else is asked of it", () => {
     const notes = (await runRows.log(db, (await runRows.openOf(db, ARMED.build))!)).flatMap(({ event }) =>
       event.kind === "note" ? [event.text] : [],
     );
-    expect(notes).toEqual([
-      "Armed with revision C of the sheet: that is what installs itself, while this run carries out revision B.",
-    ]);
+    expect(notes).toEqual(["Armed with revision C of the sheet, while this run uses revision B."]);
     const file = join(service.folder, "lowland-server-7.4-x86_64.iso");
     renameSync(file, `${file}.away`);
     expect((await get(`/t/${own}/kernel`)).status).toBe(404);
@@ -429,7 +433,7 @@ it("an address that asks without end is held up, and no other one", () => {
 it("an arming that cannot be read arms nothing, and what its machine asks is kept", async () => {
   const { write } = await desk();
   await write((tx) => tx.run(`update armings set agreed = '{}'`));
-  expect(text(await scriptOf())).toContain("Nobody has armed this machine");
+  expect(text(await scriptOf())).toContain("This machine is not armed for an installation");
   expect((await bootRows.strangers((await desk()).db, 1))[0]?.mac).toBe(ARMED.mac);
 });
 

@@ -76,7 +76,7 @@ it("is believed by its certificate alone, which lies beside the database for its
   expect(statSync(besideDatabase("boot-service.pem")).mode & 0o777).toBe(0o600);
   expect((await bootPair(tls)).certificate).toBe(trust.certificate);
   await expect(bootPair("https://10.61.10.5")).rejects.toThrow(
-    /not for 10\.61\.10\.5.*every loader has to learn it/,
+    /not for 10\.61\.10\.5.*every boot loader must then trust/,
   );
 });
 

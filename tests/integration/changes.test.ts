@@ -70,7 +70,7 @@ describe("every write adds its row", () => {
     await issueRevision(at, id, 4);
     const texts = captures("server-uefi-2socket");
     const made = await createMachine(at, "s-works", "feed-1", texts.slice(0, 3));
-    if (!made.ok) throw new Error("no machine");
+    if (!made.ok) throw new Error("nothing");
     await takeOver(at, made.value, 1, texts);
     const kinds = { site: siteRows, machine: machineRows, image: imageRows, build: buildRows } as const;
     for (const [kind, rows] of Object.entries(kinds))

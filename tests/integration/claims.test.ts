@@ -151,7 +151,7 @@ describe("after sixty changes", () => {
       const kept = await siteCheck(await desk(), id);
       const bare = (f: { key: string; says: string }[]) =>
         told(f)
-          .map((t) => t.replace(/ and | held by .*/g, " "))
+          .map((t) => t.replace(/ and | in use by .*| is that of .*/g, " "))
           .sort();
       expect(bare(kept), site.name).toEqual(bare(anew));
       count += kept.length;

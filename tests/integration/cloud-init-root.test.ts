@@ -45,7 +45,7 @@ done
 hostname
 `;
 
-it("cloud-init does all of a seed at the first start, with no error", () => {
+it("cloud-init does all of a seed at the first boot, with no error", () => {
   for (const name of ["layer", "root"]) mkdirSync(join(folder, name));
   const sheet = {
     "answers.finish": ["echo 'a; b' \"$(hostname)\" > /root/built"],

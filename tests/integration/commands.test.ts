@@ -161,7 +161,7 @@ describe("the script that makes a set", () => {
 
   it("is not written while its volumes do not fit", () => {
     expect(() => scriptOf({ volumes: [{ name: "v", bytes: 1e12 }] })).toThrow(
-      /cannot be made: its volumes take more/,
+      /cannot be created: its volumes use more/,
     );
   });
 
@@ -227,11 +227,11 @@ describe("the script that makes a set", () => {
   });
 
   it.each<[string, object, (i: number) => Partial<Drive>, RegExp]>([
-    ["nobody has agreed to what it erases", {}, () => ({ contents: EXTFS }), /nobody has agreed/],
+    ["nobody has agreed to what it erases", {}, () => ({ contents: EXTFS }), /erasure is not confirmed/],
     ["a drive has no serial", {}, () => ({ serial: null }), /without a serial/],
-    ["its drives make no such set", { groups: 3 }, () => ({}), /do not make 3 groups/],
+    ["its drives make no such set", { groups: 3 }, () => ({}), /cannot form 3 groups/],
     ["it has no name", { name: "" }, () => ({}), /it has no name/],
-    ["a controller makes it", { keeper: "RAID controller", type: "5" }, () => ({}), /by hand/],
+    ["a controller makes it", { keeper: "RAID controller", type: "5" }, () => ({}), /created manually/],
   ])("is not written where %s", (_, set, of, says) => expect(() => scriptOf(set, of)).toThrow(says));
 
   it("quotes whatever a drive calls itself", () => {

@@ -54,7 +54,7 @@ it("a backup is made while Derrick runs, is never written over another file, and
   const running = await withSite("live.db", "s-live");
   const file = join(folder, "backup.db");
   expect(await backUp(urlOf("live.db"), file)).toBeGreaterThan(4096);
-  await expect(backUp(urlOf("live.db"), file)).rejects.toThrow("is there already and is not written over");
+  await expect(backUp(urlOf("live.db"), file)).rejects.toThrow("exists already and is not overwritten");
   await expect(restore(urlOf("live.db"), file)).rejects.toThrow(
     "in use, so nothing was changed. Stop Derrick first",
   );
@@ -94,7 +94,7 @@ it("nothing that is damaged, foreign or absent takes the place of the database",
       (e: Error) => e.message.replace(folder, ""),
     );
   expect(await refused("text.db")).toBe(
-    "/text.db is damaged or is no database, so it is of no use as a copy.",
+    "/text.db is damaged or not a database, so it cannot be used as a backup.",
   );
   expect(await refused("foreign.db")).toBe("/foreign.db is a database, but not one of Derrick.");
   expect(await refused("spoilt.db")).toContain("/spoilt.db is damaged");
@@ -165,9 +165,7 @@ it("a lock that does not end is told, and the next save goes through when it is 
   await new Promise((r) => holder.stdout.once("data", r));
   const over = new Promise((r) => holder.once("exit", r));
   const save = () => opened.write((tx) => siteRows.insert(tx, "s-1", site, { at, by: "J. Pell" }));
-  await expect(save()).rejects.toThrow(
-    "Another program holds the database file for itself, so this was not saved.",
-  );
+  await expect(save()).rejects.toThrow("Another program has locked the database file");
   await over;
   await save();
   expect(existsSync(join(folder, "long.db"))).toBe(true);

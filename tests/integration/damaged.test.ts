@@ -98,7 +98,9 @@ describe("nothing is written that would not be read again", () => {
   it.each(["Europe/Berln", "", "GMT+99", " UTC"])("the time zone %j of a site", async (timeZone) => {
     const made = await createSite(await desk(), `Works ${timeZone}`);
     const { id, version } = (await listSites(await desk())).find((s) => made.ok && s.id === made.value)!;
-    expect(await inWords(write(await desk(), SITE, id, version, { timeZone }))).toContain("is no time zone");
+    expect(await inWords(write(await desk(), SITE, id, version, { timeZone }))).toContain(
+      "is not a time zone of the IANA list",
+    );
   });
 });
 
@@ -175,7 +177,7 @@ describe("a row that is damaged already", () => {
       });
     await insert(log.length + 1, '{"kind":"note","step":null,"text":"kept","by":""}');
     const named = (await runView(await desk(), "r-wrk-hv1"))!;
-    expect(named.log.at(-1)!.event).toMatchObject({ kind: "note", text: "kept", by: "nobody named" });
+    expect(named.log.at(-1)!.event).toMatchObject({ kind: "note", text: "kept", by: "unknown person" });
     expect(named.state.status).toBe("running");
     await insert(log.length + 2, '{"kind":"as expected","st');
     const stopped = (await runView(await desk(), "r-wrk-hv1"))!;

@@ -33,7 +33,7 @@ describe("the demo, moved so that now is now", () => {
     expect(host).toMatchObject({
       machine: "wrk-hv1",
       status: "running",
-      step: "The system is being upgraded",
+      step: "Wait: the system is upgraded",
       position: "28 of 35",
     });
     expect(host?.hands?.late).toBe(false);
@@ -57,8 +57,8 @@ describe("the demo, moved so that now is now", () => {
       ["B-0044", "wrk-st1", "H", 0, undefined],
       ["B-0043", "tho-a", "C", 2, "C1"],
     ]);
-    expect(preparing[1]?.firstStop?.says).toMatch(/BOOTCARD-A, 64\.0 GB .*nobody has agreed/);
-    expect(preparing[3]?.firstStop?.says).toContain("will not start in UEFI mode");
+    expect(preparing[1]?.firstStop?.says).toMatch(/BOOTCARD-A, 64\.0 GB .*the erasure is not confirmed/);
+    expect(preparing[3]?.firstStop?.says).toContain("will not boot in UEFI mode");
     for (const p of preparing) expect(p.likelySeconds).toBeGreaterThan(1800);
   });
 
@@ -160,10 +160,8 @@ describe("the demo, moved so that now is now", () => {
     // Story 2: the fixed address of the second hypervisor lies inside the range, and the site says so too.
     expect(works.findings.map((f) => f.says)).toEqual(
       expect.arrayContaining([
-        expect.stringMatching(
-          /^10\.61\.10\.122 of wrk-hv2 .* lies in the range that DHCP hands out in Works management/,
-        ),
-        expect.stringMatching(/^wrk-ps1 still has the log-in/),
+        expect.stringMatching(/^10\.61\.10\.122 of wrk-hv2 .* is in the DHCP range of Works management/),
+        expect.stringMatching(/^wrk-ps1 still uses its factory login/),
       ]),
     );
   });
@@ -193,15 +191,15 @@ describe("the demo, moved so that now is now", () => {
   it("explains an address that is typed, and takes none for a slip of another", async () => {
     const ask = async (query: string) => (await find(await desk(), query, null)).explained;
     const [kind, place] = await ask("10.61.10.122/24");
-    expect(kind).toMatch(/^It is private/);
+    expect(kind).toMatch(/^Type: private/);
     expect(place).toBe(
-      "Works, Works management (10.61.10.0/24): planned, wrk-hv2 (B-0042), but inside a range that the DHCP server hands out by itself.",
+      "Works, Works management (10.61.10.0/24): planned, wrk-hv2 (B-0042), but inside a DHCP range.",
     );
-    expect((await ask("10.61.10.200"))[1]).toContain("nobody has planned it");
+    expect((await ask("10.61.10.200"))[1]).toContain("not in use by any plan");
     expect((await ask("fe80::61:aff:fe00:1501%eno1"))[1]).toBe(
-      "It was made of the MAC 02:61:0a:00:15:01, of a port of wrk-hv2.",
+      "Derived from the MAC 02:61:0a:00:15:01, a port of wrk-hv2.",
     );
-    expect((await ask("169.254.9.9"))[0]).toContain("no DHCP server answered");
+    expect((await ask("169.254.9.9"))[0]).toContain("no DHCP server responded");
     expect(await ask("wrk-hv2")).toEqual([]);
     const { found, meant } = await find(await desk(), "10.61.10.201", null);
     expect([found.map((f) => f.href), meant]).toEqual([["/sites/s-works"], null]);
@@ -226,7 +224,7 @@ describe("the demo, moved so that now is now", () => {
 
   it("finds findings and steps of the open sheet first", async () => {
     const { found } = await find(await desk(), "d1", "b-tho-a");
-    expect(found[0]).toMatchObject({ kind: "finding", title: "D1 The target holds data" });
+    expect(found[0]).toMatchObject({ kind: "finding", title: "D1 Target holds data" });
     const { found: steps } = await find(await desk(), "disk", "b-tho-a");
     expect(steps.some((f) => f.kind === "step" && f.title === "Choose the disk to install on")).toBe(true);
   });

@@ -40,7 +40,7 @@ it("gives back exactly what it was given, and is taken once", async () => {
       Array.isArray(rows) ? byId(rows as object[]) : rows,
     );
   }
-  expect(await said(text)).toContain("already holds data");
+  expect(await said(text)).toContain("This installation already has data");
 });
 
 it("is moved in time as a whole: distances stay, identities stay", () => {

@@ -49,7 +49,7 @@ it("the demo is looked at beside one's own data: nothing is written, and nothing
   const mine = (await listMachines(own)).map((m) => m.name);
   const look = await demoDesk("J. Pell");
   expect((await listMachines(look)).map((m) => m.name)).toContain("wrk-hv1");
-  await expect(createSite(look, "Another")).rejects.toThrow(/nothing can be changed here/);
+  await expect(createSite(look, "Another")).rejects.toThrow(/read-only demo/);
   expect((await listMachines(own)).map((m) => m.name)).toEqual(mine);
   expect((await listSites(look)).map((s) => s.site.name)).not.toContain("Another");
   await closeDemo();

@@ -65,12 +65,14 @@ describe("an image", () => {
 
   it("refuses a save on an older version and what an inspector did not finish", async () => {
     expect(must(await write(await desk(hand), IMAGE, id, 1, { notes: "from the shelf" }))).toBe(2);
-    expect(refusal(await write(await desk(hand), IMAGE, id, 1, { notes: "other" }))).toContain("in between");
+    expect(refusal(await write(await desk(hand), IMAGE, id, 1, { notes: "other" }))).toContain(
+      "Someone else saved this meanwhile",
+    );
     expect((await view()).image.notes).toBe("from the shelf");
-    expect(refusal(await saveInside(await desk(hand), id, "x.iso", { size: 1 }))).toContain("not complete");
+    expect(refusal(await saveInside(await desk(hand), id, "x.iso", { size: 1 }))).toContain("incomplete");
     expect(
       refusal(await saveInside(await desk(hand), "i-nowhere", "x.iso", read(TYPED.fileName).found)),
-    ).toContain("no longer there");
+    ).toContain("no longer exists");
   });
 
   it("keeps what was found inside beside what was typed, through a later save", async () => {

@@ -154,7 +154,7 @@ describe("the answers of a real installer", () => {
 
   it("let it ask everything that writes where the drive is another one", () => {
     const { status, said, shown } = stillAsked({}, "NV-0002");
-    expect([status, said]).toEqual([1, "derrick: no drive answers with the planned serial\n"]);
+    expect([status, said]).toEqual([1, "derrick: no drive has the planned serial number\n"]);
     expect(shown).toEqual(ASKED.filter((q) => q !== "finish-install/reboot_in_progress"));
   });
 });

@@ -132,7 +132,7 @@ describe("a job", () => {
     const second = await start("f2.iso", () => Promise.reject(new TypeError("x is undefined")));
     expect(await second.over).toMatchObject({
       state: "failed",
-      problem: expect.stringContaining("not foreseen"),
+      problem: expect.stringContaining("Derrick failed with an unexpected error"),
     });
     expect(log).toHaveBeenCalledWith(expect.objectContaining({ message: "x is undefined" }));
     log.mockRestore();
@@ -245,7 +245,7 @@ describe("large outputs are read as a job", () => {
     const reading = read(drives(20_000));
     const job = await vi.waitFor(async () => {
       const [one] = (await jobRows.on((await desk()).db)).map((r) => r.job);
-      if (one?.kind !== "reading") throw new Error("not yet");
+      if (one?.kind !== "reading") throw new Error("no");
       return one;
     }, 60_000);
     await stopJob(by, job.id);

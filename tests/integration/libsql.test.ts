@@ -106,7 +106,7 @@ describe("when the line is bad", () => {
       opened.write((tx) => siteRows.insert(tx, id, site(id), { at, by: "J. Pell" }));
     server.next = ["silence"];
     const all = await Promise.all(["s-1", "s-2", "s-3"].map((id) => failing(save(id))));
-    expect(all[0]).toContain("The database server does not answer, so this was not saved");
+    expect(all[0]).toContain("The database server does not respond");
     expect(all.slice(1)).toEqual(["saved", "saved"]);
     expect((await siteRows.all(opened.db)).map((s) => s.id)).not.toContain("s-1");
     await opened.close();
@@ -143,9 +143,9 @@ describe("when the line is bad", () => {
   it("the server away is told by health, and it is well again when the server is", async () => {
     const port = Number(new URL(url).port);
     await server.stop();
-    expect((await failing(note("note-away-1"))).slice(0, 38)).toBe("The database server does not answer, s");
+    expect((await failing(note("note-away-1"))).slice(0, 38)).toBe("The database server does not respond, ");
     const sick = await health();
-    expect(!sick.ok && sick.problems[0]?.message).toContain("The database server does not answer");
+    expect(!sick.ok && sick.problems[0]?.message).toContain("The database server does not respond");
     await server.start(port);
     expect(await health()).toEqual({ ok: true, value: null });
     expect((await note("note-away-2")).ok).toBe(true);

@@ -73,7 +73,7 @@ describe("an import of everything", () => {
       ]),
     );
     expect(preview.changes).toEqual([]);
-    expect(preview.remarks.join()).toContain("a name that moves");
+    expect(preview.remarks.join()).toContain("a device name that can change");
   });
 
   it("of a drive in another machine makes it a drive that moved, or one that two machines hold", async () => {
@@ -126,7 +126,7 @@ describe("what people know of a machine", () => {
     );
     must(await write(await desk(), MACHINE, id, 1, { "typed.place": "rack A", "typed.role": "hypervisor" }));
     expect(refusal(await write(await desk(), MACHINE, id, 1, { "typed.place": "rack B" }))).toContain(
-      "Somebody saved this in between",
+      "Someone else saved this meanwhile",
     );
     expect(refusal(await write(await desk(), MACHINE, id, 2, { "typed.bays": [{ columns: 99 }] }))).toContain(
       "typed.bays.0",
@@ -137,7 +137,7 @@ describe("what people know of a machine", () => {
       facts: { drives: [] },
       typed: { place: "rack A", role: "hypervisor" },
     });
-    expect(refusal(await cloneMachine(await desk(), id, "wrk-d"))).toContain("already a machine");
+    expect(refusal(await cloneMachine(await desk(), id, "wrk-d"))).toContain("already has a machine");
   });
 
   it("puts drives in bays; a drive that is not there is refused", async () => {
@@ -148,7 +148,7 @@ describe("what people know of a machine", () => {
     ).toBe("4");
     expect(
       refusal(await placeInBay(await desk(), machine.id, await version(machine.id), "NONE", "4")),
-    ).toContain("not among");
+    ).toContain("This drive is no longer part of the machine");
   });
 
   it("takes pictures that are pictures", async () => {
@@ -165,10 +165,10 @@ describe("what people know of a machine", () => {
       refusal(
         await addPicture(await desk(), id, { type: "image/png", caption: "", bytes: Buffer.from("<html>") }),
       ),
-    ).toContain("no picture");
+    ).toContain("Unsupported picture format");
     expect(
       refusal(await addPicture(await desk(), id, { type: "text/html", caption: "", bytes: png })),
-    ).toContain("no picture");
+    ).toContain("Unsupported picture format");
   });
 });
 
@@ -198,7 +198,7 @@ describe("circuits and readings", () => {
       );
     }
     const finding = (await view(a.id)).findings.find((f) => f.code === "machine.circuit");
-    expect(finding?.says).toContain("draw 560 W under load; the site states 500 W: 60 W too much");
+    expect(finding?.says).toContain("draw 560 W under load; the limit of the site is 500 W: 60 W above it");
     expect(
       refusal(
         await typeReading(await desk(), a.id, {
@@ -220,7 +220,7 @@ describe("circuits and readings", () => {
           limit: null,
         }),
       ),
-    ).toContain("no plausible temperature");
+    ).toContain("is not plausible for temperature");
   });
 
   it("come out of dropped outputs in a stated condition, and leave the facts alone", async () => {
@@ -267,7 +267,9 @@ describe("the register", () => {
       ),
     ).toContain("serial");
     must(await editDrive(await desk(), key, 1, { written: "legacy" }));
-    expect(refusal(await editDrive(await desk(), key, 1, { written: "uefi" }))).toContain("in between");
+    expect(refusal(await editDrive(await desk(), key, 1, { written: "uefi" }))).toContain(
+      "Someone else saved this meanwhile",
+    );
     must(await wipeDrive(await desk(), key, 2, "overwritten once", "order 7"));
     must(await shelveDrive(await desk(), key, 3, "shelf 2", true));
     const entry = (await registerLine(await desk(), key))!.entry;
@@ -355,7 +357,7 @@ describe("a list of machines", () => {
     );
     const e = await view(machines.find((m) => m.name === "wrk-e")!.id);
     expect(e.machine.document.facts.ports[0]?.mac).toBe("02:00:00:00:00:0e");
-    expect(refusal(await takeList(await desk(), csv, "list.csv"))).toContain("Nothing in this list is new");
+    expect(refusal(await takeList(await desk(), csv, "list.csv"))).toContain("The list has nothing new");
     expect(refusal(await previewList(await desk(), "name,site\nx,\n", "l"))).toContain("no site");
   });
 });
@@ -374,7 +376,7 @@ it("a machine that is refused leaves no site that was named for it, at the secon
   const sites = async () => (await listSites(await desk())).map((s) => s.site.name);
   const made = async (name: string, texts: { name: string; text: string }[] = []) =>
     createMachine(await desk(), { newSite: "Old works" }, name, texts);
-  expect(refusal(await made(" "))).toMatch(/needs a name/);
+  expect(refusal(await made(" "))).toMatch(/Enter the machine name/);
   expect(await sites()).not.toContain("Old works");
   must(await made("old-1"));
   expect((await sites()).filter((name) => name === "Old works")).toHaveLength(1);

@@ -201,20 +201,24 @@ describe("the plan of a machine", () => {
     ]);
   });
   it.each<[string, NetworkGround, RegExp]>([
-    ["a virtual switch", ground([virtual()]), /only a hypervisor/],
+    ["a virtual switch", ground([virtual()]), /only hypervisors support it/],
     [
       "an interface that does not fit",
       ground([named("bond", "a b", [MAC], { mode: "802.3ad", hash: "layer2" })]),
-      /does not fit yet/,
+      /the bond a b is invalid/,
     ],
     ["no port", ground([], null, { "network.port": null }), /port is not chosen/],
-    ["no address", ground([], null, { "network.address": "" }), /address is not told/],
-    ["no segment", ground([], null, { "network.segment": null }), /segment is not chosen/],
-    ["a gateway that is none", ground([], null, { "network.gateway": "gw" }), /gateway is no address/],
+    ["no address", ground([], null, { "network.address": "" }), /the address is missing or invalid/],
+    ["no segment", ground([], null, { "network.segment": null }), /the network is not chosen/],
+    [
+      "a gateway that is none",
+      ground([], null, { "network.gateway": "gw" }),
+      /the gateway is not an address/,
+    ],
     [
       "a name server that is none",
       ground([], null, { "network.nameServers": ["ns"] }),
-      /name server is no address/,
+      /a DNS server is not an address/,
     ],
   ])("is not written with %s", (_, g, says) => {
     const plan = of(g);

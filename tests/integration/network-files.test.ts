@@ -165,8 +165,8 @@ describe("files of a site", () => {
     const from = lines.indexOf("# Six, fd61:7a1e::/64");
     expect(lines.slice(from, from + 6)).toEqual([
       "# Six, fd61:7a1e::/64",
-      "# Clients ask for an address here when the router's advertisements tell them to (the managed flag).",
-      "# Not told by DHCP here, since it is of the other family: 10.61.10.2",
+      "# Clients request an address here when router advertisements tell them to (managed flag).",
+      "# Not provided by DHCP here, because it is of the other address family: 10.61.10.2",
       "dhcp-range=set:six,fd61:7a1e::100,fd61:7a1e::1ff,64,12h",
       "dhcp-option=tag:six,option6:dns-server,[fd61:7a1e::2]",
       "dhcp-host=02:61:0a:00:00:09,[fd61:7a1e::9],rack-a-power-strip",
@@ -312,7 +312,7 @@ describe("what is written is read again", () => {
   });
 });
 
-it("the same plan gives the same bytes", () => {
+it("output is reproducible", () => {
   for (const plan of Object.values(HOST_PLANS))
     for (const write of Object.values(NETWORK_WRITERS))
       expect(write(structuredClone(plan))).toEqual(write(plan));

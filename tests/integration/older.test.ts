@@ -34,7 +34,7 @@ it("ends a consent and a waiver that do not say for what they were given, and sa
   const consent = evaluation.findings.find((f) => f.code === "storage.holds-data");
   expect([consent?.severity, consent?.says]).toEqual([
     "stop",
-    expect.stringContaining("does not say for what"),
+    expect.stringContaining("its scope was not recorded"),
   ]);
   const waived = evaluation.findings.find((f) => f.code === "storage.removable");
   expect(waived).toMatchObject({ waiver: null, ended: { by: "M. Arkle" } });

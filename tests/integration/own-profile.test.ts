@@ -50,7 +50,7 @@ it("previews the steps that fields would make, or what a sheet would lack by eac
   const wrong = await previewProfile(by, { ...millrace, screens: [], restart: { likely: -1, late: 5 } });
   expect(wrong.steps).toEqual([]);
   expect(wrong.problems.map((p) => p.lacks)).toEqual(
-    expect.arrayContaining([expect.stringMatching(/steps of the installer/), "how long a restart takes"]),
+    expect.arrayContaining([expect.stringMatching(/steps of the installer/), "the restart time"]),
   );
   expect(await profileView(by, "millrace", "12")).toMatchObject({ edition: 1 });
 });

@@ -40,7 +40,7 @@ describe("a sealed hash", () => {
     const { answer } = (await answersView(await desk(), BUILD))!;
     expect(answer.kind === "file" && textOf(answer.file)).toContain(`--password="${HASH}"`);
     const shown = JSON.stringify(await answersShown(await desk(), BUILD));
-    expect(shown).toContain("(the sealed hash)");
+    expect(shown).toContain("(stored hash)");
     expect(shown).not.toContain(HASH);
   });
 
@@ -71,7 +71,7 @@ describe("a sealed hash", () => {
       isLost: true,
     });
     writeFileSync(file, "short\n");
-    await expect(secretsView(await desk(), BUILD)).rejects.toThrow(/none of 32 bytes/);
+    await expect(secretsView(await desk(), BUILD)).rejects.toThrow(/does not have 32 bytes/);
     writeFileSync(file, key);
     expect((await hashesOf(await desk(), BUILD)).get("jpell")).toBe(HASH);
   });
@@ -80,7 +80,7 @@ describe("a sealed hash", () => {
     await sealIt(BUILD, "arkle", "another-Plum-7-tango");
     const here = await desk();
     const words = await here.write((tx) => destroySecrets(tx, BUILD, here.stamp()));
-    expect(words).toBe("The sealed hashes of arkle, jpell were destroyed.");
+    expect(words).toBe("The stored hashes of arkle, jpell were destroyed.");
     expect(await here.write((tx) => destroySecrets(tx, BUILD, here.stamp()))).toBeNull();
     const known = (await secretsView(here, BUILD))!.known;
     expect(known.map((k) => [k.isSealed, k.destroyedAt !== null])).toEqual([
@@ -112,7 +112,11 @@ describe("a mark", () => {
   });
 
   it.each([
-    ["a password instead of a hash", { opens: "jpell", hash: PASSWORD, toMark: HASH }, /no hash in the form/],
+    [
+      "a password instead of a hash",
+      { opens: "jpell", hash: PASSWORD, toMark: HASH },
+      /This is not a hash in the format of crypt\(3\)/,
+    ],
     ["a salt that is not this server's", { opens: "jpell", hash: null, toMark: HASH }, /salt of this server/],
   ])("%s is refused", async (_, given, words) => {
     const answer = await sealSecret(await desk(), BUILD, given);
@@ -122,7 +126,7 @@ describe("a mark", () => {
   it("the hash for the file has a salt of its own", async () => {
     const same = await toMark(PASSWORD);
     const answer = await sealSecret(await desk(), BUILD, { opens: "jpell", hash: same, toMark: same });
-    expect(answer.ok ? "" : answer.problems[0]?.message).toMatch(/salt of its own/);
+    expect(answer.ok ? "" : answer.problems[0]?.message).toMatch(/its own salt/);
   });
 });
 

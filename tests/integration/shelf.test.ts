@@ -117,7 +117,7 @@ describe("the image folder of the server", () => {
   });
 
   it("refuses an empty file, and can be stopped in the middle of a large one, which keeps nothing", async () => {
-    expect(refusal(await shelveFromFolder(await desk(hand), "empty.iso"))).toContain("is empty");
+    expect(refusal(await shelveFromFolder(await desk(hand), "empty.iso"))).toContain("empty.iso is empty");
     const { id } = must(await shelveFromFolder(await desk(hand), "large.iso"));
     await until("large.iso", "working");
     await stopFolderJob(await desk(hand), "large.iso");
@@ -142,9 +142,13 @@ describe("a dropped file", () => {
   });
 
   it("is refused when the inspector did not finish, or when it is empty", async () => {
-    expect(refusal(await addFile(await desk(hand), "x.iso", { sizeBytes: 4 }))).toContain("not complete");
+    expect(refusal(await addFile(await desk(hand), "x.iso", { sizeBytes: 4 }))).toContain(
+      "The result of the inspection is incomplete",
+    );
     const none = { ...inside("p20-zeros.iso"), sizeBytes: 0 };
-    expect(refusal(await addFile(await desk(hand), "x.iso", none))).toContain("cannot stand on the shelf");
+    expect(refusal(await addFile(await desk(hand), "x.iso", none))).toContain(
+      "cannot be added to the library",
+    );
   });
 
   it("shows what goes with it from both sides", async () => {
@@ -184,7 +188,7 @@ describe("editions of a profile", () => {
         (s) => s.id === "screen-writing",
       )!.figure!.inputs;
     expect(await codes()).toContain("image.profile-newer");
-    expect((await given())[0]).toMatchObject({ name: "the profile's time", value: "8 min" });
+    expect((await given())[0]).toMatchObject({ name: "time of the profile", value: "8 min" });
     expect((await given())[1]).toMatchObject({ name: "runs", source: "measured" });
     const { build } = (await buildView(await desk(hand), "b-cl-bk1"))!;
     const taken = await saveEdits(await desk(hand), "b-cl-bk1", build.version, [
@@ -199,8 +203,8 @@ describe("editions of a profile", () => {
     const { profile, edition, yaml } = await shown();
     const save = async (fields: object, on = edition) =>
       saveProfile(await desk(hand), "hopper-backup", "3", on, fields);
-    expect(refusal(await save(profile, 1))).toContain("Edition 2 was written by M. Arkle in between");
-    expect(refusal(await save({ ...profile, version: "4" }))).toContain("are its identity");
+    expect(refusal(await save(profile, 1))).toContain("Revision 2 was saved by M. Arkle meanwhile");
+    expect(refusal(await save({ ...profile, version: "4" }))).toContain("identify a profile");
     expect(refusal(await save({ ...profile, screens: [] }))).toMatch(/^screens/);
     expect(must(await save({ ...profile, name: "Hopper Upland" })).edition).toBe(3);
     const next = await shown();
@@ -261,7 +265,7 @@ describe("sticks and what runs measure", () => {
       compared: true,
     };
     expect(refusal(await writeDrive(await desk(hand), key, 2, { ...writing, imageId: "i-gone" }))).toContain(
-      "no longer on the shelf",
+      "This image is no longer in the library",
     );
     must(await writeDrive(await desk(hand), key, 2, writing));
     expect((await registerLine(await desk(hand), key))?.entry).toMatchObject({

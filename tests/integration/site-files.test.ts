@@ -41,7 +41,7 @@ it("a file that is taken over is shown first, changes what was chosen, and is kn
     "dhcp-host=02:61:0a:00:00:31,10.61.10.31,door\ndhcp-host=02:61:0a:00:00:32,10.61.10.32,gate\ndhcp-host=x";
   const before = await site();
   const shown = await previewTaking(await desk(), ID, text, "");
-  if (!shown.ok) throw new Error("not read");
+  if (!shown.ok) throw new Error("not collected");
   expect(shown.value.offers.map((o) => o.state)).toEqual(["new", "new"]);
   expect(shown.value.problems).toMatchObject([{ line: 3 }]);
   expect(await site()).toEqual(before);
@@ -62,19 +62,21 @@ it("cables that a machine's LLDP tells are planned to it", async () => {
     const shown = await previewTaking(await desk(), ID, text, machine);
     return shown.ok ? shown.value.offers.map((o) => `${o.state}: ${o.says}`) : shown.problems;
   };
-  expect(await of("")).toEqual(["not here: eno1 leads to wrk-sw1 port 3: say on which machine it was read"]);
+  expect(await of("")).toEqual([
+    "not here: eno1 is connected to wrk-sw1 port 3: choose the machine that it was collected on",
+  ]);
   expect(await of("wrk-hv1")).toEqual([
-    "differs: eno1 leads to wrk-sw1 port 3: by the plan the cable goes elsewhere",
+    "differs: eno1 is connected to wrk-sw1 port 3: in the plan the cable is connected elsewhere",
   ]);
   const { version } = await site();
   await takeOver(await desk(), ID, version, text, "wrk-hv1", [0]);
-  expect(await of("wrk-hv1")).toEqual(["known: eno1 leads to wrk-sw1 port 3: as planned"]);
+  expect(await of("wrk-hv1")).toEqual(["known: eno1 is connected to wrk-sw1 port 3: as planned"]);
 });
 
 it("what is no such file, and a site that is gone, are told in words", async () => {
   expect(await previewTaking(await desk(), ID, "Dear all", "")).toMatchObject({
     ok: false,
-    problems: [{ message: /none of what/ }],
+    problems: [{ message: /^Unknown format/ }],
   });
   expect(await previewTaking(await desk(), "gone", "10.1.1.1 a", "")).toMatchObject({ ok: false });
   expect(await wiringView(await desk(), "gone")).toBeNull();
@@ -102,14 +104,14 @@ it("the command compares the table with the documents, and puts it right", async
     });
     return `${done.status} ${done.stdout.trim().split("\n").at(-1)}`;
   };
-  expect(run()).toMatch(/^0 \d+ claims of 18 documents: the table says the same\.$/);
+  expect(run()).toMatch(/^0 \d+ claims of 18 documents: the table is correct\.$/);
   const client = createClient({ url });
   await client.execute("DELETE FROM claims WHERE kind = 'reservation'");
   await client.execute(
     "INSERT INTO claims (kind, key, owner, owner_id) VALUES ('name', 'ghost', 'site', 's-works')",
   );
   client.close();
-  expect(run()).toMatch(/^1 \d+ differences; put them right with/);
-  expect(run("--write")).toMatch(/^0 \d+ differences, put right\.$/);
-  expect(run()).toMatch(/^0 .*says the same/);
+  expect(run()).toMatch(/correct them with/);
+  expect(run("--write")).toMatch(/^0 \d+ differences, corrected\.$/);
+  expect(run()).toMatch(/^0 .*the table is correct/);
 });

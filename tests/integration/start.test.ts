@@ -20,7 +20,7 @@ it.each([
     const { status, stderr } = start(script, { PORT });
     expect([status, stderr]).toEqual([
       1,
-      expect.stringContaining(`${words}; it wants a number from 1 to 65535`),
+      expect.stringContaining(`${words}; set it to a number from 1 to 65535`),
     ]);
   }
 });

@@ -39,7 +39,7 @@ describe("F2: one build, one run", () => {
     );
     expect(starts.filter((s) => s.ok)).toHaveLength(1);
     const refused = starts.find((s) => !s.ok);
-    expect(refused && !refused.ok && refused.problems[0]?.message).toContain("carried out already");
+    expect(refused && !refused.ok && refused.problems[0]?.message).toContain("This build is already running");
   });
 
   it("the database itself holds no second open run of a build", async () => {
@@ -60,7 +60,9 @@ describe("F3: the server signs", () => {
       { drive: "BM4471907F58", typed: "907F58", holds: "x", by: "M. Arkle", at: "2020-01-01T00:00:00Z" },
     ];
     const consent = await save("b-wrk-hv2", { "storage.erase": forged });
-    expect(!consent.ok && consent.problems[0]?.message).toContain("by naming the drive");
+    expect(!consent.ok && consent.problems[0]?.message).toContain(
+      "Erasing a drive is confirmed by identifying the drive",
+    );
     const waiver = [
       { key: "network.in-pool", reason: "because I say so", by: "M. Arkle", at: "2020-01-01T00:00:00Z" },
     ];
@@ -72,7 +74,7 @@ describe("F3: the server signs", () => {
   it("writes its own name and time under a consent, and what was typed", async () => {
     const { version } = (await build("b-wrk-hv2")).build;
     const wrong = await agreeToErase(await desk(), "b-wrk-hv2", version, "BM4471907F58", "907F31");
-    expect(!wrong.ok && wrong.problems[0]?.message).toContain("does not name");
+    expect(!wrong.ok && wrong.problems[0]?.message).toContain("This does not identify boot module");
     const agreed = await agreeToErase(await desk(), "b-wrk-hv2", version, "BM4471907F58", "bm4471907f58");
     if (!agreed.ok) throw new Error(agreed.problems[0]?.message);
     const [consent] = agreed.view.build.sheet.storage.erase;

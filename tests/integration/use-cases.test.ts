@@ -120,7 +120,7 @@ describe("one machine, from its facts to its record", () => {
   it("cannot start with stops, and says which", async () => {
     must(await issueRevision(await desk(), buildId, await version()));
     const refused = await startRun(await desk(), buildId, await version());
-    expect(!refused.ok && refused.problems[0]?.message).toMatch(/open stops: .*D1 No target drive/);
+    expect(!refused.ok && refused.problems[0]?.message).toMatch(/D1 Target missing/);
   });
 
   it("refuses a stale save, shows both versions, and changes nothing", async () => {
@@ -217,7 +217,7 @@ describe("one machine, from its facts to its record", () => {
     const over = async () =>
       command(await desk(), runId, `over-${Math.random()}`, { kind: "handed over", to: "Control room" });
     const early = await over();
-    expect(!early.ok && early.problems[0]?.message).toMatch(/decided by nobody: .*Gateway \(not seen\)/);
+    expect(!early.ok && early.problems[0]?.message).toMatch(/Gateway \(not verified\)/);
     for (const line of (await runView(await desk(), runId))!.acceptance.filter(isOpen)) {
       const how = line.verdict === "not seen" ? "seen" : "taken as it is";
       const settled = { kind: "settled", line: line.id, how, words: "looked at on the console" };
@@ -229,7 +229,7 @@ describe("one machine, from its facts to its record", () => {
     must(await over());
     expect(await hashesOf(await desk(), buildId)).toEqual(new Map());
     expect((await runView(await desk(), runId))!.log.at(-1)!.event).toMatchObject({
-      ...{ kind: "note", text: "The sealed hash of jpell was destroyed." },
+      ...{ kind: "note", text: "The stored hash of jpell was destroyed." },
     });
     const record = (await recordOf(await desk(), runId))!;
     expect(record).toMatchObject({ state: "handed over", revision: "B", handedTo: "Control room" });
@@ -254,6 +254,10 @@ describe("one machine, from its facts to its record", () => {
     expect((await todayView(await desk())).running).toEqual([]);
     expect((await find(await desk(), "sample0001", null)).found.map((f) => f.kind)).toEqual(["machine"]);
     expect((await find(await desk(), "d1", buildId)).found[0]?.kind).toBe("finding");
+    const { machine } = (await machineView(await desk(), machineId))!;
+    const { found } = await find(await desk(), `${machine.name} mac`, null);
+    expect(found.map((f) => f.detail)).toEqual(machine.document.facts.ports.map((p) => p.mac));
+    expect(found[0]?.title).toMatch(`${machine.name}: MAC of `);
   });
 });
 
@@ -310,7 +314,7 @@ describe("the export", () => {
     const file = await exportAll();
     expect(file.runs).toHaveLength(1);
     const refused = await importAll(await desk(), JSON.stringify(file), { rebase: false });
-    expect(!refused.ok && refused.problems[0]?.message).toContain("already holds data");
+    expect(!refused.ok && refused.problems[0]?.message).toContain("This installation already has data");
   });
 
   it("that ships as the demo is valid", async () => {

@@ -71,7 +71,7 @@ describe.each(KINDS)("a form of a %s", (kind, written, id, values) => {
     await write(await desk(), written, id, first.version + 1, { notes: "second" });
     const answer = await takeBackWritten(await desk(), written, id, first.version + 1);
     expect(!answer.ok && answer.problems[0]?.message).toBe(
-      "Changed again since then, so nothing was taken back: notes.",
+      "Changed again since then, so nothing was undone: notes.",
     );
     expect((await takeBackWritten(await desk(), written, id, 9999)).ok).toBe(false);
   });
@@ -83,7 +83,7 @@ describe.each(KINDS)("a form of a %s", (kind, written, id, values) => {
       expect(!answer.ok && answer.problems[0]?.message).toBe(`the ${kind} has no field ${path}`);
     }
     const answer = await write(await desk(), written, "nowhere", 1, values);
-    expect(!answer.ok && answer.problems[0]?.message).toBe(`This ${kind} is no longer there.`);
+    expect(!answer.ok && answer.problems[0]?.message).toBe(`This ${kind} no longer exists.`);
     expect(await standing()).toMatchObject({ version, document });
   });
 });
@@ -100,7 +100,7 @@ it("takes back by a form what was written in it, and nothing that was measured",
   const { version } = (await writtenView(await desk(), IMAGE, "i-hopper-3"))!;
   await saveComputed(await desk(), "i-hopper-3", { algorithm: "sha256", value: "b".repeat(64) });
   const answer = await takeBackWritten(await desk(), IMAGE, "i-hopper-3", version + 1);
-  expect(!answer.ok && answer.problems[0]?.message).toContain("not written in this form");
+  expect(!answer.ok && answer.problems[0]?.message).toContain("This change was not made in this form");
 });
 
 describe("what is typed of a controller", () => {

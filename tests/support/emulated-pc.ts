@@ -166,7 +166,7 @@ let [said, heard, wrong] = ["", 0, true];
 pc.stdout.setEncoding("latin1").on("data", (part: string) => {
   said += part;
   const news = said.slice(heard);
-  const [asked] = /press a key to type it|Code: ?$/.exec(news) ?? [];
+  const [asked] = /press a key to enter the code|Code: ?$/.exec(news) ?? [];
   if (!asked) return;
   heard = said.length;
   // The first one is mistyped; the others as a person reads them, in groups and with capitals.

@@ -11,17 +11,17 @@ const lowland = shippedProfile("lowland-server-7");
 
 /** Cases of the rules about commands, and about the values that they name. */
 export const ANSWERS_FIRING: [code: string, severity: string, says: RegExp, changes: BuildChanges][] = [
-  ["answers.parameter", "stop", /no profile, site, sheet or machine/, first("enrol {parameter.key}")],
+  ["answers.parameter", "stop", /sheet or machine/, first("enrol {parameter.key}")],
   [
     "answers.parameter",
     "stop",
-    /leave them out/,
+    /remove them/,
     given([{ name: "key", value: "1" }], { "answers.finish": ["enrol '{parameter.key}'"] }),
   ],
   [
     "answers.parameter",
     "stop",
-    /is a secret, and a kernel's words/,
+    /"key" is a secret/,
     {
       ...given([{ name: "key", value: "", isSecret: true }], { "image.way": "network" }),
       profile: { ...lowland, netboot: { ...lowland.netboot!, words: ["k={parameter.key}"] } },
@@ -30,7 +30,7 @@ export const ANSWERS_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "answers.secret-open",
     "stop",
-    /its sheet has a value for it in clear/,
+    /and its value is stored in clear text \(sheet\)/,
     {
       ...given([{ name: "key", value: "typed", isSecret: false }]),
       site: { parameters: [{ name: "key", value: "", isSecret: true }] },
@@ -39,11 +39,16 @@ export const ANSWERS_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "answers.first-start",
     "stop",
-    /does not install itself over the network/,
+    /but only network installations from Derrick run them/,
     { sheet: { "answers.firstStart": ["true"], "image.way": "stick" } },
   ],
   ["answers.fixed-wait", "caution", /waits for a fixed time: "sleep 60; enrol"/, first("sleep 60; enrol")],
-  ["answers.left-behind", "note", /nobody sees what a command complains of/, first("enrol || true")],
+  [
+    "answers.left-behind",
+    "note",
+    /After the installation the error output of a command is discarded \("enrol \|\| true"\)/,
+    first("enrol || true"),
+  ],
   ["answers.left-behind", "caution", /a shell stays open/, first("cairn-service ssh enable")],
   ["answers.left-behind", "caution", /a shell stays open/, { sheet: { "answers.services": ["sshd"] } }],
 ];

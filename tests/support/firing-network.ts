@@ -112,55 +112,55 @@ const GUESTS = { purpose: "guests", segment: "mgmt" };
 const virtual = (...groups: object[]) => of("virtual switch", "switch0", [MAC], { groups });
 
 export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, changes: BuildChanges][] = [
-  ["network.interface", "stop", /its name is no name/, stands(of("port", "lan one", [MAC]))],
+  ["network.interface", "stop", /its name is not an interface name/, stands(of("port", "lan one", [MAC]))],
   [
     "network.interface",
     "stop",
-    /another one has the same name/,
+    /another interface has the same name/,
     stands(of("vlan", "v0", [MAC], { vlan: 1 }), of("vlan", "v0", [MAC], { vlan: 2 })),
   ],
   [
     "network.interface",
     "stop",
-    /it stands on itself/,
+    /its parent interfaces form a loop/,
     stands(of("bridge", "br0", ["br0"], { vlanAware: false })),
   ],
   [
     "network.interface",
     "stop",
-    /it stands on bond9, which is not there/,
+    /its parent interface bond9 does not exist/,
     stands(of("vlan", "v0", ["bond9"], { vlan: 1 })),
   ],
-  ["network.interface", "stop", /it stands on nothing/, stands(of("port", "lan0", []))],
+  ["network.interface", "stop", /it has no parent interface/, stands(of("port", "lan0", []))],
   ["network.interface", "stop", /it has no VLAN number/, stands(of("vlan", "v0", [MAC], { vlan: null }))],
-  ["network.carrier", "stop", /no interface br9 any more/, { sheet: { "network.carrier": "br9" } }],
+  ["network.carrier", "stop", /interface br9 no longer exists/, { sheet: { "network.carrier": "br9" } }],
   [
     "network.carrier",
     "stop",
-    /lan1 does not go through/,
+    /lan1 does not use the chosen port 02:61:0a:00:00:14/,
     {
       facts: TWO,
       sheet: { "network.carrier": "lan1", "network.interfaces": [of("port", "lan1", [SECOND])] },
     },
   ],
-  ["network.carrier", "stop", /the port belongs to bond0/, stands(bond())],
+  ["network.carrier", "stop", /the port is a member of bond0/, stands(bond())],
   [
     "network.interface",
     "stop",
-    /its network is not at the site any more/,
+    /its network no longer exists at the site/,
     stands(virtual({ name: "a", purpose: "guests", segment: "sold" })),
   ],
   ["network.group", "stop", /port group 1 on switch0 has no name/, stands(virtual({ name: "", ...GUESTS }))],
   [
     "network.headless",
     "stop",
-    /only the DHCP server knows where it is/,
+    /only the DHCP server knows the address/,
     { facts: { controller: { present: false } as never }, sheet: { "network.school": "dynamic" } },
   ],
   [
     "network.group",
     "stop",
-    /has the name of another one/,
+    /has the same name as another port group/,
     stands(virtual({ name: "a", ...GUESTS }, { name: "a", ...GUESTS })),
   ],
   [
@@ -178,7 +178,7 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.carrier",
     "stop",
-    /port group a for management is in another network/,
+    /the management port group a is in another network than the address/,
     wired(PLAIN, {
       "network.carrier": "switch0",
       "network.interfaces": [virtual({ name: "a", purpose: "management", segment: "store" })],
@@ -187,7 +187,7 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.port-twice",
     "stop",
-    /belongs to bond0 and br0/,
+    /02:61:0a:00:00:14 is a member of bond0 and br0/,
     stands(bond(), of("bridge", "br0", [MAC], { vlanAware: false })),
   ],
   ["network.bond", "caution", /bond0 has one port/, stands(bond({ on: [SECOND] }))],
@@ -200,18 +200,18 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.mtu-below",
     "stop",
-    /bond0.30 has an MTU of 9000, and bond0 below it passes 1500/,
+    /MTU 9000/,
     stands(bond(), of("vlan", "bond0.30", ["bond0"], { vlan: 30, mtu: 9000 })),
   ],
   ...(
     [
-      ["10.61.11", "store", /it is not an address/],
-      ["10.61.11.9", null, /no segment is chosen/],
+      ["10.61.11", "store", /not an IP address/],
+      ["10.61.11.9", null, /no network is chosen/],
       ["10.61.10.9", "store", /outside 10.61.11.0\/24/],
       ["10.61.11.0", "store", /network or broadcast/],
       ["10.61.10.20", "mgmt", /it is the management address/],
-      ["10.61.10.150", "mgmt", /DHCP hands it out/],
-      ["10.61.10.1", "mgmt", /it belongs to the gateway/],
+      ["10.61.10.150", "mgmt", /it is in a DHCP range/],
+      ["10.61.10.1", "mgmt", /it is in use by the gateway/],
     ] as const
   ).map(([address, segment, says]): (typeof NETWORK_FIRING)[number] => [
     "network.other-address",
@@ -222,7 +222,7 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.vlan-aware",
     "caution",
-    /br0 carries the management address/,
+    /br0 has the management address and filters frames by VLAN/,
     {
       sheet: {
         "network.carrier": "br0",
@@ -230,34 +230,29 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
       },
     },
   ],
+  ["network.vlan-path", "stop", /native 40\) does not allow it/, wired([{ name: "1", native: 40 }], {})],
   [
     "network.vlan-path",
     "stop",
-    /sw1 port 1 \(access, native 40\) does not let it through/,
-    wired([{ name: "1", native: 40 }], {}),
-  ],
-  [
-    "network.vlan-path",
-    "stop",
-    /sends it with a tag, which/,
+    /allowed 10\) sends it tagged/,
     wired([{ name: "1", mode: "trunk", native: null, allowed: "10" }], {}),
   ],
   [
     "network.vlan-path",
     "stop",
-    /without a tag, while the machine sends a tag/,
+    /and the machine expects it tagged/,
     wired(PLAIN, { "network.carrier": "v", "network.interfaces": [of("vlan", "v", [MAC], { vlan: 10 })] }),
   ],
   [
     "network.vlan-tag",
     "stop",
-    /which is VLAN 10, and is sent with the tag of VLAN 11/,
+    /which is VLAN 10, and is sent with tag VLAN 11/,
     wired(PLAIN, { "network.carrier": "v", "network.interfaces": [of("vlan", "v", [MAC], { vlan: 11 })] }),
   ],
   [
     "network.mtu-path",
     "stop",
-    /lan1 has an MTU of 9000, and sw1 passes 1500/,
+    /MTU 9000/,
     wired(
       [{ name: "2", native: 30 }],
       { "network.interfaces": [of("port", "lan1", [SECOND], { segment: "store", mtu: 9000 })] },
@@ -267,13 +262,13 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.bond-group",
     "caution",
-    /there is no group of all/,
+    /sw1 port 2\) there is no LAG of all of them/,
     wired(PLAIN, { "network.interfaces": [bond()] }),
   ],
   [
     "network.bond-group",
     "stop",
-    /in several groups/,
+    /sw1 port 2\) they are in several LAGs/,
     wired(
       [
         { name: "1", group: "1" },
@@ -285,7 +280,7 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.bond-group",
     "stop",
-    /a group that it does not ask for/,
+    /sw1 port 2\) there is a LAG that the bond does not use/,
     wired(
       [
         { name: "1", group: "1" },
@@ -297,7 +292,7 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.bond-group",
     "stop",
-    /LACP on one side, simply on/,
+    /LACP on one side, static LAG/,
     wired(
       [
         { name: "1", group: "1" },
@@ -309,19 +304,19 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.bond-switches",
     "caution",
-    /when this switch is down, both ports are/,
+    /if this switch fails, both ports fail/,
     wired(PLAIN, { "network.interfaces": [bond({ mode: "active-backup" })] }),
   ],
   [
     "network.bond-switches",
     "caution",
-    /a group of one switch cannot span two/,
+    /a LAG cannot span two switches/,
     wired(PLAIN, { "network.interfaces": [bond()] }, { second: "sw2" }),
   ],
   [
     "network.shared-port",
     "caution",
-    /store0 and management address both go by/,
+    /store0 and management address both use only 02:61:0a:00:00:14/,
     wired([{ name: "1", mode: "trunk", native: 10, allowed: "30" }], {
       "network.interfaces": [of("vlan", "store0", [MAC], { vlan: 30, segment: "store" })],
     }),
@@ -329,7 +324,7 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.which-port",
     "caution",
-    /look alike from outside, and all have a link/,
+    /and all have a link/,
     { facts: { ports: [port(MAC, "eno1"), port(SECOND, "eno2")] } },
   ],
   [
@@ -341,13 +336,13 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.which-port",
     "caution",
-    /the links were not read/,
+    /and their link states were not collected/,
     { facts: { ports: [port(MAC, "eno1", { link: "unknown" }), port(SECOND, "eno2", { link: "unknown" })] } },
   ],
   [
     "network.unreached-names",
     "caution",
-    /the segment is isolated/,
+    /the network is isolated/,
     {
       site: { segments: [{ ...SEGMENT, purpose: "isolated lab" }] },
       sheet: { "network.nameServers": ["10.61.99.1"] },
@@ -356,29 +351,34 @@ export const NETWORK_FIRING: [code: string, severity: string, says: RegExp, chan
   [
     "network.unreached-names",
     "caution",
-    /no gateway is given/,
+    /no gateway is set/,
     {
       site: { segments: [{ ...SEGMENT, purpose: "isolated lab" }] },
       sheet: { "network.nameServers": ["10.61.99.1"], "network.gateway": "" },
     },
   ],
-  ["network.door", "stop", /nobody has said why$|nobody has said why\./, doors({ why: " " })],
-  ["network.door", "stop", /no day is set/, doors({ until: null })],
-  ["network.door", "stop", /to be closed on 2026-11-01/, doors({ until: "2026-11-01" })],
+  ["network.door", "stop", /no reason is recorded$|no reason is recorded\./, doors({ why: " " })],
+  ["network.door", "stop", /no end date/, doors({ until: null })],
+  ["network.door", "stop", /and the end date 1 Nov 2026 has passed/, doors({ until: "2026-11-01" })],
   [
     "network.door",
     "stop",
-    /why "by its controller" will not do/,
+    /and no reason is recorded why "management controller" is not sufficient/,
     doors({ insteadOf: { "at its console": "far away" } }),
   ],
-  ["network.door-unproven", "stop", /it takes passwords/, doors({ manages: true, logIn: "password" })],
-  ["network.door-unproven", "stop", /it asks for no log-in/, doors({ manages: true, logIn: "none" })],
+  ["network.door-unproven", "stop", /it accepts passwords/, doors({ manages: true, logIn: "password" })],
+  ["network.door-unproven", "stop", /it requires no login/, doors({ manages: true, logIn: "none" })],
   [
     "network.door-unproven",
     "stop",
-    /how one logs in was not told/,
+    /its login method is unspecified/,
     doors({ manages: true, logIn: "not told" }),
   ],
-  ["network.door-unproven", "stop", /nothing was tried against it/, doors({ hardened: null })],
-  ["network.door-manages", "caution", /gives power over the machine/, doors({ manages: true })],
+  [
+    "network.door-unproven",
+    "stop",
+    /SSH, 22\/tcp is reachable from outside, and no test before opening is recorded/,
+    doors({ hardened: null }),
+  ],
+  ["network.door-manages", "caution", /management access/, doors({ manages: true })],
 ];

@@ -18,22 +18,22 @@ export const PHRASE_FIRING: [code: string, severity: string, says: RegExp, chang
   [
     "machine.not-read",
     "caution",
-    /asks for cores \(a number\)/,
+    /Cairn Hypervisor 9 requires cores \(a number\)/,
     { facts: { processors: { architecture: "x86_64", virtualisation: true } } },
   ],
   [
     "image.no-profile",
     "stop",
-    /neither its name nor its inside tells it/,
+    /neither file name nor contents identify it/,
     { profile: null, image: { profile: "not known yet" } },
   ],
-  ["storage.hidden", "stop", /shows drives only as part of a set/, hiddenTarget],
-  ["boot.cards-syncing", "caution", /expected for now; when it ends is not known/, syncing(38)],
-  ["machine.not-read", "caution", /asks for IOMMU \(required\)/, asked("required")],
+  ["storage.hidden", "stop", /its controller presents drives only as part of an array/, hiddenTarget],
+  ["boot.cards-syncing", "caution", /expected for now; its end is unknown/, syncing(38)],
+  ["machine.not-read", "caution", /Cairn Hypervisor 9 requires IOMMU \(required\)/, asked("required")],
   [
     "image.not-verified",
     "caution",
-    /the computed one is of another algorithm/,
+    /the computed one uses another algorithm/,
     {
       image: { computed: { checksum: { algorithm: "sha512", value: "b".repeat(128) }, at, by: "J. Pell" } },
     },
@@ -41,19 +41,14 @@ export const PHRASE_FIRING: [code: string, severity: string, says: RegExp, chang
   [
     "image.line-over",
     "caution",
-    /had its last corrections on an unknown day/,
+    /got its last updates on an unknown day/,
     { profile: { support: { channel: "out of support", ends: null } } },
   ],
-  [
-    "boot.inside",
-    "stop",
-    /as a disc, in UEFI mode, this image does not start/,
-    { sheet: { "image.way": "disc" }, ...deadInside() },
-  ],
+  ["boot.inside", "stop", /As an optical disc/, { sheet: { "image.way": "disc" }, ...deadInside() }],
   [
     "boot.mode-switch",
     "caution",
-    /Cairn Hypervisor 9 will not start any more/,
+    /Cairn Hypervisor 9 will no longer boot/,
     {
       facts: { system: { osId: "cairn", osName: "Cairn Hypervisor 9", osVersion: "9.0" } },
       sheet: { "boot.mode": "legacy" },
@@ -61,7 +56,9 @@ export const PHRASE_FIRING: [code: string, severity: string, says: RegExp, chang
   ],
   ...(["ext4 before", null] as const).flatMap((holds): typeof PHRASE_FIRING => {
     const sheet = { "storage.erase": agreed(holds) };
-    const why = holds ? /has ended: it was given for: ext4 before/ : /has ended: it does not say for what/;
+    const why = holds
+      ? /is no longer valid: it covered: ext4 before/
+      : /is no longer valid: its scope was not recorded/;
     return [
       ["storage.holds-data", "stop", why, { drives: [aDrive("NV-0001", { contents: full })], sheet }],
       ["storage.not-read", "stop", why, { drives: [aDrive("NV-0001", { contents: null })], sheet }],
@@ -76,10 +73,15 @@ export const PHRASE_FIRING: [code: string, severity: string, says: RegExp, chang
   [
     "network.no-port",
     "caution",
-    /the chosen port 02:00:00:00:00:01 is not among/,
+    /the chosen port 02:00:00:00:00:01 is not a port of the machine/,
     { sheet: { "network.port": "02:00:00:00:00:01" } },
   ],
-  ["network.no-link", "caution", /seen on: wlan0/, { portLink: "down", wirelessToo: true }],
+  [
+    "network.no-link",
+    "caution",
+    /eno1 had no link at the last import; ports with a link: wlan0/,
+    { portLink: "down", wirelessToo: true },
+  ],
   [
     "network.not-reserved",
     "caution",
@@ -94,39 +96,44 @@ export const PHRASE_FIRING: [code: string, severity: string, says: RegExp, chang
       },
     },
   ],
-  ["network.gateway", "stop", /it is not an address/, { sheet: { "network.gateway": "router" } }],
+  ["network.gateway", "stop", /not an IP address/, { sheet: { "network.gateway": "router" } }],
   [
     "answers.domain",
     "caution",
-    /wants one/,
+    /and Cairn Hypervisor recommends one/,
     { sheet: { "answers.domain": "" }, profile: { hostName: { domain: "wanted" } } },
   ],
-  ["answers.domain", "stop", /Of the domain: ./, { sheet: { "answers.domain": "-marrowby.example" } }],
+  [
+    "answers.domain",
+    "stop",
+    /the part "-marrowby" is not valid/,
+    { sheet: { "answers.domain": "-marrowby.example" } },
+  ],
   ["answers.keyboard", "caution", /none is chosen/, { sheet: { "answers.keyboard": "" } }],
-  ["answers.time-zone", "stop", /none is given/, { sheet: { "answers.timeZone": "" } }],
+  ["answers.time-zone", "stop", /not set/, { sheet: { "answers.timeZone": "" } }],
   ["answers.keyboard-moves", "caution", /z becomes y/, { sheet: { "answers.keyboard": "de" } }],
   [
     "answers.key",
     "stop",
-    /root: a key cannot be read: the key is cut off/,
+    /the key is truncated or altered/,
     { sheet: { "answers.accounts": [accountWith({ keys: [{ line: "ssh-ed25519 AAAA", until: "" }] })] } },
   ],
   [
     "answers.key",
     "caution",
-    /root: it logs in by key, and no public key/,
+    /and the sheet has no public key/,
     { sheet: { "answers.accounts": [accountWith({ logIn: "key" })] } },
   ],
   [
     "answers.key",
     "caution",
-    /root: a key was to go on 2020-01-01/,
+    /root: the end date 1 Jan 2020 of a key has passed/,
     { sheet: { "answers.accounts": [accountWith({ keys: [{ line: A_KEY, until: "2020-01-01" }] })] } },
   ],
   [
     "answers.same-password",
     "caution",
-    /The password of root is also that of the management controller/,
+    /root uses the same password as the management controller/,
     {
       secrets: [
         { opens: "root", same: ["the management controller"] },

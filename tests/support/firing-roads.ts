@@ -41,39 +41,34 @@ export const ROAD_FIRING: Firing[] = [
   [
     "image.weak-checksum",
     "note",
-    /is md5: it tells damage/,
+    /it detects damage/,
     { image: { published: { algorithm: "md5", value: "a".repeat(32) }, computed: null } },
   ],
   [
     "image.road-closed",
     "stop",
-    /upgrade is closed: No chain of allowed jumps leads from Cairn Hypervisor 5\.5/,
+    /No supported upgrade path leads from Cairn Hypervisor 5\.5 to Cairn Hypervisor 9/,
     { profiles: bothCairns, facts: runs("5.5"), sheet: { "image.road": "upgrade" } },
   ],
   [
     "image.stone-missing",
     "stop",
-    /leads over Cairn Hypervisor 6\.7, and no image of it/,
+    /The upgrade path needs Cairn Hypervisor 6\.7/,
     { profiles: bothCairns, drives: [card] },
   ],
   [
     "image.stepping-stone",
     "note",
-    /Cairn Hypervisor 6\.7 comes first\. By way of/,
+    /First upgrade to Cairn Hypervisor 6\.7/,
     { profiles: bothCairns, facts: runs("6.0"), sheet: { "image.road": "upgrade" } },
   ],
   [
     "image.road-loses",
     "caution",
-    /Cairn Hypervisor 6\.7 is on the machine.*licence/,
+    /Cairn Hypervisor 6\.7 is installed/,
     { profiles: bothCairns, facts: runs("6.7"), sheet: { "image.road": "upgrade" } },
   ],
-  [
-    "image.road-kept",
-    "note",
-    /upgrade is open: it keeps data pools, guests/,
-    { profiles: bothCairns, facts: runs("6.7") },
-  ],
+  ["image.road-kept", "note", /it keeps data pools/, { profiles: bothCairns, facts: runs("6.7") }],
   [
     "image.known-fault",
     "caution",
@@ -102,19 +97,19 @@ export const ROAD_FIRING: Firing[] = [
   [
     "image.known-fault",
     "note",
-    /fills up after about a year/,
+    /is full after about a year/,
     { profile: shippedProfile("hopper-backup-3"), profiles: [shippedProfile("hopper-backup-3")] },
   ],
   [
     "image.profile-newer",
     "note",
-    /edition 1 of the OS profile; edition 3 is there/,
+    /The steps use revision 1 of the OS profile/,
     { edition: { kept: 1, newest: 3 } },
   ],
   [
     "image.newer-exists",
     "note",
-    /version 9\.0; Cairn 9\.2 is on the shelf/,
+    /Cairn 9\.2 is in the library too/,
     {
       shelf: [
         onShelf("i2", { name: "Cairn 9.2", version: "9.2" }),
@@ -128,46 +123,41 @@ export const ROAD_FIRING: Firing[] = [
     /is a pre-release, and this machine is in production use/,
     { profile: { support: { channel: "pre-release", ends: null } } },
   ],
-  [
-    "image.odd-name",
-    "note",
-    /called setup\.iso; those of Cairn Hypervisor have cairn/,
-    { image: { fileName: "setup.iso" } },
-  ],
+  ["image.odd-name", "note", /names of Cairn Hypervisor contain cairn/, { image: { fileName: "setup.iso" } }],
   [
     "image.maker-build",
     "caution",
-    /nothing in its name says that it is made for Ostler/,
+    /and its name does not mention Ostler/,
     { image: { variant: "maker's custom" } },
   ],
   [
     "image.maker-build",
     "note",
-    /Cairn 9, Ostler build is on the shelf for machines of Ostler/,
+    /Cairn 9, Ostler build is in the library for machines of Ostler/,
     { shelf: [onShelf("i2", { name: "Cairn 9, Ostler build", variant: "maker's custom" })] },
   ],
   [
     "image.line-over",
     "caution",
-    /last corrections on 2025-11-15/,
+    /Cairn Hypervisor 6 got its last updates on 15 Nov 2025/,
     { profile: cairn6, profiles: [cairn6], image: { version: "6.7" }, sheet: { "boot.secureBoot": "off" } },
   ],
   [
     "image.way-closed",
     "stop",
-    /By network the image does not reach this machine: It has no wired port/,
+    /It has no wired port/,
     { portKind: "wireless", sheet: { "image.way": "network" } },
   ],
   [
     "image.way-closed",
     "stop",
-    /By disc .* fits on no disc/,
+    /60\.0 GB \(55\.9 GiB\) does not fit on an optical disc/,
     { image: { sizeBytes: 60e9, inside: null }, sheet: { "image.way": "disc" } },
   ],
   [
     "image.slow-way",
     "note",
-    /By virtual media it takes 9 h .* by stick/,
+    /9 h 44 min to load the image/,
     {
       image: {
         sizeBytes: 7e9,
@@ -180,25 +170,25 @@ export const ROAD_FIRING: Firing[] = [
   [
     "stick.no-identity",
     "caution",
-    /Nothing but its label tells old blue/,
+    /old blue can be identified by its label only/,
     { sheet: { "image.way": "stick", "image.stick.name": "old blue" } },
   ],
   [
     "stick.other-image",
     "stop",
-    /blue stick is to be used as it is, and carries: Cairn 8\.1/,
+    /blue stick is planned to be used as it is, and holds: Cairn 8\.1/,
     { sticks: [aStick(carries("i9", true))], sheet: { ...stickSheet, "image.stick.ready": true } },
   ],
   [
     "stick.other-image",
     "stop",
-    /carries: not known/,
+    /blue stick is planned to be used as it is/,
     { sticks: [aStick()], sheet: { ...stickSheet, "image.stick.ready": true } },
   ],
   [
     "stick.not-compared",
     "caution",
-    /written on 2026-11-20 and not compared/,
+    /blue stick was written on 20 Nov 2026 and not verified/,
     { sticks: [aStick(carries("i1", false))], sheet: { ...stickSheet, "image.stick.ready": true } },
   ],
   ["stick.too-small", "stop", /too little/, { sticks: [aStick({ sizeBytes: 1000 })], sheet: stickSheet }],
@@ -211,7 +201,7 @@ export const ROAD_FIRING: Firing[] = [
   [
     "stick.wrong-mode",
     "stop",
-    /will not start in UEFI/,
+    /the stick will not boot in UEFI mode/,
     {
       sticks: [aStick({ written: "legacy", ...carries("i1", true) })],
       sheet: { ...stickSheet, "image.stick.ready": true },
@@ -229,7 +219,7 @@ export const ROAD_FIRING: Firing[] = [
   [
     "boot.secure-profile",
     "stop",
-    /Cairn Hypervisor 6 does not start with it/,
+    /and Cairn Hypervisor 6 does not boot with it/,
     { profile: cairn6, profiles: [cairn6], image: { version: "6.7", supportEnds: "2030-01-01" } },
   ],
   ["boot.secure-off", "caution", /off/, { sheet: { "boot.secureBoot": "off" } }],
@@ -242,13 +232,13 @@ export const ROAD_FIRING: Firing[] = [
   [
     "storage.upgrade-target",
     "caution",
-    /nothing that was read tells which drive that is/,
+    /the collected data does not show which drive that is/,
     { profiles: bothCairns, facts: runs("6.7"), sheet: { "image.road": "upgrade" } },
   ],
   [
     "storage.upgrade-target",
     "stop",
-    /keeps the system on the drive that it stands on: that is .*V-0002/,
+    /” keeps the system on its present drive: that is .*V-0002/,
     {
       profiles: bothCairns,
       facts: runs("6.7"),

@@ -36,7 +36,7 @@ const host = (...links: LinkPlan[]): HostPlan => ({ hostName: "wrk-hv1", domain:
 
 export const HOST_PLANS: Record<string, HostPlan> = {
   "a fixed address": host(port(0, V4)),
-  "an address of DHCP, no domain": { ...host(port(0, { address: { how: "dhcp" } })), domain: "" },
+  "an address by DHCP, no domain": { ...host(port(0, { address: { how: "dhcp" } })), domain: "" },
   IPv6: host(port(0, V6)),
   "no gateway and no names": host(port(0, fixed("10.61.11.9", 24, null))),
   "a second port for storage": host(port(0, V4), port(1, { ...fixed("10.61.11.9", 24, null), mtu: 9000 })),

@@ -58,9 +58,9 @@ function* structures(
   yield { what: "UDF", measured: s.udf_descriptors, derrick: value.udf };
   yield { what: "Joliet", measured: s.joliet_volume_id ?? null, derrick: value.joliet };
   yield {
-    what: "cut off",
+    what: "truncated",
     measured: s.file_shorter_than_pvd ?? false,
-    derrick: value.faults.some((f) => f.message.startsWith("cut off")),
+    derrick: value.faults.some((f) => f.message.startsWith("truncated")),
   };
   yield {
     what: "EFI programs in boot images",

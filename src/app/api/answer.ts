@@ -21,7 +21,7 @@ const refuse = (message: string, status: number): Response =>
 /** A failure that nobody foresaw: its words for the person, and all of it in the log of the server. */
 export function unknownFailure(error: unknown): string {
   console.error(error);
-  return "Derrick failed at this in a way that was not foreseen, and whether it was kept is not known: load the page again and look before you try once more. The log of the server says where it failed.";
+  return "Derrick failed with an unexpected error. It is unknown whether your change was saved: load the page again and check before you repeat it. The server log has the cause.";
 }
 
 /**

@@ -33,7 +33,7 @@ export async function* bodyChunks(request: Request, limit: Limit): AsyncGenerato
     if (declared !== null && size !== Number(declared))
       throw new Refusal(
         400,
-        `Only ${size} of ${declared} bytes arrived, so nothing of it was used. Send it again.`,
+        `Only ${size} of ${declared} bytes arrived, so nothing was saved. Send the file again.`,
       );
   } finally {
     void discard(reader);
@@ -58,17 +58,14 @@ async function discard(reader: ReadableStreamDefaultReader<Uint8Array>): Promise
 const tooLarge = (bytes: number): Refusal =>
   new Refusal(
     413,
-    `This is larger than ${Math.round(bytes / 1e6)} MB, so nothing of it was read or changed. A whole bundle is under 1 MB; is this the right file?`,
+    `The upload is larger than ${Math.round(bytes / 1e6)} MB. Nothing was read or changed. A bundle is usually under 1 MB: check that this is the right file.`,
   );
 
 async function inTime<T>(work: Promise<T>, milliseconds: number): Promise<T> {
   let timer: ReturnType<typeof setTimeout> | undefined;
   const late = new Promise<never>((_, reject) => {
     timer = setTimeout(
-      () =>
-        reject(
-          new Refusal(408, "The rest of this did not arrive, so nothing of it was used. Send it again."),
-        ),
+      () => reject(new Refusal(408, "The upload was cut off, so nothing was saved. Send it again.")),
       Math.max(0, milliseconds),
     );
   });
@@ -104,7 +101,7 @@ export async function bodyJson<T>(request: Request, schema: Schema<T>): Promise<
   try {
     value = JSON.parse(bytes.toString("utf8"));
   } catch {
-    throw new Refusal(400, "The request is not JSON.");
+    throw new Refusal(400, "The request is not valid JSON.");
   }
   const read = schema.safeParse(value);
   if (read.success) return read.data;

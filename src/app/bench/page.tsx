@@ -1,7 +1,7 @@
 import { StorageBench } from "@/ui/storage-bench/storage-bench";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Bench" };
+export const metadata = { title: "Storage planner" };
 
 export default async function BenchPage({
   searchParams,

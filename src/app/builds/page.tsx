@@ -36,17 +36,21 @@ export default async function Builds() {
   return (
     <Page
       title="Build sheets"
-      lead={lines.length === 0 ? "No sheet yet. A sheet plans one image on one machine." : undefined}
+      lead={
+        lines.length === 0
+          ? "No build sheet yet. A build sheet plans one installation: one image on one machine."
+          : undefined
+      }
       aside={
         <div className="flex gap-2">
           {lines.length > 0 && (
             <Link className="btn" href="/builds/intake">
-              What will be asked
+              Missing answers
             </Link>
           )}
           {lines.length > 0 && (
             <Link className="btn" href="/builds/netboot">
-              Network boot
+              Network installations
             </Link>
           )}
           <NewBuild begin={begin.bind(null, null)} />

@@ -15,15 +15,15 @@ export default async function DamagedPage() {
       title="Damaged documents"
       lead={
         all.length === 0
-          ? "Every document of this installation reads as it should."
-          : "These do not read as what they should be, so they are left out of lists; nothing else is touched by them. Each is kept as it stands until somebody repairs it."
+          ? "All documents of this installation are valid."
+          : "These documents cannot be read in their expected format. They are left out of all lists; nothing else is affected. Each is preserved unchanged until it is repaired."
       }
     >
       {open.map((d) => (
         <DamagedDocument key={`${d.kind}-${d.id}`} damaged={d} repair={repair} setAside={setAside} />
       ))}
       {aside.length > 0 && (
-        <Ruled title="Set aside">
+        <Ruled title="Quarantined">
           {aside.map((d) => (
             <DamagedDocument key={`${d.kind}-${d.id}`} damaged={d} repair={repair} setAside={setAside} />
           ))}

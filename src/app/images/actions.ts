@@ -36,7 +36,7 @@ export const keepComputed = action(
     const digits = /\b[0-9a-f]{32,128}\b/i.exec(line)?.[0] ?? line.trim();
     const checksum: Checksum = { algorithm, value: digits.toLowerCase() };
     const problem = checksumProblem(checksum);
-    if (problem) return no(`This is not what ${algorithm}sum prints: ${problem}. Paste the whole line.`);
+    if (problem) return no(`This is not the output of ${algorithm}sum: ${problem}. Paste the whole line.`);
     const answer = await saveComputed(desk, id, checksum);
     revalidatePath(`/images/${id}`);
     return answer;

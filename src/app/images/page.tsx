@@ -1,5 +1,6 @@
 import Link from "next/link";
-import { startsIn, verificationOf, type Profile } from "@/core/image";
+import { shortModes, verificationOf, type Profile } from "@/core/image";
+import { formatDay } from "@/core/units";
 import { imageFolder } from "@/server/image-folder";
 import { listImages } from "@/server/images";
 import { listProfiles, type ProfileView } from "@/server/profiles";
@@ -16,13 +17,14 @@ export const metadata = { title: "Images" };
 
 type Shelved = Awaited<ReturnType<typeof listImages>>[number];
 
-const lineOf = ({ id, image, builds, marks }: Shelved): ImageLine => ({
+const lineOf = ({ id, image, builds, marks, supportEnd }: Shelved): ImageLine => ({
   ...{ id, name: image.name, purpose: image.purpose, fileName: image.fileName, sizeBytes: image.sizeBytes },
-  startsIn: image.purpose === "installer" ? startsIn(image) : "",
+  startsIn: image.purpose === "installer" ? shortModes(image) : "",
   checksum: verificationOf(image),
-  supportEnds: image.supportEnds ?? "",
+  supportEnds: supportEnd,
   builds: builds.map((b) => b.number).join(" "),
-  marks: marks.map((m) => m.words).join("; "),
+  // The day has a column of its own.
+  marks: marks.map((m) => (m.kind === "ended" ? "support ended" : m.words)).join("; "),
 });
 
 /** Where an upgrade of a profile starts; within its own family the version says it. */
@@ -39,26 +41,26 @@ const PROFILES: Column<ProfileView>[] = [
       </Link>
     ),
   },
-  { title: "Family", cell: ({ profile }) => profile.family },
+  { title: "OS family", cell: ({ profile }) => profile.family },
   {
-    title: "Answers from",
-    cell: ({ profile }) => (profile.answerFile === "none" ? "the answer card" : profile.answerFile),
+    title: "Answers",
+    cell: ({ profile }) => (profile.answerFile === "none" ? "answer card" : profile.answerFile),
   },
   {
     title: "Screens",
-    cell: ({ profile }) => `${profile.screens.length} and ${profile.firstBoot.length} at first boot`,
+    cell: ({ profile }) => `${profile.screens.length}, and ${profile.firstBoot.length} at first boot`,
   },
   {
-    title: "Jumps onto it",
+    title: "Upgrades from",
     cell: ({ key, profile }) => profile.upgrades.map((u) => jumpWords(key, u)).join(", ") || "–",
   },
   {
     title: "Support ends",
     className: "value whitespace-nowrap",
-    cell: ({ profile }) => profile.support.ends ?? "–",
+    cell: ({ profile }) => (profile.support.ends ? formatDay(profile.support.ends) : "–"),
   },
   {
-    title: "Edition",
+    title: "Revision",
     cell: ({ edition, by }) => (
       <>
         <span className="value">{edition}</span>
@@ -80,27 +82,27 @@ export default async function Images() {
       aside={
         <div className="flex gap-2">
           <Link className="btn" href="/images/profiles/new">
-            Import a profile
+            Import profile
           </Link>
           <Link className="btn" href="/images/new">
-            Add an image by hand
+            Add image
           </Link>
         </div>
       }
     >
       <AddFile keepFile={keepFile} keepDigest={keepDigest} />
-      <Ruled title="On the shelf">
+      <Ruled title="Image library">
         {images.length === 0 ? (
           <p className="quiet">No image yet.</p>
         ) : (
           <ImageList images={images.map(lineOf)} />
         )}
       </Ruled>
-      <Ruled title="Image folder of the server">
+      <Ruled title="Server image folder">
         {folder === null && (
           <p className="quiet">
-            None. Start Derrick with <span className="value">DERRICK_IMAGE_DIR</span> naming a folder, and its
-            files can be put on the shelf from here, their checksums computed by the server.
+            No image folder is set. Set <span className="value">DERRICK_IMAGE_DIR</span> to a folder on the
+            server; its files then appear here and the server computes their checksums.
           </p>
         )}
         {folder?.ok === false && <p role="alert">{folder.problems[0]?.message}</p>}
@@ -108,7 +110,7 @@ export default async function Images() {
           <ImageFolder initial={folder.value} shelve={shelve} compute={computeOnServer} stop={stopOnServer} />
         )}
       </Ruled>
-      <Ruled title="OS profiles" note="how one family of operating system is installed; data, in YAML">
+      <Ruled title="OS profiles" note="how an OS family is installed, as YAML data">
         <Table columns={PROFILES} rows={profiles} keyOf={(p) => p.key + p.version} />
       </Ruled>
     </Page>

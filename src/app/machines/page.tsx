@@ -33,7 +33,7 @@ export default async function Machines() {
       becoming: build ? build.subject || "(no subject)" : "",
       next,
       href,
-      read: s.readAt?.slice(0, 10) ?? "",
+      read: s.readAt ?? "",
     }),
   }));
   return (
@@ -41,21 +41,21 @@ export default async function Machines() {
       title="Machines"
       lead={
         machines.length === 0
-          ? "No machine yet. Run the collector on one, or drop what its tools print."
+          ? "No machine yet. Run the collector on one, or import the output of its tools."
           : undefined
       }
       aside={
         <div className="flex flex-wrap gap-2">
           {machines.length > 0 && (
             <a className="btn" href="/api/v1/machines.csv" download="machines.csv">
-              List as CSV
+              Export CSV
             </a>
           )}
           <Link className="btn" href="/machines/list">
-            Read a list
+            Import CSV
           </Link>
           <Link className="btn" href="/machines/new">
-            Add a machine
+            Add machine
           </Link>
         </div>
       }

@@ -15,7 +15,7 @@ export default async function Sites() {
   return (
     <Page
       title="Sites"
-      lead="A place with machines: its networks, its usual answers, the link by which consoles reach it."
+      lead="A location with machines: its networks, default values, and the link that consoles use."
     >
       <table className="table mb-6">
         <thead>
@@ -44,13 +44,11 @@ export default async function Sites() {
         </tbody>
       </table>
       {sites.length === 0 && (
-        <p className="quiet mb-4">
-          No site yet. A single small server needs one with a name and nothing else.
-        </p>
+        <p className="quiet mb-4">No site yet. For a single small server, a name is enough.</p>
       )}
-      <NameForm label="A new site" action="Add this site" target="/sites/" create={addSite} />
+      <NameForm label="New site" action="Add this site" target="/sites/" create={addSite} />
       <div className="mt-10">
-        <Ruled title="The whole installation">
+        <Ruled title="Whole installation">
           <ArchiveWell empty={await takesArchive(await desk())} />
         </Ruled>
       </div>

@@ -15,6 +15,6 @@ export function editionProblem(edition: string, profile: Profile | null): string
   if (names.includes(edition)) return null;
   const known = names.length > 0 ? `, of ${names.join(", ")}` : "";
   return edition === ""
-    ? `the installer asks for an edition${known}`
-    : `"${edition.slice(0, 40)}" is no edition of ${profile.name}${known}`;
+    ? `the installer asks for an OS edition${known}`
+    : `"${edition.slice(0, 40)}" is not an edition of ${profile.name}${known}`;
 }

@@ -44,7 +44,7 @@ const onOneDrive =
       : [
           {
             path: "storage.layout",
-            message: `a ${intent.target.layout} of several drives is set up on the installer's screen: this format has no words for it`,
+            message: `set up a ${intent.target.layout} of several drives on the screen of the installer: this format does not support it`,
           },
         ];
 
@@ -58,12 +58,12 @@ const WRITERS: Readonly<
   "bsd script": writeBsd,
 };
 
-const NO_FILE = "The installer of this family takes no answer file: it is typed by the answer card.";
+const NO_FILE = "The installer of this OS family reads no answer file: type the values from the answer card.";
 const ERASES =
-  "It erases the drive of the sheet without asking, and nothing by itself where that drive is absent, has another size or is in use: read it through before a machine is given it.";
+  "It erases the target of the sheet without asking. It writes nothing if that drive is missing, has another size or is in use. Read it before you give it to a machine.";
 
 const nobody = (asks: boolean): string =>
-  `nobody could log in to what is installed: no account has ${asks ? "a password" : "a sealed password, and nobody is asked for one"}, and none that logs in by key has a key`;
+  `no login possible: no account has ${asks ? "a password" : "a stored password hash, and the installer does not ask for one"}, and no account with key login has a key`;
 
 const open = (...gaps: Gap[]): AnswerFileOfSheet => ({ kind: "open", gaps });
 
@@ -93,7 +93,7 @@ function finished<T extends SystemIntent>(
   if (broken)
     return open({
       path: broken.from ?? "image.id",
-      message: "a text that goes into the file is not one line of plain text",
+      message: "a value for the file is not one line of plain text",
     });
   if (!Array.isArray(written)) return { kind: "file", file: written, also: also(drawn.intent), erases };
   if (isGaps(written)) return open(...written);
@@ -104,7 +104,7 @@ function finished<T extends SystemIntent>(
 /** The answer file of the family of a build, with the hashes that were sealed for it; an `armed` machine has nobody before it. */
 export function answerFileOf(ground: IntentGround, hashes?: Hashes, armed = false): AnswerFileOfSheet {
   const { profile } = ground;
-  if (!profile) return open({ path: "image.id", message: "the operating system is not known" });
+  if (!profile) return open({ path: "image.id", message: "the OS family is unknown" });
   if (profile.answerFile === "none") return { kind: "none", why: NO_FILE };
   if (profile.answerFile === "script") {
     const { answerScript } = profile;
@@ -117,7 +117,7 @@ export function answerFileOf(ground: IntentGround, hashes?: Hashes, armed = fals
         )
       : {
           kind: "none",
-          why: `${profile.name} takes a file in words of its own, which its profile does not tell yet (answerScript): it is typed by the answer card.`,
+          why: `${profile.name} has its own file format, which its profile does not describe yet (answerScript): type the values from the answer card.`,
         };
   }
   const write = WRITERS[profile.answerFile];
@@ -157,6 +157,6 @@ export function imageSeedOf(ground: IntentGround, hashes: Hashes = new Map()): A
     drawn,
     false,
     ({ files }) => files,
-    "It writes no drive: it is read by the system at its first start.",
+    "It does not write drives: the system reads it at its first boot.",
   );
 }

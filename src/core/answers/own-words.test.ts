@@ -56,7 +56,7 @@ describe("a file in the words of a hypervisor's profile", () => {
       sections: CAIRN.answerScript!.sections.filter((s) => s.for !== "network command"),
     };
     expect(byHand(fileOf({ ...CAIRN, answerScript: wordless }, { sheet }))).toMatch(
-      /interfaces are made at the first start/,
+      /the interfaces are created at the first boot/,
     );
   });
 
@@ -68,17 +68,17 @@ describe("a file in the words of a hypervisor's profile", () => {
     ];
     const open = fileOf(CAIRN, { sheet: { "answers.accounts": accounts } }, new Map());
     expect(open.text).not.toMatch(/password/);
-    expect(byHand(open)).toMatch(/root is given its password on the installer's screen/);
-    expect(byHand(open)).toMatch(/jpell is made once the system runs/);
-    expect(byHand(open)).toMatch(/odd is given its password/);
-    expect(byHand(open)).toMatch(/licence is entered/);
+    expect(byHand(open)).toMatch(/set the password of root on the screen of the installer/);
+    expect(byHand(open)).toMatch(/create jpell once the system runs/);
+    expect(byHand(open)).toMatch(/set the password of odd on the screen of the installer/);
+    expect(byHand(open)).toMatch(/enter the licence/);
     // This installer never asks for a language, so nobody has to be told.
     expect(byHand(open)).not.toMatch(/language|time zone/);
     const asks = {
       ...CAIRN,
       screens: [{ ...CAIRN.screens[0]!, type: [{ label: "Zone", value: "{time.zone}" }] }],
     };
-    expect(byHand(fileOf(asks))).toMatch(/time zone is chosen/);
+    expect(byHand(fileOf(asks))).toMatch(/choose the time zone/);
   });
 
   it("names every drive of a target and its spare, or is not written", () => {
@@ -98,7 +98,14 @@ describe("a file in the words of a hypervisor's profile", () => {
     expect(told(shippedProfile("millrace-12"), PAIR)).toMatchObject({
       ...{
         kind: "open",
-        gaps: [{ path: "storage.layout", message: expect.stringMatching(/no words for it/) }],
+        gaps: [
+          {
+            path: "storage.layout",
+            message: expect.stringMatching(
+              /set up a mirror of several drives on the screen of the installer/,
+            ),
+          },
+        ],
       },
     });
   });
@@ -109,7 +116,14 @@ describe("a file in the words of a hypervisor's profile", () => {
     expect(told(TUSSOCK, { ...PAIR, drives })).toMatchObject({
       ...{
         kind: "open",
-        gaps: [{ path: "storage.erase", message: expect.stringMatching(/1 of the 3 drives/) }],
+        gaps: [
+          {
+            path: "storage.erase",
+            message: expect.stringMatching(
+              /the erasure of 1 of 3 drives is not confirmed for their present contents/,
+            ),
+          },
+        ],
       },
     });
   });
@@ -140,19 +154,19 @@ describe("words of a profile", () => {
   it("are refused where they name what is not there, or let the installer choose a drive", () => {
     expect(read((s) => s)).toBe("");
     expect(read(section({ lines: ["{host.colour}"] }))).toMatch(
-      /host\.colour\} is not known in a section for "once"/,
+      /host\.colour\} is unknown in a section for "once"/,
     );
-    expect(read(section({ lines: ["{account.hash}"] }))).toMatch(/not known/);
-    expect(read(section({ lines: ["drive {serial}"] }))).toMatch(
-      /\{serial\} is not known: every name has a dot/,
+    expect(read(section({ lines: ["{account.hash}"] }))).toMatch(
+      /\{account\.hash\} is unknown in a section for "once"; known: /,
     );
+    expect(read(section({ lines: ["drive {serial}"] }))).toMatch(/\{serial\} is unknown/);
     expect(read(section({ lines: ['x="${serial}" { "a": 1 } {}'] }))).toBe("");
     expect(read(section({ for: "key", lines: ["{account.key}"] }))).toBe("");
     expect(read(section({ lines: ["two\nlines"] }))).toMatch(/one line/);
     expect(read((s) => ({ ...s, sections: s.sections.filter((x) => x.for !== "drive") }))).toMatch(
       /choose a drive by itself/,
     );
-    expect(read((s) => s, { answerFile: "kickstart" })).toMatch(/nothing would be written/);
+    expect(read((s) => s, { answerFile: "kickstart" })).toMatch(/it would not be used/);
   });
 });
 

@@ -90,8 +90,8 @@ describe("a preseed file", () => {
     expect(valueOf(text, "passwd/root-login")).toBe("false");
     expect(valueOf(text, "passwd/username")).toBe("jpell");
     const words = byHand.map((g) => g.message).join("\n");
-    expect(words).toMatch(/jpell is given its password on the installer's screen/);
-    expect(words).toMatch(/arkle is made locked: it has no public key/);
+    expect(words).toMatch(/set the password of jpell on the screen of the installer/);
+    expect(words).toMatch(/arkle is created locked: it has no public key/);
     expect(text).not.toMatch(/crypted/);
   });
 
@@ -113,7 +113,7 @@ describe("a preseed file", () => {
     };
     // A family that reads no file of interfaces gets them by hand.
     const other = { profile: { ...MILLRACE, network: { ...MILLRACE.network, files: [] } } };
-    expect(words({ ...bonded, ...other })).toMatch(/the bond bond0 is made at the first start/);
+    expect(words({ ...bonded, ...other })).toMatch(/the bond bond0 is created at the first boot/);
     const port = { id: "1", kind: "port", name: "eno1", on: ["02:61:0a:00:00:14"], mtu: 9000 };
     const jumbo = { sheet: { "network.interfaces": [port] } };
     expect(words({ ...jumbo, ...other })).toMatch(/the MTU 9000 of eno1/);
@@ -125,7 +125,9 @@ describe("a preseed file", () => {
       expect(lintPreseed(text)).toEqual([]);
     }
     expect(valueOf(fileOf(bonded).text, "pkgsel/include")).toBe("ifenslave");
-    expect(words(withSet({}))).toMatch(/pools, arrays and virtual drives of the other drives/);
+    expect(words(withSet({}))).toMatch(
+      /arrays and virtual drives on other drives are created by their own scripts/,
+    );
   });
 
   it("is none where the recipe has no words for a part", () => {

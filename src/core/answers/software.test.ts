@@ -34,13 +34,13 @@ it.each([
   ["http://mirror.works.example/os/7/", null],
   ["https://[2001:db8::1]:8443/a?b=c", null],
   ["", null],
-  ["ftp://a/", /begins with http/],
-  ["http://a b/", /no blanks/],
-  ["http://a/'", /no blanks or quotes/],
-  ["http://me@mirror/", /would stand in the file/],
-  ["http://me:pw@mirror/", /would stand in the file/],
-  ["http://", /begins with|no address/],
-  ["http://:80/", /no address/],
+  ["ftp://a/", /it must begin with http:\/\/ or https:\/\//],
+  ["http://a b/", /it must begin with http:\/\/ or https:\/\//],
+  ["http://a/'", /without spaces or quotes/],
+  ["http://me@mirror/", /which would be readable in files/],
+  ["http://me:pw@mirror/", /which would be readable in files/],
+  ["http://", /it must begin with http:\/\/ or https:\/\//],
+  ["http://:80/", /it is not an address/],
   [`http://a/${"b".repeat(300)}`, /longer than/],
 ])("a source: %s", (text, words) => {
   if (words === null) expect(sourceProblem(text)).toBeNull();
@@ -70,7 +70,7 @@ it("a command is one line that others may read", () => {
   expect(commandProblem("curl https://me:s3cret@a/b")).not.toContain("s3cret");
 });
 
-describe("commands at the end of an installation", () => {
+describe("commands at the end of the installation of the installation of an installation", () => {
   const FINISH = ["tune --profile 'small; box' \"$(id -un)\"", "%end", "echo done >> /root/built"];
   const sheet = { "answers.finish": FINISH };
   const quoted = [
@@ -108,7 +108,7 @@ describe("commands at the end of an installation", () => {
     );
     const pallant = fileOf("pallant-server-4", { ...sheet, "answers.edition": "Core" });
     expect(pallant.byHand).toMatch(
-      /answers\.finish: what is to be run at the end is no matter of this format/,
+      /answers\.finish: the commands at the end of the installation: not supported by this format/,
     );
   });
 });
@@ -129,7 +129,7 @@ describe("what else the installer asks", () => {
   });
 
   it("the key of a licence stands in no file: a person types it, where one was bought", () => {
-    const words = /handOver\.licence: the key of the licence is typed by a person/;
+    const words = /handOver\.licence: type the licence key/;
     expect(fileOf("cairn-hypervisor-9", {}).byHand).toMatch(words);
     expect(fileOf("cairn-hypervisor-9", { "handOver.licence": "evaluation" }).byHand).not.toMatch(words);
     expect(fileOf("lowland-server-7", {}).byHand).not.toMatch(words);
@@ -149,7 +149,7 @@ describe("what files say of packages and services", () => {
     expect(byHand).not.toMatch(/components|proxy/);
     const alone = fileOf("lowland-server-7", { "answers.proxy": SHEET["answers.proxy"] });
     expect(alone.text).not.toMatch(/^url|%packages/m);
-    expect(alone.byHand).toMatch(/answers\.proxy: .*\nanswers\.components: what is installed beside/);
+    expect(alone.byHand).toMatch(/answers\.proxy: .*\nanswers\.components: choose additional software/);
   });
 
   it("preseed: the mirror in its parts, tasks and packages, services by its last command", () => {
@@ -171,7 +171,7 @@ describe("what files say of packages and services", () => {
       /late_command string in-target sh -c '.*systemctl enable chronyd; systemctl enable node-exporter@1'/,
     );
     expect(byHand).not.toMatch(/mirror|components/);
-    expect(fileOf("millrace-12", {}).byHand).toMatch(/mirror is answered on the screen/);
+    expect(fileOf("millrace-12", {}).byHand).toMatch(/answer the mirror question on the screen/);
   });
 
   it("autoinstall and the seed of an image: packages, and groups by hand", () => {
@@ -179,7 +179,7 @@ describe("what files say of packages and services", () => {
     expect(text).toMatch(/\n  proxy: http:\/\/10\.61\.10\.8:3128\n  apt:\n    primary:\n/);
     expect(text).toMatch(/\n  packages:\n    - tmux\n/);
     expect(text).toContain("curtin in-target --target=/target -- systemctl enable chronyd");
-    expect(byHand).toMatch(/the group core is added once/);
+    expect(byHand).toMatch(/add the group core once the system runs/);
     const seed = imageSeedOf(aBuild({ profile: shippedProfile("saddler-linux-24"), sheet: SHEET }), HASHES);
     if (seed?.kind !== "file") throw new Error("no seed");
     expect(textOf(seed.file)).toMatch(/packages:\n {2}- tmux\nruncmd:\n/);
@@ -195,7 +195,7 @@ describe("what files say of packages and services", () => {
     expect(bsd.text).toContain('\nchronyd_enable="YES"\nnode_exporter_1_enable="YES"\n');
     expect(bsd.byHand).toMatch(/pkg install @core tmux/);
     const cairn = fileOf("cairn-hypervisor-9");
-    expect(cairn.byHand).toMatch(/answers\.components: @core, tmux is no matter of this format/);
+    expect(cairn.byHand).toMatch(/answers\.components: @core, tmux: not supported by this format/);
     expect(cairn.byHand).toMatch(/answers\.services: /);
     const script = shippedProfile("cairn-hypervisor-9").answerScript!;
     const sections = [

@@ -20,21 +20,21 @@ export interface Software {
 export const componentProblem = (word: string): string | null =>
   /^@?\^?[A-Za-z0-9][A-Za-z0-9+._:-]{0,99}$/.test(word)
     ? null
-    : `"${word.slice(0, 40)}" is no name of a package, nor of a group under an @`;
+    : `"${word.slice(0, 40)}" is not a package name, nor a group name (with @)`;
 
 /** Why a word is no name of a service, or null. */
 export const serviceProblem = (word: string): string | null =>
-  /^[A-Za-z0-9][A-Za-z0-9@._-]{0,99}$/.test(word) ? null : `"${word.slice(0, 40)}" is no name of a service`;
+  /^[A-Za-z0-9][A-Za-z0-9@._-]{0,99}$/.test(word) ? null : `"${word.slice(0, 40)}" is not a service name`;
 
 /** Why a text is no command that a file can hold, or null. Every file that it stands in can be read by others. */
 export const commandProblem = (command: string): string | null => {
   const told = `"${command.slice(0, 40)}"`;
   if (command.trim() === "" || command.length > 400) return `${told} is empty, or longer than 400 characters`;
   if (/[\p{Cc}\p{Cs}\u2028\u2029\ufffe\uffff]/u.test(command))
-    return "one of the commands is no single line of text";
+    return "one of the commands is not a single line of text";
   // What was typed may be a password: it is not repeated.
   return /:\/\/[^/\s:@]*:[^/\s@]+@/.test(command)
-    ? "an address in one of the commands holds a password, which would stand in the file and in every copy of it"
+    ? "an address in one of the commands contains a password, which would be readable in the file"
     : null;
 };
 

@@ -9,9 +9,9 @@ const fullName = ({ answers }: AnswersGround["sheet"]): string =>
 
 function summary({ sheet }: AnswersGround) {
   const { hostName, accounts, keyboard } = sheet.answers;
-  if (!hostName) return open("Which name and accounts?");
+  if (!hostName) return open("Set name and accounts");
   const names = accounts.map((a) => a.name).join(" and ") || "no account";
-  return said(`${fullName(sheet)}, ${names}, ${keyboard || "no keyboard"}`);
+  return said(`${fullName(sheet)}, ${names}, ${keyboard || "keyboard layout missing"}`);
 }
 
 function values({ sheet }: AnswersGround) {
@@ -42,16 +42,16 @@ export const answersStage = {
     "answers.keyboard": "keyboard",
     "answers.locale": "locale",
     "answers.timeZone": "time zone",
-    "answers.source": "source of packages",
+    "answers.source": "package source",
     "answers.proxy": "proxy",
     "answers.components": "components",
-    "answers.services": "services at start",
+    "answers.services": "services to enable at boot",
     "answers.edition": "edition",
-    "answers.finish": "commands at the end",
-    "answers.firstStart": "commands at the first start",
+    "answers.finish": "commands at the end of the installation",
+    "answers.firstStart": "first-boot commands",
     "answers.parameters": "parameters",
     "answers.accounts": "accounts",
-    "answers.secretsKept": "where the passwords are kept",
+    "answers.secretsKept": "credential location",
   },
   checks: ANSWERS_CHECKS,
   messages: ANSWERS_MESSAGES,

@@ -7,10 +7,11 @@ import { bootSlice, type BootSlice } from "./slice";
 
 function summary(ground: BootGround) {
   const { mode, start } = ground.sheet.boot;
-  if (!ground.fromMedia) return said("Nothing is started from media; the machine restarts as it does now");
+  if (!ground.fromMedia) return said("No boot from media; the machine restarts as it does now");
   const way = wayOf(ground);
-  const media = way === "stick" ? stickOf(ground).name || "a stick (not named)" : mediumWords[way];
-  const order = start === "one-time boot" ? `${media} once, then the target` : "media first for good";
+  const media = way === "stick" ? stickOf(ground).name || "USB stick (no name)" : mediumWords[way];
+  const order =
+    start === "one-time boot" ? `${media} once, then the target` : "media first in the permanent boot order";
   return said(`${modeWords(mode)}, ${order}`);
 }
 
@@ -21,18 +22,18 @@ export const bootStage = {
   slice: { boot: bootSlice.prefault({}) },
   names: {
     "boot.mode": "boot mode",
-    "boot.start": "how the media starts",
-    "boot.secureBoot": "secure boot",
+    "boot.start": "media boot",
+    "boot.secureBoot": "Secure Boot",
     "boot.order": "permanent boot order",
     "boot.settings": "firmware settings",
-    "boot.worth.failuresPerYear": "failures of a boot device in a year",
-    "boot.worth.dayPrice": "price of a day without the machine",
+    "boot.worth.failuresPerYear": "annual failure rate of a boot device",
+    "boot.worth.dayPrice": "downtime cost per day",
     "boot.worth.devicePrice": "price of a second boot device",
-    "boot.worth.replacedWithinDays": "days until a boot device is replaced",
+    "boot.worth.replacedWithinDays": "replacement time of a boot device, days",
     "boot.cards.name": "name of the card mirror",
     "boot.cards.primary": "primary card",
-    "boot.cards.removable": "shown as removable",
-    "boot.cards.readings": "readings of the card sync",
+    "boot.cards.removable": "reported as removable",
+    "boot.cards.readings": "readings of the card mirror",
     "boot.menuKey": "menu key",
   },
   checks: BOOT_CHECKS,

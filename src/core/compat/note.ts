@@ -7,9 +7,9 @@ const text = z.string().trim().max(400);
 export const trialSchema = z.object({
   at: z.iso.datetime(),
   by: text,
-  changed: text.min(1, "say what was changed or tried"),
+  changed: text.min(1, "enter what was changed or tested"),
   expected: text.default(""),
-  happened: text.min(1, "say what happened"),
+  happened: text.min(1, "enter the result"),
   outcome: z.enum(["worked", "did not work", "unclear"]),
 });
 
@@ -21,7 +21,7 @@ export const compatNoteSchema = z.object({
   subject: z.object({
     kind: z.enum(["pci", "usb", "machine model", "drive model"]),
     /** "f0a1:10d3" for PCI and USB, a model as the maker writes it for the others. */
-    value: text.min(1, "name the device or model"),
+    value: text.min(1, "enter the device or model"),
     /** How people call it. */
     name: text.default(""),
   }),
@@ -50,10 +50,10 @@ export function noteProblems(note: CompatNote): string[] {
   const { subject, verdict, condition } = note;
   return [
     ...((subject.kind === "pci" || subject.kind === "usb") && !/^[0-9a-f]{4}:[0-9a-f]{4}$/.test(subject.value)
-      ? ["An id is written as maker and device, four hexadecimal digits each, such as f0a1:10d3."]
+      ? ["Enter an ID as vendor and device, four hexadecimal digits each, for example f0a1:10d3."]
       : []),
     ...(verdict === "works with a condition" && condition === ""
-      ? ["Write the condition under which it works."]
+      ? ["Enter the condition under which it works."]
       : []),
   ];
 }

@@ -33,7 +33,9 @@ describe("a document of any version", () => {
   it("a later one is not guessed at", () =>
     expect(readDocument(rack, { ...now, schemaVersion: 4 })).toEqual({
       ok: false,
-      problems: ["a later Derrick wrote it: it is a rack of version 4, and this one knows 3"],
+      problems: [
+        "it was written by a later version of Derrick: a rack of version 4; this one supports version 3",
+      ],
     }));
 
   it.each([
@@ -111,11 +113,11 @@ describe("what no stored text holds", () => {
     upgrades: {},
   });
   it.each([
-    ["the end of a line", "0\n%post", "bay: it is one line, and holds the end of a line"],
-    ["NUL", "0\0", "bay: it holds a character that is not seen (U+0000)"],
-    ["a mark that turns the direction", "0\u202e9", "bay: it holds a character that is not seen (U+202E)"],
-    ["half of a pair", "0\ud800", "bay: it holds a character that is not seen (U+D800)"],
-    ["another end of a line", "0\u2028", "bay: it holds a character that is not seen (U+2028)"],
+    ["the end of a line", "0\n%post", "bay: it must be one line, without line breaks"],
+    ["NUL", "0\0", "bay: it contains an invisible character (U+0000)"],
+    ["a mark that turns the direction", "0\u202e9", "bay: it contains an invisible character (U+202E)"],
+    ["half of a pair", "0\ud800", "bay: it contains an invisible character (U+D800)"],
+    ["another end of a line", "0\u2028", "bay: it contains an invisible character (U+2028)"],
   ])("%s is refused with its place, read or written", (_, text, problem) => {
     const document = { schemaVersion: 1, bay: text, notes: "" };
     expect(readDocument(bay, document)).toEqual({ ok: false, problems: [problem] });
@@ -130,7 +132,7 @@ describe("what no stored text holds", () => {
     expect(unseenTexts({ notes: "one\n\ttwo", deep: [{ reason: "a\nb" }] })).toEqual([]);
     expect(unseenTexts({ notes: "a\0b\rc" })).toHaveLength(1);
     expect(unseenTexts({ deep: [{ name: "a\tb" }] })).toEqual([
-      "deep.0.name: it holds a character that is not seen (U+0009)",
+      "deep.0.name: it contains an invisible character (U+0009)",
     ]);
     expect(unseenTexts({ any: "a\nb" }, "anywhere")).toEqual([]);
   });

@@ -44,7 +44,7 @@ export function editedBack<D, S extends z.ZodType>(
   const part = editable.partOf(document);
   const written = change.flatMap((e) => editable.retold?.(e) ?? [e]);
   if (written.some((e) => valueAt(part, e.path) === undefined))
-    return fail({ message: "This change was not written in this form, so it is not taken back here." });
+    return fail({ message: "This change was not made in this form, so it cannot be undone here." });
   const inverse = takenBack(part, written);
   if (!inverse.ok) return inverse;
   const next = applyEditsTo(editable, part, inverse.value);

@@ -56,6 +56,6 @@ export function takenBack(document: unknown, edits: readonly Edit[]): Result<Edi
   const stands = (e: Edit): boolean => same(valueAt(document, e.path) ?? null, e.after ?? null);
   const since = edits.filter((e) => !stands(e)).map((e) => e.path);
   return since.length > 0
-    ? fail({ message: `Changed again since then, so nothing was taken back: ${since.join(", ")}.` })
+    ? fail({ message: `Changed again since then, so nothing was undone: ${since.join(", ")}.` })
     : ok(invertEdits(edits));
 }

@@ -24,8 +24,8 @@ export const unseenIn = (text: string, lines = false): string | null => {
   return found === undefined
     ? null
     : found === "\n" || found === "\r"
-      ? "it is one line, and holds the end of a line"
-      : `it holds a character that is not seen (U+${found.codePointAt(0)!.toString(16).toUpperCase().padStart(4, "0")})`;
+      ? "it must be one line, without line breaks"
+      : `it contains an invisible character (U+${found.codePointAt(0)!.toString(16).toUpperCase().padStart(4, "0")})`;
 };
 
 const MOST_TOLD = 5;
@@ -44,7 +44,7 @@ export function unseenTexts(document: unknown, lines: Lines = "of sentences"): s
       for (const [key, inner] of Object.entries(value)) {
         const at = place === "" ? key : `${place}.${key}`;
         if (UNSEEN.test(key))
-          told.push(`${place || "the document"}: the name of a field holds a character that is not seen`);
+          told.push(`${place || "the document"}: the name of a field contains an invisible character`);
         look(inner, at, lines === "anywhere" || SENTENCES.has(key));
       }
     }

@@ -29,7 +29,7 @@ export function readDocument<S extends z.ZodType>(
     return {
       ok: false,
       problems: [
-        `a later Derrick wrote it: it is a ${kind} of version ${written}, and this one knows ${version}`,
+        `it was written by a later version of Derrick: a ${kind} of version ${written}; this one supports version ${version}`,
       ],
     };
   const read = schema.safeParse(upgradeWith(upgrades, value));

@@ -1,3 +1,4 @@
+import { formatFixed, formatMoney } from "../units";
 import type { Figure, FigureInput } from "../estimate";
 
 /** Hours of a mean year (365.25 days). */
@@ -19,18 +20,18 @@ export interface Tariff {
   currency: string;
 }
 
-const watts = (n: number): string => `${n.toFixed(n < 10 ? 1 : 0)} W`;
+const watts = (n: number): string => `${formatFixed(n, n < 10 ? 1 : 0)} W`;
 
 /** Mean power: idle × (1 − share) + loaded × share. */
 export function meanPower(run: Running): Figure {
   return {
     value: run.idleWatts * (1 - run.loadedShare) + run.loadedWatts * run.loadedShare,
     unit: "W",
-    formula: "idle × (1 − share loaded) + loaded × share loaded",
+    formula: "idle × (1 − share of time under load) + under load × share of time under load",
     inputs: [
       { name: "idle", value: watts(run.idleWatts), source: run.idleSource },
-      { name: "loaded", value: watts(run.loadedWatts), source: run.loadedSource },
-      { name: "share loaded", value: `${Math.round(run.loadedShare * 100)} %`, source: "typed" },
+      { name: "under load", value: watts(run.loadedWatts), source: run.loadedSource },
+      { name: "share of time under load", value: `${Math.round(run.loadedShare * 100)} %`, source: "typed" },
     ],
   };
 }
@@ -40,7 +41,7 @@ export function yearlyEnergy(run: Running): Figure {
   const mean = meanPower(run);
   return {
     value: (mean.value * YEAR_HOURS) / 1000,
-    unit: "kWh a year",
+    unit: "kWh per year",
     formula: "mean power × 8766 h ÷ 1000",
     inputs: [{ name: "mean power", value: watts(mean.value), source: "computed" }, ...mean.inputs],
   };
@@ -50,10 +51,10 @@ export function yearlyCost(run: Running, tariff: Tariff): Figure {
   const energy = yearlyEnergy(run);
   return {
     value: energy.value * tariff.perKilowattHour,
-    unit: `${tariff.currency} a year`,
-    formula: "energy of a year × tariff",
+    unit: `${tariff.currency} per year`,
+    formula: "energy per year × tariff",
     inputs: [
-      { name: "energy of a year", value: `${energy.value.toFixed(0)} kWh`, source: "computed" },
+      { name: "energy per year", value: `${formatFixed(energy.value, 0)} kWh`, source: "computed" },
       { name: "tariff", value: `${tariff.perKilowattHour} ${tariff.currency}/kWh`, source: "typed" },
       ...energy.inputs,
     ],
@@ -82,13 +83,13 @@ export function payBack(own: Running, other: Running, price: number, tariff: Tar
   return {
     value: (price / saved) * 12,
     unit: "months",
-    formula: "price ÷ (cost a year − cost a year of the other) × 12; without interest and repairs",
+    formula: "price ÷ (cost per year − cost per year of the other) × 12; without interest and repairs",
     inputs: [
-      { name: "price", value: `${price} ${tariff.currency}`, source: "typed" },
-      { name: "cost a year", value: `${mine.value.toFixed(0)} ${tariff.currency}`, source: "computed" },
+      { name: "price", value: formatMoney(price, tariff.currency), source: "typed" },
+      { name: "cost per year", value: formatMoney(mine.value, tariff.currency), source: "computed" },
       {
-        name: "cost a year of the other",
-        value: `${theirs.value.toFixed(0)} ${tariff.currency}`,
+        name: "cost per year of the other",
+        value: formatMoney(theirs.value, tariff.currency),
         source: "computed",
       },
     ],

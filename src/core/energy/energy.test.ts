@@ -40,7 +40,7 @@ describe("running cost", () => {
     expect(yearlyEnergy(run(90)).value).toBeCloseTo(788.94);
     const cost = yearlyCost(run(100, 200, 0.25), tariff);
     expect(cost.value).toBeCloseTo(125 * 8.766 * 0.3);
-    expect(cost.inputs.map((i) => i.name)).toContain("share loaded");
+    expect(cost.inputs.map((i) => i.name)).toContain("share of time under load");
   });
 
   it("pays another machine back in months, or never", () => {
@@ -109,7 +109,7 @@ describe("the verdict on an old machine", () => {
       }),
     );
     expect(verdict.sentence).toMatch(
-      /^Not worth it for this job: it costs £684 a year to run; Pippin 3 would pay for itself in 8 months; processor is at 88 °C, 4 K below its limit\.$/,
+      /^Not worth it for this job: it costs £684 per year to run; Pippin 3 would pay off in 8 months; processor is at 88 °C, 4 K below its limit\.$/,
     );
     expect(verdict.points[0]?.figure?.unit).toBe("months");
   });
@@ -134,15 +134,15 @@ describe("the verdict on an old machine", () => {
       judgeMachine(input({ wantsPassThrough: true, facts })).points.map((p) => `${p.weighs}: ${p.words}`);
     expect(words({ pci: shared })).toEqual(
       expect.arrayContaining([
-        "for: Card A stands alone in IOMMU group 1",
+        "for: Card A is alone in IOMMU group 1",
         "against: Card B shares IOMMU group 2 with Port",
       ]),
     );
     expect(words({ pci: [pci("01:00.0", "0300", null, "Card A")] })).toContain(
-      "unknown: its IOMMU groups were not read",
+      "unknown: its IOMMU groups were not collected",
     );
     expect(words({ processors: { iommu: false } })).toContain(
-      "against: it has no IOMMU groups, so nothing can be passed through",
+      "against: it has no IOMMU groups, so PCI pass-through is not possible",
     );
   });
 

@@ -1,7 +1,7 @@
 import type { Figure } from "../estimate";
 import { judgeDrive, presentDrives, type MachineDocument } from "../machine";
 import { latestReadings, powerOf, readingWords, type Reading } from "../readings";
-import { formatBinaryBytes, secondsBetween } from "../units";
+import { formatFixed, formatBinaryBytes, secondsBetween, formatMoney } from "../units";
 import { payBack, yearlyCost, yearlyEnergy, type Running, type Tariff } from "./cost";
 
 export interface Point {
@@ -29,10 +29,6 @@ export interface Verdict {
   sentence: string;
   points: Point[];
 }
-
-/** A sign stands in front of the sum, a code behind it. */
-const money = (sum: number, currency: string): string =>
-  currency.length === 1 ? `${currency}${sum.toFixed(0)}` : `${sum.toFixed(0)} ${currency}`;
 
 const OLD_YEARS = 7;
 const PAY_BACK_MONTHS = 36;
@@ -65,8 +61,8 @@ export function workPerWatt(readings: readonly Reading[], cores: number | null):
   const source = (r: Reading) => (r.source === "typed" ? ("typed" as const) : ("imported" as const));
   return {
     value: (clock.value * cores) / loaded.value,
-    unit: "MHz a watt",
-    formula: "clock under load × cores ÷ watts under load; only like machines compare",
+    unit: "MHz per watt",
+    formula: "clock under load × cores ÷ watts under load; compare only similar machines",
     inputs: [
       { name: "clock under load", value: readingWords(clock), source: source(clock) },
       { name: "cores", value: String(cores), source: "imported" },
@@ -100,32 +96,32 @@ export function judgeMachine(input: VerdictInput): Verdict {
     "worth using": "Worth using",
     "with conditions": "Usable with conditions",
     "not worth it": "Not worth it for this job",
-    "not enough known": "Not enough is known",
+    "not enough known": "Not enough data",
   };
   return { verdict, sentence: `${open[verdict]}${because}.`, points };
 }
 
 function powerPoints({ readings, tariff, loadedShare, other }: VerdictInput): Point[] {
   const running = runningOf(readings, loadedShare);
-  if (!running) return [{ weighs: "unknown", words: "its power was never measured", figure: null }];
+  if (!running) return [{ weighs: "unknown", words: "its power draw was not measured", figure: null }];
   const energy = yearlyEnergy(running);
   if (!tariff)
     return [
       {
         weighs: "unknown",
-        words: `it takes ${energy.value.toFixed(0)} kWh a year; the site states no tariff`,
+        words: `it uses ${formatFixed(energy.value, 0)} kWh per year; the site has no electricity tariff`,
         figure: energy,
       },
     ];
   const cost = yearlyCost(running, tariff);
-  const runs = `it costs ${money(cost.value, tariff.currency)} a year to run`;
+  const runs = `it costs ${formatMoney(cost.value, tariff.currency)} per year to run`;
   if (!other) return [{ weighs: "for", words: runs, figure: cost }];
   const cheaper = yearlyCost(other.running, tariff).value < cost.value;
   if (cheaper && !other.price)
     return [
       {
         weighs: "unknown",
-        words: `${runs}, more than ${other.name}, of which no price is given: when it would pay for itself is not known`,
+        words: `${runs}, more than ${other.name}, whose price is unknown: the payback time is unknown`,
         figure: cost,
       },
     ];
@@ -135,7 +131,7 @@ function powerPoints({ readings, tariff, loadedShare, other }: VerdictInput): Po
   return [
     {
       weighs: heavy ? "against" : "for",
-      words: `${runs}; ${other.name} would pay for itself in ${Math.ceil(months.value)} months`,
+      words: `${runs}; ${other.name} would pay off in ${Math.ceil(months.value)} months`,
       figure: months,
     },
   ];
@@ -149,15 +145,15 @@ function heatPoints({ readings }: VerdictInput): Point[] {
   if (!hot)
     return readings.some((r) => r.kind === "temperature")
       ? []
-      : [{ weighs: "unknown", words: "its temperature was never read", figure: null }];
+      : [{ weighs: "unknown", words: "its temperature was not measured", figure: null }];
   const figure: Figure = {
     value: hot.margin,
     unit: "K to the limit",
-    formula: "limit − reading",
+    formula: "limit − measurement",
     inputs: [
       { name: "limit", value: `${hot.r.limit} °C`, source: hot.r.source === "typed" ? "typed" : "imported" },
       {
-        name: `reading (${hot.r.what}, ${hot.r.state})`,
+        name: `measurement (${hot.r.what}, ${hot.r.state})`,
         value: readingWords(hot.r),
         source: hot.r.source === "typed" ? "typed" : "imported",
       },
@@ -167,12 +163,12 @@ function heatPoints({ readings }: VerdictInput): Point[] {
     hot.margin < TIGHT_KELVINS
       ? {
           weighs: "against",
-          words: `${hot.r.what} is at ${readingWords(hot.r)}, ${hot.margin.toFixed(0)} K below its limit`,
+          words: `${hot.r.what} is at ${readingWords(hot.r)}, ${formatFixed(hot.margin, 0)} K below its limit`,
           figure,
         }
       : {
           weighs: "for",
-          words: `${hot.margin.toFixed(0)} K of margin at the hottest place (${hot.r.what})`,
+          words: `${formatFixed(hot.margin, 0)} K margin at the hottest sensor (${hot.r.what})`,
           figure,
         },
   ];
@@ -186,14 +182,14 @@ function agePoints({ document: { facts }, now, memoryWantedBytes }: VerdictInput
   if (years !== null && years >= OLD_YEARS)
     points.push({
       weighs: "against",
-      words: `its newest firmware is of ${match?.[1]}, ${Math.floor(years)} years ago`,
+      words: `its latest firmware is from ${match?.[1]}, ${Math.floor(years)} years ago`,
       figure: null,
     });
   const memory = facts.memory?.installedBytes ?? facts.memory?.recognisedBytes;
   if (memoryWantedBytes !== null && memory)
     points.push({
       weighs: memory < memoryWantedBytes ? "against" : "for",
-      words: `${formatBinaryBytes(memory)} of memory, ${formatBinaryBytes(memoryWantedBytes)} wanted`,
+      words: `${formatBinaryBytes(memory)} of memory, ${formatBinaryBytes(memoryWantedBytes)} required`,
       figure: null,
     });
   return points;
@@ -233,8 +229,8 @@ function passThroughPoints({ facts }: MachineDocument): Point[] {
         weighs: facts.processors?.iommu === false ? "against" : "unknown",
         words:
           facts.processors?.iommu === false
-            ? "it has no IOMMU groups, so nothing can be passed through"
-            : "its IOMMU groups were not read",
+            ? "it has no IOMMU groups, so PCI pass-through is not possible"
+            : "its IOMMU groups were not collected",
         figure: null,
       },
     ];
@@ -252,7 +248,7 @@ function passThroughPoints({ facts }: MachineDocument): Point[] {
             words: `${d.device} shares IOMMU group ${d.iommuGroup} with ${others.map((o) => o.device).join(", ")}`,
             figure: null,
           }
-        : { weighs: "for", words: `${d.device} stands alone in IOMMU group ${d.iommuGroup}`, figure: null },
+        : { weighs: "for", words: `${d.device} is alone in IOMMU group ${d.iommuGroup}`, figure: null },
     ];
   });
 }

@@ -7,7 +7,7 @@ export const durationSchema = z
     lateSeconds: z.number().nonnegative(),
     handsShare: z.number().min(0).max(1).default(1),
   })
-  .refine((d) => d.lateSeconds >= d.likelySeconds, { message: "late is earlier than likely" });
+  .refine((d) => d.lateSeconds >= d.likelySeconds, { message: "maximum is below the expected value" });
 
 export type Duration = z.infer<typeof durationSchema>;
 

@@ -63,7 +63,7 @@ it("gives a time with its working, and says whether the rate was measured", () =
   });
   const usual = readEstimate(600e6, { likely: 3e6, slow: 2e6, count: 0, words: "USB 2" });
   expect(usual.figure).toMatchObject({
-    formula: "size ÷ the usual rate",
+    formula: "size ÷ typical rate",
     inputs: [{}, { source: "default" }],
   });
 });
@@ -72,5 +72,5 @@ it("fetches over a line in bits, with nine tenths of it, and late with two fifth
   // 900 MB over 80 Mbit/s: 10 MB/s × 0.9 = 100 s; × 0.4 = 225 s.
   const { duration, figure } = fetchEstimate(900e6, 80e6);
   expect(duration).toEqual({ likelySeconds: 100, lateSeconds: 225, handsShare: 0 });
-  expect(figure).toMatchObject({ formula: "size ÷ (line ÷ 8 × share)", inputs: [{}, { source: "default" }] });
+  expect(figure).toMatchObject({ formula: "size ÷ (link ÷ 8 × share)", inputs: [{}, { source: "default" }] });
 });

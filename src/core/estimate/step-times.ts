@@ -54,9 +54,9 @@ export function learnStep(
     figure: {
       value: likelySeconds,
       unit: "s",
-      formula: `(${DEFAULT_WEIGHT} × the profile's time + runs × their median) ÷ (${DEFAULT_WEIGHT} + runs)`,
+      formula: `(${DEFAULT_WEIGHT} × time of the profile + runs × their median) ÷ (${DEFAULT_WEIGHT} + runs)`,
       inputs: [
-        { name: "the profile's time", value: formatDuration(usual.likelySeconds), source: "default" },
+        { name: "time of the profile", value: formatDuration(usual.likelySeconds), source: "default" },
         { name: "runs", value: `${used.length}${same.length > 0 ? ` on ${model}` : ""}`, source: "measured" },
         { name: "their median", value: formatDuration(median(used)), source: "measured" },
       ],

@@ -40,8 +40,8 @@ export function readEstimate(
       value: likelySeconds,
       unit: "s",
       formula: measured
-        ? `${what} ÷ the median rate; late is ${what} ÷ the rate that one in ten falls below`
-        : `${what} ÷ the usual rate`,
+        ? `${what} ÷ median rate; maximum: ${what} ÷ the rate that 10 % fall below`
+        : `${what} ÷ typical rate`,
       inputs: [
         { name: what, value: formatBytes(sizeBytes), source: "imported" },
         {
@@ -114,7 +114,7 @@ export function fetchEstimate(
     likely: bytes * LINE_SHARE.likely,
     slow: bytes * LINE_SHARE.slow,
     count: 0,
-    words: `a line of ${bitsPerSecond / 1e6} Mbit/s, of which 90 %, late 40 %`,
+    words: `a link of ${bitsPerSecond / 1e6} Mbit/s, 90 % usable, at least 40 %`,
   });
-  return { duration, figure: { ...figure, formula: "size ÷ (line ÷ 8 × share)" } };
+  return { duration, figure: { ...figure, formula: "size ÷ (link ÷ 8 × share)" } };
 }

@@ -112,7 +112,7 @@ export interface Finding extends Omit<Hit, "facts" | "protectsData"> {
 export const waiverSchema = z.object({
   /** code, or code:subject, of the finding that is set aside. */
   key: z.string().min(1),
-  reason: z.string().trim().min(8, "say why in a few words: the reason goes on the record"),
+  reason: z.string().trim().min(8, "enter a short reason; it is recorded"),
   by: z.string().min(1),
   at: z.iso.datetime(),
   /** What the finding was found from when it was set aside; null in waivers from before that was kept. */

@@ -33,7 +33,7 @@ describe("findings in a margin", () => {
       ["quiet", "D", "note", "D4,D5,D6"],
       ["one", "E", "stop", "E1"],
     ]);
-    expect(quietWords(groups[3]!)).toBe("2 notes, 1 set aside");
+    expect(quietWords(groups[3]!)).toBe("2 notes, 1 waived");
     expect(quietWords({ findings: placed.slice(0, 1) })).toBe("1 note");
   });
 

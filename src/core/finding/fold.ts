@@ -56,7 +56,7 @@ const many = (n: number, one: string): string => (n === 0 ? "" : `${n} ${one}${n
 /** "4 notes, 1 set aside". */
 export function quietWords({ findings }: Pick<FindingGroup, "findings">): string {
   const aside = findings.filter((f) => f.waiver !== null).length;
-  return [many(findings.length - aside, "note"), aside === 0 ? "" : `${aside} set aside`]
+  return [many(findings.length - aside, "note"), aside === 0 ? "" : `${aside} waived`]
     .filter(Boolean)
     .join(", ");
 }

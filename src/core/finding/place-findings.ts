@@ -1,3 +1,5 @@
+import { inWordsOfToday } from "./older-words";
+import { daysInWords } from "../units";
 import type { Check, Evidence, Facts, Finding, Message, Messages, Severity, Waiver, Zone } from "./finding";
 
 /** A finding with its number in its zone ("D2") and the waiver that sets it aside, if there is one. */
@@ -15,7 +17,7 @@ const keyOf = (finding: Finding): string =>
   finding.subject === undefined ? finding.code : `${finding.code}:${finding.subject}`;
 
 const filled = (template: string, words: Facts): string =>
-  template.replace(/\{(\w+)\}/g, (_, name: string) => words[name] ?? "?");
+  template.replace(/\{(\w+)\}/g, (_, name: string) => daysInWords(words[name] ?? "?"));
 
 /** Facts as they stand in sentences: a code of a phrase becomes its text, filled with the other facts. */
 function wordsOf({ phrases }: Message, facts: Facts): Facts {
@@ -74,7 +76,7 @@ export function numberFindings(findings: readonly Finding[], waivers: readonly W
       counts.set(finding.zone, number);
       const key = keyOf(finding);
       const given = finding.waivable ? (waivers.find((w) => w.key === key) ?? null) : null;
-      const holds = given?.basis === finding.basis;
+      const holds = given?.basis != null && inWordsOfToday(given.basis) === inWordsOfToday(finding.basis);
       return {
         ...finding,
         key,

@@ -9,7 +9,7 @@ import type { MachineSlice } from "./slice";
 export interface FitGround
   extends
     Pick<Roads, "fromMedia">,
-    Pick<MachineContext, "now" | "today" | "rivals" | "pasts" | "circuit">,
+    Pick<MachineContext, "now" | "today" | "timeZone" | "rivals" | "pasts" | "circuit">,
     Pick<MediaGround, "machine" | "image" | "profile"> {
   sheet: {
     machine: MachineSlice;

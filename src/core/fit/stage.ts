@@ -8,8 +8,8 @@ import { machineSlice, type MachineSlice } from "./slice";
 function summary(ground: FitGround) {
   const facts = factsOf(ground);
   return ground.machine && facts
-    ? said(`${ground.machine.name}: ${machineLine(facts) || "no facts yet"}`)
-    : open("Which machine?");
+    ? said(`${ground.machine.name}: ${machineLine(facts) || "no hardware data yet"}`)
+    : open("Choose the machine");
 }
 
 function values(ground: FitGround) {

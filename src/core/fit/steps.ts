@@ -4,6 +4,7 @@ import { contentWords, driveLook, holdsData, isUnread } from "../machine";
 import { isAtMachine } from "../media";
 import { HAZARD, step, type Step } from "../stage";
 import { targetsOf } from "../storage";
+import { terms } from "../text";
 import type { FitGround } from "./ground";
 
 /** What the first steps of a build are made from. */
@@ -17,7 +18,7 @@ export function beginning(plan: BeginningGround, served: boolean): Step[] {
   const place = machine?.document.typed.place ?? "";
   return [
     step("identity", "A", takes(60, 180), {
-      title: "Make sure that this is the machine",
+      title: "Identify the machine",
       kind: "confirm",
       place: atMachine ? "at the machine" : "console",
       see: [
@@ -26,8 +27,8 @@ export function beginning(plan: BeginningGround, served: boolean): Step[] {
       ],
       do: [
         served
-          ? `Find it by its place${place ? `, ${place},` : ""} and its label. Its serial number stands nowhere here: it is read at the machine, and typed to arm it.`
-          : "Compare on the label or on the controller's first page; read it aloud when two people work.",
+          ? `Find it by its location${place ? `, ${place},` : ""} and its label. Its serial number is not shown here: read it at the machine, and type it to arm the machine.`
+          : "Compare with the label or the first page of the management controller; with two people, read it aloud.",
       ],
       hazards: atMachine ? [HAZARD.lift, HAZARD.mains, HAZARD.static] : [],
     }),
@@ -49,10 +50,8 @@ function saving(plan: BeginningGround): Step[] {
     const loses = plan.legs[0]?.fate.loses ?? [];
     if (!system && erased.length === 0) return [];
     return [
-      saved("Save what this installation loses", [
-        ...(loses.length > 0
-          ? [`Save outside this machine, as far as it is there: ${loses.join(", ")}.`]
-          : []),
+      saved("Back up what this installation erases", [
+        ...(loses.length > 0 ? [`Back up outside this machine, if present: ${terms(loses)}.`] : []),
         ...erased.map(({ drive }) => `From ${driveLook(drive)}: ${contentWords(drive)}.`),
       ]),
     ];
@@ -60,11 +59,9 @@ function saving(plan: BeginningGround): Step[] {
   const kept = inPlaceAspects.filter((a) => road?.keeps.includes(a));
   const lost = road?.loses ?? [];
   return [
-    saved("Save what must still be there afterwards", [
-      `Save the lists of ${kept.join(", ") || "what runs on it"} as text, outside this machine.`,
-      ...(lost.length > 0
-        ? [`These do not come along, and are saved as far as they are there: ${lost.join(", ")}.`]
-        : []),
+    saved("Back up what is needed afterwards", [
+      `Save the lists of ${terms(kept) || "what runs on it"} as text, outside this machine.`,
+      ...(lost.length > 0 ? [`Not kept by this installation; back them up if present: ${terms(lost)}.`] : []),
       ...new Set(road?.needs),
     ]),
   ];
@@ -77,7 +74,7 @@ const saved = (title: string, doing: string[]): Step =>
     place: "console",
     do: doing,
     see: ["Each part can be opened on another machine"],
-    never: ["A part that is there and cannot be saved: then this is not begun"],
-    asks: "Where it was put",
-    must: "What was not saved is gone once the drive is written, or once the upgrade fails half-way.",
+    never: ["A part that cannot be backed up: then do not begin"],
+    asks: "Backup location",
+    must: "Data that was not backed up is lost once the drive is written, or if the upgrade fails.",
   });

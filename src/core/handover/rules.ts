@@ -26,7 +26,7 @@ export const HANDOVER_CHECKS: readonly Check<HandOverGround, At>[] = [
         last: dayAt(context.site, addSeconds(context.now, days * DAY)),
       },
       evidence("evaluation", `${days} days`, `OS profile ${profileName(context)}`),
-      evidence("last day", "not noted", "this sheet"),
+      evidence("last day", "missing", "this sheet"),
     );
   }),
 
@@ -40,7 +40,7 @@ export const HANDOVER_CHECKS: readonly Check<HandOverGround, At>[] = [
           "handOver.evaluationEnds",
           { ended: sheet.handOver.evaluationEnds },
           evidence("ended", sheet.handOver.evaluationEnds, "this sheet"),
-          evidence("today", context.today, "clock, at the site"),
+          evidence("today", context.today, "clock of the server, in the time zone of the site"),
         )
       : null;
   }),

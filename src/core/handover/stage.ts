@@ -8,9 +8,7 @@ import { handOverSlice, type HandOverSlice } from "./slice";
 function summary({ sheet }: HandOverGround) {
   const { owner, evaluationEnds } = sheet.handOver;
   return said(
-    owner
-      ? `To ${owner}${evaluationEnds ? `; evaluation ends ${evaluationEnds}` : ""}`
-      : "The owner is not named yet",
+    owner ? `To ${owner}${evaluationEnds ? `; evaluation ends ${evaluationEnds}` : ""}` : "Owner missing",
   );
 }
 
@@ -23,7 +21,7 @@ export const handOverStage = {
     "handOver.licence": "licence",
     "handOver.evaluationEnds": "evaluation ends",
     "handOver.owner": "owner",
-    "handOver.notes": "to know at three in the morning",
+    "handOver.notes": "on-call notes",
   },
   checks: HANDOVER_CHECKS,
   messages: HANDOVER_MESSAGES,

@@ -1,5 +1,6 @@
 export { accountKeySchema, accountSchema, isHash, type Account, type AccountKey } from "./accounts";
-export { accountNameProblem, hostNameProblem, domainProblem, isTimeZone } from "./names";
+export { isTimeZone } from "../units";
+export { accountNameProblem, hostNameProblem, domainProblem } from "./names";
 export { fitsPattern, namePatternProblem, nextName, patternOf, stemOf } from "./naming";
 export { publicKeyLine, readPublicKey, type PublicKey } from "./public-key";
 export * from "./keyboard";

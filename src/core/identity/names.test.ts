@@ -3,13 +3,13 @@ import { accountNameProblem, domainProblem, hostNameProblem, isTimeZone } from "
 
 it.each([
   ["wrk-hv1", null],
-  ["", "no host name"],
+  ["", "a host name is required"],
   ["10.61.10.7", "this is an address, not a name"],
-  ["wrk.marrowby.example", "the domain has a field of its own"],
+  ["wrk.marrowby.example", "enter the domain in its own field"],
   ["wrk_hv1", "only letters, digits and hyphens are allowed"],
-  ["-wrk", "it may not begin or end with a hyphen"],
-  ["4711", "digits alone can be mistaken for an address"],
-  ["a".repeat(64), "64 characters; a name has at most 63"],
+  ["-wrk", "it must not begin or end with a hyphen"],
+  ["4711", "a name of digits only can be mistaken for an address"],
+  ["a".repeat(64), "64 characters; the limit is 63"],
 ])("host name %j: %s", (name, problem) => expect(hostNameProblem(name)).toBe(problem));
 
 it("judges domains, accounts and time zones", () => {
@@ -21,6 +21,6 @@ it("judges domains, accounts and time zones", () => {
     accountNameProblem("jpell"),
     accountNameProblem("J Pell") === null,
     accountNameProblem(""),
-  ]).toEqual([null, false, "no name"]);
+  ]).toEqual([null, false, "a name is required"]);
   expect(["Europe/London", "UTC", "Mars/Base", ""].map(isTimeZone)).toEqual([true, true, false, false]);
 });

@@ -1,12 +1,12 @@
 /** Why a name is no host name (one label, RFC 1123 section 2.1), or null. */
 export function hostNameProblem(name: string): string | null {
-  if (name === "") return "no host name";
+  if (name === "") return "a host name is required";
   if (/^\d{1,3}(\.\d{1,3}){3}$/.test(name)) return "this is an address, not a name";
-  if (name.includes(".")) return "the domain has a field of its own";
-  if (name.length > 63) return `${name.length} characters; a name has at most 63`;
+  if (name.includes(".")) return "enter the domain in its own field";
+  if (name.length > 63) return `${name.length} characters; the limit is 63`;
   if (!/^[a-z0-9-]+$/i.test(name)) return "only letters, digits and hyphens are allowed";
-  if (/^-|-$/.test(name)) return "it may not begin or end with a hyphen";
-  if (/^\d+$/.test(name)) return "digits alone can be mistaken for an address";
+  if (/^-|-$/.test(name)) return "it must not begin or end with a hyphen";
+  if (/^\d+$/.test(name)) return "a name of digits only can be mistaken for an address";
   return null;
 }
 
@@ -19,17 +19,8 @@ export function domainProblem(domain: string): string | null {
 
 /** Why a text is no account name (the portable rule of useradd: 32 characters, lower case first), or null. */
 export function accountNameProblem(name: string): string | null {
-  if (name === "") return "no name";
+  if (name === "") return "a name is required";
   return /^[a-z_][a-z0-9_-]{0,31}$/.test(name)
     ? null
-    : "use lower-case letters, digits, - and _, a letter first, at most 32 characters";
-}
-
-/** True for a name of the IANA time zone list that this runtime knows. */
-export function isTimeZone(name: string): boolean {
-  try {
-    return name !== "" && new Intl.DateTimeFormat("en-GB", { timeZone: name }) !== null;
-  } catch {
-    return false;
-  }
+    : "use lower-case letters, digits, - and _, starting with a letter, at most 32 characters";
 }

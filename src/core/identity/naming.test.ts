@@ -6,15 +6,15 @@ describe("a pattern for host names", () => {
     ["wrk-hv#", null],
     ["tho-@", null],
     ["rack##-a", null],
-    ["", /nothing counts/],
-    ["wrk-hv", /nothing counts/],
-    ["a#-b#", /more than one place/],
-    ["a#@", /more than one place/],
+    ["", /no counter/],
+    ["wrk-hv", /no counter/],
+    ["a#-b#", /more than one counter/],
+    ["a#@", /more than one counter/],
     ["a#####", /more than 4 digits/],
     ["-a#", /hyphen/],
     ["a b#", /only letters/],
-    ["a.b#", /domain has a field/],
-    [`${"a".repeat(63)}#`, /at most 63/],
+    ["a.b#", /enter the domain in its own field/],
+    [`${"a".repeat(63)}#`, /64 characters/],
   ])("%s", (pattern, words) => {
     const problem = namePatternProblem(pattern);
     if (words === null) expect(problem).toBeNull();

@@ -16,8 +16,8 @@ interface Counted {
 /** Why a text is no pattern for host names, such as "wrk-hv#" or "tho-@"; or null. */
 export function namePatternProblem(pattern: string): string | null {
   const counters = pattern.match(COUNTER) ?? [];
-  if (counters.length === 0) return 'nothing counts: write "#" for a number, or "@" for a letter';
-  if (counters.length > 1) return "more than one place counts";
+  if (counters.length === 0) return 'no counter: use "#" for a number, or "@" for a letter';
+  if (counters.length > 1) return "more than one counter";
   if (counters[0]!.length > MOST_DIGITS) return `more than ${MOST_DIGITS} digits`;
   return hostNameProblem(pattern.replace(COUNTER, "a"));
 }

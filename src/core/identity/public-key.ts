@@ -54,26 +54,24 @@ export function readPublicKey(line: string): Result<PublicKey> {
   const no = (message: string): Result<PublicKey> => fail({ message });
   const text = line.trim();
   if (/PRIVATE KEY/.test(text))
-    return no(
-      "this is a private key, which belongs to nobody else: paste the line of the .pub file beside it",
-    );
-  if (/[\r\n]/.test(text)) return no("these are several lines: one key is one line");
+    return no("this is a private key, which must stay secret: paste the line of the .pub file next to it");
+  if (/[\r\n]/.test(text)) return no("these are several lines: enter one key per line");
   const [type = "", blob = "", ...rest] = text.split(/[ \t]+/);
-  if (type === "ssh-dss") return no("keys of the kind ssh-dss are too weak, and refused by servers of today");
-  if (!TYPES.includes(type)) return no(`a public key begins with its kind, such as ${TYPES[0]}`);
+  if (type === "ssh-dss") return no("keys of type ssh-dss are too weak, and current servers reject them");
+  if (!TYPES.includes(type)) return no(`a public key begins with its type, for example ${TYPES[0]}`);
   const fields = fieldsOf(blob);
   const inner = fields?.[0] && new TextDecoder().decode(fields[0]);
   if (!fields || fields.length < 2 || inner !== type)
-    return no("the key is cut off or altered: its own lengths do not fit");
+    return no("the key is truncated or altered: its lengths do not match");
   if (type === "ssh-ed25519" && (fields.length !== 2 || fields[1]!.length !== 32))
-    return no("the key is cut off or altered: a key of this kind has 32 bytes");
+    return no("the key is truncated or altered: a key of this type has 32 bytes");
   const bits = type === "ssh-rsa" && fields[2] ? bitsOf(fields[2]) : null;
   if (bits !== null && bits < LEAST_RSA_BITS)
     return no(`an RSA key of ${bits} bits is too short: at least ${LEAST_RSA_BITS}`);
   const whose = rest.join(" ");
   if (!COMMENT.test(whose))
     return no(
-      "its comment has signs that not every file carries: letters, digits and @ . _ + : , ( ) - are fine",
+      "its comment has characters that some files do not accept: use letters, digits and @ . _ + : , ( ) -",
     );
   return ok({ type, blob, whose, bits });
 }

@@ -23,7 +23,7 @@ it("reads the usual forms, and passes over what is around them", () => {
 it("refuses what holds none, with the reason", () => {
   expect(parseChecksumList("<html>")).toMatchObject({
     ok: false,
-    problems: [{ message: expect.stringContaining("no line holds a checksum") }],
+    problems: [{ message: expect.stringContaining("no line has a checksum") }],
   });
 });
 

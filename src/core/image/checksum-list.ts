@@ -65,8 +65,7 @@ export function parseChecksumList(
   const entries = isCut ? all.slice(0, -1) : all;
   if (entries.length === 0)
     return fail({
-      message:
-        "no line holds a checksum: 32, 40, 64 or 128 hexadecimal digits, with the file's name beside them",
+      message: "no line has a checksum: 32, 40, 64 or 128 hexadecimal digits, next to the file name",
       line: 1,
     });
   return ok({

@@ -26,7 +26,7 @@ export const imageSchema = z.object({
   variant: z.enum(["full", "network installer", "boot only", "maker's custom"]).default("full"),
   architecture: z.enum(["x86_64", "aarch64"]),
   fileName: z.string().default(""),
-  sizeBytes: z.number().int().positive("the size is needed to plan sticks and transfer times"),
+  sizeBytes: z.number().int().positive("the size is required for sticks and transfer times"),
   /** Empty for what starts in none: drivers, a file that is no image, one that is packed. */
   bootModes: z.array(z.enum(["uefi", "legacy"])),
   loaderSigned: z.enum(["signed", "unsigned", "unknown"]).default("unknown"),
@@ -50,15 +50,20 @@ export const imageDocument = defineDocument({ kind: "image", version: 1, schema:
 
 /** In which modes an image starts, in words. */
 export const startsIn = ({ bootModes }: Pick<Image, "bootModes">): string =>
-  bootModes.map((mode) => (mode === "uefi" ? "UEFI" : "legacy")).join(" and ") || "neither UEFI nor legacy";
+  bootModes.map((mode) => (mode === "uefi" ? "UEFI" : "legacy BIOS")).join(" and ") ||
+  "neither UEFI nor legacy BIOS";
 
 /** Why a text is no digest of this algorithm, or null. */
 export function checksumProblem({ algorithm, value }: Checksum): string | null {
   const digits = value.trim();
-  if (!/^[0-9a-f]*$/i.test(digits)) return "only hexadecimal digits belong in a checksum";
+  if (!/^[0-9a-f]*$/i.test(digits)) return "a checksum has hexadecimal digits only";
   const wanted = DIGITS[algorithm];
   return digits.length === wanted ? null : `${algorithm} has ${wanted} digits; this has ${digits.length}`;
 }
+
+/** The same in a narrow column: "UEFI, BIOS". */
+export const shortModes = ({ bootModes }: Pick<Image, "bootModes">): string =>
+  bootModes.map((mode) => (mode === "uefi" ? "UEFI" : "BIOS")).join(", ");
 
 /** What comparing the published with the computed checksum says. "other algorithm" means that nothing was compared. */
 export function verificationOf(
@@ -106,7 +111,7 @@ export function loaderSignature(
   return {
     state: loader.signed ? "signed" : "unsigned",
     words: loader.signed
-      ? `signed in the name of ${loader.signer ?? "somebody that cannot be read"} (not verified)`
+      ? `signed as ${loader.signer ?? "(signer name unreadable)"} (not verified)`
       : "unsigned",
     source: `${loader.path}, inside the file`,
   };

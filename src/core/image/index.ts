@@ -7,6 +7,7 @@ export {
   loaderSignature,
   PURPOSES,
   startsIn,
+  shortModes,
   verificationOf,
   type Checksum,
   type Image,
@@ -22,5 +23,13 @@ export { legViews, type LegView } from "./leg-view";
 export { profileName, type ImageGround } from "./ground";
 export { amountAsked } from "./requirement";
 export { IMAGE_CHECKS, IMAGE_MESSAGES } from "./checks";
-export { draftFamily, draftImage, shelfMarks, UNKNOWN, type ImageDraft, type ShelfMark } from "./shelf";
+export {
+  draftFamily,
+  draftImage,
+  shelfMarks,
+  supportEndOf,
+  UNKNOWN,
+  type ImageDraft,
+  type ShelfMark,
+} from "./shelf";
 export { FILE_SYSTEMS, type Partitioning } from "./profile/partitioning";

@@ -98,15 +98,17 @@ describe("the shelf", () => {
   });
 
   it("shows what is stale, by the image's own date before its profile's", () => {
-    expect(marks({ supportEnds: "2026-01-01" })).toEqual([["support ended 2026-01-01"]]);
+    expect(marks({ supportEnds: "2026-01-01" })).toEqual([["support ended 1 Jan 2026"]]);
     const old = [{ id: "i", image: image({}) }];
     const cairn6 = shippedProfile("cairn-hypervisor-6");
-    expect(shelfMarks(old, () => cairn6, "2026-11-20").get("i")?.[0]?.words).toBe("support ended 2025-11-15");
+    expect(shelfMarks(old, () => cairn6, "2026-11-20").get("i")?.[0]?.words).toBe(
+      "support ended 15 Nov 2025",
+    );
     expect(
       marks({
         published: sum,
         computed: { checksum: { ...sum, value: "b".repeat(64) }, at: "2026-11-01T00:00:00Z", by: "J" },
       }),
-    ).toEqual([["not the file that was published"]]);
+    ).toEqual([["does not match the published checksum"]]);
   });
 });

@@ -1,4 +1,5 @@
 import { inLine } from "../text";
+import { formatDay } from "../units";
 import { verificationOf, type Image } from "./image";
 import type { Inspection } from "./inspect";
 import type { OwnFamily, Profile } from "./profile";
@@ -82,7 +83,7 @@ export function draftFamily(image: Pick<Image, "fileName" | "version"> | null): 
 }
 
 export interface ShelfMark {
-  kind: "same file" | "same release" | "stale";
+  kind: "same file" | "same release" | "ended" | "stale";
   words: string;
   /** The other image, for those that are two of one. */
   other: string | null;
@@ -102,6 +103,15 @@ function likenesses(image: Image): { kind: "same file" | "same release"; key: st
     ...(volume ? [{ kind: "same file" as const, key: `volume ${image.sizeBytes} ${volume}` }] : []),
     { kind: "same release", key: `release ${release.toLowerCase()}` },
   ];
+}
+
+/** The day on which support ends, and who says so: the image's own date goes before that of its profile. */
+export function supportEndOf(
+  image: Image,
+  profile: Profile | null,
+): { day: string; from: "image" | "OS profile" } | null {
+  if (image.supportEnds) return { day: image.supportEnds, from: "image" };
+  return profile?.support.ends ? { day: profile.support.ends, from: "OS profile" } : null;
 }
 
 /**
@@ -129,15 +139,11 @@ export function shelfMarks(
         if (other.id !== id && !twins.has(other.id))
           twins.set(other.id, { kind, words: `${kind} as ${other.image.name}`, other: other.id });
     const own = [...twins.values()];
-    const ends = image.supportEnds ?? profileOf(image)?.support.ends;
-    if (ends && ends < today)
-      own.push({
-        kind: "stale",
-        words: `support ended ${ends}`,
-        other: null,
-      });
+    const support = supportEndOf(image, profileOf(image));
+    if (support && support.day < today)
+      own.push({ kind: "ended", words: `support ended ${formatDay(support.day)}`, other: null });
     if (verificationOf(image) === "differs")
-      own.push({ kind: "stale", words: "not the file that was published", other: null });
+      own.push({ kind: "stale", words: "does not match the published checksum", other: null });
     if (own.length > 0) marks.set(id, own);
   }
   return marks;

@@ -5,6 +5,7 @@ export { type BayGroup } from "./facts/layout-schema";
 export { machineEditable, WRITTEN_NAMES, writtenSchema, type Written } from "./document/editable";
 export { fillFromList, type Filled } from "./intake/fill";
 export { labelsOf, type Label } from "./document/labels";
+export { machineParts, partsWith, type MachinePart } from "./document/parts";
 export { plainWwn } from "./facts/identity";
 export { likelyPort, onlyDrive, ownAddress, type OwnAddress } from "./document/proposed";
 export { renderBsdCollector, renderCollector } from "./intake/collector";
@@ -24,6 +25,7 @@ export { type FactChange } from "./intake/merging";
 export { placeDrive, typeFact } from "./document/by-hand";
 export {
   bayWords,
+  MEDIA_NAMES,
   contentWords,
   driveLook,
   driveName,
@@ -36,6 +38,7 @@ export {
   portName,
   presentDrives,
   serialTail,
+  contentsToday,
   standingWords,
   isSeenBySystem,
   visibleDrives,

@@ -43,7 +43,7 @@ export const onStick = (ground: MediaGround): boolean => wayOf(ground) === "stic
 /** What the machine starts from, for sentences. */
 export const mediaWords = (ground: OnSheet): string => {
   const way = wayOf(ground);
-  return way === "stick" ? stickOf(ground).name || "stick" : mediumWords[way];
+  return way === "stick" ? stickOf(ground).name || "USB stick" : mediumWords[way];
 };
 
 /**

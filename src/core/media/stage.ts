@@ -1,3 +1,4 @@
+import { term } from "../text";
 import type { Path } from "../document";
 import { IMAGE_CHECKS, IMAGE_MESSAGES } from "../image";
 import { open, said, type Stage } from "../stage";
@@ -8,15 +9,15 @@ import { mediumWords } from "./ways";
 
 function summary(ground: MediaGround) {
   const { image, road, sheet, fromMedia } = ground;
-  if (!image) return open("Which image, and how does it get there?");
+  if (!image) return open("Choose the image and its boot source");
   const way = wayOf(ground);
-  const media = way === "stick" ? stickOf(ground).name || "a stick (not named)" : mediumWords[way];
+  const media = way === "stick" ? stickOf(ground).name || "USB stick (no name)" : mediumWords[way];
   const [first, ...more] = road?.legs ?? [];
   return said(
     [
-      sheet.image.road === "fresh" ? image.name : `${sheet.image.road} to ${image.name}`,
+      sheet.image.road === "fresh" ? image.name : `${term(sheet.image.road)} to ${image.name}`,
       fromMedia ? `by ${media}` : "in the running system",
-      ...(first && more.length > 0 ? [`over ${first.profile.name} ${first.version}`] : []),
+      ...(first && more.length > 0 ? [`via ${first.profile.name} ${first.version}`] : []),
     ].join(", "),
   );
 }
@@ -28,15 +29,15 @@ export const mediaStage = {
   slice: { image: imageSlice.prefault({}) },
   names: {
     "image.id": "image",
-    "image.edition": "edition of the profile",
+    "image.edition": "profile revision",
     "image.road": "road",
-    "image.way": "way to the machine",
-    "image.stick.key": "stick of the register",
-    "image.stick.ready": "stick used as it is",
-    "image.stick.name": "stick name",
-    "image.stick.sizeBytes": "stick size",
-    "image.stick.written": "stick written",
-    "image.stick.holds": "stick holds",
+    "image.way": "boot source",
+    "image.stick.key": "USB stick of the inventory",
+    "image.stick.ready": "USB stick used as it is",
+    "image.stick.name": "USB stick name",
+    "image.stick.sizeBytes": "USB stick size",
+    "image.stick.written": "write mode of the USB stick",
+    "image.stick.holds": "contents of the USB stick",
   },
   checks: [...IMAGE_CHECKS, ...MEDIA_CHECKS],
   messages: { ...IMAGE_MESSAGES, ...MEDIA_MESSAGES },

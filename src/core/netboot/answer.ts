@@ -10,13 +10,13 @@ export type Given =
   | { asksCode: true; given: false; words: string; wrong: boolean };
 
 /** What a machine is told that nobody has armed. */
-export const UNARMED = "Nobody has armed this machine for an installation.";
+export const UNARMED = "This machine is not armed for an installation.";
 
 /** What is told to who names no MAC: it is no machine that could be armed, and is not listed as one. */
-export const NO_MAC = "The boot loader told no MAC address of this machine.";
+export const NO_MAC = "The boot loader reported no MAC address of this machine.";
 
-export const ASKS_CODE = "Type the code of its arming, which stands on Derrick's board.";
-const WRONG_CODE = "That is not the code of this arming.";
+export const ASKS_CODE = "Type the console code of this machine (see Network installations in Derrick).";
+const WRONG_CODE = "Wrong console code.";
 
 const local = (words: string, second = false): Given => ({ given: false, words, second });
 
@@ -24,10 +24,10 @@ const local = (words: string, second = false): Given => ({ given: false, words, 
 function isNot({ machine }: Arming, { mac, serial }: Caller): string | null {
   if (!machine.macs.includes(mac.toLowerCase())) return "This MAC is not that of the armed machine.";
   if (!isSerial(serial))
-    return `The firmware tells no serial number, so nobody can know that this is ${machine.name}.`;
+    return `The firmware reports no serial number, so the machine cannot be identified as ${machine.name}.`;
   return plain(serial) === plain(machine.serial)
     ? null
-    : `A machine with this MAC was armed, but its serial number is another one than this machine's.`;
+    : `A machine with this MAC is armed, but its serial number differs from that of this machine.`;
 }
 
 /**
@@ -43,22 +43,19 @@ export function answerTo(
   if (!arming || !state) return local(UNARMED);
   const other = isNot(arming, caller);
   if (other) return local(other);
-  if (state.status === "cancelled") return local("The installation of this machine was called off.");
-  if (state.status === "expired") return local("The time for which this machine was armed is over.");
+  if (state.status === "cancelled") return local("The installation of this machine was cancelled.");
+  if (state.status === "expired") return local("The arming of this machine has expired.");
   if (state.status === "failed")
-    return local("The installation of this machine has failed; it is not begun again by itself.");
+    return local("The installation of this machine failed. Arm it again to repeat it.");
   if (isClosed(state) || state.spentAt !== null || state.reached.installing)
     // It tells that it is installed before it starts again: who asks earlier may be another one than the one that installs itself.
     return local(
-      "This machine has had its installation; it is armed anew for another one.",
+      "Already installed. Arm the machine again to reinstall it.",
       state.status === "installing" && !state.reached["first boot"],
     );
   // Another one may claim both MAC and serial: of two that do, one has its installation already, and only a person can tell which.
   if (state.givenTo !== null)
-    return local(
-      "This installation was given already, and is given once; a person arms the machine again.",
-      true,
-    );
+    return local("The installation was already started once. Arm the machine again to repeat it.", true);
   if (arming.code === "" || isCode(code, arming.code)) return { given: true };
   const wrong = code.trim() !== "";
   return { asksCode: true, given: false, words: wrong ? WRONG_CODE : ASKS_CODE, wrong };

@@ -32,21 +32,21 @@ export function atOnceFigure(rates: ServerRates, arming: Pick<Arming, "reads">):
   const each = eachTakes(arming);
   const inputs: FigureInput[] = [
     {
-      name: "link of the server",
+      name: "network link of the server",
       value: perSecond(rates.link ?? USUAL_LINK),
       source: rates.link === null ? "default" : "typed",
     },
     {
       name: "its disk",
-      value: rates.disk === null ? "not told, and not counted" : perSecond(rates.disk),
+      value: rates.disk === null ? "unknown, and not counted" : perSecond(rates.disk),
       source: rates.disk === null ? "default" : "typed",
     },
-    { name: "what one machine takes", value: perSecond(each), source: arming.reads ? "computed" : "default" },
+    { name: "rate per machine", value: perSecond(each), source: arming.reads ? "computed" : "default" },
   ];
   return {
     value: Math.max(1, Math.floor(most(rates) / each)),
     unit: "machines",
-    formula: `the lesser of ${FILE_SHARE} × link and disk ÷ what one machine takes, rounded down`,
+    formula: `minimum of ${FILE_SHARE} × link and disk ÷ rate per machine, rounded down`,
     inputs,
   };
 }
@@ -95,5 +95,5 @@ export function waitsFor(
   const fed = others.filter(({ state }) => isFed(state));
   const taken = fed.reduce((sum, { arming }) => sum + eachTakes(arming), 0);
   if (fed.length === 0 || taken + eachTakes(own.arming) <= most(rates)) return null;
-  return `It waits its turn: ${fed.length} ${fed.length === 1 ? "machine installs itself" : "machines install themselves"} now, which is what this server bears.`;
+  return `Queued: ${fed.length} ${fed.length === 1 ? "machine is" : "machines are"} being installed, which is the limit of this server.`;
 }

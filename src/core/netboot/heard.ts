@@ -51,7 +51,7 @@ export function heardAt(
     ...{ at: overAt, took: null },
     stops:
       status === "failed"
-        ? `${name} told that its installation failed: ${why || "it did not say why"}.`
-        : `The installation of ${name} was called off by ${why}.`,
+        ? `${name} reported a failed installation: ${why || "no reason reported"}.`
+        : `The installation of ${name} was cancelled by ${why}.`,
   };
 }

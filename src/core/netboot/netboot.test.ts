@@ -110,7 +110,7 @@ describe("how many at once", () => {
     const own = { arming: { ...arming, ...reads(60) }, state: stateAt(5) };
     const fed = { arming: own.arming, state: stateAt(20, ...CHAIN.slice(0, 2)) };
     expect(waitsFor(rates, own, [])).toBeNull();
-    expect(waitsFor(rates, own, [fed])).toMatch(/^It waits its turn: 1 machine installs itself now/);
+    expect(waitsFor(rates, own, [fed])).toMatch(/1 machine is being installed/);
     expect(waitsFor({ ...rates, link: 1250e6 }, own, [fed])).toBeNull();
     expect(waitsFor(rates, { ...own, state: fed.state }, [fed])).toBeNull();
     const late = { arming, state: stateAt(3000, ...CHAIN) };
@@ -155,13 +155,13 @@ describe("what ends a step of the run", () => {
   });
 
   it("is why the run stops, where the installation ended without it; an arming that gave nothing is none", () => {
-    const failed = "wrk-tel1 told that its installation failed: no space.";
+    const failed = "wrk-tel1 reported a failed installation: no space.";
     expect(heard(60, ...CHAIN, [50, told("failed", "no space")]).slice(2)).toEqual([
       after(40),
       failed,
       failed,
     ]);
-    const off = "The installation of wrk-tel1 was called off by M. Arkle.";
+    const off = "The installation of wrk-tel1 was cancelled by M. Arkle.";
     expect(heard(60, [20, { kind: "cancelled", by: "M. Arkle" }])).toEqual([null, off, off, off, off]);
     expect(heard(8000)[0]).toBeNull();
   });
@@ -224,10 +224,14 @@ describe("how far a machine is", () => {
   it("opens its files until all were read, with time for a second try, and takes reports after that", () => {
     expect(fileClosed(arming, stateAt(60, ...CHAIN.slice(0, 2)), after(60))).toBeNull();
     expect(fileClosed(arming, stateAt(150, ...CHAIN), after(150))).toBeNull();
-    expect(fileClosed(arming, stateAt(170, ...CHAIN), after(170))).toMatch(/has read all/);
+    expect(fileClosed(arming, stateAt(170, ...CHAIN), after(170))).toMatch(
+      /all files of the installation were loaded/,
+    );
     expect(fileClosed(arming, stateAt(7300, ...CHAIN.slice(0, 1)), after(7300))).not.toBeNull();
     expect(reportClosed(stateAt(5000, ...CHAIN))).toBeNull();
-    expect(reportClosed(stateAt(50, [1, { kind: "cancelled", by: "J. Pell" }]))).toMatch(/over/);
+    expect(reportClosed(stateAt(50, [1, { kind: "cancelled", by: "J. Pell" }]))).toMatch(
+      /the arming has ended \(cancelled\)/,
+    );
   });
 });
 
@@ -241,15 +245,15 @@ describe("what a machine is given that asks", () => {
     expect(given({})).toBe("installation");
     expect(answerTo(caller, "", null, null)).toMatchObject({
       given: false,
-      words: expect.stringMatching(/Nobody has armed/) as string,
+      words: expect.stringMatching(/This machine is not armed for an installation/) as string,
     });
   });
   it.each([
     ["another MAC", { mac: "02:61:0a:00:00:15" }, /not that of the armed/],
-    ["another serial", { serial: "OST-44 17/C" }, /another one/],
-    ["a serial that begins alike", { serial: "OST-44" }, /another one/],
-    ["no serial", { serial: "" }, /tells no serial/],
-    ["a placeholder", { serial: "To Be Filled By O.E.M." }, /tells no serial/],
+    ["another serial", { serial: "OST-44 17/C" }, /A machine with this MAC is armed/],
+    ["a serial that begins alike", { serial: "OST-44" }, /A machine with this MAC is armed/],
+    ["no serial", { serial: "" }, /The firmware reports no serial number/],
+    ["a placeholder", { serial: "To Be Filled By O.E.M." }, /The firmware reports no serial number/],
   ])("its own disk, with %s", (_, changes, words) => expect(given(changes)).toMatch(words));
   it("nothing until it has shown the code of its arming, where one is asked for; what was typed otherwise is told in red", () => {
     const code = newCode((below) => below - 1);
@@ -273,11 +277,13 @@ describe("what a machine is given that asks", () => {
     expect(letters.filter((letter) => !same.has(letter))).toEqual([]);
   });
   it("its own disk once it has read all, was called off, has failed, or comes too late", () => {
-    expect(given({}, CHAIN)).toMatch(/has had its installation/);
-    expect(given({}, [[1, { kind: "cancelled", by: "J. Pell" }]])).toMatch(/called off/);
-    expect(given({}, [...CHAIN, [50, told("failed")]])).toMatch(/has failed/);
-    expect(given({}, [], 7300)).toMatch(/time for which/);
-    expect(given({}, [...CHAIN, [50, told("done")]], 9000)).toMatch(/has had/);
+    expect(given({}, CHAIN)).toMatch(/Already installed/);
+    expect(given({}, [[1, { kind: "cancelled", by: "J. Pell" }]])).toMatch(
+      /The installation of this machine was cancelled/,
+    );
+    expect(given({}, [...CHAIN, [50, told("failed")]])).toMatch(/The installation of this machine failed/);
+    expect(given({}, [], 7300)).toMatch(/has expired/);
+    expect(given({}, [...CHAIN, [50, told("done")]], 9000)).toMatch(/Already installed/);
   });
   it("its own disk when it was given before: of two that claim to be one machine only a person can tell which", () => {
     const secondOf = (...events: [number, BootEvent][]) =>
@@ -434,7 +440,7 @@ describe("scripts and words", () => {
   });
 });
 
-describe("the script of the first start", () => {
+describe("the first-boot script", () => {
   const folder = mkdtempSync(join(tmpdir(), "derrick-first-"));
   afterAll(() => rmSync(folder, { recursive: true }));
   const TOKEN = "aB3_-xyzAB3_-xyzAB3_-xyzAB3_-xyz";

@@ -204,10 +204,10 @@ const AGAIN_SECONDS = 120;
  * answers with what they hold), or null while it does.
  */
 export function fileClosed(arming: Arming, state: ArmingState, now: string): string | null {
-  if (isClosed(state)) return `the arming is over (${state.status})`;
-  if (now > arming.until) return "its time is over";
+  if (isClosed(state)) return `the arming has ended (${state.status})`;
+  if (now > arming.until) return "expired";
   return state.spentAt !== null && now > addSeconds(state.spentAt, AGAIN_SECONDS)
-    ? "the one installation has read all of its files"
+    ? "all files of the installation were loaded"
     : null;
 }
 
@@ -216,15 +216,17 @@ export function fileClosed(arming: Arming, state: ArmingState, now: string): str
  * tells that it is installed.
  */
 export const startClosed = (state: ArmingState): string | null =>
-  treeClosed(state) ?? (state.reached["first boot"] ? "the machine has read it" : null);
+  treeClosed(state) ?? (state.reached["first boot"] ? "already loaded by the machine" : null);
 
 /**
  * Why a token does not open what an installation reads to its end (the tree of the image, and the image), or null: none of it
  * is secret, and an installation that was begun in time goes on after it.
  */
 export const treeClosed = (state: ArmingState): string | null =>
-  isClosed(state) ? `the arming is over (${state.status})` : null;
+  isClosed(state) ? `the arming has ended (${state.status})` : null;
 
 /** Why a report is not taken any more, or null: an installation goes on telling after its files are closed. */
 export const reportClosed = (state: ArmingState): string | null =>
-  state.status === "cancelled" || state.status === "expired" ? `the arming is over (${state.status})` : null;
+  state.status === "cancelled" || state.status === "expired"
+    ? `the arming has ended (${state.status})`
+    : null;

@@ -8,21 +8,20 @@ const MEASURING = "198.18.0.0/15";
 
 /** Each kind of address, with what it means to somebody who reads it on a console. */
 export const ADDRESS_KINDS = {
-  public: "public: it is reached from everywhere, as far as no firewall stands before it",
-  private: "private: it means something at one site only",
-  "unique local": "unique local: the IPv6 form of a private address",
-  "no answer":
-    "made up by the machine itself, since no DHCP server answered: look at cable, VLAN and DHCP server",
-  "link local": "link local: every port gives itself one, and it works on its own cable only",
-  shared: "shared: a provider stands between it and the internet, and nobody outside can reach it",
-  loopback: "loopback: the machine itself, and nobody else",
-  multicast: "multicast: a group of listeners, and no machine",
-  broadcast: "broadcast: all machines of a network at once, and none alone",
-  unspecified: "no address at all: nothing was given yet",
-  example: "kept for examples in books: it works nowhere",
-  measuring: "kept for measuring networks: it works nowhere else",
-  "IPv4 in IPv6": "an IPv4 address written as an IPv6 one",
-  special: "kept for a purpose of its own: no machine should have it",
+  public: "public, reachable from everywhere, unless a firewall blocks it",
+  private: "private, valid inside one site only",
+  "unique local": "unique local, the IPv6 form of a private address",
+  "no answer": "self-assigned because no DHCP server responded: check cable, VLAN and DHCP server",
+  "link local": "link-local, every port assigns itself one; it works on its own link only",
+  shared: "shared, behind the NAT of a provider, not reachable from outside",
+  loopback: "loopback, the machine itself only",
+  multicast: "multicast, a group of listeners, not a machine",
+  broadcast: "broadcast, all machines of a network at once",
+  unspecified: "unspecified, no address is assigned",
+  example: "reserved for documentation: not usable",
+  measuring: "reserved for benchmarks: not usable otherwise",
+  "IPv4 in IPv6": "an IPv4 address written as an IPv6 address",
+  special: "reserved for a special purpose: not usable by a machine",
 } as const;
 export type AddressKind = keyof typeof ADDRESS_KINDS;
 

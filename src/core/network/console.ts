@@ -29,8 +29,8 @@ function addressLines(ground: PlannedOn): ConsoleLine[] {
     return [
       {
         what: "Address",
-        value: "whatever DHCP gives",
-        means: "nobody knows it yet: read it there, and write it down",
+        value: "assigned by DHCP",
+        means: "unknown: read it there, and record it",
       },
     ];
   if (!address) return [];
@@ -39,7 +39,7 @@ function addressLines(ground: PlannedOn): ConsoleLine[] {
       what: "Address",
       value: length === null ? address : `${address}/${length}`,
       means: [
-        school === "reserved" ? "lent by DHCP, always the same" : "fixed",
+        school === "reserved" ? "DHCP reservation, always the same" : "fixed",
         kind ? ADDRESS_KINDS[kind] : "no address",
       ].join("; "),
     },
@@ -48,12 +48,12 @@ function addressLines(ground: PlannedOn): ConsoleLine[] {
           {
             what: "Netmask",
             value: netmaskOf(length),
-            means: `the same as /${length}, for screens that ask for it so`,
+            means: `the same as /${length}, for screens that ask for it in this form`,
           },
         ]
       : []),
     ...(gateway
-      ? [{ what: "Gateway", value: gateway, means: `the way out of ${segment?.name ?? "its network"}` }]
+      ? [{ what: "Gateway", value: gateway, means: `gateway of ${segment?.name ?? "its network"}` }]
       : []),
   ];
 }
@@ -67,14 +67,14 @@ function portLines(ground: PlannedOn): ConsoleLine[] {
     {
       what: "Port",
       value: port.mac,
-      means: "the MAC is the same everywhere, whatever the system calls the port",
+      means: "the MAC identifies the port; its name depends on the system",
     },
     {
-      what: "Its name",
+      what: "Port name",
       value: port.seenAs,
-      means: `as last read; a Linux with predictable names: ${portNameWords(portNamesOf(facts, port))}`,
+      means: `as last collected; a Linux with predictable names: ${portNameWords(portNamesOf(facts, port))}`,
     },
-    ...(own ? [{ what: "Unasked", value: own, means: ADDRESS_KINDS["link local"] }] : []),
+    ...(own ? [{ what: "IPv6 link-local", value: own, means: ADDRESS_KINDS["link local"] }] : []),
   ];
 }
 
@@ -95,7 +95,7 @@ export function consoleLines(
     ...(open
       ? [
           {
-            what: "Open",
+            what: "Access",
             value: open,
             means: management!.kind === "web page" ? "in a browser of the same site" : "in a terminal",
           },
@@ -105,10 +105,12 @@ export function consoleLines(
       ? [
           {
             what: "Certificate",
-            value: management.certificateWarning ? "a warning comes" : "no warning comes",
+            value: management.certificateWarning
+              ? "the browser shows a warning"
+              : "the browser shows no warning",
             means: management.certificateWarning
-              ? "it signs its own: read the fingerprint on the console, compare, and only then go on"
-              : "a warning means that something else answers: stop",
+              ? "self-signed: compare its fingerprint with the console before you continue"
+              : "a warning means that another device responds: stop",
           },
         ]
       : []),
@@ -117,7 +119,7 @@ export function consoleLines(
           {
             what: "Host key",
             value: "ssh-keygen -lf /etc/ssh/ssh_host_ed25519_key.pub",
-            means: "typed at the console: what it prints is what the first log-in must show",
+            means: "run at the console: the first login must show the same fingerprint",
           },
         ]
       : []),

@@ -34,35 +34,32 @@ const at = "Works, Works management (10.61.10.0/24): ";
 
 describe("an address seen on a console is explained", () => {
   it.each([
-    ["10.61.10.0", `${at}the network address, which no machine may have.`],
+    ["10.61.10.0", `${at}the network address, not usable by a machine.`],
     ["10.61.10.1/24", `${at}planned, the gateway.`],
     ["10.61.10.22", `${at}planned, wrk-hv2.`],
-    ["10.61.10.40", `${at}planned, the DHCP server keeps it for printer.`],
-    [
-      "10.61.10.101",
-      `${at}handed out by the DHCP server by itself, so it may be another machine's tomorrow.`,
-    ],
-    ["10.61.10.122", `${at}planned, wrk-hv9, but inside a range that the DHCP server hands out by itself.`],
-    ["10.61.10.200", `${at}nobody has planned it.`],
+    ["10.61.10.40", `${at}planned, DHCP reservation for printer.`],
+    ["10.61.10.101", `${at}in a DHCP range, so it can be assigned to any machine.`],
+    ["10.61.10.122", `${at}planned, wrk-hv9, but inside a DHCP range.`],
+    ["10.61.10.200", `${at}not in use by any plan.`],
     ["fd61:a:0::1", "Works, Works six (fd61:a::/64): planned, the gateway."],
     ["FD61:A::22", "Works, Works six (fd61:a::/64): planned, wrk-hv2."],
-    ["fd61:a::77", "Works, Works six (fd61:a::/64): nobody has planned it."],
-    ["192.168.1.1", "No network of any site holds it."],
-    [`${linkLocalAddress(MAC)}%eno1`, `It was made of the MAC ${MAC}, port eno1 of wrk-hv2.`],
+    ["fd61:a::77", "Works, Works six (fd61:a::/64): not in use by any plan."],
+    ["192.168.1.1", "It is in no network of any site."],
+    [`${linkLocalAddress(MAC)}%eno1`, `Derived from the MAC ${MAC}, port eno1 of wrk-hv2.`],
   ])("%s", (address, says) => expect(ask(address)).toEqual([says]));
 
   it.each([
-    ["169.254.7.9", "no answer", /no DHCP server answered/],
-    ["fe80::1", "link local", /on its own cable only/],
-    ["100.64.3.4", "shared", /a provider stands/],
-    ["192.0.2.7", "example", /works nowhere/],
-    ["198.18.0.1", "measuring", /works nowhere else/],
-    ["0.0.0.0", "unspecified", /nothing was given yet/],
-    ["255.255.255.255", "broadcast", /none alone/],
-    ["ff02::1", "multicast", /no machine/],
-    ["::ffff:10.61.10.1", "IPv4 in IPv6", /written as an IPv6 one/],
-    ["240.0.0.1", "special", /no machine should have it/],
-    ["9.9.9.9", "public", /reached from everywhere/],
+    ["169.254.7.9", "no answer", /VLAN and DHCP server/],
+    ["fe80::1", "link local", /it works on its own link only/],
+    ["100.64.3.4", "shared", /behind the NAT of a provider/],
+    ["192.0.2.7", "example", /Type: reserved for documentation: not usable\./],
+    ["198.18.0.1", "measuring", /Type: reserved for benchmarks: not usable otherwise\./],
+    ["0.0.0.0", "unspecified", /Type: unspecified, no address is assigned\./],
+    ["255.255.255.255", "broadcast", /Type: broadcast, all machines of a network at once\./],
+    ["ff02::1", "multicast", /Type: multicast, a group of listeners, not a machine\./],
+    ["::ffff:10.61.10.1", "IPv4 in IPv6", /an IPv4 address written as an IPv6 address/],
+    ["240.0.0.1", "special", /not usable by a machine/],
+    ["9.9.9.9", "public", /reachable from everywhere/],
   ])("%s is told by its kind", (address, kind, says) => {
     const decoded = decodeAddress(address, places, () => null)!;
     expect([decoded.kind, decoded.says[0]]).toEqual([kind, expect.stringMatching(says)]);
@@ -95,8 +92,8 @@ it.each([
   ["10.61.10.6/31", "2 hosts, 10.61.10.6 to 10.61.10.7, mask 255.255.255.254"],
   ["10.61.10.6/32", "one host, 10.61.10.6, mask 255.255.255.255"],
   ["10.0.0.0/8", "16,777,214 hosts, 10.0.0.1 to 10.255.255.254, mask 255.0.0.0"],
-  ["fd61:a::/64", "one network of 64 bits, fd61:a::/64 to fd61:a::ffff:ffff:ffff:ffff"],
-  ["fd61:a::/56", "256 networks of 64 bits, fd61:a::/56 to fd61:a:0:ff:ffff:ffff:ffff:ffff"],
-  ["fd61:a::/112", "less than a network of 64 bits, fd61:a::/112 to fd61:a::ffff"],
+  ["fd61:a::/64", "one network of /64, fd61:a::/64 to fd61:a::ffff:ffff:ffff:ffff"],
+  ["fd61:a::/56", "256 networks of /64, fd61:a::/56 to fd61:a:0:ff:ffff:ffff:ffff:ffff"],
+  ["fd61:a::/112", "part of one network of /64, fd61:a::/112 to fd61:a::ffff"],
   ["10.61.10.0", null],
 ])("says what %s holds", (prefix, words) => expect(prefixWords(prefix)).toBe(words));

@@ -23,12 +23,12 @@ export interface DecodedAddress {
 }
 
 const USES: Readonly<Record<SegmentStretch["use"], (what: string) => string>> = {
-  edge: (what) => `the ${what} address, which no machine may have.`,
+  edge: (what) => `the ${what} address, not usable by a machine.`,
   gateway: () => "planned, the gateway.",
-  pool: () => "handed out by the DHCP server by itself, so it may be another machine's tomorrow.",
-  reserved: (what) => `planned, the DHCP server keeps it for ${what}.`,
+  pool: () => "in a DHCP range, so it can be assigned to any machine.",
+  reserved: (what) => `planned, DHCP reservation for ${what}.`,
   taken: (what) => `planned, ${what}.`,
-  free: () => "nobody has planned it.",
+  free: () => "not in use by any plan.",
 };
 
 /** An address as it stands on a screen, without the prefix length or the port name behind it; null where there is none. */
@@ -47,8 +47,7 @@ function useOf(address: string, { segment, taken }: AddressPlace): string {
     (s) => addressSortKey(s.from)! <= key && key <= addressSortKey(s.to)!,
   );
   const isLent = segment.dhcp.some((range) => inRange(address, range));
-  if (stretch?.use === "taken" && isLent)
-    return `planned, ${stretch.what}, but inside a range that the DHCP server hands out by itself.`;
+  if (stretch?.use === "taken" && isLent) return `planned, ${stretch.what}, but inside a DHCP range.`;
   if (stretch) return USES[stretch.use](stretch.what);
   // An IPv6 network, or a huge one, has no plan of stretches.
   if (segment.gateway !== null && addressSortKey(segment.gateway) === key) return USES.gateway("");
@@ -69,17 +68,17 @@ export function decodeAddress(
   const kind = address && addressKind(address);
   if (!address || !kind) return null;
   const mac = macIn(address);
-  const made = mac && `It was made of the MAC ${mac}, ${portOf(mac) ?? "which no machine here has told of"}.`;
+  const made = mac && `Derived from the MAC ${mac}, ${portOf(mac) ?? "which belongs to no known machine"}.`;
   const own = places.filter((p) => contains(p.segment.prefix, address));
   const isOfSites = kind === "private" || kind === "unique local" || kind === "public";
   return {
     address,
     kind,
     says: [
-      `It is ${ADDRESS_KINDS[kind]}.`,
+      `Type: ${ADDRESS_KINDS[kind]}.`,
       ...(made ? [made] : []),
       ...own.map((p) => `${p.site}, ${p.segment.name} (${p.segment.prefix}): ${useOf(address, p)}`),
-      ...(own.length === 0 && isOfSites ? ["No network of any site holds it."] : []),
+      ...(own.length === 0 && isOfSites ? ["It is in no network of any site."] : []),
     ],
     siteId: own[0]?.siteId ?? null,
   };

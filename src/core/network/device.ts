@@ -27,7 +27,7 @@ export const switchPortSchema = z.object({
   /** The VLAN of frames without a tag. Null: frames without a tag stay in the switch's one network, or are dropped on a trunk. */
   native: vlan.nullable().default(null),
   /** The VLANs whose tagged frames go through a trunk, as "20,30-39"; empty on an access port. */
-  allowed: z.string().refine(isVlanList, "write VLANs such as 20, 30-39").default(""),
+  allowed: z.string().refine(isVlanList, "enter VLANs, for example 20, 30-39").default(""),
   /** The aggregation group that the port belongs to; empty for none. */
   group: z.string().trim().max(40).default(""),
   /** Whether the group is agreed with the other side (LACP, IEEE 802.1AX), or is simply switched on. */
@@ -39,7 +39,7 @@ export type SwitchPort = z.infer<typeof switchPortSchema>;
 /** A thing of a site that is no machine of Derrick: a switch, a router, a power strip, a printer. */
 export const deviceSchema = z.object({
   id: z.string().min(1),
-  name: z.string().trim().min(1, "say what it is"),
+  name: z.string().trim().min(1, "enter a name"),
   kind: z.enum(DEVICE_KINDS).default("other"),
   address: z
     .string()

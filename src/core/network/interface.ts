@@ -8,22 +8,22 @@ export type BondMode = (typeof BOND_MODES)[number];
 /** What a bond does, in words, and what it asks of the switch. */
 export const BOND_WORDS: Record<BondMode, { does: string; asks: "nothing" | "lacp" | "static" }> = {
   "active-backup": {
-    does: "one port works, the other waits; it needs nothing of the switches, and may go to two of them",
+    does: "one port is active, the other is a standby; needs no switch configuration, and may use two switches",
     asks: "nothing",
   },
   "802.3ad": {
-    does: "all ports work, one connection stays on one port; the switch must have an LACP group of the same ports",
+    does: "all ports are active, each connection uses one port; needs an LACP LAG of the same ports at the switch",
     asks: "lacp",
   },
   "balance-xor": {
-    does: "all ports work, one connection stays on one port; the switch must have a group that is simply on",
+    does: "all ports are active, each connection uses one port; needs a static LAG at the switch",
     asks: "static",
   },
   "balance-rr": {
-    does: "frames go out by turns and may arrive out of order; the switch must have a group that is simply on",
+    does: "frames alternate between ports and can arrive out of order; needs a static LAG at the switch",
     asks: "static",
   },
-  broadcast: { does: "every frame goes out of every port: for wiring of its own only", asks: "static" },
+  broadcast: { does: "every frame is sent on every port: for special wiring only", asks: "static" },
 };
 
 export const HASHES = ["layer2", "layer2+3", "layer3+4"] as const;

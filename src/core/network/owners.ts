@@ -20,7 +20,7 @@ export function ownersOf(
         .map((r) => r.owner),
       ...(site?.devices ?? []).filter((d) => isIt(d.address)).map((d) => d.name),
       ...(segment && isIt(segment.gateway ?? "") ? ["the gateway"] : []),
-      ...((segment?.nameServers ?? []).some(isIt) ? ["a name server"] : []),
+      ...((segment?.nameServers ?? []).some(isIt) ? ["DNS server"] : []),
       ...(segment?.reservations ?? [])
         .filter((r) => isIt(r.address) && r.mac.toLowerCase() !== sheet.network.port)
         .map((r) => `the reservation for ${r.name}`),

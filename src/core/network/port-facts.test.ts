@@ -15,7 +15,7 @@ const words = (seenAs: string, pci: string | null, more: Partial<Port> = {}, dev
   return portNameWords(portNamesOf({ pci: devices.map(device) }, port));
 };
 const UNREAD =
-  "or another, if the firmware numbers it as a port of the board; or another, if the firmware tells a hot-plug slot for its place";
+  "or another, if the firmware numbers it as an onboard port; or another, if the firmware reports a hot-plug slot for its location";
 
 describe("what a Linux will call a port of a machine", () => {
   it("is what one called it, where such a one was read", () => {
@@ -28,7 +28,7 @@ describe("what a Linux will call a port of a machine", () => {
   });
 
   it("is each of those that may be, with its condition, where another system was read", () => {
-    const own = "its driver tells no name of its own for the port";
+    const own = "its driver reports no port name";
     expect(words("nic0", "18:00.1")).toBe(`enp24s0f1, if ${own}; ${UNREAD}`);
     expect(words("nic0", "18:00.0")).toBe(
       `enp24s0, if the device has one function and ${own}; or enp24s0f0, if the device has several functions and ${own}; ${UNREAD}`,
@@ -37,7 +37,7 @@ describe("what a Linux will call a port of a machine", () => {
   });
 
   it("goes by the MAC where no place on the bus is known, and says that a place would go before", () => {
-    const place = "or another, if it has a place on the bus, which was not read";
+    const place = "or another, if its PCI location was not collected";
     expect(words("nic0", null)).toBe(`enx02610a001501; ${UNREAD}; ${place}`);
   });
 

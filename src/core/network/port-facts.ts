@@ -88,7 +88,7 @@ export function portNameWords({ names, unread }: ReturnType<typeof portNamesOf>)
     conditions.map((c) => NAME_CONDITIONS[c]).join(" and ");
   const usable = names.filter((n) => !n.isTooLong);
   const [first] = usable;
-  if (!first) return "not known: neither its place nor its MAC gives a name that fits";
+  if (!first) return "unknown: neither location nor MAC gives a name";
   const others = unread.map((c) => `another, if ${when([c])}`);
   if (first.when.length === 0) return [first.name, ...others].join("; or ");
   // Of one kind there are as many as may be so; what comes after them is not needed any more.

@@ -27,12 +27,12 @@ export interface PortAt {
 
 /** What has to be so for a name to be the one: of what was not read, either may. */
 export const NAME_CONDITIONS = {
-  onboard: "the firmware numbers it as a port of the board",
-  slot: "the firmware tells a hot-plug slot for its place",
-  place: "it has a place on the bus, which was not read",
+  onboard: "the firmware numbers it as an onboard port",
+  slot: "the firmware reports a hot-plug slot for its location",
+  place: "its PCI location was not collected",
   single: "the device has one function",
   multi: "the device has several functions",
-  portName: "its driver tells no name of its own for the port",
+  portName: "its driver reports no port name",
 } as const;
 export type NameCondition = keyof typeof NAME_CONDITIONS;
 

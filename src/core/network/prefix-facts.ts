@@ -1,3 +1,4 @@
+import { formatNumber } from "../units";
 import ipaddr from "ipaddr.js";
 import { boundsOf, edgeOf, isAddress, netmaskOf, networkOf, parsePrefix, toText } from "./address";
 
@@ -83,11 +84,11 @@ export function reverseName(text: string): string | null {
 const hostWords = ({ hosts, firstHost, lastHost, netmask }: Ipv4Facts): string =>
   hosts === 1
     ? `one host, ${firstHost}, mask ${netmask}`
-    : `${hosts.toLocaleString("en-GB")} hosts, ${firstHost} to ${lastHost}, mask ${netmask}`;
+    : `${formatNumber(hosts)} hosts, ${firstHost} to ${lastHost}, mask ${netmask}`;
 
 function networkWords({ network, last, subnets }: Ipv6Facts): string {
-  const many = subnets === 1n ? "one network" : `${subnets?.toLocaleString("en-GB")} networks`;
-  return `${subnets === null ? "less than a network" : many} of 64 bits, ${network} to ${last}`;
+  const many = subnets === 1n ? "one network" : `${formatNumber(subnets ?? 0n)} networks`;
+  return `${subnets === null ? "part of one network" : many} of /64, ${network} to ${last}`;
 }
 
 /** What a prefix holds, in words: its hosts and mask, or its networks of 64 bits; null where it is none. */

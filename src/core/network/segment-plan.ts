@@ -68,7 +68,7 @@ function usesOf(
   for (const r of segment.reservations) set(numberOf(r.address), { use: "reserved", what: r.name });
   for (const [key, what] of taken)
     if (key.startsWith(IPV4)) set(parseInt(key.slice(IPV4.length), 16), { use: "taken", what });
-  for (const server of segment.nameServers) set(numberOf(server), { use: "taken", what: "name server" });
+  for (const server of segment.nameServers) set(numberOf(server), { use: "taken", what: "DNS server" });
   set(numberOf(segment.gateway), { use: "gateway", what: "gateway" });
   return uses;
 }

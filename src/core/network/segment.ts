@@ -13,7 +13,7 @@ export const segmentSchema = z
     vlan: z.number().int().min(1).max(4094).nullable().default(null),
     prefix: z
       .string()
-      .refine((p) => parsePrefix(p) !== null, { message: "write a prefix such as 10.61.10.0/24" }),
+      .refine((p) => parsePrefix(p) !== null, { message: "enter a subnet, for example 10.61.10.0/24" }),
     gateway: address.nullable().default(null),
     nameServers: z.array(address).default([]),
     mtu: mtuSchema.nullable().default(null),
@@ -23,15 +23,15 @@ export const segmentSchema = z
     reservations: z.array(z.object({ mac: z.string(), address, name: z.string() })).default([]),
   })
   .refine((s) => s.gateway === null || contains(s.prefix, s.gateway), {
-    message: "the gateway lies outside the prefix",
+    message: "the gateway is outside the subnet",
     path: ["gateway"],
   })
   .refine((s) => s.dhcp.every((r) => contains(s.prefix, r.from) && contains(s.prefix, r.to)), {
-    message: "a DHCP range lies outside the prefix",
+    message: "a DHCP range is outside the subnet",
     path: ["dhcp"],
   })
   .refine((s) => !s.servers || (contains(s.prefix, s.servers.from) && contains(s.prefix, s.servers.to)), {
-    message: "the range of servers lies outside the prefix",
+    message: "the range for servers is outside the subnet",
     path: ["servers"],
   });
 

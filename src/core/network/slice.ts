@@ -20,6 +20,6 @@ export const networkSlice = z.object({
   interfaces: z.array(interfaceSchema).max(64).default([]),
   services: z.array(serviceSchema).max(64).default([]),
   /** Public host keys, kind and base64, as the console printed them; what is no such key is not kept. */
-  hostKeys: z.array(z.string().max(1000).refine(isHostKey, "is no public host key")).max(8).default([]),
+  hostKeys: z.array(z.string().max(1000).refine(isHostKey, "is not a public host key")).max(8).default([]),
 });
 export type NetworkSlice = z.infer<typeof networkSlice>;

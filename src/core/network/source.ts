@@ -5,14 +5,14 @@ export function sourceProblem(text: string): string | null {
   if (text === "") return null;
   if (text.length > LONGEST) return `longer than ${LONGEST} characters`;
   if (!/^https?:\/\/[\w.~:/?#@!&()*+,;=%[\]-]+$/i.test(text))
-    return "it begins with http:// or https://, and holds no blanks or quotes";
+    return "it must begin with http:// or https://, without spaces or quotes";
   let url: URL;
   try {
     url = new URL(text);
   } catch {
-    return "it is no address";
+    return "it is not an address";
   }
   return url.username !== "" || url.password !== ""
-    ? "it holds a name or a password, which would stand in the file, in its copies and in every log"
+    ? "it contains a user name or password, which would be readable in files, copies and logs"
     : null;
 }

@@ -1,3 +1,4 @@
+import { term } from "../text";
 import type { Path } from "../document";
 import { open, said, type Stage } from "../stage";
 import { netmaskOf, prefixLengthOf } from "./address";
@@ -7,11 +8,13 @@ import { networkSlice, type NetworkSlice } from "./slice";
 
 function summary(ground: NetworkGround) {
   const { school, address } = ground.sheet.network;
-  if (school !== "dynamic" && !address) return open("Which address, by which port?");
+  if (school !== "dynamic" && !address) return open("Set the address and its port");
   const segment = segmentOf(ground);
   const port = portOf(ground);
   return said(
-    [school, address, segment && `on ${segment.name}`, port && `by ${port.seenAs}`].filter(Boolean).join(" "),
+    [`${term(school)} ${address}`.trim(), segment?.name, port && `port ${port.seenAs}`]
+      .filter(Boolean)
+      .join(", "),
   );
 }
 
@@ -40,12 +43,12 @@ export const networkStage = {
   names: {
     "network.port": "port",
     "network.segment": "segment",
-    "network.school": "kind of address",
+    "network.school": "address assignment",
     "network.address": "address",
     "network.gateway": "gateway",
-    "network.nameServers": "name servers",
-    "network.fixedBy": "address fixed by",
-    "network.carrier": "interface with the address",
+    "network.nameServers": "DNS servers",
+    "network.fixedBy": "date of the static address",
+    "network.carrier": "interface of the management address",
     "network.interfaces": "interfaces",
     "network.services": "services",
     "network.hostKeys": "host keys",

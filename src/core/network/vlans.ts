@@ -17,7 +17,7 @@ export function parseVlans(text: string): Result<VlanStretch[]> {
     const stretch: VlanStretch = [Number(first), Number(last ?? first)];
     if (!stretch.every(isVlan) || stretch[0] > stretch[1])
       return fail({
-        message: `"${part.slice(0, 40)}" is no VLAN: write 1 to 4094, or a stretch such as 20-29`,
+        message: `"${part.slice(0, 40)}" is not a VLAN: enter 1 to 4094, or a range such as 20-29`,
       });
     read.push(stretch);
   }

@@ -29,7 +29,7 @@ describe("a list of VLANs", () => {
   it.each(["0", "4095", "29-20", "1-2-3", "ten", "-3", "10 $(reboot)"])("%s is refused by its part", (text) =>
     expect(parseVlans(text)).toMatchObject({
       ok: false,
-      problems: [{ message: expect.stringMatching(/no VLAN/) }],
+      problems: [{ message: expect.stringMatching(/is not a VLAN/) }],
     }),
   );
   it("holds what lies in a stretch, and nothing where it cannot be read", () =>

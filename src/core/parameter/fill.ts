@@ -22,7 +22,7 @@ export const valuesOf = (all: readonly InForce[], sealed: ReadonlyMap<string, st
       return [
         name,
         secret === undefined
-          ? { problem: `the secret parameter "${name}" was not sealed for this sheet` }
+          ? { problem: `the secret parameter "${name}" is not stored for this sheet` }
           : { value: secret },
       ];
     }),
@@ -32,7 +32,7 @@ function problemIn(text: string, values: Values): string | null {
   for (const name of parametersIn(text)) {
     const found = values.get(name);
     if (!found)
-      return `the parameter "${name.slice(0, 40)}" is named, and no profile, site, sheet or machine gives it`;
+      return `the parameter "${name.slice(0, 40)}" is used, but not set in the profile, site, sheet or machine`;
     if ("problem" in found) return found.problem;
   }
   return null;
@@ -67,7 +67,7 @@ export function fillCommand(
   if (quoted)
     return {
       ok: false,
-      problem: `the parameter "${quoted[1]}" stands between quotes: it is quoted by itself, so leave them out`,
+      problem: `the parameter "${quoted[1]}" is between quotes: remove them, because it is quoted automatically`,
     };
   return { ok: true, value: command.replace(PLACE, (_, name: string) => word(valueOf(values, name))) };
 }
@@ -86,7 +86,7 @@ export function fillWords(words: readonly string[], all: readonly InForce[]): Fi
     const names = parametersIn(word);
     const secret = all.find((p) => p.isSecret && names.includes(p.name));
     const problem = secret
-      ? `"${secret.name}" is a secret, and a kernel's words stand on its console and in its log`
+      ? `"${secret.name}" is a secret, and kernel command lines are shown on the console and in logs`
       : problemIn(word, values);
     if (problem) return { ok: false, problem };
     if (names.some((name) => valueOf(values, name).trim() === "")) continue;
@@ -95,17 +95,17 @@ export function fillWords(words: readonly string[], all: readonly InForce[]): Fi
     if (/[^\x20-\x7e]/.test(text))
       return {
         ok: false,
-        problem: "a word of the profile is not one line of ASCII, and kernels read no other",
+        problem: "a kernel option of the profile is not one line of ASCII",
       };
     if (parts.length > 1 && word !== `{parameter.${names[0] ?? ""}}`)
       return {
         ok: false,
-        problem: `the value of "${names.join('" or "')}" has a blank in it, and a kernel's word has none`,
+        problem: `the value of "${names.join('" or "')}" contains a space, which a kernel option cannot have`,
       };
     if (names.length > 0 && parts.some((part) => NO_WORD.test(part)))
       return {
         ok: false,
-        problem: `the value of "${names.join('" or "')}" would be a command of the boot loader`,
+        problem: `the value of "${names.join('" or "')}" contains a command of the boot loader`,
       };
     filled.push(...parts);
   }

@@ -42,10 +42,10 @@ describe("a command", () => {
   });
 
   it.each([
-    ["enrol {parameter.nothing}", "no profile, site, sheet or machine gives it"],
-    ["enrol '{parameter.enrol}'", "leave them out"],
-    ['enrol "it\\" is {parameter.enrol}"', "leave them out"],
-    ["enrol 'a\\' '{parameter.enrol}'", "leave them out"],
+    ["enrol {parameter.nothing}", "sheet or machine"],
+    ["enrol '{parameter.enrol}'", "remove them"],
+    ['enrol "it\\" is {parameter.enrol}"', "remove them"],
+    ["enrol 'a\\' '{parameter.enrol}'", "remove them"],
   ])("is refused for %s", (command, words) => {
     const filled = fillCommand(command, sealed, quoted);
     expect(filled).toMatchObject({ ok: false, problem: expect.stringContaining(words) });
@@ -54,7 +54,9 @@ describe("a command", () => {
   it("is refused where nobody has sealed its secret, and shows its name where nothing sealed is at hand", () => {
     const at = (map: ReadonlyMap<string, string> | null) =>
       fillCommand("enrol {parameter.enrol}", valuesOf(inForce(given), map), quoted);
-    expect(at(new Map())).toMatchObject({ problem: expect.stringContaining("was not sealed") });
+    expect(at(new Map())).toMatchObject({
+      problem: expect.stringContaining('the secret parameter "enrol" is not stored for this sheet'),
+    });
     expect(at(null)).toEqual({ ok: true, value: "enrol 'the secret enrol'" });
   });
 });
@@ -72,10 +74,10 @@ describe("the words of a kernel", () => {
   it("are refused with a blank inside, with a command of the boot loader, with a secret, and without a value", () => {
     const values = inForce({ ...given, sheet: [open("cmd", "a || b"), open("var", "${net0/mac}")] });
     for (const [word, problem] of [
-      ["k={parameter.cmd}", "a blank"],
+      ["k={parameter.cmd}", 'the value of "cmd" contains a space'],
       ["{parameter.cmd}", "command of the boot loader"],
       ["v={parameter.var}", "command of the boot loader"],
-      ["{parameter.lost}", "gives it"],
+      ["{parameter.lost}", 'the parameter "lost" is used'],
       ["key={parameter.enrol}", "is a secret"],
     ] as const)
       expect(fillWords([word], values)).toMatchObject({ problem: expect.stringContaining(problem) });

@@ -6,14 +6,15 @@ const LONGEST = 300;
 export const parameterNameProblem = (name: string): string | null =>
   /^[a-z][a-z0-9-]{0,39}$/.test(name)
     ? null
-    : "a name begins with a small letter, and has letters, digits and hyphens, at most 40";
+    : "a name starts with a lower-case letter and has letters, digits and hyphens, at most 40";
 
 /** Why a text is no value of a parameter, or null. What was typed is not repeated: it may be a password. */
 export function parameterValueProblem(value: string): string | null {
   if (value.length > LONGEST) return `a value has at most ${LONGEST} characters`;
-  if (/[^\x20-\x7e]/.test(value)) return "a value is one line of ASCII: kernels and shells read no other";
+  if (/[^\x20-\x7e]/.test(value))
+    return "a value is one line of ASCII, because kernels and shells read nothing else";
   return /:\/\/[^/\s:@]*:[^/\s@]+@/.test(value)
-    ? "the value holds a password; make the parameter a secret, and seal its value for each sheet"
+    ? "the value contains a password; make the parameter a secret, and store its value encrypted for each sheet"
     : null;
 }
 
@@ -28,7 +29,7 @@ export const parameterSchema = z
     const problem =
       parameterNameProblem(name) ??
       (isSecret && value !== ""
-        ? "the value of a secret stands in no document"
+        ? "the value of a secret is not stored in a document"
         : parameterValueProblem(value));
     if (problem) context.addIssue({ code: "custom", message: problem });
   });
@@ -39,7 +40,7 @@ export const parametersSchema = z
   .max(100)
   .superRefine((all, context) => {
     const twice = all.find(({ name }, i) => all.findIndex((p) => p.name === name) < i);
-    if (twice) context.addIssue({ code: "custom", message: `"${twice.name}" stands here twice` });
+    if (twice) context.addIssue({ code: "custom", message: `"${twice.name}" is listed twice` });
   });
 
 /** Where parameters are given; what stands later goes before what stands earlier. */

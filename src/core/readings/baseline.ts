@@ -1,3 +1,4 @@
+import { formatNumber } from "../units";
 import { latestReadings, READING_KINDS, type Reading } from "./reading";
 
 /** One reading beside those of like machines. */
@@ -69,8 +70,5 @@ export function baselines(own: readonly Reading[], others: readonly LikeMachine[
 /** A rate against what the link or interface is rated at, in per cent. */
 export const percentOfRated = (reading: Reading, rated: number): number => (100 * reading.value) / rated;
 
-export const readingWords = (r: Pick<Reading, "value" | "kind">): string => {
-  const value =
-    Math.abs(r.value) >= 100 || Number.isInteger(r.value) ? Math.round(r.value) : Number(r.value.toFixed(1));
-  return `${value} ${READING_KINDS[r.kind].unit}`;
-};
+export const readingWords = (r: Pick<Reading, "value" | "kind">): string =>
+  `${formatNumber(r.value, Math.abs(r.value) >= 100 ? 0 : 1)} ${READING_KINDS[r.kind].unit}`;

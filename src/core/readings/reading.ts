@@ -18,7 +18,7 @@ export const readingSchema = z.object({
   by: z.string().max(120),
   kind: z.enum(["power", "temperature", "clock", "fan", "disk", "network"]),
   /** What was measured: "at the wall", "processor", "port eno1". */
-  what: z.string().trim().min(1, "say what was measured").max(160),
+  what: z.string().trim().min(1, "enter what was measured").max(160),
   state: z.enum(["idle", "loaded", "not told"]),
   value: z.number(),
   limit: z.number().nullable().default(null),
@@ -43,7 +43,7 @@ export function readingProblem({ kind, value }: Pick<Reading, "kind" | "value">)
   const [least, most] = PLAUSIBLE[kind];
   if (Number.isFinite(value) && value >= least && value <= most) return null;
   const { unit, words } = READING_KINDS[kind];
-  return `${value} ${unit} is no plausible ${words}: it lies outside ${least} to ${most} ${unit}. Is it in another unit?`;
+  return `${value} ${unit} is not plausible for ${words}: the range is ${least} to ${most} ${unit}. Check the unit.`;
 }
 
 const SENSOR_KINDS = { temperature: "temperature", fan: "fan", power: "power" } as const;

@@ -32,8 +32,8 @@ it("keeps the newest reading of each thing and state", () => {
 });
 
 it("refuses numbers in another unit", () => {
-  expect(readingProblem(r(0.09, { kind: "clock" }))).toMatch(/no plausible clock rate/);
-  expect(readingProblem(r(90_000))).toMatch(/Is it in another unit/);
+  expect(readingProblem(r(0.09, { kind: "clock" }))).toMatch(/0\.09 MHz is not plausible for clock rate/);
+  expect(readingProblem(r(90_000))).toMatch(/90000 W is not plausible for power/);
   expect(readingProblem(r(90))).toBeNull();
 });
 

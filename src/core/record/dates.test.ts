@@ -56,7 +56,7 @@ describe("keeps what is over until it is done", () => {
   it.each<[string, Record<string, unknown>, string[]]>([
     ["an evaluation that ended", ended, ["Evaluation ends: Install Cairn"]],
     ["one that was licensed since", { ...ended, "handOver.licence": "licensed" }, []],
-    ["an address that was to be fixed", dynamic, ["Fix the address: wrk-hv1"]],
+    ["an address that was to be fixed", dynamic, ["Address becomes static: wrk-hv1"]],
     ["a door that was to be closed", door("2026-11-18"), ["Close SSH, 22/tcp to the outside: Install Cairn"]],
     ["one that is not open to the outside any more", door("2026-11-18", ["mgmt"]), []],
     ["one that was fixed since", { ...dynamic, "network.school": "fixed" }, []],

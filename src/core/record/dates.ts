@@ -63,6 +63,6 @@ export function calledFor(claim: {
   const [date = "", ...words] = key.split(" ");
   const what = words.join(" ");
   const sheet = subject || number;
-  const name = owner === "machine" ? machine : what === "Fix the address" ? hostName || sheet : sheet;
+  const name = owner === "machine" ? machine : what === "Address becomes static" ? hostName || sheet : sheet;
   return { date, what: `${what}: ${name ?? ""}`, href: `/${owner}s/${ownerId}` };
 }

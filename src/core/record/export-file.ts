@@ -10,7 +10,7 @@ import { fail, ok, type Result } from "../result";
 import { loggedEventSchema, runPlanSchema } from "../run";
 import { siteDocument } from "../site";
 import { parseJson } from "../text";
-import { addSeconds, secondsBetween } from "../units";
+import { addSeconds, secondsBetween, dayIn } from "../units";
 
 const id = z.string().min(1).max(60);
 const time = z.iso.datetime();
@@ -99,7 +99,7 @@ export function moveTimes(value: unknown, shiftSeconds: number): unknown {
   const move = (at: unknown): unknown => {
     if (typeof at === "string") {
       if (TIME.test(at)) return addSeconds(at, shiftSeconds);
-      return DATE.test(at) ? addSeconds(`${at}T12:00:00Z`, days).slice(0, 10) : at;
+      return DATE.test(at) ? dayIn(addSeconds(`${at}T12:00:00Z`, days), "UTC") : at;
     }
     if (Array.isArray(at)) return at.map(move);
     if (typeof at !== "object" || at === null) return at;

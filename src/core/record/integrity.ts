@@ -25,7 +25,7 @@ function claimsOf(item: Item): Claims {
         }),
       };
     case "profile": {
-      const name = `${item.key} ${item.version} edition ${item.edition}`;
+      const name = `${item.key} ${item.version} revision ${item.edition}`;
       return { own: [named("profile", name)], needs: [] };
     }
     case "machine":
@@ -40,7 +40,7 @@ function claimsOf(item: Item): Claims {
       return { own: [named("drive", item.key)], needs: [] };
     case "readings":
       return {
-        own: [named("readings", item.machineId, `readings of ${item.machineId}`)],
+        own: [named("readings", item.machineId, `measurements of ${item.machineId}`)],
         needs: need("machine", item.machineId),
       };
     case "picture":
@@ -48,7 +48,7 @@ function claimsOf(item: Item): Claims {
       return { own: [named(item.kind, item.id)], needs: need("machine", item.machineId) };
     case "build":
       return {
-        own: [named("build", item.id), named("number", item.number, `sheet numbered ${item.number}`)],
+        own: [named("build", item.id), named("number", item.number, `build sheet ${item.number}`)],
         needs: [...need("machine", item.sheet.machine.id), ...need("image", item.sheet.image.id)],
       };
     case "run":
@@ -79,7 +79,7 @@ function flawsOf(item: Item): string[] {
     return [
       ...(wrong >= 0
         ? [
-            `its log goes on with number ${item.log[wrong]!.seq} where ${wrong + 1} belongs, so an entry is missing, doubled or out of order`,
+            `its log has number ${item.log[wrong]!.seq} instead of ${wrong + 1}: an entry is missing, duplicated or out of order`,
           ]
         : []),
       ...(twice !== undefined ? [`its log has the key ${twice} twice`] : []),
@@ -107,7 +107,7 @@ export class Integrity {
     for (const { kind, name, told } of own) {
       const key = keyOf(kind, name);
       const before = this.seen.get(key);
-      if (before !== undefined) this.flaws.push(`${place}: the ${told} stands in ${before} already`);
+      if (before !== undefined) this.flaws.push(`${place}: the ${told} is already in ${before}`);
       this.seen.set(key, place);
     }
     for (const { kind, id } of needs) {

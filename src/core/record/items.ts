@@ -68,7 +68,7 @@ export function* itemsOf(file: Export): Generator<PlacedItem> {
   yield* placed("machines", file.machines, (row) => ({ kind: "machine", ...row }));
   yield* placed("drives", file.drives, (row) => ({ kind: "drive", ...row }));
   const machines = new Set(file.readings.map((r) => r.machineId));
-  yield* placed("readings of machine", [...machines], (machineId) => ({
+  yield* placed("measurements of machine", [...machines], (machineId) => ({
     ...{ kind: "readings", machineId },
     readings: file.readings.filter((r) => r.machineId === machineId).map((r) => r.reading),
   }));

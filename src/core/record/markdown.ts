@@ -1,3 +1,4 @@
+import { term } from "../text";
 import { formatDateTime, formatDuration } from "../units";
 import type { BuildRecord } from "./record";
 
@@ -29,9 +30,9 @@ export function renderRecordMarkdown(record: BuildRecord): string {
   const lines = [
     `# ${cell(record.subject || record.sheet)}`,
     "",
-    `Sheet ${cell(record.sheet)} revision ${cell(record.revision)}, ${cell(record.site)}. State: ${record.state}${record.handedTo ? ` to ${cell(record.handedTo)}` : ""}.`,
+    `Build sheet ${cell(record.sheet)} revision ${cell(record.revision)}, ${cell(record.site)}. State: ${record.state}${record.handedTo ? ` to ${cell(record.handedTo)}` : ""}.`,
     ...section(
-      "How to reach it",
+      "Access",
       table(
         ["what", "value"],
         [
@@ -40,13 +41,13 @@ export function renderRecordMarkdown(record: BuildRecord): string {
           ["Address", reach.address],
           ["Management", reach.management],
           ["Accounts", reach.accounts.join("; ")],
-          ["Passwords are kept", reach.secretsKept],
+          ["Credential location", reach.secretsKept],
           ...(record.defects.length > 0 ? [["Known defects", record.defects.join("; ")]] : []),
         ],
       ),
     ),
     ...section(
-      "What was installed",
+      "Installation",
       table(
         ["what", "value"],
         [
@@ -59,24 +60,24 @@ export function renderRecordMarkdown(record: BuildRecord): string {
               : `System drives, ${record.drives.layout}`,
             record.drives.target,
           ],
-          ["Left alone", record.drives.leftAlone.join("; ")],
+          ["Protected", record.drives.leftAlone.join("; ")],
           ...(record.drives.free.length > 0 ? [["Free", record.drives.free.join("; ")]] : []),
         ],
       ),
     ),
     ...section(
-      "Default log-ins",
-      record.defaultLogIns.map((l) => `- ${cell(l.name)}, which opens ${cell(l.opens)}: ${cell(l.how)}`),
+      "Default logins",
+      record.defaultLogIns.map((l) => `- ${cell(l.name)}, account ${cell(l.opens)}: ${cell(l.how)}`),
     ),
     ...section(
-      "Saved before",
+      "Saved before the installation",
       record.saved.map((s) => `- ${cell(s.what)}: ${cell(s.where)} (${cell(s.by)}, ${when(s.at)})`),
     ),
     ...section(
-      "As planned and as found",
+      "Planned and found",
       acceptance
         ? [
-            `Read ${when(acceptance.at)} from ${cell(acceptance.from)}.`,
+            `Imported ${when(acceptance.at)} from ${cell(acceptance.from)}.`,
             "",
             ...table(
               ["zone", "what", "planned", "found", "verdict", "decided"],
@@ -85,14 +86,14 @@ export function renderRecordMarkdown(record: BuildRecord): string {
                 l.what,
                 l.planned,
                 l.found,
-                l.verdict,
+                term(l.verdict),
                 l.settled
-                  ? `${l.settled.how === "seen" ? "seen by eye" : l.settled.how}: ${l.settled.words} (${l.settled.by}, ${when(l.settled.at)})`
+                  ? `${term(l.settled.how)}: ${l.settled.words} (${l.settled.by}, ${when(l.settled.at)})`
                   : "",
               ]),
             ),
           ]
-        : ["Not read back yet."],
+        : ["Not verified yet."],
     ),
     ...section(
       "Deviations",
@@ -106,15 +107,15 @@ export function renderRecordMarkdown(record: BuildRecord): string {
       ),
     ),
     ...section(
-      "Findings that stood open",
-      record.openFindings.map((f) => `- ${cell(f.label)} ${cell(f.severity)}: ${cell(f.finding)}`),
+      "Open findings",
+      record.openFindings.map((f) => `- ${cell(f.label)} ${cell(term(f.severity))}: ${cell(f.finding)}`),
     ),
     ...section("Times", [
-      `Started ${when(times.startedAt)}, ended ${when(times.endedAt)}; taken ${took(times.takenSeconds)}, likely was ${took(times.likelySeconds)}.`,
+      `Started ${when(times.startedAt)}, ended ${when(times.endedAt)}; duration ${took(times.takenSeconds)}, expected ${took(times.likelySeconds)}.`,
       "",
       ...table(
-        ["step", "state", "likely", "taken"],
-        times.steps.map((s) => [s.title, s.state, took(s.likelySeconds), took(s.takenSeconds)]),
+        ["step", "state", "expected", "taken"],
+        times.steps.map((s) => [s.title, term(s.state), took(s.likelySeconds), took(s.takenSeconds)]),
       ),
     ]),
     ...section(
@@ -125,14 +126,14 @@ export function renderRecordMarkdown(record: BuildRecord): string {
       "Clock",
       record.clock.map(
         (c) =>
-          `- Before ${when(c.at)} the server's clock went back ${took(c.seconds)}: times around it are not sure.`,
+          `- Before ${when(c.at)} the server's clock was set back ${took(c.seconds)}: times around it are uncertain.`,
       ),
     ),
     ...section(
       "Log",
       record.log.map(
         (l) =>
-          `- ${when(l.at)} ${cell(l.by)}: ${cell(l.text)}${l.arrived ? ` (kept in the browser, arrived ${when(l.arrived)})` : ""}`,
+          `- ${when(l.at)} ${cell(l.by)}: ${cell(l.text)}${l.arrived ? ` (kept in the browser, received ${when(l.arrived)})` : ""}`,
       ),
     ),
     ...section("Notes", record.notes ? [cell(record.notes)] : []),

@@ -49,9 +49,7 @@ describe("the record", () => {
       revision: "A",
     });
     expect(record.waivers).toMatchObject([{ label: "E1", reason: "the range is cut next week", by }]);
-    expect(record.deviations).toMatchObject([
-      { step: "Make sure that this is the machine", seen: "label | worn" },
-    ]);
+    expect(record.deviations).toMatchObject([{ step: "Identify the machine", seen: "label | worn" }]);
     expect(record.times.takenSeconds).toBe((run.log.length - 1) * 60);
     expect(record.dates).toEqual([
       { date: "2027-01-19", what: "evaluation ends" },
@@ -64,7 +62,7 @@ describe("the record", () => {
     expect(text).toBe(renderRecordMarkdown(makeRecord(plan, run.log)));
     expect(text).toContain("label \\| worn");
     expect(text).toContain("| C | Boot mode | UEFI | UEFI | as planned | – |");
-    expect(text).toMatch(/\| F \| Locale \| .*taken as it is: logs are read in \\\| English \(J\. Pell/);
+    expect(text).toMatch(/\| F \| Locale \| .*deviation accepted: logs are read in \\\| English \(J\. Pell/);
     for (const block of text.split("\n\n").filter((b) => b.startsWith("|"))) {
       const columns = block.split("\n").map((row) => row.replace(/\\\|/g, "").split("|").length);
       expect(new Set(columns).size).toBe(1);
@@ -174,21 +172,21 @@ describe("the export file", () => {
       { runs: [{ ...run, buildId: "b9" }] },
       "runs 0: it refers to the build b9, which is not in the file",
     ],
-    ["a site twice", { sites: [site, site] }, `sites 1: the site ${site.id} stands in sites 0 already`],
+    ["a site twice", { sites: [site, site] }, `sites 1: the site ${site.id} is already in sites 0`],
     [
       "a sheet number twice",
       { builds: [build, { ...build, id: "b-other" }] },
-      `builds 1: the sheet numbered ${build.number} stands in builds 0 already`,
+      `builds 1: the build sheet ${build.number} is already in builds 0`,
     ],
     [
       "a log with a gap",
       { runs: [numbered(1, 2, 9)] },
-      "runs 0: its log goes on with number 9 where 3 belongs, so an entry is missing, doubled or out of order",
+      "runs 0: its log has number 9 instead of 3: an entry is missing, duplicated or out of order",
     ],
     [
       "a log that begins late",
       { runs: [numbered(2, 3)] },
-      "runs 0: its log goes on with number 2 where 1 belongs, so an entry is missing, doubled or out of order",
+      "runs 0: its log has number 2 instead of 1: an entry is missing, duplicated or out of order",
     ],
     [
       "a history with a version twice",
@@ -214,7 +212,7 @@ describe("the export file", () => {
   });
 
   it.each([
-    ["{", /cut off/],
+    ["{", /the JSON ends in the middle/],
     ['{"format":"other"}', /^format/],
   ])("refuses a broken one with its place", (text, message) => {
     const read = parseExport(text);

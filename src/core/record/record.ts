@@ -1,3 +1,4 @@
+import { term } from "../text";
 import { z } from "zod";
 import {
   acceptanceOf,
@@ -133,7 +134,7 @@ export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRec
       management: plan.management,
       address: sheet.network.address || sheet.network.school,
       hostName: [sheet.answers.hostName, sheet.answers.domain].filter(Boolean).join("."),
-      accounts: sheet.answers.accounts.map((a) => `${a.name} (${a.role}, log-in: ${a.logIn})`),
+      accounts: sheet.answers.accounts.map((a) => `${a.name} (${term(a.role)}, login: ${a.logIn})`),
       secretsKept: sheet.answers.secretsKept,
     },
     defaultLogIns: logInsOf(plan, state).map((logIn) => ({
@@ -179,7 +180,7 @@ export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRec
       ...(sheet.handOver.evaluationEnds
         ? [{ date: sheet.handOver.evaluationEnds, what: "evaluation ends" }]
         : []),
-      ...(sheet.network.fixedBy ? [{ date: sheet.network.fixedBy, what: "address is to be fixed" }] : []),
+      ...(sheet.network.fixedBy ? [{ date: sheet.network.fixedBy, what: "address becomes static" }] : []),
       ...sheet.network.services.flatMap((service) =>
         isOpenOutside(service) && service.until
           ? [{ date: service.until, what: `${serviceWords(service)} is closed to the outside` }]

@@ -47,7 +47,7 @@ function ofTheRun(plan: RunPlan, state: RunState): AcceptanceLine[] {
       ? [
           line(
             "run-firmware",
-            "Set for the installation only",
+            "Temporary settings",
             NOTHING_TO_PUT_BACK,
             firmware,
             firmware === NOTHING_TO_PUT_BACK,
@@ -57,7 +57,7 @@ function ofTheRun(plan: RunPlan, state: RunState): AcceptanceLine[] {
     ...logInsOf(plan, state).map((logIn, i) =>
       line(
         `run-log-in-${i + 1}`,
-        `Default log-in ${logIn.name}`,
+        `Default login ${logIn.name}`,
         "changed",
         logInWords(logIn),
         logIn.changed === null && !logIn.missed ? null : logIn.changed !== null,
@@ -92,9 +92,9 @@ function coldStart(plan: RunPlan, state: RunState): AcceptanceLine[] {
   return [
     line(
       "run-cold-start",
-      "Start from power off",
-      "came up by itself",
-      done ? "came up by itself" : open ? "" : said,
+      "Boot from power off",
+      "booted by itself",
+      done ? "booted by itself" : open ? "" : said,
       done ? true : open ? null : false,
     ),
   ];

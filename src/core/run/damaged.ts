@@ -9,7 +9,7 @@ export interface StoredEvent {
   event: unknown;
 }
 
-const NOBODY = "nobody named";
+const NOBODY = "unknown person";
 
 /**
  * Reads one entry of a log as it was stored. One without a usable name keeps its meaning and says so; any other that does

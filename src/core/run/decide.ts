@@ -1,3 +1,4 @@
+import { term } from "../text";
 import type { Guard } from "../stage";
 import { fail, ok, type Result } from "../result";
 import { proves } from "../storage";
@@ -17,12 +18,12 @@ function answerGuard(guard: Guard, typed: string): Verdict {
     ? {
         verdict: "left-alone drive",
         drive: "",
-        names: `This is ${other.name}, which must be left alone (${other.holds}). Nothing may be written.`,
+        names: `This is ${other.name}, which is protected (${other.holds}). Do not write to it.`,
       }
     : {
         verdict: "other drive",
         drive: "",
-        names: `This is not ${guard.drives.map((d) => d.name).join(" and not ")}. Look again at the console before anything is written.`,
+        names: `This is not ${guard.drives.map((d) => d.name).join(" and not ")}. Check the console again before anything is written.`,
       };
 }
 
@@ -43,7 +44,7 @@ export function decide(
 ): Result<RunEvent> {
   const refuse = (message: string) => fail({ message });
   if (state.status === "handed over" && command.kind !== "note" && command.kind !== "corrected")
-    return refuse("This run has been handed over; only notes and corrections can be added.");
+    return refuse("This run is handed over: only notes and corrections can be added.");
   const step = plan.steps[state.current];
   switch (command.kind) {
     case "note":
@@ -59,10 +60,10 @@ export function decide(
     default:
   }
   if (state.status === "stopped")
-    return refuse(`The run is stopped: ${state.stoppedBy ?? ""} Say what was done about it, then resume.`);
+    return refuse(`The run is stopped: ${state.stoppedBy ?? ""} Record what was done about it, then resume.`);
   if (!step || step.id !== command.step)
     return refuse(
-      `This step is no longer the current one${step ? `; now it is "${step.title}"` : ""}. Another window may have gone on.`,
+      `This step is no longer the current one${step ? `; the current step is "${step.title}"` : ""}. Another window may have continued the run.`,
     );
   if (command.kind === "guard") {
     if (!step.guard) return refuse("This step has no guard.");
@@ -70,36 +71,34 @@ export function decide(
     const answer = answerGuard(step.guard, command.typed);
     const before = state.named.find((n) => n.group === step.guard?.group && n.drive === answer.drive);
     if (answer.verdict === "passed" && answer.drive !== "" && before)
-      return refuse("This drive of the set was named already. Name the next one.");
+      return refuse("This drive was already identified. Identify the next one.");
     return ok({ ...command, ...answer, by });
   }
   if (command.kind === "read back") {
-    if (!step.readBack) return refuse("This step reads nothing back.");
+    if (!step.readBack) return refuse("This step has no value to verify.");
     const read = compareReadBack(step.readBack, command);
     return read.ok ? ok({ ...command, differs: read.value, by }) : read;
   }
   if (step.kind === "guard" && command.kind !== "differs")
     return refuse(
       step.readBack
-        ? "This cannot be passed or skipped: read back what the console is about to do."
-        : "A guard cannot be passed or skipped without naming the drive.",
+        ? "This step cannot be passed or skipped: enter what the console is about to do."
+        : "A guard cannot be passed or skipped without identifying the drive.",
     );
   if (step.kind === "guard" && command.kind === "differs" && command.decision === "go on")
-    return refuse("A guard cannot be passed with a difference: go back or stop.");
+    return refuse("A guard cannot be confirmed while values differ: go back or stop.");
   const goesOnAllTheSame = command.kind === "differs" && command.decision === "go on";
   const excuse = command.kind === "skipped" ? command.reason : goesOnAllTheSame ? command.seen : null;
   if (step.must && excuse !== null && excuse.length < LEAST_REASON)
-    return refuse(
-      `${step.must} Say in a few words why the run goes on without it; the reason goes on the record.`,
-    );
+    return refuse(`${step.must} State why the run continues without it; the reason is recorded.`);
   if (command.kind === "as expected" && step.told && !isHeard)
     return refuse(
-      "The machine itself ends this step, by what it asks the boot service for and tells it. If that does not come, say what differs, or skip the step with the reason.",
+      "The requests and reports of the machine end this step. If they do not arrive, report a difference, or skip the step with a reason.",
     );
   const goesOn = command.kind === "as expected" || goesOnAllTheSame;
   if (goesOn && !guardsPassed(plan, state)) return refuse("The guard before this step was not passed.");
   if (command.kind === "as expected" && step.asks && !command.words)
-    return refuse(`${step.asks}: write it down, it goes on the record.`);
+    return refuse(`${step.asks}: enter it; it is recorded.`);
   return ok({ ...command, by });
 }
 
@@ -117,11 +116,13 @@ function decideLine(plan: RunPlan, state: RunState, command: Settling, by: strin
   const line = acceptanceOf(plan, state).find((l) => l.id === command.line);
   if (!line) return fail({ message: "The acceptance has no such line." });
   if (line.verdict === "as planned")
-    return fail({ message: `${line.what} is as planned: there is nothing to decide.` });
+    return fail({ message: `${line.what} matches the plan: nothing to resolve.` });
   if (command.how === "seen" && line.verdict === "differs")
-    return fail({ message: `${line.what} was read and differs. It can be taken as it is, with a reason.` });
+    return fail({
+      message: `${line.what} was collected and does not match. You can accept the deviation with a reason.`,
+    });
   if (command.how === "taken as it is" && command.words.length < LEAST_REASON)
-    return fail({ message: "Say in a few words why it may stay as it is; the reason goes on the record." });
+    return fail({ message: "State why the deviation is acceptable; the reason is recorded." });
   return ok({ ...command, found: line.found, by });
 }
 
@@ -131,17 +132,15 @@ function decideHandOver(plan: RunPlan, state: RunState, command: HandingOver, by
   const step = plan.steps[state.current];
   if (state.status === "stopped")
     return fail({
-      message: `The run is stopped: ${state.stoppedBy ?? ""} Say what was done about it, then resume.`,
+      message: `The run is stopped: ${state.stoppedBy ?? ""} Record what was done about it, then resume.`,
     });
-  if (step) return fail({ message: `There are steps left: ${step.title}.` });
+  if (step) return fail({ message: `Steps remain: ${step.title}.` });
   if (!state.acceptance)
-    return fail({ message: "Nothing was read back from the installed system yet: accept it first." });
+    return fail({ message: "The installed system is not verified yet: import its bundle first." });
   const open = acceptanceOf(plan, state).filter(isOpen);
   return open.length === 0
     ? ok({ ...command, by })
     : fail({
-        message: `Not as planned, and decided by nobody: ${open
-          .map((l) => `${l.what} (${l.verdict}${l.found ? `: ${l.found}` : ""})`)
-          .join("; ")}.`,
+        message: `Unresolved deviations: ${open.map((l) => `${l.what} (${term(l.verdict)}${l.found ? `: ${l.found}` : ""})`).join("; ")}. Accept or correct each one first.`,
       });
 }

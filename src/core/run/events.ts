@@ -7,7 +7,7 @@ import { acceptanceLineSchema, expectationSchema } from "../verify";
 
 const by = z.string().min(1).max(80);
 const stepId = z.string().min(1);
-const words = z.string().trim().min(1, "write a few words").max(4000);
+const words = z.string().trim().min(1, "enter a few words").max(4000);
 
 const guardTyped = z.object({ kind: z.literal("guard"), step: stepId, typed: z.string().max(200) });
 const readBackTyped = z.object({

@@ -24,14 +24,16 @@ describe("a default log-in", () => {
       (s, i) => i < plan.steps.indexOf(step) && s.effects.some((e) => e.do === "install system"),
     );
     const minutes = plan.steps.indexOf(step) - installed;
-    expect(logInWords(changed!)).toBe(`changed, after it stood open for ${formatDuration(60 * minutes)}`);
+    expect(logInWords(changed!)).toBe(
+      `changed; the default login was active for ${formatDuration(60 * minutes)}`,
+    );
     expect(lineOf(run)).toMatchObject({ verdict: "as planned" });
   });
 
   it("is told, and hand-over waits for a person's word, where its step was passed over", () => {
     const run = new HandLog(plan).toStep(step.id);
     run.send({ kind: "skipped", step: step.id, reason: "no" });
-    expect(run.refusals.at(-1)).toMatch(/changes the default log-in/);
+    expect(run.refusals.at(-1)).toMatch(/This changes the default login backup \/ as printed on the console/);
     run.send({ kind: "skipped", step: step.id, reason: "the web page does not answer yet" });
     expect(lineOf(run)).toMatchObject({ found: "not changed by the run", verdict: "differs" });
     expect(isOpen(lineOf(run))).toBe(true);

@@ -43,5 +43,5 @@ export function logInWords({ since, changed, missed }: DefaultLogIn): string {
   if (changed === null) return missed ? "not changed by the run" : "";
   return since === null
     ? "changed before the system ran"
-    : `changed, after it stood open for ${formatDuration(secondsBetween(since, changed))}`;
+    : `changed; the default login was active for ${formatDuration(secondsBetween(since, changed))}`;
 }

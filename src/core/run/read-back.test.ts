@@ -60,9 +60,9 @@ describe("what the console is about to do, beside the plan", () => {
   });
 
   it("asks again for what cannot be compared, and calls it no difference", () => {
-    expect(differs({ verb: undefined })).toMatch(/Choose what the console will do/);
-    expect(differs({ version: "the newest" })).toMatch(/in numbers/);
-    expect(differs({ size: "240", version: "" })).toMatch(/in numbers/);
+    expect(differs({ verb: undefined })).toMatch(/Choose what the console is about to do/);
+    expect(differs({ version: "the newest" })).toMatch(/in digits/);
+    expect(differs({ size: "240", version: "" })).toMatch(/in digits/);
     expect(differs({ size: "240 G" })).toMatch(/with its unit/);
   });
 });
@@ -99,14 +99,14 @@ describe("the gate in a run", () => {
     run.send({ ...right, verb: "upgrade", version: "6.7" });
     expect(run.state.status).toBe("stopped");
     expect(run.state.stoppedBy).toBe(
-      "The console is about to do something else than the plan says: what it will do (upgrade), the version (6.7). Press nothing; go back on the console, and look at what was chosen.",
+      "The console is about to do something else than planned: operation (upgrade), version (6.7). Do not press a key that continues; go back on the console, and check the choices.",
     );
     expect(run.state.deviations.at(-1)).toMatchObject({ step: step.id, decision: "stop" });
     run.send({ kind: "resumed", reason: "chose the fresh installation" });
     run.send(right);
     expect(run.step!.id).toBe("screen-confirm");
     const lines = run.log.map((l) => logLine(l.event, run.plan, true));
-    expect(lines.at(-1)).toMatch(/^Read back what the console is about to do: as planned \(install · /);
+    expect(lines.at(-1)).toMatch(/^Verify what the console is about to do: verified \(install · /);
     expect(logLine(run.log.at(-1)!.event, run.plan)).not.toContain("install ·");
   });
 

@@ -48,24 +48,24 @@ export function compareReadBack(plan: ReadBack, typed: Typed): Result<Part[]> {
   };
   const sizes = plan.asks.includes("size") ? meanings(typed.size ?? "") : null;
   const differs: Record<Part, () => boolean> = {
-    verb: () => (typed.verb ? typed.verb !== plan.verb : lacks("Choose what the console will do.")),
+    verb: () => (typed.verb ? typed.verb !== plan.verb : lacks("Choose what the console is about to do.")),
     version: () =>
       partsOf(typed.version ?? "").length > 0
         ? !sameVersion(typed.version ?? "", plan.version)
-        : lacks("Type the version as the console shows it, in numbers."),
+        : lacks("Type the version as the console shows it, in digits."),
     size: () =>
       sizes?.ok
         ? !sizes.value.some((a) => plan.sizes.some((b) => near(a, b)))
-        : lacks("Type the size with its unit as the console shows it, such as 240 GB."),
+        : lacks("Type the size with its unit as the console shows it, for example 240 GB."),
   };
   const found = plan.asks.filter((part) => differs[part]());
   return problems.length > 0 ? { ok: false, problems } : ok(found);
 }
 
 const NAMES: Record<Part, string> = {
-  verb: "what it will do",
-  version: "the version",
-  size: "the size of the drive",
+  verb: "operation",
+  version: "version",
+  size: "drive size",
 };
 
 /** What was read back, in words: `install · 9.0.2 · 240 GB`. */
@@ -74,6 +74,4 @@ export const readBackWords = ({ verb, version, size }: Typed): string =>
 
 /** Why a run stops there; the plan's own values stay off the page, since they are asked for again. */
 export const readBackStop = (typed: Typed, differs: readonly Part[]): string =>
-  `The console is about to do something else than the plan says: ${differs
-    .map((part) => `${NAMES[part]} (${typed[part] ?? ""})`)
-    .join(", ")}. Press nothing; go back on the console, and look at what was chosen.`;
+  `The console is about to do something else than planned: ${differs.map((part) => `${NAMES[part]} (${typed[part] ?? ""})`).join(", ")}. Do not press a key that continues; go back on the console, and check the choices.`;

@@ -24,7 +24,7 @@ describe("a run", () => {
       power: "on",
       media: "cairn-9.iso mapped",
       nextBoot: "once: virtual CD",
-      firmware: "nothing to put back",
+      firmware: "nothing to revert",
       target: "untouched",
     });
     run.toStep("screen-install-or-upgrade");
@@ -40,8 +40,8 @@ describe("a run", () => {
     const off = aPlan({ sheet: { "boot.secureBoot": "off to install" } });
     const found = (run: HandLog) => acceptanceOf(off, run.state).find((l) => l.id === "run-firmware");
     const run = new HandLog(off).toStep("settings-back");
-    expect(run.state.strip.firmware).toBe("secure boot off");
-    expect(found(run)).toMatchObject({ found: "secure boot off", verdict: "differs" });
+    expect(run.state.strip.firmware).toBe("Secure Boot off");
+    expect(found(run)).toMatchObject({ found: "Secure Boot off", verdict: "differs" });
     run.toStep("end");
     expect(found(run)).toMatchObject({ verdict: "as planned" });
     const skipped = new HandLog(off).toStep("settings-back");
@@ -53,7 +53,7 @@ describe("a run", () => {
   it("is not handed over before the installed system was read back", () => {
     const run = new HandLog(plan).toStep("end");
     run.send({ kind: "handed over", to: "Control room" });
-    expect(run.refusals[0]).toContain("accept it first");
+    expect(run.refusals[0]).toContain("import its bundle first");
     run.acceptAll();
     run.send({ kind: "handed over", to: "Control room" });
     expect(run.state).toMatchObject({ status: "handed over", handedTo: "Control room" });
@@ -80,7 +80,7 @@ describe("the guard", () => {
   });
 
   it.each([
-    ["000009", "left-alone drive", /must be left alone \(ext4 "archive"\)/],
+    ["000009", "left-alone drive", /which is protected \(ext4 "archive"\)/],
     ["0001", "other drive", /This is not/],
     ["V-0002", "other drive", /This is not/],
   ])("stops the run at %j: %s", (typed, verdict, words) => {
@@ -132,7 +132,7 @@ describe("time", () => {
     });
     expect(nextHands(plan.steps, run.state, begun)).toEqual({
       at: addSeconds(begun, 480),
-      what: "Unmap the virtual CD, when this has ended: the system is being written",
+      what: "Unmap the virtual CD, when this ends: the system is written to the disk",
       late: false,
     });
     expect(nextHands(plan.steps, run.state, addSeconds(begun, 1201))).toMatchObject({ late: true });
@@ -148,9 +148,9 @@ it("has words for every event", () => {
   expect(run.log.map((l) => logLine(l.event, plan))).toEqual([
     "Started",
     "Note: fan 3 is loud",
-    "Reading: inlet 24 °C",
-    "Correction of 2: fan 2, not 3",
-    "Make sure that this is the machine: differs. label worn (go on)",
+    "Measurement: inlet 24 °C",
+    "Correction of entry 2: fan 2, not 3",
+    "Identify the machine: difference. label worn (continued)",
   ]);
 });
 
@@ -206,16 +206,16 @@ describe("hand-over of a wrongly built machine", () => {
   };
 
   it.each([
-    ["system", "Cairn Hypervisor 9.1", /System and version \(differs: Cairn Hypervisor 9\.1\)/],
-    ["target", "the system is mounted from SA-000009", /System drive \(differs/],
-    ["untouched-SA-000009", "nothing found", /left alone \(differs: nothing found\)/],
+    ["system", "Cairn Hypervisor 9.1", /System and version \(does not match/],
+    ["target", "the system is mounted from SA-000009", /System drive \(does not match/],
+    ["untouched-SA-000009", "nothing found", /protected \(does not match: nothing found\)/],
   ])("stops at %s that differs, until somebody takes it with a reason", (id, found, message) => {
     const run = differing(id, found);
     expect(handOver(run)).toMatch(message);
     run.send({ kind: "settled", line: id, how: "seen", words: "looked at it" });
-    expect(run.refusals.at(-1)).toContain("was read and differs");
+    expect(run.refusals.at(-1)).toContain("was collected and does not match");
     run.send({ kind: "settled", line: id, how: "taken as it is", words: "ok" });
-    expect(run.refusals.at(-1)).toContain("the reason goes on the record");
+    expect(run.refusals.at(-1)).toContain("the reason is recorded");
     run.send({
       kind: "settled",
       line: id,
@@ -228,7 +228,7 @@ describe("hand-over of a wrongly built machine", () => {
 
   it("stops at a line that nobody saw, which a person may answer by eye", () => {
     const run = new HandLog(plan).toStep("end").acceptAll({ keyboard: { found: "", verdict: "not seen" } });
-    expect(handOver(run)).toMatch(/Keyboard \(not seen\)/);
+    expect(handOver(run)).toMatch(/Keyboard layout \(not verified\)/);
     run.send({ kind: "settled", line: "keyboard", how: "seen", words: "gb, typed the test line" });
     handOver(run);
     expect(run.state.settled.keyboard).toMatchObject({ how: "seen", by: "J. Pell" });
@@ -255,32 +255,32 @@ describe("hand-over of a wrongly built machine", () => {
     const run = differing("locale", "C.UTF-8");
     run.send({ kind: "settled", line: "locale", how: "taken as it is", words: "the owner wants it so" });
     run.acceptAll({ locale: { found: "de_DE.UTF-8", verdict: "differs" } });
-    expect(handOver(run)).toMatch(/Locale \(differs: de_DE/);
+    expect(handOver(run)).toMatch(/Locale \(does not match: de_DE/);
   });
 
   it("stops at media that was left in, and at a start from power off that was skipped", () => {
     const run = new HandLog(plan).toStep("media-out");
     run.send({ kind: "skipped", step: "media-out", reason: "later" });
-    expect(run.refusals[0]).toContain("Media that is left in starts the installer again.");
+    expect(run.refusals[0]).toContain("Media left in place boots the installer again.");
     run.send({ kind: "skipped", step: "media-out", reason: "the controller does not answer" });
     run.toStep("cold-start");
     run.send({ kind: "skipped", step: "cold-start", reason: "" });
     run.send({ kind: "skipped", step: "cold-start", reason: "guests run on it already" });
     run.toStep("end").acceptAll();
     const said = handOver(run);
-    expect(said).toMatch(/Media in the machine \(differs: cairn-9\.iso mapped\)/);
-    expect(said).toMatch(/Start from power off \(differs: skipped: guests run on it already\)/);
+    expect(said).toMatch(/Media in the machine \(does not match/);
+    expect(said).toMatch(/Boot from power off \(does not match: skipped: guests run on it already\)/);
   });
 
   it("takes media for left in when their removal went on with a difference", () => {
     const run = new HandLog(plan).toStep("media-out");
     const all = { kind: "differs", step: "media-out", decision: "go on" } as const;
     run.send({ ...all, seen: "x" });
-    expect(run.refusals[0]).toMatch(/why the run goes on without it/);
+    expect(run.refusals[0]).toMatch(/State why the run continues without it/);
     run.send({ ...all, seen: "the list still shows the file" });
     expect(run.state.strip).toMatchObject({ media: "cairn-9.iso mapped", nextBoot: "once: virtual CD" });
     run.toStep("end").acceptAll();
-    expect(handOver(run)).toMatch(/Media in the machine \(differs.*Next boot \(differs/);
+    expect(handOver(run)).toMatch(/Media in the machine \(does not match/);
   });
 
   it("takes media for left in when the steps that map and unmap them were both skipped", () => {
@@ -290,7 +290,7 @@ describe("hand-over of a wrongly built machine", () => {
     run.toStep("media-out");
     run.send({ kind: "skipped", step: "media-out", reason: "the controller does not answer" });
     run.toStep("end").acceptAll();
-    expect(handOver(run)).toMatch(/Media in the machine \(differs: cairn-9\.iso mapped\)/);
+    expect(handOver(run)).toMatch(/Media in the machine \(does not match.*Next boot \(does not match/);
   });
 
   it("does not pass over the saving of what is lost without a reason", () => {
@@ -309,7 +309,7 @@ describe("hand-over of a wrongly built machine", () => {
     const run = new HandLog(plan).toStep("end");
     run.acceptAll({ serial: { found: "OST-2", verdict: "differs" } });
     expect(run.state).toMatchObject({ status: "stopped", acceptance: null });
-    expect(run.state.stoppedBy).toContain("read from another machine: chassis serial OST-2, planned OST-1");
+    expect(run.state.stoppedBy).toContain("another machine: chassis serial OST-2, planned OST-1");
   });
 });
 
@@ -331,7 +331,7 @@ describe("a guard over a set of drives", () => {
     run.send({ kind: "guard", step: "guard-drives", typed: "ZP-0002" });
     expect(run.step?.id).toBe("guard-drives-2");
     run.send({ kind: "guard", step: "guard-drives-2", typed: "ZP-0002" });
-    expect(run.refusals[0]).toContain("named already");
+    expect(run.refusals[0]).toContain("This drive was already identified");
     run.send({ kind: "guard", step: "guard-drives-2", typed: "P-0001" });
     expect(run.step?.id).toBe("screen-drives");
     expect(run.log.at(-1)?.event).toMatchObject({ verdict: "passed", drive: "ZP-0001", typed: "P-0001" });
@@ -350,7 +350,7 @@ describe("a guard over a set of drives", () => {
       expect.stringContaining("…P-0002"),
     ]);
     const words = JSON.stringify(set.steps.flatMap((s) => [...s.see, ...s.do]));
-    expect(words).toContain("Shape of the pool: mirror of 2");
+    expect(words).toContain("Pool type: mirror of 2");
     expect(words).toContain("2 drives in the list");
   });
 });
@@ -361,7 +361,7 @@ it("keeps what a step asks to be written down, and does not go on without it", (
   );
   run.toStep("save-lists");
   run.send({ kind: "as expected", step: "save-lists" });
-  expect(run.refusals[0]).toContain("Where it was put");
+  expect(run.refusals[0]).toContain("Backup location");
   run.send({ kind: "as expected", step: "save-lists", words: "file server, folder wrk-hv1" });
   expect(run.state.written).toMatchObject([{ step: "save-lists", words: "file server, folder wrk-hv1", by }]);
 });

@@ -233,7 +233,7 @@ function apply(state: RunState, steps: readonly Step[], { seq, at, event }: Logg
       state.endedAt = at;
       break;
     case "damaged": {
-      const why = `Entry ${seq} of the log is damaged and counts for nothing (${event.why}). Look at the machine, and say where the run stands.`;
+      const why = `Entry ${seq} of the log is damaged and ignored (${event.why}). Check the machine, and record the state of the run.`;
       state.deviations.push({ seq, at, step: steps[state.current]?.id ?? "", seen: why, decision: "stop" });
       stop(state, why);
       break;
@@ -257,7 +257,7 @@ function accept(
 ): void {
   const chassis = lines.find((l) => l.id === "serial");
   if (chassis?.verdict === "differs") {
-    const why = `${from} was read from another machine: chassis serial ${chassis.found}, planned ${chassis.planned}. Nothing of it was accepted.`;
+    const why = `${from} comes from another machine: chassis serial ${chassis.found}, planned ${chassis.planned}. Nothing of it was accepted.`;
     state.deviations.push({ seq, at, step: "collect", seen: why, decision: "stop" });
     return stop(state, why);
   }
@@ -268,6 +268,12 @@ function accept(
     lines: lines.map((l) => (l.verdict === "not seen" ? (before.get(l.id) ?? l) : l)),
   };
 }
+
+/** What a wait is for, as a part of a sentence: "the system is written to the disk". */
+const waitedFor = (title: string): string => {
+  const what = title.replace(/^Wait: /, "");
+  return what.charAt(0).toLowerCase() + what.slice(1);
+};
 
 /** When a person is needed next and for what; null when the run needs nobody. While a wait runs, that is its likely end. */
 export function nextHands(
@@ -283,6 +289,6 @@ export function nextHands(
   if (step.kind !== "wait" || !state.timer) return { at: now, what: step.title, late: false };
   const next = steps[state.current + 1];
   const due = state.timer.likelyAt > now ? state.timer.likelyAt : now;
-  const ready = `when this has ended: ${step.title.charAt(0).toLowerCase()}${step.title.slice(1)}`;
+  const ready = `when this ends: ${waitedFor(step.title)}`;
   return { at: due, what: next ? `${next.title}, ${ready}` : step.title, late: now > state.timer.lateAt };
 }

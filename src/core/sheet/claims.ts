@@ -27,9 +27,9 @@ export function sheetClaims(sheet: Sheet, number: string): Claim[] {
   return distinct([
     ...heldBy(sheet),
     ...(ends ? [dateClaim(ends, "Evaluation ends")] : []),
-    ...(fixedBy ? [dateClaim(fixedBy, "Fix the address")] : []),
+    ...(fixedBy ? [dateClaim(fixedBy, "Address becomes static")] : []),
     ...storage.sets.flatMap((set) =>
-      set.later === null ? [] : [dateClaim(set.later, `Make the ${setName(set)}`)],
+      set.later === null ? [] : [dateClaim(set.later, `Create the ${setName(set)}`)],
     ),
     ...network.services
       .filter(isOpenOutside)

@@ -24,25 +24,25 @@ const segment = ({ build, context }: CureGround) =>
 
 const address: Cures = ({ nextFree, build }) =>
   nextFree && nextFree !== build.sheet.network.address
-    ? { words: `take ${nextFree}`, changes: { "network.address": nextFree } }
+    ? { words: `Use ${nextFree}`, changes: { "network.address": nextFree } }
     : null;
 
 const hostName: Cures = ({ nextName, build }) =>
   nextName && nextName !== build.sheet.answers.hostName
-    ? { words: `take ${nextName}`, changes: { "answers.hostName": nextName } }
+    ? { words: `Use ${nextName}`, changes: { "answers.hostName": nextName } }
     : null;
 
 const gateway: Cures = (ground) => {
   const own = segment(ground)?.gateway;
   return own && own !== ground.build.sheet.network.gateway
-    ? { words: `take ${own}`, changes: { "network.gateway": own } }
+    ? { words: `Use ${own}`, changes: { "network.gateway": own } }
     : null;
 };
 
 const nameServers: Cures = (ground) => {
   const own = segment(ground)?.nameServers ?? [];
   return own.length > 0 && own.join() !== ground.build.sheet.network.nameServers.join()
-    ? { words: `take ${own.join(", ")}`, changes: { "network.nameServers": own } }
+    ? { words: `Use ${own.join(", ")}`, changes: { "network.nameServers": own } }
     : null;
 };
 
@@ -52,14 +52,14 @@ const port: Cures = (ground) => {
   const linked = wired.filter((p) => p.link === "up");
   const [only, ...more] = linked.length > 0 ? linked : wired;
   return only && more.length === 0 && only.mac !== ground.build.sheet.network.port
-    ? { words: `take ${only.seenAs}`, changes: { "network.port": only.mac } }
+    ? { words: `Use ${only.seenAs}`, changes: { "network.port": only.mac } }
     : null;
 };
 
 const onlySegment: Cures = ({ context }) => {
   const [only, ...more] = context.site?.segments ?? [];
   return only && more.length === 0
-    ? { words: `take ${only.name}`, changes: { "network.segment": only.id } }
+    ? { words: `Use ${only.name}`, changes: { "network.segment": only.id } }
     : null;
 };
 
@@ -69,7 +69,7 @@ const usual =
   ({ build, context }) => {
     const own = context.site?.[field] ?? "";
     return own !== "" && own !== build.sheet.answers[field]
-      ? { words: `take ${own}`, changes: { [`answers.${field}`]: own } }
+      ? { words: `Use ${own}`, changes: { [`answers.${field}`]: own } }
       : null;
   };
 
@@ -78,14 +78,14 @@ const otherMode: Cures = ({ build, context }) => {
   const other = build.sheet.boot.mode === "uefi" ? "legacy" : "uefi";
   const isKnown = context.profile?.firmware.modes.includes(other) && context.image?.bootModes.includes(other);
   return isKnown
-    ? { words: `start in ${other === "uefi" ? "UEFI" : "legacy"} mode`, changes: { "boot.mode": other } }
+    ? { words: `Boot in ${other === "uefi" ? "UEFI" : "legacy BIOS"} mode`, changes: { "boot.mode": other } }
     : null;
 };
 
 const once: Cures = ({ build }) =>
   build.sheet.boot.start === "one-time boot"
     ? null
-    : { words: "start the medium once", changes: { "boot.start": "one-time boot" } };
+    : { words: "Use one-time boot", changes: { "boot.start": "one-time boot" } };
 
 const nameOf = (drive: Drive): string => (drive.bay ? bayWords(drive.bay) : (drive.model ?? "the drive"));
 
@@ -99,7 +99,7 @@ const spared: Cures = (ground, { subject }) => {
     "leave alone",
   );
   return {
-    words: `leave ${nameOf(drive)} alone`,
+    words: `Protect ${nameOf(drive)}`,
     changes: {
       ...{ "storage.target": target, "storage.partners": partners, "storage.layout": layout },
       ...{ "storage.leaveAlone": leaveAlone, "storage.free": free, "storage.sets": sets },
@@ -110,21 +110,21 @@ const spared: Cures = (ground, { subject }) => {
 
 /** A set is made by this build after all. */
 const now: Cures = ({ build }, { subject }) => ({
-  words: "make it with this build",
+  words: "Create it with this build",
   changes: {
     "storage.sets": build.sheet.storage.sets.map((s) => (s.id === subject ? { ...s, later: null } : s)),
   },
 });
 
 const plainSwap: Cures = () => ({
-  words: "leave the swap to the installer",
+  words: "Use the swap of the installer",
   changes: { "storage.swap": "as the installer does" },
 });
 
 const edition: Cures = ({ context }) =>
   context.edition
     ? {
-        words: `take edition ${context.edition.newest}`,
+        words: `Use revision ${context.edition.newest}`,
         changes: { "image.edition": context.edition.newest },
       }
     : null;

@@ -67,10 +67,10 @@ describe("an act on a sheet", () => {
     expect(next.machine.id).toBe("m2");
     expect(next.storage.target, "a drive of another machine is no target").toBeNull();
     expect(refusal({ act: "edit", edits: [edit("machine.id", "m9")] })).toBe(
-      "This machine is no longer there.",
+      "This machine no longer exists.",
     );
     const noImage = decided({ act: "edit", edits: [edit("image.id", "i9")] }, FULL, { hasImage: false });
-    expect(noImage).toMatchObject({ problems: [{ message: "This image is no longer there." }] });
+    expect(noImage).toMatchObject({ problems: [{ message: "This image no longer exists." }] });
   });
 
   it("keeps the edition that is the newest when an image is chosen, and not before", () => {
@@ -90,7 +90,9 @@ describe("an act on a sheet", () => {
   it("signs in the name of the desk, whatever an edit says", () => {
     const agreed = sheetAfter({ act: "agree to erase", drive: "NV-0001", typed: "nv-0001" });
     expect(agreed.storage.erase).toMatchObject([{ drive: "NV-0001", by: "J. Pell", at: GROUND.at }]);
-    expect(refusal({ act: "agree to erase", drive: "NV-0001", typed: "NV-0002" })).toContain("does not name");
+    expect(refusal({ act: "agree to erase", drive: "NV-0001", typed: "NV-0002" })).toContain(
+      "This does not identify Alder 480",
+    );
     expect(refusal({ act: "edit", edits: [edit("storage.erase", agreed.storage.erase)] })).toContain(
       "not by an edit",
     );
@@ -104,15 +106,15 @@ describe("an act on a sheet", () => {
       "protects data",
     );
     expect(refusal({ act: "set aside", key: "storage.ghost", reason: "it will be fine" })).toContain(
-      "no longer there",
+      "This finding no longer exists",
     );
-    expect(refusal({ act: "set aside", key: waivable.key, reason: "ok" })).toContain("say why");
+    expect(refusal({ act: "set aside", key: waivable.key, reason: "ok" })).toContain("enter a short reason");
   });
 
   it("takes nothing back that was changed again since then", () => {
     const edits = [edit("network.address", "10.61.10.20", "10.61.10.19"), edit("subject", "gone", "was")];
     expect(refusal({ act: "take back", edits })).toBe(
-      "Changed again since then, so nothing was taken back: subject.",
+      "Changed again since then, so nothing was undone: subject.",
     );
   });
 });

@@ -52,9 +52,9 @@ function edited(sheet: Sheet, edits: readonly Edit[], ground: ActGround): Result
   if (forged) return fail({ message: forged });
   let next = applied.value;
   const { machine, image } = chosenIn(edits);
-  if (image !== null && !ground.hasImage) return fail({ message: "This image is no longer there." });
+  if (image !== null && !ground.hasImage) return fail({ message: "This image no longer exists." });
   if (machine !== null) {
-    if (!ground.chosen) return fail({ message: "This machine is no longer there." });
+    if (!ground.chosen) return fail({ message: "This machine no longer exists." });
     next = adoptMachine(next, ground.chosen.machine, ground.chosen.site);
   }
   return edits.some((e) => e.path === "image.id") ? ok(withImage(next, ground)) : ok(next);
@@ -84,10 +84,10 @@ function agreed(plan: Plan, drive: string, typed: string, { by, at }: ActGround)
 
 function setAside(plan: Plan, key: string, reason: string, { by, at }: ActGround): Result<Sheet> {
   const finding = evaluateSheet(plan).findings.find((f) => f.key === key);
-  if (!finding) return fail({ message: "This finding is no longer there." });
+  if (!finding) return fail({ message: "This finding no longer exists." });
   if (!finding.waivable)
     return fail({
-      message: "This stop protects data and cannot be set aside. Change what it is about instead.",
+      message: "This blocker protects data and cannot be waived. Correct its cause instead.",
     });
   const waiver = waiverSchema.safeParse({ key, reason, by, at, basis: finding.basis });
   if (!waiver.success) return fail({ message: waiver.error.issues[0]?.message ?? "The reason is missing." });

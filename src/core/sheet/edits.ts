@@ -26,8 +26,8 @@ export function signedAnew(before: Sheet, after: Sheet): string | null {
     return (one: unknown): boolean => !known.has(JSON.stringify(one));
   };
   if (after.storage.erase.some(isNew(before.storage.erase)))
-    return "A consent to erase is given by naming the drive, and not by an edit.";
+    return "Erasing a drive is confirmed by identifying the drive, not by an edit.";
   return after.waivers.some(isNew(before.waivers))
-    ? "A finding is set aside with a reason, and not by an edit."
+    ? "A finding is waived with a reason, not by an edit."
     : null;
 }

@@ -15,6 +15,7 @@ export { standOf, wayTo, type Stand } from "./stand";
 export { chosenIn, decideSheet, type ActGround, type SheetAct } from "./decide";
 export { claimsAskedBy, sheetClaims } from "./claims";
 export { fieldNames, fieldWords } from "./field-words";
+export { partWords } from "./part-words";
 export { derive, type Plan, type Sources } from "./plan";
 export { roadLines, waysOf, type RoadLine, type WaysView } from "./roads-view";
 export { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";

@@ -42,7 +42,7 @@ describe.each(FAMILIES)("%s", (name) => {
     const { open } = intakeOf(planOf(NOTHING))!;
     const left = deriveSteps(planOf(NOTHING)).flatMap((step) =>
       step.do.flatMap(
-        (line) => /^The plan does not decide: (.*)\. Ask before/.exec(line)?.[1]?.split(", ") ?? [],
+        (line) => /^Not decided in the plan: (.*)\. Clarify before/.exec(line)?.[1]?.split(", ") ?? [],
       ),
     );
     expect(

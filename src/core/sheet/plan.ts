@@ -43,6 +43,8 @@ export interface Sources extends OnMachine {
 export interface Plan extends Sources, Roads {
   /** The day that it is where the machine stands. */
   today: string;
+  /** Its time zone. */
+  timeZone: string;
   /** The ways to the machine side by side; null without an image, and where nothing starts from media. */
   ways: readonly WayPlan[] | null;
   /** What the machine starts at the moments of the build; null without a machine. */
@@ -72,6 +74,6 @@ export function derive(stored: Sources): Plan {
           stickKey: sheet.image.stick.key,
         })
       : null;
-  const plan = { ...sources, ...roads, ways, today: dayAt(site, now) };
+  const plan = { ...sources, ...roads, ways, today: dayAt(site, now), timeZone: site?.timeZone ?? "UTC" };
   return { ...plan, boot: bootPicture(plan) };
 }

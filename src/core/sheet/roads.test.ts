@@ -39,7 +39,7 @@ describe("a stepping stone", () => {
       "cairn-6.7.iso is shown as connected",
     ]);
     expect(steps.find((s) => s.id === "screen-upgrade-choice")?.never).toEqual([
-      "The word Install beside the marked choice",
+      "The word Install next to the marked choice",
     ]);
     for (const s of steps) expect(stepSchema.safeParse(s).success, s.id).toBe(true);
   });
@@ -130,7 +130,7 @@ describe("steps by each way", () => {
     ["disc", {}, ["burn", "media-in", "one-time", "media-out"]],
   ])("%s %j", (way, more, expected) => expect(by(way, more)).toEqual(expected));
 
-  it("a stick of the register is named by its serial before it is overwritten", () => {
+  it("a USB stick of the inventory is named by its serial before it is overwritten", () => {
     const other = {
       key: "OTHER-99",
       entry: { ...aStick().entry, serial: "OTHER-9999", label: "M. Arkle's", holds: "photos" },
@@ -168,10 +168,10 @@ describe("steps by each way", () => {
     expect(saved({})).toBeUndefined();
     const contents = [{ part: "p", sizeBytes: 1, kind: "ext4", label: "db", mountedAt: [] }];
     expect(saved({ drives: [aDrive("NV-0001", { contents })] })).toMatchObject({
-      asks: "Where it was put",
+      asks: "Backup location",
       do: [expect.stringContaining("licence, guests"), expect.stringContaining('ext4 "db"')],
     });
-    expect(saved({ facts: runs("6.7") })?.title).toBe("Save what this installation loses");
+    expect(saved({ facts: runs("6.7") })?.title).toBe("Back up what this installation erases");
   });
 
   it("a default log-in is named at the screen that changes it", () => {
@@ -179,7 +179,7 @@ describe("steps by each way", () => {
     const step = deriveSteps(aBuild({ profile: hopper, profiles: [hopper] })).find(
       (s) => s.id === "first-default-login",
     );
-    expect(step?.do.at(-1)).toContain("changes the default log-in backup / as printed on the console");
+    expect(step?.do.at(-1)).toContain("This changes the default login backup / as printed on the console");
   });
 });
 

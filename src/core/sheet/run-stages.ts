@@ -15,8 +15,8 @@ const following = { slice: {}, names: {}, checks: [], messages: {}, values: () =
 export const rehearseStage = {
   ...following,
   zone: "G",
-  title: "Rehearse",
-  summary: () => ({ summary: "Rehearsal on a simulated machine is not built yet", decided: "not here" }),
+  title: "Dry run",
+  summary: () => ({ summary: "A dry run on a simulated machine is not available yet", decided: "not here" }),
 } satisfies Stage<unknown>;
 
 /** Stage H: the steps at the machine. */
@@ -24,15 +24,14 @@ export const runStage = {
   ...following,
   zone: "H",
   title: "Run",
+  // The sum that the body of the zone shows, and the lists: one figure for one thing.
   summary: ({ steps }) => {
-    const { likelySeconds, lateSeconds } = sumDurations(
-      steps.filter((s) => s.zone !== "I" && s.zone !== "K").map((s) => s.duration),
-    );
+    const { likelySeconds, lateSeconds } = sumDurations(steps.map((s) => s.duration));
     return steps.length > 0
       ? said(
-          `${steps.length} steps, likely ${formatDuration(likelySeconds)}, late ${formatDuration(lateSeconds)}`,
+          `${steps.length} steps, expected ${formatDuration(likelySeconds)}, up to ${formatDuration(lateSeconds)}`,
         )
-      : open("Steps follow from machine and image");
+      : open("Choose machine and image to get the steps");
   },
 } satisfies Stage<RunGround>;
 
@@ -40,12 +39,12 @@ export const runStage = {
 export const settleStage = {
   ...following,
   zone: "I",
-  title: "Settle in",
+  title: "First-boot tasks",
   summary: ({ steps, profile }) => {
     const own = steps.filter((s) => s.zone === "I");
     return own.length > 0
       ? said(own.map((s) => s.title).join("; "))
-      : { summary: "No first-boot work", decided: profile ? "not here" : false };
+      : { summary: "No first-boot tasks", decided: profile ? "not here" : false };
   },
 } satisfies Stage<RunGround>;
 
@@ -56,6 +55,6 @@ export const acceptStage = {
   title: "Accept",
   summary: ({ steps }) =>
     steps.length > 0
-      ? said("A bundle from the installed system is compared with this sheet")
-      : open("Compared with the plan once it is built"),
+      ? said("The bundle of the installed system is compared with this sheet")
+      : open("The installed system will be compared with the plan"),
 } satisfies Stage<RunGround>;

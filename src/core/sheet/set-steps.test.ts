@@ -23,7 +23,7 @@ describe("the steps that make a set", () => {
     expect(guard?.guard?.leaveAlone.map((d) => d.tail)).toEqual(["V-0001"]);
     expect(make?.type).toEqual([{ label: "Command", value: "sh make-tank.sh" }]);
     expect(make?.do[0]).toBe(
-      "pool tank: raidz2 of 5, 1 spare. Members: bay 1, bay 2, bay 3, bay 4, bay 5. To stand by: bay 6.",
+      "pool tank: raidz2 of 5, 1 spare. Members: bay 1, bay 2, bay 3, bay 4, bay 5. Hot spares: bay 6.",
     );
     expect(make?.effects).toEqual([
       { do: "write drives", drives: bulks(6).map((d) => d.id), erases: true, of: "free" },
@@ -45,7 +45,7 @@ describe("the steps that make a set", () => {
       of(stepsOf(set))
         .flatMap((s) => s.do)
         .join(" ");
-    expect(said({ keeper: "md", type: "6" })).toMatch(/hours, not minutes: likely \d+ h/);
+    expect(said({ keeper: "md", type: "6" })).toMatch(/first synchronisation takes about \d+ h/);
     expect(said({ type: "raidz2" })).not.toMatch(/first sync/);
     expect(said({ keeper: "md", type: "0" })).not.toMatch(/first sync/);
   });
@@ -56,7 +56,7 @@ describe("the steps that make a set", () => {
     expect(own.map((s) => s.zone)).toEqual(Array(7).fill("C"));
     expect(own.filter((s) => s.guard)).toHaveLength(6);
     expect(own.at(-1)?.do).toEqual(
-      expect.arrayContaining([expect.stringMatching(/Stripe: 64 KiB\. Cache: .*only with a battery/)]),
+      expect.arrayContaining([expect.stringMatching(/write-back only with a battery/)]),
     );
     expect(own.at(-1)?.asks).toContain("WWN");
     expect(steps.indexOf(own.at(-1)!)).toBeLessThan(steps.findIndex((s) => s.zone === "H"));
@@ -65,7 +65,7 @@ describe("the steps that make a set", () => {
   it("are made by hand where the system has other tools", () => {
     const [, make] = of(stepsOf({}, { profile: { sets: { ZFS: "by hand" } } }));
     expect([make?.type, make?.expected]).toEqual([[], []]);
-    expect(make?.do.join(" ")).toMatch(/by hand with the system's own tools/);
+    expect(make?.do.join(" ")).toMatch(/Create it manually with the tools of the system/);
   });
 
   it("are those of the system's own page, where it has one, with a guard for each drive", () => {

@@ -179,7 +179,7 @@ describe("steps", () => {
     },
   );
 
-  it("name the drives that must be left alone, by serial", () => {
+  it("name the protected drives, by serial", () => {
     const other = aDrive("SA-000009", {
       sizeBytes: 9e11,
       contents: [{ part: "a", sizeBytes: 1, kind: "ext4", label: "archive", mountedAt: [] }],
@@ -203,7 +203,7 @@ describe("steps", () => {
   });
 
   it("never hold a password", () => {
-    expect(steps.flatMap((s) => s.secret)).toEqual(["Password of root, kept in: safe, envelope 14"]);
+    expect(steps.flatMap((s) => s.secret)).toEqual(["Password of root, stored in: safe, envelope 14"]);
   });
 });
 
@@ -320,7 +320,7 @@ describe("the evaluation", () => {
       basis: null,
     };
     const signed = { ...before, storage: { ...before.storage, erase: [consent] } };
-    expect(signedAnew(before, signed)).toContain("by naming the drive");
+    expect(signedAnew(before, signed)).toContain("Erasing a drive is confirmed by identifying the drive");
     expect(signedAnew(before, { ...before, waivers: [waiver] })).toContain("with a reason");
     expect(signedAnew(signed, signed)).toBeNull();
     expect(signedAnew(signed, before)).toBeNull();

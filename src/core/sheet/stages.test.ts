@@ -26,7 +26,7 @@ describe("the stages", () => {
     const named = STAGES.flatMap((s) => Object.keys(s.names));
     expect([...named].sort()).toEqual([...fields].sort());
     const words = fields.map((path) => fieldWords(path));
-    expect(words.every((w) => w.zone !== null && /^[a-z]/.test(w.name))).toBe(true);
+    expect(words.every((w) => w.zone !== null && /^[a-z]|^(DNS|USB|OS|Secure) /.test(w.name))).toBe(true);
     expect(new Set(words.map((w) => `${w.zone} ${w.name}`)).size).toBe(words.length);
     expect(fieldNames()["network.gateway"]).toBe("E gateway");
     expect(fieldWords("waivers")).toEqual({ zone: null, name: "waivers" });
@@ -51,20 +51,20 @@ describe("a summary says what was decided, in plain words", () => {
     ["B", "Cairn 9.0, by virtual CD"],
     ["C", "UEFI, virtual CD once, then the target"],
     ["D", "On Alder 480, 480 GB (447 GiB)"],
-    ["E", "fixed 10.61.10.20 on Works management by eno1"],
+    ["E", "static 10.61.10.20, Works management, port eno1"],
     ["F", "wrk-hv1.marrowby.example, root, gb"],
-    ["J", "A bundle from the installed system is compared with this sheet"],
+    ["J", "The bundle of the installed system is compared with this sheet"],
     ["K", "To Control room"],
   ])("%s: %s", (zone, words) => expect(summaryOf(zone).summary).toBe(words));
 
   it.each<[zone: string, words: string, changes: BuildChanges]>([
-    ["A", "Which machine?", { machine: null }],
-    ["B", "Which image, and how does it get there?", { image: null }],
-    ["D", "Which drive, and which must not be touched?", { sheet: { "storage.target": null } }],
-    ["E", "Which address, by which port?", { sheet: { "network.address": "" } }],
-    ["F", "Which name and accounts?", { sheet: { "answers.hostName": "" } }],
-    ["H", "Steps follow from machine and image", { image: null }],
-    ["J", "Compared with the plan once it is built", { image: null }],
+    ["A", "Choose the machine", { machine: null }],
+    ["B", "Choose the image and its boot source", { image: null }],
+    ["D", "Set target and protected drives", { sheet: { "storage.target": null } }],
+    ["E", "Set the address and its port", { sheet: { "network.address": "" } }],
+    ["F", "Set name and accounts", { sheet: { "answers.hostName": "" } }],
+    ["H", "Choose machine and image to get the steps", { image: null }],
+    ["J", "The installed system will be compared with the plan", { image: null }],
   ])("%s asks, while it is open: %s", (zone, words, changes) => {
     expect(summaryOf(zone, changes)).toMatchObject({ summary: words });
     expect(["open", "stopped"]).toContain(summaryOf(zone, changes).state);
@@ -72,20 +72,20 @@ describe("a summary says what was decided, in plain words", () => {
 
   it.each<[zone: string, words: string | RegExp, changes: BuildChanges]>([
     ["B", "Cairn 9.0, by blue stick", { sheet: { "image.way": "stick", "image.stick.name": "blue stick" } }],
-    ["B", "Cairn 9.0, by a stick (not named)", { sheet: { "image.way": "stick" } }],
+    ["B", "Cairn 9.0, by USB stick (no name)", { sheet: { "image.way": "stick" } }],
     [
       "C",
-      "legacy, media first for good",
+      "legacy BIOS, media first in the permanent boot order",
       { sheet: { "boot.mode": "legacy", "boot.start": "media first in the boot order" } },
     ],
     [
       "E",
-      "dynamic on Works management by eno1",
+      "DHCP, Works management, port eno1",
       { sheet: { "network.school": "dynamic", "network.address": "" } },
     ],
     [
       "F",
-      "wrk-hv1, no account, no keyboard",
+      "wrk-hv1, no account, keyboard layout missing",
       { sheet: { "answers.domain": "", "answers.accounts": [], "answers.keyboard": "" } },
     ],
     [
@@ -93,7 +93,7 @@ describe("a summary says what was decided, in plain words", () => {
       "To Control room; evaluation ends 2027-01-01",
       { sheet: { "handOver.evaluationEnds": "2027-01-01" } },
     ],
-    ["K", "The owner is not named yet", { sheet: { "handOver.owner": "" } }],
+    ["K", "Owner missing", { sheet: { "handOver.owner": "" } }],
     [
       "D",
       "mirror of Alder 480, 480 GB (447 GiB) and Alder 480, 480 GB (447 GiB) (spare)",
@@ -102,7 +102,7 @@ describe("a summary says what was decided, in plain words", () => {
         sheet: { "storage.layout": "mirror", "storage.partners": [{ drive: "NV-0002", role: "spare" }] },
       },
     ],
-    ["D", /; 2 drives left alone$/, { sheet: { "storage.leaveAlone": ["a", "b"] } }],
+    ["D", /2 drives protected$/, { sheet: { "storage.leaveAlone": ["a", "b"] } }],
   ])("%s: %s", (zone, words, changes) => {
     const { summary } = summaryOf(zone, changes);
     if (typeof words === "string") expect(summary.replace(/^On /, "")).toBe(words);
@@ -114,7 +114,7 @@ describe("a summary says what was decided, in plain words", () => {
     const without = aBuild({ profile: { ...aBuild().profile!, firstBoot: [] } });
     expect(evaluateSheet(without).stages.find((s) => s.zone === "I")).toMatchObject({
       state: "folded",
-      summary: "No first-boot work",
+      summary: "No first-boot tasks",
     });
   });
 });

@@ -71,31 +71,31 @@ function closing(plan: Plan): Step[] {
   const { likely, late } = plan.profile?.restart ?? { likely: 180, late: 600 };
   return [
     step("cold-start", "J", takes(likely + 60, late + 120, 0.2), {
-      title: "Start once from power off, without media",
+      title: "Boot once from power off, without media",
       kind: "wait",
       place: "console",
-      do: ["Shut down, switch off, switch on, and touch nothing."],
-      see: ["The system comes up by itself", management],
-      must: "Whether the machine starts by itself after a loss of power is known only when it has.",
+      do: ["Shut down, turn the power off and on, and do not press a key."],
+      see: ["The system boots by itself", management],
+      must: "Only this test shows whether the machine boots by itself after a power loss.",
       effects: [
         { do: "switch power", to: "off" },
         { do: "switch power", to: "on" },
       ],
     }),
     step("collect", "J", takes(180, 480), {
-      title: "Read the machine back",
+      title: "Verify the installed system",
       kind: "read",
       place: "console",
       do: [
-        "Run the collector on the installed system and drop its bundle on the acceptance below. Derrick compares it with the plan line by line.",
+        "Run the collector on the installed system and import its bundle under Acceptance below. Derrick compares it with the plan line by line.",
       ],
-      see: ["Every line of the acceptance is answered"],
+      see: ["All lines of the acceptance are resolved"],
     }),
     step("hand-over", "K", takes(300, 900), {
       title: "Hand over",
       kind: "confirm",
       do: [
-        `Hand the record to ${plan.sheet.handOver.owner || "the owner"}; show how the machine is reached and where its passwords are kept.`,
+        `Give the record to ${plan.sheet.handOver.owner || "the owner"}; explain how to reach the machine and where the passwords are.`,
       ],
       see: [management],
     }),

@@ -48,7 +48,7 @@ export const RESERVATION: CellRow<Segment["reservations"][number]> = {
       ...{ title: "MAC", example: "02:61:0a:00:00:09", show: (r) => r.mac },
       read(text) {
         const mac = macOf(text);
-        return mac ? { value: { mac } } : { problem: "a MAC is six pairs, such as 02:61:0a:00:00:09" };
+        return mac ? { value: { mac } } : { problem: "a MAC has six pairs, for example 02:61:0a:00:00:09" };
       },
     },
     address(
@@ -59,7 +59,7 @@ export const RESERVATION: CellRow<Segment["reservations"][number]> = {
     ),
     {
       ...{ title: "Name", example: "rack A power strip", show: (r) => r.name },
-      read: (text) => ({ value: { name: text || "not named" } }),
+      read: (text) => ({ value: { name: text || "unnamed" } }),
     },
   ],
 };
@@ -84,7 +84,7 @@ export const RANGE: CellRow<Segment["dhcp"][number]> = {
     if (from.includes(":") !== to.includes(":"))
       return "one is an IPv4 address and the other an IPv6 address";
     return (addressSortKey(from) ?? "") > (addressSortKey(to) ?? "")
-      ? "the last address lies before the first"
+      ? "the last address is below the first"
       : null;
   },
 };
@@ -97,12 +97,12 @@ export const CIRCUIT: CellRow<Site["circuits"][number]> = {
       read: (text) => (text === "" ? { problem: "a circuit needs a name" } : { value: { name: text } }),
     },
     {
-      ...{ title: "Watts allowed", example: "2300", show: (c) => String(c.limitWatts) },
+      ...{ title: "Limit, W", example: "2300", show: (c) => String(c.limitWatts) },
       read: (text) => {
         const limitWatts = /^\d+([.,]\d+)?\s*W?$/i.test(text) ? Number.parseFloat(text.replace(",", ".")) : 0;
         return limitWatts > 0
           ? { value: { limitWatts } }
-          : { problem: "a number of watts above 0, such as 2300" };
+          : { problem: "a number of watts above 0, for example 2300" };
       },
     },
   ],
@@ -111,14 +111,14 @@ export const CIRCUIT: CellRow<Site["circuits"][number]> = {
 export const SOURCE: CellRow<Site["sources"][number]> = {
   cells: [
     {
-      ...{ title: "Family", example: "lowland-server", show: (s) => s.family },
+      ...{ title: "OS family", example: "lowland-server", show: (s) => s.family },
       read: (text) =>
         /^[a-z0-9-]+$/.test(text)
           ? { value: { family: text } }
-          : { problem: "the key of an OS profile, such as lowland-server" },
+          : { problem: "the key of an OS profile, for example lowland-server" },
     },
     {
-      ...{ title: "Packages from", example: "http://mirror.works.example/os/", show: (s) => s.url },
+      ...{ title: "Package source", example: "http://mirror.works.example/os/", show: (s) => s.url },
       read: (text) => {
         const problem = text === "" ? "an address is missing" : sourceProblem(text);
         return problem === null ? { value: { url: text } } : { problem };
@@ -149,12 +149,12 @@ export const PARAMETER: CellRow<Parameter> = {
       read: (text) =>
         /^(|yes|no)$/i.test(text)
           ? { value: { isSecret: /^yes$/i.test(text) } }
-          : { problem: "yes for a secret, which is sealed for each sheet, or no" },
+          : { problem: "yes for a secret (its value is stored encrypted for each sheet), or no" },
     },
   ],
   check: ({ isSecret, value }) =>
     isSecret && value !== ""
-      ? "a secret has no value here: it is sealed for each sheet, on its page of passwords"
+      ? "a secret has no value here: store it for each sheet, on its Passwords page"
       : null,
 };
 

@@ -50,6 +50,6 @@ it("says of each value whether it was read or is taken by default", () => {
   expect(proposals(read).find((p) => p.what === "Drive")?.value).toMatch(/: the only one$/);
   const none = proposals(noFacts());
   expect(none.filter((p) => p.isRead)).toEqual([]);
-  expect(none.find((p) => p.what === "Time zone")?.value).toBe("UTC, until you change it");
-  expect(none.find((p) => p.what === "Drive")?.value).toBe("none was read");
+  expect(none.find((p) => p.what === "Time zone")?.value).toBe("UTC (default)");
+  expect(none.find((p) => p.what === "Drive")?.value).toBe("none collected");
 });

@@ -68,14 +68,18 @@ export function proposals(facts: Facts): Proposal[] {
     line(
       "Drive",
       drive && `${driveLook(drive)}: the only one`,
-      drives === 0 ? "none was read" : `you choose among ${drives}`,
+      drives === 0 ? "none collected" : `to choose: ${drives}`,
     ),
-    line("Port", port && `${port.seenAs} ${port.mac}, link ${port.link}`, "none with a cable was read"),
+    line(
+      "Port",
+      port && `${port.seenAs} ${port.mac}, link ${port.link}`,
+      "no port with a link was collected",
+    ),
     line(
       "Address",
       own &&
-        `${own.address}/${own.prefixLength}, ${own.dynamic ? "lent by a DHCP server: to be reserved" : "set by hand"}`,
-      "you type it",
+        `${own.address}/${own.prefixLength}, ${own.dynamic ? "leased by DHCP: add a reservation" : "static"}`,
+      "to enter",
     ),
     line(
       "Network",
@@ -83,14 +87,14 @@ export function proposals(facts: Facts): Proposal[] {
         [
           segment.prefix,
           segment.gateway && `gateway ${segment.gateway}`,
-          segment.nameServers.length > 0 && `name servers ${segment.nameServers.join(", ")}`,
+          segment.nameServers.length > 0 && `DNS servers ${segment.nameServers.join(", ")}`,
         ]
           .filter(Boolean)
           .join(", "),
-      "you type it",
+      "to enter",
     ),
-    line("Time zone", facts.system?.timeZone && site.timeZone, `${site.timeZone}, until you change it`),
-    line("Keyboard", facts.system?.keyboard, `${site.keyboard}, until you change it`),
-    line("Locale", facts.system?.locale, `${site.locale}, until you change it`),
+    line("Time zone", facts.system?.timeZone && site.timeZone, `${site.timeZone} (default)`),
+    line("Keyboard", facts.system?.keyboard, `${site.keyboard} (default)`),
+    line("Locale", facts.system?.locale, `${site.locale} (default)`),
   ];
 }

@@ -27,7 +27,7 @@ it("reads the cells of a site's lists, each by its own rule", () => {
     name: "rack A power strip",
   });
   expect(row(RESERVATION, "02:61", "strip")).toEqual([
-    "a MAC is six pairs, such as 02:61:0a:00:00:09",
+    "a MAC has six pairs, for example 02:61:0a:00:00:09",
     '"strip" is not an address',
   ]);
   expect(row(DEVICE, "wrk-sw1", "Switch", "fd61:7a1e::4", "rack A", "changed", "24", "")).toEqual({
@@ -35,18 +35,18 @@ it("reads the cells of a site's lists, each by its own rule", () => {
     ...{ portCount: 24, mtu: null },
   });
   expect(row(DEVICE, "", "gate", "10.61.10", "", "yes", "9999", "12")).toEqual([
-    "say what it is called",
-    expect.stringMatching(/^write one of: switch, router/),
+    "enter a name",
+    expect.stringMatching(/^enter one of: switch, router/),
     '"10.61.10" is not an address',
-    expect.stringMatching(/^write one of: not asked, default/),
+    expect.stringMatching(/^enter one of: not asked, default/),
     "a whole number from 0 to 512, or nothing",
     "a whole number from 576 to 9216, or nothing",
   ]);
   expect(row(CIRCUIT, "rack A", "1500,5 W")).toEqual({ name: "rack A", limitWatts: 1500.5 });
-  expect(row(CIRCUIT, "A1", "0")).toEqual(["a number of watts above 0, such as 2300"]);
-  expect(row(CIRCUIT, "A1", "2300 VA")).toEqual(["a number of watts above 0, such as 2300"]);
+  expect(row(CIRCUIT, "A1", "0")).toEqual(["a number of watts above 0, for example 2300"]);
+  expect(row(CIRCUIT, "A1", "2300 VA")).toEqual(["a number of watts above 0, for example 2300"]);
   expect(row(RANGE, "10.61.10.9", "10.61.10.100")).toEqual({ from: "10.61.10.9", to: "10.61.10.100" });
-  expect(row(RANGE, "10.61.10.100", "10.61.10.9")).toBe("the last address lies before the first");
+  expect(row(RANGE, "10.61.10.100", "10.61.10.9")).toBe("the last address is below the first");
   expect(row(RANGE, "10.61.10.100", "fd61:7a1e::9")).toMatch(/^one is an IPv4 address/);
 });
 

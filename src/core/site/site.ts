@@ -22,7 +22,7 @@ export const siteSchema = z.object({
   room: z.string().default(""),
   timeZone: z
     .string()
-    .refine(isTimeZone, "is no time zone of the IANA list, such as Europe/London or UTC")
+    .refine(isTimeZone, "is not a time zone of the IANA list; examples: Europe/London, UTC")
     .default("UTC"),
   locale: z.string().default("en_GB.UTF-8"),
   keyboard: z.string().default("gb"),
@@ -52,7 +52,9 @@ export const siteSchema = z.object({
   /** By which proxy packages are fetched, and where those of a family are taken from; without a password. */
   proxy: source.default(""),
   sources: z
-    .array(z.object({ family: z.string().trim().min(1, "a family by its key").max(80), url: source }))
+    .array(
+      z.object({ family: z.string().trim().min(1, "enter an OS family by its key").max(80), url: source }),
+    )
     .max(100)
     .default([]),
   /** Whether Derrick's boot service answers machines of this site. */
@@ -99,8 +101,8 @@ function devicesOf(occupied: unknown): object[] {
   return rows.map((row, i) => {
     const [written, name] = [String(valueAt(row, "address") ?? ""), String(valueAt(row, "what") ?? "")];
     return isAddress(written)
-      ? { id: `device-${i + 1}`, name: name.trim() || "not named", address: written }
-      : { id: `device-${i + 1}`, name: `${name} ${written}`.trim() || "not named" };
+      ? { id: `device-${i + 1}`, name: name.trim() || "unnamed", address: written }
+      : { id: `device-${i + 1}`, name: `${name} ${written}`.trim() || "unnamed" };
   });
 }
 

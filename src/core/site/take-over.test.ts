@@ -49,28 +49,28 @@ const cable = (port: string, device: string, devicePort: string): NetworkRow => 
 
 describe("what would be taken over", () => {
   it.each<[NetworkRow, string, RegExp]>([
-    [reservation("02:61:0a:00:00:09", "10.61.10.9"), "known", /reserved already/],
+    [reservation("02:61:0a:00:00:09", "10.61.10.9"), "known", /already reserved/],
     [reservation("02:61:0a:00:00:09", "10.61.10.8"), "differs", /the plan reserves 10\.61\.10\.9 for it/],
     [
       reservation("02:61:0a:00:00:0a", "10.61.10.9"),
       "differs",
       /reserves it for 02:61:0a:00:00:09 \(strip\)/,
     ],
-    [reservation("02:61:0a:00:00:0a", "10.61.11.8"), "new", /reserve it in Storage/],
-    [reservation("02:61:0a:00:00:0a", "10.9.9.9"), "not here", /none of the site's networks/],
-    [range("10.61.10.100", "10.61.10.179"), "known", /planned already/],
-    [range("10.61.10.50", "10.61.10.60"), "differs", /hands out 10\.61\.10\.100 to/],
-    [range("10.61.11.50", "10.61.11.60"), "new", /hand it out in Storage/],
+    [reservation("02:61:0a:00:00:0a", "10.61.11.8"), "new", /add a reservation in Storage/],
+    [reservation("02:61:0a:00:00:0a", "10.9.9.9"), "not here", /in none of the networks of the site/],
+    [range("10.61.10.100", "10.61.10.179"), "known", /already planned/],
+    [range("10.61.10.50", "10.61.10.60"), "differs", /10\.61\.10\.50 to 10\.61\.10\.60/],
+    [range("10.61.11.50", "10.61.11.60"), "new", /add a DHCP range in Storage/],
     [range("10.61.11.50", "10.61.12.60"), "not here", /none of/],
-    [host("10.61.10.21", "wrk-hv1.marrowby.example"), "known", /wrk-hv1 \(B-0041\) by the plan/],
-    [host("10.61.10.21", "old"), "differs", /by the plan it is wrk-hv1/],
-    [host("10.61.10.44", "door"), "new", /keep it as a thing/],
-    [seen("10.61.10.21"), "known", /by the plan/],
-    [seen("10.61.10.77"), "new", /nothing is planned there/],
+    [host("10.61.10.21", "wrk-hv1.marrowby.example"), "known", /wrk-hv1 \(B-0041\) in the plan/],
+    [host("10.61.10.21", "old"), "differs", /in the plan it is wrk-hv1 \(B-0041\)/],
+    [host("10.61.10.44", "door"), "new", /10\.61\.10\.44 is door/],
+    [seen("10.61.10.21"), "known", /wrk-hv1 \(B-0041\) in the plan/],
+    [seen("10.61.10.77"), "new", /not planned/],
     [seen("192.168.1.1"), "not here", /none of/],
     [cable("eno1", "wrk-sw1", "1"), "known", /as planned/],
-    [cable("eno1", "wrk-sw1", "2"), "differs", /the cable goes elsewhere/],
-    [cable("eno2", "wrk-sw9", "2"), "new", /plan this cable, and the thing/],
+    [cable("eno1", "wrk-sw1", "2"), "differs", /in the plan the cable is connected elsewhere/],
+    [cable("eno2", "wrk-sw9", "2"), "new", /add this cable and the device/],
     [cable("eth0", "wrk-sw1", "2"), "not here", /wrk-hv1 has no port eth0/],
   ])("%j is %s", (row, state, says) => {
     const [offer] = offersFrom(site, [row], known);
@@ -86,7 +86,7 @@ describe("what would be taken over", () => {
 
   it("a cable that is read while its machine is not told asks for it", () =>
     expect(offersFrom(site, [cable("eno1", "a", "1")], { ...known, machine: null })[0]!.says).toMatch(
-      /say on which machine/,
+      /choose the machine that it was collected on/,
     ));
 
   it("a file as a whole is known once it was taken over", () => {

@@ -37,29 +37,29 @@ const offer = (row: NetworkRow, state: Offer["state"], says: string): Offer => (
 function reservationOffer(site: Site, row: NetworkRow & { kind: "reservation" }): Offer {
   const segment = segmentFor(site, row.address);
   const what = `${row.address} for ${row.mac}${row.name ? ` (${row.name})` : ""}`;
-  if (!segment) return offer(row, "not here", `${what}: lies in none of the site's networks`);
+  if (!segment) return offer(row, "not here", `${what}: in none of the networks of the site`);
   const own = segment.reservations.find((r) => r.mac.toLowerCase() === row.mac);
   const other = segment.reservations.find((r) => same(r.address, row.address));
-  if (own && same(own.address, row.address)) return offer(row, "known", `${what}: reserved already`);
+  if (own && same(own.address, row.address)) return offer(row, "known", `${what}: already reserved`);
   if (own) return offer(row, "differs", `${what}: the plan reserves ${own.address} for it`);
   if (other) return offer(row, "differs", `${what}: the plan reserves it for ${other.mac} (${other.name})`);
-  return offer(row, "new", `${what}: reserve it in ${segment.name}`);
+  return offer(row, "new", `${what}: add a reservation in ${segment.name}`);
 }
 
 function rangeOffer(site: Site, row: NetworkRow & { kind: "range" }): Offer {
   const segment = segmentFor(site, row.from);
   const what = `${row.from} to ${row.to}`;
   if (!segment || !contains(segment.prefix, row.to))
-    return offer(row, "not here", `${what}: lies in none of the site's networks`);
+    return offer(row, "not here", `${what}: in none of the networks of the site`);
   if (segment.dhcp.some((r) => same(r.from, row.from) && same(r.to, row.to)))
-    return offer(row, "known", `${what}: planned already`);
+    return offer(row, "known", `${what}: already planned`);
   return segment.dhcp.length > 0
     ? offer(
         row,
         "differs",
-        `${what}: the plan of ${segment.name} hands out ${segment.dhcp.map((r) => `${r.from} to ${r.to}`).join(", ")}`,
+        `${what}: the DHCP range of ${segment.name} in the plan is ${segment.dhcp.map((r) => `${r.from} to ${r.to}`).join(", ")}`,
       )
-    : offer(row, "new", `${what}: hand it out in ${segment.name}`);
+    : offer(row, "new", `${what}: add a DHCP range in ${segment.name}`);
 }
 
 /** Who has an address by the plan: a machine or a sheet, a thing, a reservation. */
@@ -73,16 +73,16 @@ function hostOffer(site: Site, row: NetworkRow & { kind: "host" | "seen" }, know
   const called = row.kind === "host" ? row.name : row.mac;
   const what = `${row.address} is ${called}`;
   if (!segmentFor(site, row.address))
-    return offer(row, "not here", `${what}: lies in none of the site's networks`);
+    return offer(row, "not here", `${what}: in none of the networks of the site`);
   const holder = holderOf(site, row.address, known);
   const short = called.split(".")[0]!.toLowerCase();
   if (holder === null)
     return row.kind === "seen"
-      ? offer(row, "new", `${what}: nothing is planned there; keep it as a thing`)
-      : offer(row, "new", `${what}: keep it as a thing`);
+      ? offer(row, "new", `${what}: not planned; add it as a device`)
+      : offer(row, "new", `${what}: add it as a device`);
   return row.kind === "seen" || holder.toLowerCase().includes(short)
-    ? offer(row, "known", `${what}: ${holder} by the plan`)
-    : offer(row, "differs", `${what}: by the plan it is ${holder}`);
+    ? offer(row, "known", `${what}: ${holder} in the plan`)
+    : offer(row, "differs", `${what}: in the plan it is ${holder}`);
 }
 
 /** The two ends of a cable that was read: the machine's port and the thing's; null where the machine has no such port. */
@@ -96,22 +96,22 @@ const cableAt = (site: Site, end: CableEnd): Cable | undefined =>
   site.cables.find((c) => [c.a, c.b].some((e) => endKey(e) === endKey(end)));
 
 function cableOffer(site: Site, row: NetworkRow & { kind: "cable" }, known: Known): Offer {
-  const what = `${row.port} leads to ${row.device} port ${row.devicePort}`;
+  const what = `${row.port} is connected to ${row.device} port ${row.devicePort}`;
   const ends = endsOf(site, row, known);
   if (!ends)
     return offer(
       row,
       "not here",
-      `${what}: ${known.machine ? `${known.machine.name} has no port ${row.port}` : "say on which machine it was read"}`,
+      `${what}: ${known.machine ? `${known.machine.name} has no port ${row.port}` : "choose the machine that it was collected on"}`,
     );
   const planned = cableAt(site, ends.a);
-  if (!planned) return offer(row, "new", `${what}: plan this cable${ends.device ? "" : ", and the thing"}`);
+  if (!planned) return offer(row, "new", `${what}: add this cable${ends.device ? "" : " and the device"}`);
   const far = endKey(planned.a) === endKey(ends.a) ? planned.b : planned.a;
   const isSame =
     ends.device !== undefined && "device" in far && far.device === ends.device.id && far.port === ends.port;
   return isSame
     ? offer(row, "known", `${what}: as planned`)
-    : offer(row, "differs", `${what}: by the plan the cable goes elsewhere`);
+    : offer(row, "differs", `${what}: in the plan the cable is connected elsewhere`);
 }
 
 /** What each row that was read would change at a site. Nothing is changed yet. */
@@ -135,7 +135,7 @@ function withReservation(site: Site, row: NetworkRow & { kind: "reservation" }):
               ...s.reservations.filter(
                 (r) => r.mac.toLowerCase() !== row.mac && !same(r.address, row.address),
               ),
-              { mac: row.mac, address: row.address, name: row.name || "not named" },
+              { mac: row.mac, address: row.address, name: row.name || "unnamed" },
             ],
           },
     ),

@@ -56,25 +56,29 @@ const cable = (id: string, port: string) => ({
 const FIRING: [code: keyof typeof SITE_MESSAGES, says: RegExp, claims: SiteClaim[]][] = [
   [
     "site.address-twice",
-    /^stop .*10\.61\.10\.20 is held by a and B of b/,
+    /^stop .*10\.61\.10\.20 is in use by a and B of b/,
     [...ofSite(), ...machine("a", addressClaim("10.61.10.20")), ...sheet("b", addressClaim("10.61.10.20"))],
   ],
   [
     "site.address-outside",
-    /10\.61\.99\.4 of printer lies in none/,
+    /10\.61\.99\.4 of printer is in none of the networks of the site/,
     ofSite({ devices: [thing("printer", { address: "10.61.99.4" })] }),
   ],
   [
     "site.address-in-range",
-    /10\.61\.10\.122 of B of b lies in the range .* in mgmt/,
+    /10\.61\.10\.122 of B of b is in the DHCP range of mgmt/,
     [...ofSite(), ...sheet("b", addressClaim("10.61.10.122"))],
   ],
   [
     "site.reserved-otherwise",
-    /is reserved for 02:61:0a:00:14:01 \(strip\), and a is planned/,
+    /and planned for a/,
     [...ofSite(withReservations(reserved("10.61.10.20"))), ...machine("a", addressClaim("10.61.10.20"))],
   ],
-  ["site.mac-twice", /held by a and b/, [...machine("a", [macClaim(MAC)]), ...machine("b", [macClaim(MAC)])]],
+  [
+    "site.mac-twice",
+    /The MAC 02:61:0a:00:14:01 is that of a and b/,
+    [...machine("a", [macClaim(MAC)]), ...machine("b", [macClaim(MAC)])],
+  ],
   [
     "site.reservations",
     /several reservations: 10\.61\.10\.8, 10\.61\.10\.9/,
@@ -82,17 +86,17 @@ const FIRING: [code: keyof typeof SITE_MESSAGES, says: RegExp, claims: SiteClaim
   ],
   [
     "site.name-twice",
-    /The name hv1 is held by a and b/,
+    /The name hv1 is that of a and b/,
     [...machine("a", nameClaim("HV1")), ...machine("b", nameClaim("hv1"))],
   ],
   [
     "site.port-twice",
-    /In sw1 port 3 there are 2 cables/,
+    /sw1 port 3 has 2 cables/,
     ofSite({ devices: [thing("sw1")], cables: [cable("1", "3"), cable("2", "3")] }),
   ],
   [
     "site.vlan-twice",
-    /VLAN 10 is a and b/,
+    /VLAN 10 is that of a and b/,
     ofSite({
       segments: [
         segment("a", "10.1.0.0/24", { vlan: 10 }),
@@ -142,7 +146,7 @@ const FIRING: [code: keyof typeof SITE_MESSAGES, says: RegExp, claims: SiteClaim
   ],
   [
     "site.default-log-in",
-    /sw1 still has the log-in/,
+    /sw1 still uses its factory login/,
     ofSite({ devices: [thing("sw1", { logIn: "default" })] }),
   ],
 ];

@@ -30,7 +30,7 @@ describe("cables as they are typed", () => {
     expect(cablesFrom(directory, [{ ...row, label: "" }], made, () => "c2")[0]?.id).toBe("c1");
   });
   it.each([
-    [{ a: "nobody" }, /nothing at this site is called "nobody"/],
+    [{ a: "nobody" }, /nothing at this site has the name "nobody"/],
     [{ aPort: "eno9" }, /has no port eno9: it has eno1/],
     [{ bPort: "5" }, /wrk-sw1 has no port 5: it has 4/],
     [{ a: "wrk-sw1", aPort: "3" }, /both ends are the same port/],
@@ -81,6 +81,6 @@ it("a site of the first version keeps every address that it had, and loses no te
   expect(read.ok && read.value.devices.map((d) => [d.name, d.address, d.logIn])).toEqual([
     ["switch wrk-sw1", "10.61.10.4", "not asked"],
     ["printer beside the door", "", "not asked"],
-    ["not named", "", "not asked"],
+    ["unnamed", "", "not asked"],
   ]);
 });

@@ -32,7 +32,7 @@ const chosen = <Row, K extends keyof Row & string>(
   read(text): CellRead<Row> {
     const value = text === "" ? choices[0] : choices.find((c) => c === text.toLowerCase());
     return value === undefined
-      ? { problem: `write one of: ${choices.join(", ")}` }
+      ? { problem: `enter one of: ${choices.join(", ")}` }
       : { value: part<Row>(key, value) };
   },
 });
@@ -59,7 +59,7 @@ export const DEVICE: CellRow<DeviceRow> = {
   cells: [
     {
       ...plain<DeviceRow, "name">("Name", "name", "wrk-sw1"),
-      read: (text) => (text === "" ? { problem: "say what it is called" } : { value: { name: text } }),
+      read: (text) => (text === "" ? { problem: "enter a name" } : { value: { name: text } }),
     },
     chosen<DeviceRow, "kind">("Kind", "kind", DEVICE_KINDS),
     {
@@ -69,8 +69,8 @@ export const DEVICE: CellRow<DeviceRow> = {
           ? { value: { address: text } }
           : { problem: `"${text.slice(0, 60)}" is not an address` },
     },
-    plain<DeviceRow, "place">("Place", "place", "rack A, 24"),
-    chosen<DeviceRow, "logIn">("Its own log-in", "logIn", LOG_INS),
+    plain<DeviceRow, "place">("Location", "place", "rack A, 24"),
+    chosen<DeviceRow, "logIn">("Login", "logIn", LOG_INS),
     whole<DeviceRow, "portCount">("Ports", "portCount", { least: 0, most: 512, empty: 0, example: "24" }),
     whole<DeviceRow, "mtu">("MTU", "mtu", { least: 576, most: 9216, empty: null, example: "1500" }),
   ],
@@ -103,7 +103,7 @@ export const SWITCH_PORT: CellRow<SwitchPort> = {
   cells: [
     {
       ...plain<SwitchPort, "name">("Port", "name", "1-12"),
-      read: (text) => (text === "" ? { problem: "say which port" } : { value: { name: text } }),
+      read: (text) => (text === "" ? { problem: "enter a port" } : { value: { name: text } }),
     },
     chosen<SwitchPort, "mode">("Mode", "mode", ["access", "trunk"]),
     whole<SwitchPort, "native">("Native VLAN", "native", {
@@ -121,11 +121,11 @@ export const SWITCH_PORT: CellRow<SwitchPort> = {
           : { problem: read.problems[0]!.message };
       },
     },
-    plain<SwitchPort, "group">("Group", "group", "1"),
+    plain<SwitchPort, "group">("LAG", "group", "1"),
     {
-      ...{ title: "Group by", example: "LACP", choices: ["LACP", "simply on"] },
-      show: (row) => (row.lacp ? "LACP" : "simply on"),
-      read: (text) => ({ value: { lacp: text !== "simply on" } }),
+      ...{ title: "LAG mode", example: "LACP", choices: ["LACP", "static LAG"] },
+      show: (row) => (row.lacp ? "LACP" : "static LAG"),
+      read: (text) => ({ value: { lacp: text !== "static LAG" } }),
     },
     whole<SwitchPort, "megabitsPerSecond">("Mbit/s", "megabitsPerSecond", {
       ...{ least: 1, most: 1_000_000, empty: null, example: "1000" },
@@ -172,7 +172,7 @@ export interface CableRow {
 export function endNames({ devices, machines }: Directory, end: CableEnd): { of: string; port: string } {
   if ("device" in end) {
     const device = devices.find((d) => d.id === end.device);
-    return { of: device?.name ?? "a thing that is gone", port: end.port };
+    return { of: device?.name ?? "a deleted device", port: end.port };
   }
   for (const { name, ports } of machines) {
     const port = ports.find((p) => p.mac === end.mac);
@@ -202,12 +202,12 @@ function endFrom(
       : { problem: `${of} has no port ${port}: it has ${names.length}` };
   }
   const machine = machines.find((m) => m.name === of);
-  if (!machine) return { problem: `nothing at this site is called "${of.slice(0, 60)}"` };
+  if (!machine) return { problem: `nothing at this site has the name "${of.slice(0, 60)}"` };
   const own = machine.ports.find((p) => p.seenAs === port);
   return own
     ? { end: { mac: own.mac } }
     : {
-        problem: `${of} has no port ${port}: it has ${machine.ports.map((p) => p.seenAs).join(", ") || "none that was read"}`,
+        problem: `${of} has no port ${port}: it has ${machine.ports.map((p) => p.seenAs).join(", ") || "no collected ports"}`,
       };
 }
 
@@ -227,7 +227,7 @@ export function cableCells(directory: Directory): CellRow<CableRow> {
     example: string,
   ): Cell<CableRow> => ({
     ...plain<CableRow, K>(title, key, example),
-    read: (text) => (text === "" ? { problem: "say where it ends" } : { value: part<CableRow>(key, text) }),
+    read: (text) => (text === "" ? { problem: "enter both ends" } : { value: part<CableRow>(key, text) }),
   });
   return {
     cells: [
@@ -241,7 +241,7 @@ export function cableCells(directory: Directory): CellRow<CableRow> {
           const metres = text === "" ? null : Number(text.replace(",", "."));
           return metres === null || (metres > 0 && metres <= 100_000)
             ? { value: { lengthMetres: metres } }
-            : { problem: "a length in metres, such as 2.5" };
+            : { problem: "a length in metres, for example 2.5" };
         },
       },
       plain<CableRow, "label">("Label", "label", "C-014"),

@@ -67,7 +67,7 @@ export const stripSchema = z.object({
 export type Strip = z.infer<typeof stripSchema>;
 
 /** Of a machine on which nothing is left that was set for the installation only. */
-export const NOTHING_TO_PUT_BACK = "nothing to put back";
+export const NOTHING_TO_PUT_BACK = "nothing to revert";
 
 /** What one effect leaves behind, as far as the strip tells it. */
 function leaves(effect: Effect): Strip {

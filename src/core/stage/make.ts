@@ -5,11 +5,11 @@ import type { Step } from "./step";
 /** The usual cautions, at the steps where they matter. They defer to local rules and the maker's manual. */
 export const HAZARD = {
   static: "Static discharge: touch bare metal of the chassis or wear a strap before reaching inside.",
-  lift: "Racking: two people or a lift for anything you would not carry alone; follow the maker's manual.",
-  mains: "Mains and UPS work follow local rules and belong to licensed people.",
+  lift: "Racking: use two people or a lift for anything heavy; follow the manual of the vendor.",
+  mains: "Mains and UPS work follows local rules and is done by licensed electricians.",
   laser: "An open disc drive or optical port may hold a laser: do not look into it.",
-  change: "From here on the installed system is changed; what was saved is the way back.",
-  erase: "From here on the target's content is lost for good.",
+  change: "From here on the installed system is changed; only a backup can restore it.",
+  erase: "From here on the contents of the target are lost.",
 };
 
 const STEP: Omit<Step, "id" | "zone" | "title" | "duration" | "after"> = {

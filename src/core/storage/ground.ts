@@ -1,5 +1,13 @@
 import type { Profile, Road } from "../image";
-import { drivesOf, holdsData, isUnread, standingWords, type Drive, type OnMachine } from "../machine";
+import {
+  contentsToday,
+  drivesOf,
+  holdsData,
+  isUnread,
+  standingWords,
+  type Drive,
+  type OnMachine,
+} from "../machine";
 import { proofOf, proves } from "./proof";
 import type { Consent, StorageSlice } from "./slice";
 import { setDrivesOf } from "./sets/ground";
@@ -42,7 +50,10 @@ export function consentFor(ground: OnDrives, drive: Drive): { consent: Consent; 
   const consent = ground.sheet.storage.erase.find((c) => c.drive === drive.id);
   if (!consent) return null;
   const named = proves(consent.typed, proofOf(drive, drivesOf(ground)));
-  return { consent, holds: named && consent.holds === standingWords(drive) };
+  return {
+    consent,
+    holds: named && consent.holds !== null && contentsToday(consent.holds) === standingWords(drive),
+  };
 }
 
 /** Something stands on a drive that is erased, or nobody has looked, and no consent to that holds. */

@@ -16,11 +16,12 @@ export interface Growth {
 
 /** What each way does, and what has to be known of it. */
 export const GROWTH_WORDS = {
-  replace: "Exchange every drive for a larger one, one after the other; it grows once the last one is in.",
+  replace:
+    "Replace every drive with a larger one, one after the other; the capacity grows after the last one.",
   group:
-    "Add another group like those that are there; it grows at once, and what is there stays where it is.",
+    "Add another group like the present ones; the capacity grows at once, and existing data stays in place.",
   widen:
-    "Add one drive to the group; all data are laid out anew. Old data of a pool keep their share of parity until they are written again, and it goes on telling its space by that share.",
+    "Add one drive to the group; all data is rewritten. Old data of a pool keeps its parity ratio until it is rewritten, and the pool reports its space by that ratio.",
 } as const;
 
 type Asked = { sector: 512 | 4096; media: ClassName; full: number; larger: number };

@@ -39,7 +39,7 @@ export const proves = (typed: string, proof: Pick<Proof, "text">): boolean =>
 /** What is asked of the person, without a character of the answer. */
 export const proofWords = ({ kind, text }: Proof, reader: string): string =>
   kind === "name"
-    ? `the name of the virtual drive, as ${reader}`
+    ? `the name of the virtual drive, ${reader}`
     : kind === "serial"
-      ? `the last ${text.length} characters of the serial, as ${reader}`
-      : `the size in bytes, as ${reader} (the drive reports no serial)`;
+      ? `the last ${text.length} characters of the serial number, ${reader}`
+      : `the size in bytes, ${reader} (the drive reports no serial number)`;

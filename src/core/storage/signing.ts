@@ -13,7 +13,7 @@ export interface ConsentView {
   given: { by: string; at: string; holds: boolean; was: string | null } | null;
 }
 
-const READER = "its label or a console shows it";
+const READER = "as on its label or a console";
 
 /**
  * A person agrees to the erasing of a drive by typing what names it. It holds for this drive with what
@@ -28,12 +28,11 @@ export function consentTo(
 ): Result<Consent> {
   const named = [...targetsOf(ground).map((t) => t.drive), ...erasedDrives(ground)];
   const drive = named.find((d) => d.id === driveId);
-  if (!drive)
-    return fail({ message: "This drive is neither one of the target nor of a set that is to be made." });
+  if (!drive) return fail({ message: "This drive is neither the target nor planned for an array or pool." });
   const proof = proofOf(drive, drivesOf(ground));
   if (!proves(typed, proof))
     return fail({
-      message: `This does not name ${driveLook(drive)}. Asked for: ${proofWords(proof, READER)}.`,
+      message: `This does not identify ${driveLook(drive)}. Required: ${proofWords(proof, READER)}.`,
     });
   return ok({ drive: driveId, typed: typed.trim().slice(0, 200), holds: standingWords(drive), by, at });
 }

@@ -19,9 +19,9 @@ function summary(ground: StorageGround) {
   const kept = ground.sheet.storage.leaveAlone.length;
   return target
     ? said(
-        `On ${targetWords(ground, target)}${kept > 0 ? `; ${kept} ${kept === 1 ? "drive" : "drives"} left alone` : ""}`,
+        `On ${targetWords(ground, target)}${kept > 0 ? `; ${kept} ${kept === 1 ? "drive" : "drives"} protected` : ""}`,
       )
-    : open("Which drive, and which must not be touched?");
+    : open("Set target and protected drives");
 }
 
 /** None of them holds a character of the target's serial: that is what the guards ask for. */
@@ -36,7 +36,7 @@ function values(ground: StorageGround) {
     "target.layout": length > 1 ? `${ground.sheet.storage.layout} of ${length}` : "single drive",
     "target.model": each((d) => d.model ?? ""),
     "target.name": each(driveLook),
-    "target.seenAs": targetOf(ground) ? `${each((d) => d.seenAs)} (as it was at the import)` : "",
+    "target.seenAs": targetOf(ground) ? `${each((d) => d.seenAs)} (at the last import)` : "",
     "target.size": each(installerSize),
   };
 }
@@ -50,11 +50,11 @@ export const storageStage = {
     "storage.target": "target drive",
     "storage.partners": "other drives of the target",
     "storage.layout": "layout",
-    "storage.leaveAlone": "drives left alone",
-    "storage.free": "drives freed",
+    "storage.leaveAlone": "protected drives",
+    "storage.free": "free drives",
     "storage.swap": "swap",
-    "storage.sets": "sets to make",
-    "storage.erase": "agreed to erase",
+    "storage.sets": "additional arrays and pools",
+    "storage.erase": "erase confirmation",
   },
   checks: STORAGE_CHECKS,
   messages: STORAGE_MESSAGES,

@@ -79,7 +79,7 @@ export function parseJson(text: string, most: Nesting = MOST): Result<unknown> {
   const { depth, parts } = nestingOf(text, most);
   if (depth > most.depth || parts > most.parts)
     return fail({
-      message: `this JSON ${depth > most.depth ? `is nested more than ${most.depth} deep` : `has more than ${most.parts} parts`}, as no tool writes it; it was not read`,
+      message: `this JSON ${depth > most.depth ? `is nested more than ${most.depth} levels deep` : `has more than ${most.parts} parts`}, which no tool writes; it was not read`,
     });
   try {
     const value: unknown = JSON.parse(text);
@@ -90,7 +90,7 @@ export function parseJson(text: string, most: Nesting = MOST): Result<unknown> {
     const cutOff = offset >= text.trimEnd().length;
     return fail({
       message: cutOff
-        ? "the JSON ends in the middle: the text seems to be cut off here"
+        ? "the JSON ends in the middle: the text seems to be truncated here"
         : `this is not JSON: unexpected ${JSON.stringify(text[offset] ?? "end of text")}`,
       line,
       column,

@@ -5,7 +5,7 @@ describe("parseJson", () => {
   it("tells where a text is cut off", () => {
     expect(parseJson('{\n "a": [1, 2')).toMatchObject({
       ok: false,
-      problems: [{ message: expect.stringContaining("cut off"), line: 2, column: 12 }],
+      problems: [{ message: expect.stringContaining("truncated"), line: 2, column: 12 }],
     });
   });
 
@@ -63,7 +63,7 @@ describe("how deep and how many-parted a JSON text is", () => {
   it("brackets by the million are refused unread, and said to be so", () => {
     const read = parseJson("[".repeat(10_000_000));
     expect(!read.ok && read.problems[0]?.message).toBe(
-      "this JSON is nested more than 100 deep, as no tool writes it; it was not read",
+      "this JSON is nested more than 100 levels deep, which no tool writes; it was not read",
     );
     const wide = parseJson(`[${"[],".repeat(600_000)}[]]`);
     expect(!wide.ok && wide.problems[0]?.message).toContain("has more than 500000 parts");

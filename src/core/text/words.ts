@@ -1,3 +1,5 @@
+import { term } from "./terms";
+
 const PLACEHOLDER = /\{([a-z]+(?:\.[a-zA-Z]+)+)\}/g;
 
 /** The names in {curly.braces} of a template, in order, without repeats. */
@@ -13,9 +15,6 @@ export function fillTemplate(template: string, values: Readonly<Record<string, s
   return template.replace(PLACEHOLDER, (_, name: string) => values[name] || UNDECIDED);
 }
 
-/** YYYY-MM-DD in UTC of an ISO time. */
-export const isoDate = (iso: string): string => iso.slice(0, 10);
-
 /** Any stored value as a person reads it; absence is a dash. */
 export function shown(value: unknown): string {
   if (value === null || value === undefined || value === "") return "–";
@@ -23,9 +22,9 @@ export function shown(value: unknown): string {
   if (Array.isArray(value)) return value.length === 0 ? "–" : value.map(shown).join(", ");
   if (typeof value === "object") {
     return Object.entries(value)
-      .filter(([, v]) => v !== null && v !== "" && v !== undefined)
+      .filter(([, v]) => v !== null && v !== "" && v !== undefined && !(Array.isArray(v) && v.length === 0))
       .map(([k, v]) => `${k} ${shown(v)}`)
       .join(", ");
   }
-  return String(value);
+  return term(String(value));
 }

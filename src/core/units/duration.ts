@@ -53,8 +53,32 @@ export const formatDate = (iso: string, timeZone: string): string => formatter("
 export const formatDateTime = (iso: string, timeZone: string): string =>
   `${formatDate(iso, timeZone)}, ${formatClock(iso, timeZone)}`;
 
+/** "24 Nov 2026" of a day without a time, such as one that a person typed ("2026-11-24"). */
+export const formatDay = (day: string): string => formatDate(`${day}T12:00:00Z`, "UTC");
+
+const DAY = /(?<![\w-])\d{4}-(?:0[1-9]|1[0-2])-(?:0[1-9]|[12]\d|3[01])(?![\w-])/g;
+
+/** A text whose days are written as files write them, with the days as people write them. */
+export const daysInWords = (text: string): string => text.replace(DAY, formatDay);
+
+/** The day of a moment where something stands; in UTC where that is not known. */
+export const localDay = (iso: string, { timeZone = "UTC" }: { timeZone?: string }): string =>
+  dayIn(iso, timeZone);
+
 /** "2026-11-24": the day that it is in a time zone, for comparing with dates. */
 export function dayIn(iso: string, timeZone: string): string {
   const [day = "", month = "", year = ""] = formatter("day", timeZone)(iso).split("/");
   return `${year}-${month}-${day}`;
+}
+
+/** "2026-11-26T02-14-05": a time in UTC as it may stand in the name of a file. */
+export const fileStamp = (iso: string): string => iso.slice(0, 19).replaceAll(":", "-");
+
+/** True for a name of the IANA time zone list that this runtime knows. */
+export function isTimeZone(name: string): boolean {
+  try {
+    return name !== "" && new Intl.DateTimeFormat("en-GB", { timeZone: name }) !== null;
+  } catch {
+    return false;
+  }
 }

@@ -6,12 +6,18 @@ export {
   parseByteSize,
   type ByteStyle,
 } from "./bytes";
+export { formatFixed, formatMoney, formatNumber } from "./numbers";
 export {
   formatDuration,
   formatClock,
   addSeconds,
+  localDay,
   dayIn,
+  daysInWords,
+  formatDay,
   secondsBetween,
+  fileStamp,
+  isTimeZone,
   formatDate,
   formatDateTime,
 } from "./duration";

@@ -20,13 +20,13 @@ export function lookAtClock({ system }: Facts, { takenAt, now, since }: Reading)
   const follows = system?.clockFollows ?? null;
   if (takenAt && takenAt > addSeconds(now, SLACK_SECONDS))
     return differs(
-      `read at ${takenAt} by its own clock, ${formatDuration(secondsBetween(now, takenAt))} ahead`,
+      `collected at ${takenAt} by its own clock, ${formatDuration(secondsBetween(now, takenAt))} ahead`,
     );
   if (takenAt && since && takenAt < addSeconds(since, -SLACK_SECONDS))
     return differs(
-      `read at ${takenAt} by its own clock, before the installed system ran (${since}): an older reading, or a clock that is behind`,
+      `collected at ${takenAt} by its own clock, before the installed system ran (${since}): old data, or a clock that is slow`,
     );
-  if (follows === false) return differs("the clock follows no reference");
-  if (follows && takenAt) return seen("follows a reference; read after the last restart", true);
-  return follows ? seen("follows a reference", true) : notSeen(takenAt ? `read at ${takenAt}` : "");
+  if (follows === false) return differs("the clock is not synchronised");
+  if (follows && takenAt) return seen("synchronised; collected after the last restart", true);
+  return follows ? seen("synchronised", true) : notSeen(takenAt ? `collected at ${takenAt}` : "");
 }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { standingWords, type Facts } from "../machine";
+import { contentsToday, standingWords, type Facts } from "../machine";
 import { addressKey } from "../network";
 import { formatBytes } from "../units";
 import { lookAtClock, type Reading } from "./clock";
@@ -109,14 +109,15 @@ function look(match: Expectation["match"], facts: Facts, reading: Reading): Seen
   }
 }
 
-function lookAtUntouched({ drive: id, holds }: { drive: string; holds: string }, facts: Facts): Seen {
+function lookAtUntouched(match: { drive: string; holds: string }, facts: Facts): Seen {
+  const holds = contentsToday(match.holds);
   if (facts.drives.length === 0) return notSeen();
-  const drive = facts.drives.find((d) => d.id === id);
-  if (!drive) return differs("the drive is not there");
+  const drive = facts.drives.find((d) => d.id === match.drive);
+  if (!drive) return differs("the drive is missing");
   const found = standingWords(drive);
   // What nobody had read before, or nobody has read now, cannot be compared.
-  if (found.startsWith("not read")) return notSeen();
-  if (holds.startsWith("not read")) return notSeen(`${found}; what stood there before was not read`);
+  if (found.startsWith("not collected")) return notSeen();
+  if (holds.startsWith("not collected")) return notSeen(`${found}; earlier contents unknown`);
   // Runs of older databases have where it was mounted as well, which begins with a slash; a label may say "at" too.
   return seen(found, [holds, holds.replace(/ at \/[^,;]*/g, "")].includes(found));
 }

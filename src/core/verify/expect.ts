@@ -101,7 +101,7 @@ export function planExpectations(context: Sources): Expectation[] {
     ...expect(
       "secure-boot",
       "C",
-      "Secure boot",
+      "Secure Boot",
       boot.mode === "uefi" ? switchWords(isSecureAfter(boot)) : "",
       {
         kind: "secure boot",
@@ -113,12 +113,12 @@ export function planExpectations(context: Sources): Expectation[] {
     ...expect(
       "name-servers",
       "E",
-      "Name servers",
+      "DNS servers",
       network.school === "fixed" ? network.nameServers.join(", ") : "",
       { kind: "name servers", all: network.nameServers },
     ),
     ...naming(answers),
-    ...expect("clock", "F", "Time", "follows a reference; read after the last restart", { kind: "clock" }),
+    ...expect("clock", "F", "Time", "synchronised; collected after the last restart", { kind: "clock" }),
   ];
 }
 
@@ -140,11 +140,11 @@ function storage(context: Sources): Expectation[] {
     ...expect(
       "next-start",
       "C",
-      "The next restart starts",
+      "Next restart boots",
       context.sheet.boot.mode === "uefi" ? members.map(driveName).join("; ") : "",
       { kind: "start", drives: ids, marks },
     ),
-    ...expect("free-space", "D", "Free space on the system volume", "at least a tenth", {
+    ...expect("free-space", "D", "Free space on the system volume", "at least 10 %", {
       kind: "free space",
       leastShare: LEAST_FREE_SHARE,
     }),
@@ -152,7 +152,7 @@ function storage(context: Sources): Expectation[] {
     ...drivesOf(context)
       .filter((d) => dispositionOf(d, context.sheet.storage) === "leave alone")
       .flatMap((d) =>
-        expect(`untouched-${d.id}`, "D", `${driveName(d)} left alone`, standingWords(d), {
+        expect(`untouched-${d.id}`, "D", `${driveName(d)}, protected`, standingWords(d), {
           kind: "untouched",
           drive: d.id,
           holds: standingWords(d),
@@ -234,8 +234,8 @@ function addressing(context: Sources): Expectation[] {
     ...expect(
       "listening",
       "E",
-      "Answers on",
-      ports.length > 0 ? `${ports.join(", ")} and nothing else` : "",
+      "Listening ports",
+      ports.length > 0 ? `${ports.join(", ")} and no others` : "",
       {
         ...{ kind: "listening", ports },
       },
@@ -249,6 +249,12 @@ function naming(answers: Sources["sheet"]["answers"]): Expectation[] {
     ...expect("host-name", "F", "Host name", full, { kind: "host name", name: answers.hostName, full }),
     ...expect("time-zone", "F", "Time zone", answers.timeZone, fact("system.timeZone", answers.timeZone)),
     ...expect("locale", "F", "Locale", answers.locale, fact("system.locale", answers.locale)),
-    ...expect("keyboard", "F", "Keyboard", answers.keyboard, fact("system.keyboard", answers.keyboard)),
+    ...expect(
+      "keyboard",
+      "F",
+      "Keyboard layout",
+      answers.keyboard,
+      fact("system.keyboard", answers.keyboard),
+    ),
   ];
 }

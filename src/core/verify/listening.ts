@@ -15,8 +15,8 @@ export function lookAtListening({ ports }: { ports: readonly string[] }, facts: 
   const more = open.filter((p) => !ports.includes(p));
   const silent = ports.filter((p) => !open.includes(p));
   const words = [
-    ...(silent.length > 0 ? [`does not answer: ${silent.join(", ")}`] : []),
-    ...(more.length > 0 ? [`answers as well: ${more.join(", ")}`] : []),
+    ...(silent.length > 0 ? [`not listening: ${silent.join(", ")}`] : []),
+    ...(more.length > 0 ? [`also listening: ${more.join(", ")}`] : []),
   ];
   return words.length > 0 ? differs(words.join("; ")) : seen(open.join(", ") || "nothing", true);
 }

@@ -43,11 +43,11 @@ describe("a system on a virtual drive that is to be made", () => {
     expect(made).toBeGreaterThan(0);
     expect(guards.length).toBeGreaterThan(0);
     expect(steps[made]?.do).toContain(
-      "Make it the drive that the controller starts from: the system is installed on it.",
+      "Make it the boot drive of the controller: the system is installed on it.",
     );
     expect(steps.indexOf(guards[0]!)).toBeGreaterThan(made);
     for (const { title, see, do: doing, guard } of guards) {
-      expect(guard?.asks).toBe("the name of the virtual drive, as the console shows it");
+      expect(guard?.asks).toBe("the name of the virtual drive, as on the console");
       expect(
         JSON.stringify([title, see, doing, guard?.asks, guard?.drives.map((d) => d.name)]),
       ).not.toContain("SYSTEM0");
@@ -60,7 +60,7 @@ describe("a system on a virtual drive that is to be made", () => {
 
   it("is started from once it is installed", () => {
     const later = plan.boot?.moments.find((m) => m.moment === "power loss");
-    expect([later?.endsAt, later?.ends]).toEqual(["made 1", "starts Cairn Hypervisor 9 from SYSTEM0"]);
+    expect([later?.endsAt, later?.ends]).toEqual(["made 1", "boots Cairn Hypervisor 9 from SYSTEM0"]);
   });
 
   it("is found again by its name when the machine is read back", () => {

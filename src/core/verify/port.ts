@@ -9,9 +9,9 @@ import { differs, notSeen, seen, type Seen } from "./seen";
 export function lookAtPort({ mac, address }: { mac: string; address: string }, facts: Facts): Seen {
   if (facts.ports.length === 0) return notSeen();
   const port = facts.ports.find((p) => p.mac === mac);
-  if (!port) return differs(`it is not there; found ${facts.ports.map((p) => p.mac).join(", ")}`);
+  if (!port) return differs(`missing; found ${facts.ports.map((p) => p.mac).join(", ")}`);
   if (port.link === "down") return differs(`${port.seenAs}: no link`);
-  const link = port.link === "up" ? "link up" : "link not told";
+  const link = port.link === "up" ? "link up" : "link not reported";
   const verdict = (words: string): Seen =>
     port.link === "up"
       ? seen(`${port.seenAs}, ${words}, ${link}`, true)
@@ -34,5 +34,5 @@ export function lookAtPort({ mac, address }: { mac: string; address: string }, f
     ? differs(
         `${address} is on ${on} over ${members.map((p) => p.seenAs).join(", ")}, not over ${port.seenAs}`,
       )
-    : notSeen(`${address} is on ${on}; which ports that is made of was not read`);
+    : notSeen(`${address} is on ${on}; its member ports were not collected`);
 }

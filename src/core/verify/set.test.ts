@@ -38,7 +38,7 @@ describe("a set that was planned", () => {
   it.each<[string, object[], RegExp]>([
     ["another layout", [{ ...asPlanned, level: "raidz1" }], /it is raidz1/],
     ["another size", [{ ...asPlanned, sizeBytes: 60e12 }], /it has 60\.0 TB/],
-    ["another name", [{ ...asPlanned, name: "store" }], /none of this name; there is store/],
+    ["another name", [{ ...asPlanned, name: "store" }], /no pool with this name/],
     ["no spare", [{ ...asPlanned, members: asPlanned.members.slice(0, 6) }], /without bay 7.* as spare/],
     [
       "a spare that stands by as a log",
@@ -67,14 +67,14 @@ describe("a set that was planned", () => {
   });
 
   it.each<[string, object[], RegExp]>([
-    ["nothing was read", [], /no pool was read/],
-    ["only its size was", [{ ...asPlanned, level: null, members: [] }], /not told: its layout, which drives/],
+    ["no output was imported", [], /no pool was collected/],
+    ["only its size was", [{ ...asPlanned, level: null, members: [] }], /its layout/],
     [
       "its drives are not known",
       [{ ...asPlanned, members: [{ name: "gptid/aa", state: "ONLINE" }] }],
-      /which drives/,
+      /its member drives/,
     ],
-    ["its size was not", [{ ...asPlanned, sizeBytes: null }], /not told: its size/],
+    ["its size was not", [{ ...asPlanned, sizeBytes: null }], /its size/],
   ])("is not seen where %s", (_, sets, says) => {
     const line = lineOf(raidz2, sets);
     expect(line?.[0]).toBe("not seen");
@@ -94,7 +94,7 @@ describe("a set that was planned", () => {
     const inside = { name: "draid1-0-0", role: "spare", state: "AVAIL" };
     const told = { ...POOL, level: "draid1:4d:7c:1s", sizeBytes: null };
     const line = lineOf(draid, [{ ...told, members: [...bulks(7).map((d) => member(d.id)), inside] }]);
-    expect(line?.[1]).toMatch(/not told: its size$/);
+    expect(line?.[1]).toMatch(/its size$/);
   });
 
   it("knows an array by its drives, since it goes by its device, and says what is under way on it", () => {

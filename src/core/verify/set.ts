@@ -64,7 +64,7 @@ function compared(match: Match, facts: Facts, set: DriveSet): { faults: string[]
       ...strangers(facts, set, "log", match.logs),
       ...strangers(facts, set, "cache", match.caches),
     );
-  else open.push("which drives it is made of");
+  else open.push("its member drives");
   if (set.sizeBytes === null) open.push("its size");
   else if (Math.abs(set.sizeBytes - match.sizeBytes) > match.within * match.sizeBytes)
     faults.push(`it has ${formatBytes(set.sizeBytes)}`);
@@ -79,13 +79,13 @@ function compared(match: Match, facts: Facts, set: DriveSet): { faults: string[]
 /** Whether a set was made as planned: layout, drives, spares, size, and that it stands. */
 export function lookAtSet(match: Match, facts: Facts): Seen {
   const kind = facts.sets.filter((s) => s.kind === match.made);
-  if (kind.length === 0) return notSeen(`no ${match.made} was read at all`);
+  if (kind.length === 0) return notSeen(`no ${match.made} was collected`);
   const set = made(match, kind);
-  if (!set) return differs(`there is none of this name; there is ${kind.map((s) => s.name).join(", ")}`);
+  if (!set) return differs(`no ${match.made} with this name; found ${kind.map((s) => s.name).join(", ")}`);
   const { faults, open } = compared(match, facts, set);
   const size = set.sizeBytes === null ? "" : `, ${formatBytes(set.sizeBytes)}`;
   const busy = set.progress ? `; ${set.progress.what} at ${set.progress.percent} %` : "";
-  const found = `${set.level ?? "layout not told"}${size}${busy}`;
+  const found = `${set.level ?? "layout not reported"}${size}${busy}`;
   if (faults.length > 0) return differs(`${found}: ${faults.join(", ")}`);
-  return open.length > 0 ? notSeen(`${found}; not told: ${open.join(", ")}`) : seen(found, true);
+  return open.length > 0 ? notSeen(`${found}; not reported: ${open.join(", ")}`) : seen(found, true);
 }

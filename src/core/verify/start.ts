@@ -5,7 +5,7 @@ import { differs, notSeen, seen, type Seen } from "./seen";
 
 /** What the next restart starts, by the list of the firmware as it stands after the last one. */
 export function lookAtStart({ drives, marks }: { drives: string[]; marks: string[] }, facts: Facts): Seen {
-  if (!isListRead(facts)) return notSeen("the list of the firmware was not read");
+  if (!isListRead(facts)) return notSeen("boot entries were not collected");
   const { end, depends } = resolveBoot(seenMachine(facts, "uefi", marks));
   const found = endWords(end);
   if (end.kind !== "system" || !asFound(drives, facts).includes(end.device.id)) return differs(found);

@@ -3,9 +3,9 @@ import { differs, notSeen, seen, type Seen } from "./seen";
 
 const BY = {
   mounted: "the system is mounted from",
-  pool: "the root pool stands on",
-  entry: "the firmware started from",
-  mark: "its label stands on",
+  pool: "the root pool is on",
+  entry: "the firmware booted from",
+  mark: "its label is on",
 } as const;
 
 const MADE = /^virtual drive (.+)$/;
@@ -25,9 +25,9 @@ export function lookAtTarget(
   if (facts.drives.length === 0) return notSeen();
   const drives = asFound(planned, facts);
   const absent = drives.filter((id) => !facts.drives.some((d) => d.id === id && d.missingSince === null));
-  if (absent.length > 0) return differs(`${absent.join(", ")} is not there`);
+  if (absent.length > 0) return differs(`${absent.join(", ")} is missing`);
   const system = systemDrives(facts, marks);
-  if (!system) return notSeen("nothing that was read tells which drive the system stands on");
+  if (!system) return notSeen("the collected data does not show the system drive");
   const found = `${BY[system.by]} ${system.drives.map(driveName).join("; ")}`;
   const ids = system.drives.map((d) => d.id);
   if (ids.some((id) => !drives.includes(id))) return differs(found);
@@ -36,5 +36,5 @@ export function lookAtTarget(
   if (whole) return seen(found, true);
   return system.by === "mounted" || system.by === "pool"
     ? differs(`${found}, without ${drives.filter((id) => !ids.includes(id)).join(", ")}`)
-    : notSeen(`${found}; of the other drives nothing is told`);
+    : notSeen(`${found}; other drives not reported`);
 }

@@ -73,16 +73,16 @@ it("finds a system that was built as planned", () => {
 
 it("says of the next start only what was read: nothing without the list, and what it hangs on where that is open", () => {
   const unread = line({ firmware: { mode: "uefi", secureBoot: true } }, "next-start");
-  expect(unread).toMatchObject({ verdict: "not seen", found: "the list of the firmware was not read" });
+  expect(unread).toMatchObject({ verdict: "not seen", found: "boot entries were not collected" });
   const open = line({ firmware: { ...LISTED, order: ["0002", "0001"] } }, "next-start");
   expect(open?.verdict).toBe("not seen");
-  expect(open?.found).toContain("if the network of eno1 answers with nothing to start");
+  expect(open?.found).toContain("if the network of eno1 offers no boot file");
   const goodwill = line(
     { firmware: { ...LISTED, order: [], entries: LISTED.entries.slice(1) } },
     "next-start",
   );
   expect(goodwill?.verdict).toBe("not seen");
-  expect(goodwill?.found).toContain("if this firmware adds every device to its list by itself");
+  expect(goodwill?.found).toContain("if this firmware adds every device to its boot entries");
 });
 
 it("says nothing of what was not looked at", () => {
@@ -117,15 +117,15 @@ it.each<[string, object, string]>([
     { system: { ...system, rootFreeBytes: 9e9 } },
     "9.00 GB (8.38 GiB) of 100 GB (93.1 GiB) free",
   ],
-  ["clock", { system: { ...system, clockFollows: false } }, "the clock follows no reference"],
+  ["clock", { system: { ...system, clockFollows: false } }, "the clock is not synchronised"],
   [
     "next-start",
     { drives: [holding("NV-0001", part({ mountedAt: ["/"] })), { ...beside, contents: [ESP] }] },
-    "starts what stands on Alder 480, which nobody has read",
+    "boots the contents of Alder 480, which are unknown",
   ],
   ["untouched-SA-9", { drives: [onTarget, { ...other, contents: [] }] }, "nothing found"],
-  ["untouched-SA-9", { drives: [onTarget] }, "the drive is not there"],
-  ["port", { ports: [{ ...port, mac: "02:00:00:00:00:01" }] }, "it is not there; found 02:00:00:00:00:01"],
+  ["untouched-SA-9", { drives: [onTarget] }, "the drive is missing"],
+  ["port", { ports: [{ ...port, mac: "02:00:00:00:00:01" }] }, "missing; found 02:00:00:00:00:01"],
   ["port", { ports: [{ ...port, link: "down" }] }, "eno1: no link"],
   [
     "port",
@@ -174,18 +174,18 @@ describe("what the machine answers with", () => {
       "one that nobody planned",
       on(["*", 22], ["*", 123, "udp"], ["10.61.10.20", 111]),
       "differs",
-      "answers as well: 111/tcp",
+      "also listening: 111/tcp",
     ],
     [
       "one that is silent",
       on(["*", 22], ["*", 9090]),
       "differs",
-      "does not answer: 123/udp; answers as well: 9090/tcp",
+      "not listening: 123/udp; also listening: 9090/tcp",
     ],
-    ["nobody has looked", { system }, "not seen", ""],
+    ["unknown", { system }, "not seen", ""],
   ])("%s", (_, changes, verdict, found) =>
     expect(told(changes)).toMatchObject({
-      planned: "22/tcp, 123/udp and nothing else",
+      planned: "22/tcp, 123/udp and no others",
       verdict,
       ...(found && { found }),
     }),
@@ -271,19 +271,19 @@ it.each<[string, object, string, RegExp]>([
     "a ZFS root",
     { system: zfs, drives: [{ ...holding("NV-0001", part()), memberOf: ["pool rpool"] }, beside] },
     "as planned",
-    /root pool stands on/,
+    /the root pool is on Alder 480 …V-0001/,
   ],
   [
     "a ZFS root elsewhere",
     { system: zfs, drives: [holding("NV-0001"), { ...beside, memberOf: ["pool rpool"] }] },
     "differs",
-    /root pool stands on .*SA-9/,
+    /the root pool is on Alder 480 …SA-9/,
   ],
   [
     "a boot entry",
     { firmware: entry, drives: [holding("NV-0001", part({ partUuid: guid })), beside] },
     "as planned",
-    /firmware started from/,
+    /the firmware booted from Alder 480 …V-0001/,
   ],
   [
     "a boot entry elsewhere",
@@ -295,21 +295,21 @@ it.each<[string, object, string, RegExp]>([
     "a label of the profile",
     { drives: [holding("NV-0001", part({ label: "CAIRN9" })), beside] },
     "as planned",
-    /label stands on/,
+    /its label is on Alder 480 …V-0001/,
   ],
   [
     "contents and nothing else",
     { drives: [holding("NV-0001", part()), beside] },
     "not seen",
-    /nothing that was read tells/,
+    /the collected data does not show the system drive/,
   ],
   [
     "nothing read",
     { drives: [aDrive("NV-0001", { contents: null }), beside] },
     "not seen",
-    /nothing that was read/,
+    /the collected data does not show the system drive/,
   ],
-  ["an absent target", { drives: [beside] }, "differs", /NV-0001 is not there/],
+  ["an absent target", { drives: [beside] }, "differs", /NV-0001 is missing/],
 ])("the system drive by %s: %s", (_, changes, verdict, found) => {
   expect(line(changes, "target")).toMatchObject({ verdict, found: expect.stringMatching(found) });
 });
@@ -339,15 +339,15 @@ it("does not take 'not read' for 'empty', before or after", () => {
   );
   expect(compare({}, {}, before).find((l) => l.id === "untouched-SA-9")).toMatchObject({
     verdict: "not seen",
-    found: 'ext4 "archive"; what stood there before was not read',
+    found: 'ext4 "archive"; earlier contents unknown',
   });
 });
 
 it.each<[string, object, object, string, RegExp]>([
-  ["a reading of the installed system", {}, {}, "as planned", /follows a reference; read after/],
-  ["a reading from before it ran", {}, { takenAt: "2026-11-20T07:00:00Z" }, "differs", /older reading/],
+  ["a reading of the installed system", {}, {}, "as planned", /synchronised; collected after/],
+  ["a reading from before it ran", {}, { takenAt: "2026-11-20T07:00:00Z" }, "differs", /old data/],
   ["a clock that is ahead", {}, { takenAt: "2026-11-20T10:05:00Z" }, "differs", /1 h ahead/],
-  ["no word on a reference", { system: { ...system, clockFollows: null } }, {}, "not seen", /read at/],
+  ["no word on a reference", { system: { ...system, clockFollows: null } }, {}, "not seen", /collected at/],
 ])("the time by %s", (_, changes, more, verdict, found) => {
   expect(line(changes, "clock", more)).toMatchObject({ verdict, found: expect.stringMatching(found) });
 });

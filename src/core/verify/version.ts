@@ -18,10 +18,10 @@ export function lookAtVersion({ id, version }: { id: string; version: string }, 
   // The long name often goes further than the version of its own line: "Cairn Hypervisor 9.2" beside "9".
   const named = (/\d+(?:\.\d+)*/g.exec(system.osName ?? "") ?? [""])[0];
   const full = told === "" || (named !== "" && beginsWith(named, told)) ? named : told;
-  if (full === "") return notSeen(`${found}: no version is told`);
+  if (full === "") return notSeen(`${found}: no version reported`);
   if (beginsWith(full, version)) return seen(withVersion(found, full), true);
   return beginsWith(version, full)
-    ? notSeen(`${found}: only ${full} is told`)
+    ? notSeen(`${found}: only ${full} reported`)
     : differs(withVersion(found, full));
 }
 

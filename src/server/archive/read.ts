@@ -31,14 +31,16 @@ function withinMeasure(packedBytes: number): Transform {
       if (bytes > FREE_BYTES + packedBytes * MOST_GROWTH)
         return done(
           new ArchiveError(
-            `It grows to more than ${MOST_GROWTH} times its size when it is unpacked, which no archive of Derrick does; nothing of it was used.`,
+            `The archive expands to more than ${MOST_GROWTH} times its size, which no archive of Derrick does. Nothing was imported.`,
           ),
         );
       zeros = chunk.some((byte) => byte !== 0) ? 0 : zeros + chunk.length;
       if (zeros > MOST_ZEROS)
-        return done(new ArchiveError("It is filled up with zeros, so it is no archive of Derrick."));
+        return done(
+          new ArchiveError("The archive is filled with zeros, so it is not an archive of Derrick."),
+        );
       if (performance.now() - began > MOST_MILLISECONDS)
-        return done(new ArchiveError("It was not read within 20 minutes; nothing of it was used."));
+        return done(new ArchiveError("The archive was not read within 20 minutes. Nothing was imported."));
       done(null, chunk);
     },
   });
@@ -67,9 +69,8 @@ async function* entriesOf(path: string): AsyncGenerator<Entry> {
   try {
     for await (const entry of tar) {
       const { name, type, size = 0 } = entry.header;
-      if (type !== "file") throw new ArchiveError(`${name}: an archive of Derrick holds plain files only.`);
-      if (size > MOST_BYTES)
-        throw new ArchiveError(`${name}: it is larger than anything that Derrick keeps.`);
+      if (type !== "file") throw new ArchiveError(`${name}: an archive of Derrick has plain files only.`);
+      if (size > MOST_BYTES) throw new ArchiveError(`${name}: larger than any file of Derrick.`);
       const chunks: Buffer[] = [];
       for await (const chunk of entry) chunks.push(chunk as Buffer);
       yield { name, bytes: Buffer.concat(chunks) };
@@ -77,7 +78,7 @@ async function* entriesOf(path: string): AsyncGenerator<Entry> {
   } catch (error) {
     if (error instanceof ArchiveError) throw error;
     throw new ArchiveError(
-      "This is no archive of Derrick, or it is cut off or damaged; nothing of it was used.",
+      "This is not an archive of Derrick, or it is truncated or damaged. Nothing was imported.",
     );
   } finally {
     for (const stage of [file, gunzip, measured]) stage.destroy();
@@ -120,13 +121,13 @@ export async function* arriving(path: string, moveTo: string | null): AsyncGener
   let whole = false;
   let open: Arriving | null = null;
   for await (const { name, bytes } of entriesOf(path)) {
-    if (whole) throw new ArchiveError(`${name}: it stands behind the manifest, which is the last file.`);
+    if (whole) throw new ArchiveError(`${name}: after the manifest, which must be the last file.`);
     if (name === MANIFEST) {
       compare(sums, shaped(name, manifestSchema, json(name, bytes)));
       whole = true;
       continue;
     }
-    if (sums.has(name)) throw new ArchiveError(`${name}: it stands in the archive twice.`);
+    if (sums.has(name)) throw new ArchiveError(`${name}: in the archive twice.`);
     sums.set(name, { bytes: bytes.length, sha256: createHash("sha256").update(bytes).digest("hex") });
     if (shift === null) {
       if (name !== HEAD) throw new ArchiveError(`${name}: an archive of Derrick begins with ${HEAD}.`);
@@ -136,13 +137,12 @@ export async function* arriving(path: string, moveTo: string | null): AsyncGener
     }
     if (open) {
       const wanted: string | undefined = filesOf(open.item)[open.files.length];
-      if (name !== wanted) throw new ArchiveError(`${open.place}: its file ${wanted} does not follow it.`);
+      if (name !== wanted) throw new ArchiveError(`${open.place}: its file ${wanted} does not follow.`);
       open.files.push(bytes);
     } else {
       const value = json(name, bytes);
       const item = shaped(name, itemSchema, shift === 0 ? value : moveTimes(value, shift));
-      if (fileOf(item) !== name)
-        throw new ArchiveError(`${name}: what it holds belongs into ${fileOf(item)}.`);
+      if (fileOf(item) !== name) throw new ArchiveError(`${name}: its contents belong in ${fileOf(item)}.`);
       open = { item, place: name, files: [] };
     }
     if (filesOf(open.item).length > open.files.length) continue;
@@ -151,7 +151,7 @@ export async function* arriving(path: string, moveTo: string | null): AsyncGener
   }
   if (open) throw new ArchiveError(`${open.place}: its files are missing.`);
   if (!whole)
-    throw new ArchiveError("The archive ends before its manifest: it is cut off, so nothing of it was used.");
+    throw new ArchiveError("The archive ends before its manifest: it is truncated. Nothing was imported.");
 }
 
 function compare(
@@ -160,11 +160,11 @@ function compare(
 ): void {
   for (const { name, bytes, sha256 } of files) {
     const own = sums.get(name);
-    if (!own) throw new ArchiveError(`${name}: the manifest names it, and it is not in the archive.`);
+    if (!own) throw new ArchiveError(`${name}: in the manifest, but not in the archive.`);
     if (own.bytes !== bytes || own.sha256 !== sha256)
-      throw new ArchiveError(`${name}: it was changed since the archive was written (its sum differs).`);
+      throw new ArchiveError(`${name}: changed since the archive was written (checksum differs).`);
   }
   const named = new Set(files.map((f) => f.name));
   for (const name of sums.keys())
-    if (!named.has(name)) throw new ArchiveError(`${name}: the manifest does not name it.`);
+    if (!named.has(name)) throw new ArchiveError(`${name}: not in the manifest.`);
 }

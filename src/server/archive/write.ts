@@ -51,7 +51,10 @@ export async function writeArchive(
 /** Writes one file; resolves when the reader has taken it, so that nothing piles up. Times are left out: equal data, equal bytes. */
 function entry(pack: Pack, name: string, bytes: Buffer): Promise<void> {
   return new Promise((resolve, reject) => {
-    const stalled = setTimeout(() => reject(new Error("nobody reads the archive")), STALLED_MILLISECONDS);
+    const stalled = setTimeout(
+      () => reject(new Error("The archive is not read any more: its download was interrupted.")),
+      STALLED_MILLISECONDS,
+    );
     pack.entry({ name, size: bytes.length, mtime: new Date(0), mode: 0o644 }, bytes, (error) => {
       clearTimeout(stalled);
       if (error) reject(error);

@@ -7,7 +7,7 @@ import { NestingCount, type Nesting } from "@/core/text";
  */
 export const MOST_NESTING: Nesting = { depth: 40, parts: 400_000 };
 
-export const TOO_NESTED = "This JSON is nested deeper or has more parts than anything that Derrick takes.";
+export const TOO_NESTED = "This JSON is nested deeper or has more parts than Derrick accepts.";
 
 /**
  * Looks at the JSON of a body while it goes by on its way to Next, which parses server actions before Derrick's own code

@@ -54,13 +54,13 @@ export function judge(knock: Knock, ownOrigin: string): Verdict {
   if (MACHINE_DOOR.test(knock.path) && knock.method === "POST")
     return knock.origin === undefined && knock.site === undefined
       ? { admitted: true }
-      : refuse(403, "A machine posts here with its one-time code, and a web page never does.");
+      : refuse(403, "Only collectors with a one-time code may post here, not web pages.");
   const { host = "" } = knock;
   const own = new URL(ownOrigin);
   if (!LOOPBACK.test(host) && host !== own.host)
     return refuse(
       421,
-      `Derrick was asked for under the name "${host}", which is not its own, so nothing was read or changed. If people are to reach it there, set DERRICK_ORIGIN to that address and start it again.`,
+      `The request used the host name "${host}", which is not that of Derrick, so nothing was read or changed. If Derrick is to be reached under this name, set DERRICK_ORIGIN to that address and start it again.`,
     );
   if (knock.origin !== undefined && knock.origin !== `http://${host}` && knock.origin !== own.origin)
     return foreign(knock.origin);
@@ -71,7 +71,7 @@ export function judge(knock: Knock, ownOrigin: string): Verdict {
 const foreign = (from: string): Verdict =>
   refuse(
     403,
-    `This request came from ${from}, not from Derrick's own pages, so nothing was read or changed. If Derrick stands behind an address of its own, set DERRICK_ORIGIN to it.`,
+    `This request came from ${from}, not from a page of Derrick, so nothing was read or changed. If Derrick is behind a proxy, set DERRICK_ORIGIN to its public address.`,
   );
 
 /** A link may lead here from anywhere; a picture, script, frame or form of another page may not. */
@@ -85,7 +85,7 @@ function judgeLength({ path, length = 0 }: Knock): Verdict | null {
   return length > most
     ? refuse(
         413,
-        `This is ${Math.ceil(length / 1e6)} MB, and at most ${Math.round(most / 1e6)} MB are taken here, so nothing of it was read or changed.`,
+        `The request has ${Math.ceil(length / 1e6)} MB; the limit is ${Math.round(most / 1e6)} MB. Nothing was read or changed.`,
       )
     : null;
 }
@@ -94,10 +94,10 @@ function judgeLength({ path, length = 0 }: Knock): Verdict | null {
 function judgeChange({ method, path, action, contentType = "" }: Knock): Verdict {
   if (action)
     return /^multipart\//i.test(contentType)
-      ? refuse(415, "Derrick's own pages send no parts of a form, so nothing was read or changed.")
+      ? refuse(415, "The pages of Derrick send no multipart forms, so nothing was read or changed.")
       : { admitted: true };
   if (method !== "POST" || !path.startsWith("/api/"))
-    return refuse(405, `Nothing here takes ${method}, so nothing was changed.`);
+    return refuse(405, `${method} is not supported here, so nothing was changed.`);
   const type = contentType.split(";")[0]!.trim().toLowerCase();
   const files = FILE_DOORS.find((d) => d.path.test(path));
   const fits = files ? files.types.test(type) : type === "application/json";
@@ -105,6 +105,6 @@ function judgeChange({ method, path, action, contentType = "" }: Knock): Verdict
     ? { admitted: true }
     : refuse(
         415,
-        `This was sent as "${type}"; here ${files?.says ?? "application/json"} is taken. Nothing was read or changed.`,
+        `The content type is "${type}"; accepted: ${files?.says ?? "application/json"}. Nothing was read or changed.`,
       );
 }

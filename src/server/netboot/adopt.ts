@@ -10,17 +10,17 @@ export async function adoptStranger(
   siteId: string,
   name: string,
 ): Promise<Answer<string>> {
-  if (name.trim() === "") return no("A machine needs a name: what is written on its front.");
-  if (!(await siteRows.one(desk.db, siteId))) return no("Choose the site where the machine stands.");
+  if (name.trim() === "") return no("Enter the machine name, as on its front.");
+  if (!(await siteRows.one(desk.db, siteId))) return no("Choose the site of the machine.");
   const id = desk.newId("m");
   // Looked at where it is written: two people may see one machine ask.
   return desk.write(async (tx) => {
     const last = await bootRows.lastStranger(tx, mac);
-    if (last?.event.kind !== "asked") return no("No machine with this MAC has asked.");
+    if (last?.event.kind !== "asked") return no("No machine with this MAC has sent a request.");
     const known = await machineRows.byMac(tx, mac);
-    if (known) return no(`It is known by now: ${known.name} has this MAC.`);
+    if (known) return no(`Already known: ${known.name} has this MAC.`);
     if (await machineRows.nameIsTaken(tx, siteId, name.trim()))
-      return no(`There is already a machine called ${name.trim()} at this site.`);
+      return no(`This site already has a machine with the name ${name.trim()}.`);
     const document = machineOf(last.event.caller, last.at);
     await machineRows.insert(tx, id, siteId, name.trim(), document, desk.stamp());
     return yes(id);

@@ -55,7 +55,7 @@ export async function namedAnswers(
       }),
     );
   const own = callbacks ? answerFileOf(withFirstBoot(plan, callbacks), hashes, true) : plainOnes;
-  if (own.kind !== "file") return no("The answer file does not take the commands of the first start.");
+  if (own.kind !== "file") return no("The answer file does not support first-boot commands.");
   const all = [own.file, ...own.also];
   const names = answerNames(plan.profile?.answerFile ?? "none", [own.file.name]);
   const { commands, problems } = commandsOf(plan, "firstStart", hashes);

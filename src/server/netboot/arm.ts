@@ -58,43 +58,40 @@ const LATER = { answers: "{answers.at}", tree: "{tree.at}", image: "{image.at}" 
 export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<ArmingOffer>> {
   const build = await buildRows.one(desk.db, buildId);
   const plan = await planOf(desk, buildId);
-  if (!build || !plan) return no("This build is no longer there.");
+  if (!build || !plan) return no("This build no longer exists.");
   const { machine, image, profile, site, sheet } = plan;
   const problems: string[] = [];
   if (!readEnvironment().DERRICK_BOOT_URL)
     problems.push("The boot service is off: DERRICK_BOOT_URL is not set on this server.");
   if (site && site.networkBoot !== "on")
-    problems.push(`Network boot is off at ${site.name}: its page switches it on.`);
+    problems.push(`Network boot is off at ${site.name}: turn it on at the page of the site.`);
   if (build.revision === null || build.version !== build.revisionVersion)
     problems.push(
-      "The sheet was changed since its last revision, or none was issued: issue one, and arm that.",
+      "The sheet has changed since its last revision, or none was issued: issue a revision, then arm.",
     );
   const { stops, steps } = evaluateSheet(plan);
-  if (stops.length > 0) problems.push(`Stops stand on the sheet: ${stops.map((s) => s.label).join(", ")}.`);
+  if (stops.length > 0) problems.push(`The sheet has blockers: ${stops.map((s) => s.label).join(", ")}.`);
   if (!machine || !sheet.machine.id) return no(...problems, "No machine is chosen.");
   if (!image || !sheet.image.id || !profile)
-    return no(...problems, "No image with a known family is chosen.");
+    return no(...problems, "No image with a known OS profile is chosen.");
   const serial = machine.document.facts.chassis?.serial ?? "";
   if (!isSerial(serial))
     problems.push(
-      `The serial number of ${machine.name} was not read, so nobody can know that it is the one that asks.`,
+      `The serial number of ${machine.name} was not collected, so the machine cannot be identified.`,
     );
   const macs = machine.document.facts.ports
     .filter((p) => p.kind !== "wireless")
     .map((p) => p.mac.toLowerCase());
   if (!isServed(plan))
     problems.push(
-      "This sheet is not for a machine that installs itself from Derrick: that wants the way 'network' in zone B, one fresh installation, and network boot on at its site.",
+      "This sheet is not for a network installation. It needs the boot source network boot in zone B, a fresh installation, and network boot enabled at its site.",
     );
-  if (macs.length === 0) problems.push(`No port of ${machine.name} with a cable is known.`);
+  if (macs.length === 0) problems.push(`No port of ${machine.name} with a link is known.`);
   if (!profile.netboot)
-    return no(
-      ...problems,
-      `The profile of ${profile.name} does not tell what a machine starts over the network (netboot).`,
-    );
+    return no(...problems, `The profile of ${profile.name} does not define network boot (netboot).`);
   const { kernel, initrd } = profile.netboot;
   const own = ownWordsOf(plan);
-  if (!own.ok) problems.push(`What the kernel is told: ${own.problem}.`);
+  if (!own.ok) problems.push(`Kernel command line: ${own.problem}.`);
   const words = own.ok ? own.value : [];
   const fileName = image.fileName ?? "";
   const inside = await Promise.all(
@@ -111,7 +108,7 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
   const telling = await namedAnswers(desk, plan, buildId, { script: LATER.answers, report: REPORT });
   if (!telling.ok || !telling.value.files.some(({ text }) => text.includes(REPORT)))
     problems.push(
-      `The answer file of ${profile.name} takes no commands, so that the machine could not tell when it is installed: its profile needs lines for them (answerScript, for: command).`,
+      `The answer file of ${profile.name} supports no commands, so the machine cannot report the end of its installation: its profile needs lines for them (answerScript, for: command).`,
     );
   const { hostName, domain } = sheet.answers;
   const names = answerNames(
@@ -129,7 +126,7 @@ export async function armingOffer(desk: Desk, buildId: string): Promise<Answer<A
   if (!kernelTold)
     return no(
       ...problems,
-      `What the kernel of ${profile.name} is told is known to nobody: its profile has no words for it (netboot).`,
+      `The profile of ${profile.name} does not define the kernel command line (netboot).`,
     );
   if (problems.length > 0) return no(...problems);
   return yes({
@@ -206,7 +203,7 @@ async function noteRevision(desk: Desk, tx: Tx, runId: string, id: string, armin
   const run = await runRows.one(tx, runId);
   const { revision } = arming.build;
   if (!run || run.plan.revision === revision) return;
-  const text = `Armed with revision ${revision} of the sheet: that is what installs itself, while this run carries out revision ${run.plan.revision}.`;
+  const text = `Armed with revision ${revision} of the sheet, while this run uses revision ${run.plan.revision}.`;
   const event = { kind: "note" as const, step: null, text, by: desk.actor };
   await runRows.append(tx, runId, { at: arming.at, key: `boot ${id} revision`, event });
 }
@@ -228,11 +225,11 @@ export async function armMachine(
   if (!offer.ok) return offer;
   const { arming, tail } = offer.value;
   if (!(minutes >= SHORTEST_MINUTES && minutes <= LONGEST_MINUTES))
-    return no(`A machine is armed for ${SHORTEST_MINUTES} minutes to ${LONGEST_MINUTES / 60} hours.`);
+    return no(`The time must be ${SHORTEST_MINUTES} minutes to ${LONGEST_MINUTES / 60} hours.`);
   const answer = plain(typed);
   if (answer.length < tail || !plain(arming.machine.serial).endsWith(answer))
     return no(
-      `This is not the end of the serial number of ${arming.machine.name}. Read it at the machine; nothing was armed.`,
+      `The serial number of ${arming.machine.name} does not end with these characters. Nothing was armed. Read the number on the machine itself.`,
     );
   // Before a run is started for it; and once more where it is written, since two people may arm one machine in the same moment.
   const standing = await armedNow(desk.db, arming.machine.id, desk.now());
@@ -256,7 +253,7 @@ export async function armMachine(
 }
 
 const armedAlready = ({ machine }: ArmingOffer["arming"], status: string): Answer<never> =>
-  no(`${machine.name} is armed already (${status}). Call that off first.`);
+  no(`${machine.name} is already armed (${status}). Cancel that first.`);
 
 /** How far the arming of a machine is that still gives something; null where there is none. */
 async function armedNow(db: Db | Tx, machineId: string, at: string): Promise<ArmingState["status"] | null> {
@@ -268,9 +265,9 @@ async function armedNow(db: Db | Tx, machineId: string, at: string): Promise<Arm
 /** Calls an arming off: from now on the machine starts from its own disk, and its token opens nothing. */
 export async function disarm(desk: Desk, id: string): Promise<Answer<null>> {
   const row = await bootRows.one(desk.db, id);
-  if (!row) return no("There is no such arming.");
+  if (!row) return no("This arming does not exist.");
   const state = armingState(row.arming, await bootRows.log(desk.db, id), desk.now());
-  if (isClosed(state)) return no(`It is over already (${state.status}).`);
+  if (isClosed(state)) return no(`It has already ended (${state.status}).`);
   await desk.write(async (tx) => {
     await bootRows.add(tx, [
       { armingId: id, mac: "", event: { kind: "cancelled", by: desk.actor }, stamp: desk.stamp() },

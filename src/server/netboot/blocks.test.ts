@@ -82,8 +82,8 @@ it.each([[2 * MIB], [10]])(
   "says so when the file ends before its time, %i bytes from the start",
   async (left) => {
     truncateSync(path, left);
-    await expect(readAs([{ offset: 0, length: bytes.length }])).rejects.toThrow("ended before its time");
-    await expect(readAs([{ offset: left - 2, length: 5 }])).rejects.toThrow("ended before its time");
+    await expect(readAs([{ offset: 0, length: bytes.length }])).rejects.toThrow("The file ended too early");
+    await expect(readAs([{ offset: left - 2, length: 5 }])).rejects.toThrow("The file ended too early");
     await expect(
       readShared(join(folder, "none"), [{ offset: 0, length: 3 }], async () => {}),
     ).rejects.toThrow("ENOENT");

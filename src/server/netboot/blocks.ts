@@ -108,7 +108,7 @@ async function readSmall(path: string, spans: readonly Span[], send: Send): Prom
   }
 }
 
-const CUT_SHORT = "The file ended before its time.";
+const CUT_SHORT = "The file ended too early.";
 
 /**
  * Reads bytes of a file in their order and gives each piece to `send`, the next being read while one is sent. Machines that

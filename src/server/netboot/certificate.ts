@@ -9,6 +9,7 @@ import { readEnvironment } from "../environment";
 // Nobody vouches for the boot service: loaders and programs believe this one certificate, or its public key, and no other.
 
 const YEARS = 20;
+const YEAR_MS = 365.25 * 86_400_000;
 
 /** The certificate of the boot service and its private key, as PEM. */
 interface Pair {
@@ -41,7 +42,7 @@ function kept(): Pair | null {
   );
   if (!key || !certificate)
     throw new Error(
-      `${file()} holds no certificate with its key. Move it away, and a new one is made; every loader has to learn it.`,
+      `${file()} has no certificate with its private key. Move it away, and a new one is created; every boot loader must then trust the new one.`,
     );
   return { key, certificate };
 }
@@ -50,7 +51,7 @@ function kept(): Pair | null {
 async function made(host: string): Promise<Pair> {
   const { private: key, cert: certificate } = await generate([{ name: "commonName", value: host }], {
     ...{ keySize: 2048, algorithm: "sha256" },
-    notAfterDate: new Date(new Date().setFullYear(new Date().getFullYear() + YEARS)),
+    notAfterDate: new Date(Date.now() + YEARS * YEAR_MS),
     extensions: [
       { name: "basicConstraints", cA: true },
       { name: "keyUsage", keyCertSign: true, digitalSignature: true, keyEncipherment: true },
@@ -73,7 +74,7 @@ export async function bootPair(url: string): Promise<Pair> {
   const isFor = isIP(host) ? read.checkIP(host) : read.checkHost(host);
   if (!isFor || new Date(read.validTo) < new Date())
     throw new Error(
-      `The certificate in ${file()} is ${isFor ? "no longer valid" : `not for ${host}`} (DERRICK_BOOT_TLS_URL). Move it away, and a new one is made; every loader has to learn it.`,
+      `The certificate in ${file()} is ${isFor ? "no longer valid" : `not for ${host}`} (DERRICK_BOOT_TLS_URL). Move it away, and a new one is created; every boot loader must then trust the new one.`,
     );
   if (!before) {
     mkdirSync(dirname(file()), { recursive: true });

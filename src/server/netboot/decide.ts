@@ -19,7 +19,7 @@ interface Asker {
 
 /** What one is told that asks over HTTPS for what would be read over it by an installer which believes no certificate. */
 const NOT_PACKED =
-  "Its installer cannot be given its answers over HTTPS; point this machine at the plain address.";
+  "Its installer cannot get its answers over HTTPS: boot this machine from the plain address.";
 
 /** What a machine that asks is given. */
 export type Decision =

@@ -27,7 +27,7 @@ async function imageAt(
   const file = await lookUp(fileName);
   if (!file.ok) return file;
   if (file.value.sizeBytes !== sizeBytes)
-    return no(`${fileName} has another size in the image folder than when the machine was armed.`);
+    return no(`${fileName} in the image folder has another size than when the machine was armed.`);
   const { mtimeMs, ino } = await stat(file.value.path);
   return yes({ path: file.value.path, stamp: `${ino} ${mtimeMs} ${sizeBytes}` });
 }

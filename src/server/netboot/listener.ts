@@ -53,7 +53,9 @@ export async function startBoot(): Promise<void> {
     answer(request, response).catch(() => {
       if (response.headersSent) response.destroy();
       else
-        void sendText(request, response, "The boot service cannot answer now.\n", 503).catch(() => undefined);
+        void sendText(request, response, "The boot service cannot respond now.\n", 503).catch(
+          () => undefined,
+        );
     });
   });
   // What is asked comes whole in this time, its head sooner; a slow installer may read the answer for an hour.

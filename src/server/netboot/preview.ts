@@ -42,7 +42,7 @@ export async function armingPreview(
       { name: "boot script", text: ipxeInstall(filesAt(at, arming), titleOf(arming)) },
       ...files.map(({ name, text }) => ({ name, text: withoutHashes(text) })),
       {
-        name: "script of the first start",
+        name: "first-boot script",
         text: firstBootScript({ report, actions: firstStart, secrets, ready: readyWhen(base) }),
       },
     ],

@@ -97,7 +97,7 @@ const stateOf = ({ desk }: Call, { walk }: Row): ArmingState => walk.at(desk.now
 
 /** Nothing is said of what is there: whoever guesses learns nothing. */
 const nothing = async ({ request, response }: Call): Promise<void> =>
-  void (await sendText(request, response, "There is nothing here.\n", 404));
+  void (await sendText(request, response, "Not found.\n", 404));
 
 function callerOf({ raw, address }: Call): { caller: Caller; code: string } | null {
   const told = toldIn(raw);
@@ -196,11 +196,11 @@ async function text(
   const { arming } = row;
   const report = `${at}report/`;
   const plan = await planOf(desk, arming.build.id);
-  if (!plan) return refuse("the build is gone");
+  if (!plan) return refuse("the build was deleted");
   const answers = await namedAnswers(desk, plan, arming.build.id, { script: `${at}first-boot`, report, pin });
   if (!answers.ok) return refuse(answers.problems.map((p) => p.message).join(" "));
   if (answers.value.digest !== arming.digest)
-    return refuse("the sheet, or what it stands on, was changed since the machine was armed: arm it anew");
+    return refuse("the sheet or its data has changed since the machine was armed: arm it again");
   if (path === "first-boot") {
     const { firstStart: actions, secrets } = answers.value;
     const whole = await sendText(
@@ -252,12 +252,7 @@ async function report(call: Call, row: Row, word: string): Promise<void> {
   const query = request.method === "POST" ? await bodyOf(request) : url.searchParams;
   if (!request.complete) response.setHeader("Connection", "close");
   if (query === null)
-    return void (await sendText(
-      request,
-      response,
-      "The report did not end in time; it was not taken.\n",
-      408,
-    ));
+    return void (await sendText(request, response, "The report was incomplete and not saved.\n", 408));
   const told = query.get("words");
   const words = (told ?? "")
     .replace(/\p{Cc}/gu, " ")

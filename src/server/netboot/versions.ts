@@ -134,7 +134,7 @@ export async function versionsProblem(kernel: Served, initrds: readonly Served[]
     const why = error instanceof Error ? error.message : String(error);
     return {
       stop: false,
-      words: `Kernel and initial file system were not compared: the image could not be read (${why}).`,
+      words: `Kernel and initramfs were not compared: the image could not be read (${why}).`,
     };
   }
 }
@@ -144,7 +144,7 @@ async function compared(kernel: Served, initrds: readonly Served[]): Promise<Ver
   if (version === null)
     return {
       stop: false,
-      words: "Kernel and initial file system were not compared: the kernel does not tell its version.",
+      words: "Kernel and initramfs were not compared: the kernel has no version.",
     };
   const all = await Promise.all(initrds.map(versionsIn));
   const found = [...new Set(all.flatMap((one) => one ?? []))];
@@ -152,12 +152,12 @@ async function compared(kernel: Served, initrds: readonly Served[]): Promise<Ver
   if (found.length > 0)
     return {
       stop: true,
-      words: `The kernel is ${version}, and the initial file system has modules for ${found.join(" and ")}: it would find no driver.`,
+      words: `The kernel is ${version}, and the initramfs has modules for ${found.join(" and ")}: drivers would be missing.`,
     };
   return all.includes(null)
     ? {
         stop: false,
-        words: `Kernel ${version} and its initial file system were not compared: the way in which it is packed is not read here, or it is too large.`,
+        words: `Kernel ${version} and its initramfs were not compared: unsupported compression, or too large.`,
       }
     : null;
 }

@@ -1,5 +1,7 @@
 "use client";
 
+import { formatFixed } from "@/core/units";
+import { Moment } from "../frame/person";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -26,7 +28,7 @@ import { ImportWell, type DroppedText } from "../machine/import-well";
 // The chart library is only fetched by people who look at a bench.
 const ReadingChart = dynamic(() => import("./reading-chart").then((m) => m.ReadingChart), {
   ssr: false,
-  loading: () => <div className="quiet h-60">drawing …</div>,
+  loading: () => <div className="quiet h-60">drawing…</div>,
 });
 
 type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
@@ -68,7 +70,7 @@ export interface BenchProps {
 function besideWords(r: Reading, maxMegahertz: number | null): string {
   const rated =
     r.kind === "clock" ? maxMegahertz : r.kind === "network" || r.kind === "disk" ? r.limit : null;
-  if (rated) return `${percentOfRated(r, rated).toFixed(0)} % of the rated ${rated}`;
+  if (rated) return `${formatFixed(percentOfRated(r, rated), 0)} % of the rated ${rated}`;
   return r.limit === null ? "" : `limit ${r.limit}`;
 }
 
@@ -83,14 +85,14 @@ export function BenchSheet(props: BenchProps) {
       <VerdictBlock {...props} />
       {defects.length > 0 && (
         <p role="note" className="mb-4 border-l-4 bg-base-200 px-3 py-1.5 border-warning">
-          <span className="font-semibold">Read with this in mind:</span> {defects.join("; ")}
+          <span className="font-semibold">Take into account:</span> {defects.join("; ")}
         </p>
       )}
       {figures.length > 0 && <RunningCosts {...props} />}
       {circuit && (
         <Ruled
           title={`Circuit ${circuit.name}`}
-          note="limit as the site states it; what a circuit may carry is a matter of local codes and a licensed electrician"
+          note="limit as entered for the site; what a circuit may carry is a matter of local codes and a licensed electrician"
         >
           <CircuitBar circuit={circuit} />
         </Ruled>
@@ -112,18 +114,15 @@ export function BenchSheet(props: BenchProps) {
 }
 
 const RunningCosts = ({ figures, hasTariff }: BenchProps) => (
-  <Ruled title="What it takes to run">
+  <Ruled title="Running cost">
     <ul className="flex flex-wrap gap-x-10 gap-y-2 text-lg">
       {figures.map((f) => (
         <li key={f.unit}>
-          <FigureValue
-            text={`${f.value >= 100 ? Math.round(f.value) : f.value.toFixed(1)} ${f.unit}`}
-            figure={f}
-          />
+          <FigureValue text={`${formatFixed(f.value, f.value >= 100 ? 0 : 1)} ${f.unit}`} figure={f} />
         </li>
       ))}
     </ul>
-    {!hasTariff && <p className="quiet mt-1">The site states no tariff, so there is no cost.</p>}
+    {!hasTariff && <p className="quiet mt-1">The site has no electricity tariff, so no cost is computed.</p>}
   </Ruled>
 );
 
@@ -131,7 +130,7 @@ function ReadOnce({ readings, maxMegahertz }: BenchProps) {
   const single = readings.filter((r) => readings.filter((o) => o.kind === r.kind).length === 1);
   if (single.length === 0) return null;
   return (
-    <Ruled title="Read once">
+    <Ruled title="Single measurements">
       <ul>
         {single.map((r) => (
           <li key={r.kind}>
@@ -148,9 +147,9 @@ function ReadOnce({ readings, maxMegahertz }: BenchProps) {
 }
 
 const BASELINE: Column<BaselineLine>[] = [
-  { title: "What", cell: ({ reading }) => `${READING_KINDS[reading.kind].words}, ${reading.what}` },
+  { title: "Measured", cell: ({ reading }) => `${READING_KINDS[reading.kind].words}, ${reading.what}` },
   { title: "State", cell: ({ reading }) => reading.state },
-  { title: "Here", className: "value", cell: ({ reading }) => readingWords(reading) },
+  { title: "This machine", className: "value", cell: ({ reading }) => readingWords(reading) },
   {
     title: "Median of the others",
     cell: (l) => (
@@ -168,7 +167,7 @@ const BASELINE: Column<BaselineLine>[] = [
     cell: ({ deviationPercent: percent }) => (
       <span className={Math.abs(percent) >= 20 ? "font-semibold" : ""}>
         {percent >= 0 ? "+" : "−"}
-        {Math.abs(percent).toFixed(0)} %
+        {formatFixed(Math.abs(percent), 0)} %
       </span>
     ),
   },
@@ -176,18 +175,18 @@ const BASELINE: Column<BaselineLine>[] = [
 
 const BesideOthers = ({ lines, like }: BenchProps) =>
   lines.length > 0 && (
-    <Ruled title="Beside like machines" note={like.join(", ")}>
-      <Table label="Beside like machines" columns={BASELINE} rows={lines} keyOf={(_, i) => i} />
+    <Ruled title="Comparison with similar machines" note={like.join(", ")}>
+      <Table label="Comparison with similar machines" columns={BASELINE} rows={lines} keyOf={(_, i) => i} />
     </Ruled>
   );
 
-function AllReadings({ readings, maxMegahertz }: BenchProps) {
+function AllReadings({ readings, maxMegahertz, timeZone }: BenchProps) {
   if (readings.length === 0) return null;
   const columns: Column<Reading>[] = [
     {
       title: "",
       className: "value quiet whitespace-nowrap",
-      cell: (r) => r.at.slice(0, 16).replace("T", " "),
+      cell: (r) => <Moment at={r.at} timeZone={timeZone} />,
     },
     { title: "", cell: (r) => `${READING_KINDS[r.kind].words}, ${r.what}` },
     { title: "", cell: (r) => r.state },
@@ -196,8 +195,8 @@ function AllReadings({ readings, maxMegahertz }: BenchProps) {
     { title: "", className: "quiet", cell: (r) => `${r.how ? `${r.how}; ` : ""}${r.source}, ${r.by}` },
   ];
   return (
-    <Ruled title="Readings">
-      <div className="max-h-80 overflow-auto" tabIndex={0} role="region" aria-label="All readings">
+    <Ruled title="Measurements">
+      <div className="max-h-80 overflow-auto" tabIndex={0} role="region" aria-label="All measurements">
         <Table columns={columns} rows={readings.toReversed()} keyOf={(_, i) => i} />
       </div>
     </Ruled>
@@ -231,7 +230,7 @@ function VerdictBlock({ verdict, others, asked, hasTariff }: BenchProps) {
       <div className="mt-3 grid items-end gap-x-6 gap-y-2 sm:grid-cols-3 lg:grid-cols-5">
         <ParsedField
           path="share"
-          label="Share of the time loaded, %"
+          label="Time under load, %"
           value={asked.share ?? ""}
           format={(v) => v || "20"}
           parse={number}
@@ -239,19 +238,19 @@ function VerdictBlock({ verdict, others, asked, hasTariff }: BenchProps) {
         />
         <SelectField
           path="other"
-          label="Instead of it"
+          label="Compare with"
           value={asked.other ?? ""}
-          empty="nothing to compare with"
+          empty="no comparison"
           options={[
             ...others.map((o) => ({ value: o.id, text: o.name })),
-            { value: "typed", text: "a machine by its watts" },
+            { value: "typed", text: "a machine with a known power draw" },
           ]}
           onChange={(other) => ask({ other })}
         />
         {asked.other === "typed" && (
           <ParsedField
             path="watts"
-            label="Its watts"
+            label="Power draw, W"
             value={asked.watts ?? ""}
             format={(v) => v}
             parse={number}
@@ -261,7 +260,7 @@ function VerdictBlock({ verdict, others, asked, hasTariff }: BenchProps) {
         {asked.other && (
           <ParsedField
             path="price"
-            label={hasTariff ? "Its price" : "Its price (needs a tariff)"}
+            label={hasTariff ? "Price" : "Price (needs a tariff)"}
             value={asked.price ?? ""}
             format={(v) => v}
             parse={number}
@@ -270,7 +269,7 @@ function VerdictBlock({ verdict, others, asked, hasTariff }: BenchProps) {
         )}
         <ParsedField
           path="memory"
-          label="Memory wanted, GiB"
+          label="Required memory, GiB"
           value={asked.memory ?? ""}
           format={(v) => v}
           parse={number}
@@ -283,7 +282,7 @@ function VerdictBlock({ verdict, others, asked, hasTariff }: BenchProps) {
             checked={asked.pass === "1"}
             onChange={(e) => ask({ pass: e.target.checked ? "1" : "" })}
           />
-          devices are to be passed through
+          PCI pass-through is planned
         </label>
       </div>
     </section>
@@ -315,10 +314,8 @@ function CircuitBar({ circuit }: { circuit: CircuitState }) {
         <span className="value">{Math.round(circuit.watts)} W</span> of{" "}
         <span className="value">{circuit.limitWatts} W</span> under load, {circuit.machines}{" "}
         {circuit.machines === 1 ? "machine" : "machines"}
-        {circuit.unread > 0 && (
-          <span className="font-semibold">, {circuit.unread} of them never measured</span>
-        )}
-        {over && <span className="font-semibold text-error"> – over the stated limit</span>}
+        {circuit.unread > 0 && <span className="font-semibold">, {circuit.unread} not measured</span>}
+        {over && <span className="font-semibold text-error"> – over the limit</span>}
       </p>
     </div>
   );
@@ -330,6 +327,8 @@ const NEW_READING: Omit<Typed, "value" | "limit"> = {
   state: "idle",
   how: "",
 };
+
+const RATED: ReadonlySet<Reading["kind"]> = new Set(["network", "disk"]);
 
 function ReadingForms({ keep, take }: BenchProps) {
   const router = useRouter();
@@ -346,7 +345,7 @@ function ReadingForms({ keep, take }: BenchProps) {
     return answer.ok;
   };
   return (
-    <Ruled title="A new reading">
+    <Ruled title="New measurement">
       <form
         className="grid items-end gap-4 sm:grid-cols-3 lg:grid-cols-[8rem_1fr_6.5rem_6rem_7rem_9rem_auto]"
         onSubmit={async (e) => {
@@ -357,7 +356,7 @@ function ReadingForms({ keep, take }: BenchProps) {
             value: value.trim() === "" ? NaN : number,
             limit: limit.trim() === "" ? null : Number(limit.replace(",", ".")),
           });
-          if (!after(answer, "kept")) return;
+          if (!after(answer, "saved")) return;
           setValue("");
           setLimit("");
           setValues({ ...values, how: "" });
@@ -372,7 +371,7 @@ function ReadingForms({ keep, take }: BenchProps) {
         />
         <TextField
           path="what"
-          label="What was measured"
+          label="Measured quantity"
           value={values.what}
           onChange={(what) => setValues({ ...values, what })}
         />
@@ -391,32 +390,32 @@ function ReadingForms({ keep, take }: BenchProps) {
         />
         <TextField
           path="limit"
-          label={values.kind === "network" || values.kind === "disk" ? "Rated, if known" : "Limit, if any"}
+          label={RATED.has(values.kind) ? "Rated value (optional)" : "Limit (optional)"}
           value={limit}
           onChange={setLimit}
         />
         <TextField
           path="how"
-          label="Load and minutes"
+          label="Load and duration"
           value={values.how}
           placeholder="compile, 20 min"
           onChange={(how) => setValues({ ...values, how })}
         />
         <button type="submit" className="btn" disabled={value.trim() === ""}>
-          Keep
+          Save
         </button>
       </form>
       <div className="mt-4">
         <SelectField
           path="drop.state"
-          label="State of what is dropped below"
+          label="State during the imported measurement"
           value={state}
           options={STATES}
           onChange={setState}
         />
         <ImportWell
-          label="Drop what sensors -j or smartctl -j -a printed"
-          onTexts={async (texts) => after(await take(texts, state), "taken")}
+          label="Drop the output of sensors -j or smartctl -j -a"
+          onTexts={async (texts) => after(await take(texts, state), "imported")}
         />
       </div>
       <Problems problems={problems} />

@@ -1,5 +1,6 @@
 "use client";
 
+import { formatDate, formatClock } from "@/core/units";
 import {
   Chart,
   Filler,
@@ -41,7 +42,7 @@ function chartOptions({
   ink: string;
   rule: string;
   unit: string;
-  format: Intl.DateTimeFormat;
+  format: (at: string) => string;
 }): ChartOptions<"line"> {
   return {
     animation: false,
@@ -51,7 +52,7 @@ function chartOptions({
         type: "linear",
         min: Math.floor((from - span * 0.03) / step) * step,
         max: Math.ceil((to + span * 0.03) / step) * step,
-        ticks: { color: ink, stepSize: step, callback: (v) => format.format(Number(v)) },
+        ticks: { color: ink, stepSize: step, callback: (v) => format(new Date(Number(v)).toISOString()) },
         grid: { color: rule },
       },
       y: {
@@ -73,7 +74,7 @@ function chartOptions({
       },
       tooltip: {
         callbacks: {
-          title: (items) => format.format(Number(items[0]?.parsed.x)),
+          title: (items) => format(new Date(Number(items[0]?.parsed.x)).toISOString()),
           label: (item) => `${item.dataset.label}: ${item.parsed.y} ${unit}`,
         },
       },
@@ -86,7 +87,7 @@ function courseWords(label: string, data: readonly { y: number }[], unit: string
   const values = data.map((d) => d.y);
   const [first, last] = [values[0], values.at(-1)];
   if (values.length < 2) return `${label}, ${last} ${unit}`;
-  return `${label}, ${values.length} readings from ${first} to ${last} ${unit}, at most ${Math.max(...values)}`;
+  return `${label}, ${values.length} measurements from ${first} to ${last} ${unit}, maximum ${Math.max(...values)}`;
 }
 
 /** One kind of reading over time: a line for each thing measured, told apart by dash and mark, with the lowest limit. */
@@ -111,10 +112,7 @@ export function ReadingChart({
   const span = Math.max(to - from, 3_600_000);
   const step = STEPS.find((n) => span / n <= 8) ?? 30 * 86_400_000;
   const dayLong = span > 2 * 86_400_000;
-  const format = new Intl.DateTimeFormat("en-GB", {
-    timeZone,
-    ...(dayLong ? { day: "numeric", month: "short" } : { hour: "2-digit", minute: "2-digit" }),
-  });
+  const format = (at: string): string => (dayLong ? formatDate(at, timeZone) : formatClock(at, timeZone));
   const { unit, words } = READING_KINDS[kind];
   const options = chartOptions({ from, to, span, step, ink, rule, unit, format });
   const datasets = things.map((thing, i) => {

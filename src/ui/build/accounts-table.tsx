@@ -8,10 +8,12 @@ const LOG_INS: Account["logIn"][] = ["password", "key", "none"];
 
 /** What an account of each role may, and why no more. */
 const ROLE_WORDS: Readonly<Record<Account["role"], string>> = {
-  "super-user": "may all, and no log tells who it was: best without a log-in where there is an administrator",
-  administrator: "elevates when it has to, by its own name: each act is somebody's",
-  ordinary: "its own files only: what it spoils is its own",
-  service: "for one program, without a shell: who takes the program gets no log-in with it",
+  "super-user":
+    "Full rights; actions cannot be traced to a person. Disable its login if an administrator account exists.",
+  administrator:
+    "Gets root rights when needed under its own name, so every action can be traced to a person.",
+  ordinary: "Can change only its own files.",
+  service: "For one program, without a shell: a takeover of the program gives no login.",
 };
 
 interface Props {
@@ -44,7 +46,7 @@ export default function Accounts({ accounts, marks, onChange, suggested }: Props
         ))}
       </ul>
       <button type="button" className="link mt-1" onClick={() => onChange([...accounts, next])}>
-        add {next.role === "super-user" ? "the super-user" : "an account"}
+        Add {next.role === "super-user" ? "root" : "account"}
       </button>
     </Field>
   );
@@ -84,20 +86,20 @@ function AccountRow({
         ))}
       </select>
       <select
-        aria-label={`Log-in of ${called}`}
+        aria-label={`Login of ${called}`}
         className="select"
         value={logIn}
         onChange={(e) => onChange({ logIn: e.target.value as Account["logIn"] })}
       >
         {LOG_INS.map((l) => (
           <option key={l} value={l}>
-            {l === "none" ? "no log-in" : `by ${l}`}
+            {l === "none" ? "no login" : `by ${l}`}
           </option>
         ))}
       </select>
       <span className="quiet text-[0.86rem]">{ROLE_WORDS[role]}</span>
       <button type="button" className="link quiet" onClick={onRemove}>
-        remove<span className="sr-only"> {called}</span>
+        Remove<span className="sr-only"> {called}</span>
       </button>
     </div>
   );
@@ -138,7 +140,7 @@ function AccountKeys({ account, onChange }: { account: Account; onChange: (keys:
             className="link quiet"
             onClick={() => onChange(keys.filter((_, j) => j !== i))}
           >
-            remove
+            Remove
             <span className="sr-only">
               {" "}
               key {i + 1} of {name}
@@ -151,7 +153,7 @@ function AccountKeys({ account, onChange }: { account: Account; onChange: (keys:
         className="link text-[0.86rem]"
         onClick={() => onChange([...keys, { line: "", until: "" }])}
       >
-        add a public key<span className="sr-only"> of {name}</span>
+        Add public key<span className="sr-only"> of {name}</span>
       </button>
     </div>
   );

@@ -11,7 +11,7 @@ it("says of the members of one pool that they stay, and where they sit", () => {
   const { shown, alike } = foldAlike([aDrive("SYS", { bay: "8" }), ...drives], left);
   expect(shown.map((d) => d.id)).toEqual(["SYS"]);
   expect(alike.map((a) => a.words)).toEqual([
-    "5 drives of pool reservoir stay as they are: bay 0 to 2, bay 4, rear 1",
+    "5 drives of pool reservoir are protected: bay 0 to 2, bay 4, rear 1",
   ]);
 });
 
@@ -24,7 +24,5 @@ it("leaves in the list what is to be changed, what is gone, what belongs to anot
   const all = [changed, gone, ...other, unread, ...rest];
   const { shown, alike } = foldAlike(all, (d) => d !== changed);
   expect(shown).toEqual([changed, gone, ...other, unread]);
-  expect(alike.map((a) => a.words)).toEqual([
-    "3 drives of pool reservoir stay as they are: bay 5 to 6, no bay",
-  ]);
+  expect(alike.map((a) => a.words)).toEqual(["3 drives of pool reservoir are protected: bay 5 to 6, no bay"]);
 });

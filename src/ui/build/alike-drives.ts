@@ -51,7 +51,7 @@ export function foldAlike(
     .map(([key, members]) => ({
       key,
       drives: members,
-      words: `${members.length} drives of ${key} stay as they are: ${bayList(members)}`,
+      words: `${members.length} drives of ${key} are protected: ${bayList(members)}`,
     }));
   const folded = new Set(alike.flatMap((a) => a.drives));
   return { shown: drives.filter((d) => !folded.has(d)), alike };

@@ -2,7 +2,7 @@ import type { CardScreen } from "@/core/answers";
 import { formatDuration } from "@/core/units";
 import { CopyValue } from "../frame/copy-value";
 
-const TITLES = { installer: "The installer", "first start": "At the first start" };
+const TITLES = { installer: "The installer", "first start": "At first boot" };
 
 /** The screens of an installer in their order, to be read while typing; on paper it takes two columns. */
 export function AnswerCard({
@@ -47,7 +47,7 @@ function CardBox({ screen, number, isCurrent }: { screen: CardScreen; number: nu
         {screen.title}
         {screen.waitSeconds > 0 && (
           <span className="quiet ml-auto font-normal whitespace-nowrap">
-            {formatDuration(screen.waitSeconds)} without you
+            {formatDuration(screen.waitSeconds)} unattended
           </span>
         )}
       </h3>
@@ -57,11 +57,11 @@ function CardBox({ screen, number, isCurrent }: { screen: CardScreen; number: nu
         </p>
       ))}
       <Lines head="On the screen" lines={screen.see} />
-      <Lines head="Never" lines={screen.never} />
+      <Lines head="Stop if you see" lines={screen.never} />
       <Lines head="Compare first" lines={screen.compare.length > 0 ? [screen.compare.join(" · ")] : []} />
-      <Drives head="This drive" drives={screen.drives} />
-      <Drives head="Not this one" drives={screen.leaveAlone} />
-      <Lines head="Do" lines={screen.do} />
+      <Drives head="Drive to choose" drives={screen.drives} />
+      <Drives head="Other drives" drives={screen.leaveAlone} />
+      <Lines head="Actions" lines={screen.do} />
       {screen.type.length > 0 && (
         <dl className="grid grid-cols-[8.5rem_1fr] gap-x-3">
           {screen.type.map((t) => (
@@ -76,7 +76,7 @@ function CardBox({ screen, number, isCurrent }: { screen: CardScreen; number: nu
       )}
       <Lines head="Secret" lines={screen.secret} />
       {screen.keys && <Lines head="Then press" lines={[screen.keys]} />}
-      <Lines head="Looks wrong, and is not" lines={screen.expected.map((e) => `${e.looks}: ${e.means}`)} />
+      <Lines head="Looks wrong but is normal" lines={screen.expected.map((e) => `${e.looks}: ${e.means}`)} />
     </li>
   );
 }
@@ -100,16 +100,21 @@ function Drives({ head, drives }: { head: string; drives: CardScreen["drives"] }
     return (
       <Lines
         head={head}
-        lines={[`${only.name}${only.holds ? `; on it: ${only.holds}` : ""}. Read its serial on the screen.`]}
+        lines={[
+          `${only.name}${only.holds ? `; contents: ${only.holds}` : ""}. Compare its serial number on the screen.`,
+        ]}
       />
     );
   const holds = [...new Set(drives.map((d) => d.holds))];
   const lines = holds.flatMap((held) => {
     const names = drives.filter((d) => d.holds === held).map((d) => d.name);
     if (held === "") return names;
-    return names.length === 1 ? [`${names[0]}; on it: ${held}`] : [...names, `on each of these: ${held}`];
+    return names.length === 1 ? [`${names[0]}; contents: ${held}`] : [...names, `contents of each: ${held}`];
   });
   return (
-    <Lines head={head} lines={lines.length > 0 ? [...lines, "Read their serials on the screen."] : []} />
+    <Lines
+      head={head}
+      lines={lines.length > 0 ? [...lines, "Compare their serial numbers on the screen."] : []}
+    />
   );
 }

@@ -44,12 +44,12 @@ function File({
 }: Sheet & { file: AnswerFile; url: string; warns?: string }) {
   const at = `${url}${url.includes("?") ? "&" : "?"}file=${encodeURIComponent(file.name)}`;
   return (
-    <Ruled title={file.name} note={file.lines.length === 0 ? "empty, and asked for all the same" : ""}>
+    <Ruled title={file.name} note={file.lines.length === 0 ? "empty, but the installer asks for it" : ""}>
       {warns && <p className="mb-2 border-l-4 pl-3 border-warning">{warns}</p>}
       <p className="mb-2 flex flex-wrap items-baseline gap-x-4">
         {file.lines.length > 0 && <CopyAnswers url={at} />}
         <a className="link" href={at} download={file.name}>
-          fetch {file.name}
+          Download {file.name}
         </a>
       </p>
       {file.lines.length > 0 && <Lines {...{ build, origin, file }} />}
@@ -62,7 +62,7 @@ export function AnswerFileText({ build, origin, answer }: Sheet & { answer: Answ
   if (answer.kind === "none") return <p className="border-l-4 pl-3 border-info">{answer.why}</p>;
   if (answer.kind === "open")
     return (
-      <Ruled title="Nothing is written yet" note="the installer would ask for this, or no file could say it">
+      <Ruled title="Answer file not generated" note="these values are missing or not supported by the format">
         <Gaps build={build} gaps={answer.gaps} />
       </Ruled>
     );
@@ -70,8 +70,8 @@ export function AnswerFileText({ build, origin, answer }: Sheet & { answer: Answ
   return (
     <>
       <Ruled
-        title="By hand"
-        note="what this file does not say; it holds no password; of sealed ones the hash, and the secret parameters that its commands name"
+        title="Manual"
+        note="not covered by this file. The file contains no password in clear: only hashes of stored ones, and secret parameters that its commands use"
       >
         <Gaps build={build} gaps={answer.file.byHand} />
       </Ruled>
@@ -88,19 +88,22 @@ export function ImageSeed({ build, origin, seed }: Sheet & { seed: AnswerFileOfS
   if (!seed || seed.kind === "none") return null;
   const url = `/api/v1/builds/${build}/answers?of=image`;
   return (
-    <Ruled title="For an image that is installed already" note="a guest, or a drive that was written whole">
+    <Ruled
+      title="For an image that is already installed"
+      note="a guest, or a drive that was written as a whole"
+    >
       <details>
         <summary className="cursor-pointer py-1">
           {seed.kind === "open"
-            ? `Nothing is written yet: ${seed.gaps.length} ${seed.gaps.length === 1 ? "thing is" : "things are"} open`
-            : `${1 + seed.also.length} files of a seed: who it is, how it speaks, who is let in`}
+            ? `Seed not generated: ${seed.gaps.length} ${seed.gaps.length === 1 ? "value is" : "values are"} missing`
+            : `${1 + seed.also.length} seed files: identity, locale, accounts and network`}
         </summary>
         {seed.kind === "open" ? (
           <Gaps build={build} gaps={seed.gaps} />
         ) : (
           <>
             <p className="mb-2 max-w-prose">
-              {seed.erases} They are put on a small volume that is called cidata, as user-data, meta-data and
+              {seed.erases} Save them on a small volume named cidata, as user-data, meta-data and
               network-config.
             </p>
             <Gaps build={build} gaps={[seed.file, ...seed.also].flatMap((f) => f.byHand)} />
@@ -128,7 +131,7 @@ function Lines({ build, origin, file }: Sheet & { file: AnswerFile }) {
           <tr>
             <th>Line</th>
             <th>Text</th>
-            <th>From</th>
+            <th>Source</th>
           </tr>
         </thead>
         <tbody>

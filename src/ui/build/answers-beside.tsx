@@ -11,14 +11,12 @@ interface Props {
 export function AnswersBeside({ choices, chosen, beside }: Props) {
   if (choices.length === 0) return null;
   return (
-    <Ruled title="Beside another file" note="of another machine of the same plan, or of this sheet as it was">
+    <Ruled
+      title="Compare with another file"
+      note="of another machine with the same plan, or of an earlier revision"
+    >
       <form className="flex flex-wrap items-end gap-3" action="#beside" id="beside">
-        <select
-          name="beside"
-          aria-label="What to lay beside it"
-          className="select w-96"
-          defaultValue={chosen}
-        >
+        <select name="beside" aria-label="Compare with" className="select w-96" defaultValue={chosen}>
           {choices.map(({ value, words }) => (
             <option key={value} value={value}>
               {words}
@@ -35,11 +33,11 @@ export function AnswersBeside({ choices, chosen, beside }: Props) {
 }
 
 function Compared({ beside }: Pick<Props, "beside">) {
-  if (!beside) return <p className="mt-2">That sheet, or that revision, is no longer there.</p>;
+  if (!beside) return <p className="mt-2">That build sheet or revision no longer exists.</p>;
   const { what, pairs, why } = beside;
   if (!pairs) return <p className="mt-2">{why}</p>;
   if (pairs.every((pair) => pair === null || pair.same))
-    return <p className="mt-2">✓ Every line is the same as in the file of {what}.</p>;
+    return <p className="mt-2">✓ Identical to the file of {what}.</p>;
   return (
     <table className="table mt-2 text-[0.86rem]" aria-label={`Lines that differ from ${what}`}>
       <thead>
@@ -71,6 +69,6 @@ function Compared({ beside }: Pick<Props, "beside">) {
 /** A line that differs stands out by its weight; one that is missing is said to be. */
 const Side = ({ line, same }: { line: LinePair["here"]; same: boolean }) => (
   <td className={`value whitespace-pre-wrap [overflow-wrap:anywhere] ${same ? "quiet" : "font-semibold"}`}>
-    {line ? line.text : <span className="quiet font-normal">(no such line)</span>}
+    {line ? line.text : <span className="quiet font-normal">(line missing)</span>}
   </td>
 );

@@ -27,17 +27,17 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
           onChange={(v) => edit({ "answers.domain": v.trim() })}
           hint={
             site?.domain && site.domain !== answers.domain
-              ? `the site's is ${site.domain}`
+              ? `site default: ${site.domain}`
               : originOf("answers.domain", sheet, view.context)
           }
         />
         <SelectField
           path="answers.keyboard"
-          label="Keyboard of the console"
+          label="Console keyboard layout"
           marks={marks("answers.keyboard")}
           hint={originOf("answers.keyboard", sheet, view.context)}
           value={answers.keyboard}
-          empty="choose …"
+          empty="choose…"
           options={keyboards.map((k) => ({ value: k, text: k }))}
           onChange={(v) => edit({ "answers.keyboard": v })}
         />
@@ -61,10 +61,10 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
         />
         <TextField
           path="answers.secretsKept"
-          label="Where the passwords are kept"
+          label="Credential location"
           marks={marks("answers.secretsKept")}
           value={answers.secretsKept}
-          placeholder="safe, envelope 14 – never the password"
+          placeholder="safe, envelope 14 (never the password)"
           onChange={(v) => edit({ "answers.secretsKept": v })}
           hint={profile?.passwords.words}
         />
@@ -78,15 +78,17 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
       />
       <p>
         <Link className="link" href={`/builds/${view.build.id}/answers`}>
-          the answer file
+          Answer file
         </Link>
-        <span className="quiet">: what the installer of this family reads, line by line with its fields</span>
+        <span className="quiet">
+          : what the installer of this OS family reads, with the source of each line
+        </span>
       </p>
       <p>
         <Link className="link" href={`/builds/${view.build.id}/passwords`}>
-          passwords
+          Passwords
         </Link>
-        <span className="quiet">: rules, strength, and what the keyboards make of them</span>
+        <span className="quiet">: rules, strength, and keyboard layouts</span>
       </p>
     </div>
   );

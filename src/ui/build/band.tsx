@@ -125,7 +125,7 @@ function Hook() {
   return (
     <svg
       role="img"
-      aria-label="The build hangs here"
+      aria-label="Next stage of the build"
       viewBox="0 0 24 34"
       width="22"
       height="32"

@@ -23,7 +23,7 @@ interface Props {
 const COLUMNS: readonly Column<CardModuleView["cards"][number]>[] = [
   { title: "Card", heads: true, cell: (c) => c.slot },
   { title: "State", cell: (c) => c.state },
-  { title: "", cell: (c) => (c.isPrimary ? "primary: what stands on it is what stays" : "") },
+  { title: "", cell: (c) => (c.isPrimary ? "primary: the mirror copies from this card" : "") },
 ];
 
 /** The module for boot cards: its cards, how its mirror is set up, and until when a degraded state is none to worry about. */
@@ -31,19 +31,19 @@ export function BootCards({ module, sheet, edit, marks, timeZone }: Props) {
   const { cards } = sheet.boot;
   const slots = module.cards.map((c) => ({ value: c.slot, text: c.slot }));
   return (
-    <section aria-label="Boot cards">
-      <h3 className="label">Boot cards</h3>
+    <section aria-label="Boot flash cards">
+      <h3 className="label">Boot flash cards</h3>
       <details open={module.sync !== null || module.mirror?.isWhole === false || cards.readings.length > 0}>
         <summary className="cursor-pointer">{inWords(module)}</summary>
         {module.cards.length > 0 && (
-          <Table label="Boot cards" columns={COLUMNS} rows={module.cards} keyOf={(c) => c.slot} />
+          <Table label="Boot flash cards" columns={COLUMNS} rows={module.cards} keyOf={(c) => c.slot} />
         )}
         <Sync sync={module.sync} timeZone={timeZone} />
         <div className="mt-2 grid items-start gap-x-8 gap-y-3 sm:grid-cols-4">
           <PercentField readings={cards.readings} edit={edit} marks={marks("boot.cards.readings")} />
           <TextField
             path="boot.cards.name"
-            label="Name of the mirror"
+            label="Mirror name"
             marks={marks("boot.cards.name")}
             value={cards.name}
             placeholder={module.mirror?.name ?? ""}
@@ -60,7 +60,7 @@ export function BootCards({ module, sheet, edit, marks, timeZone }: Props) {
           />
           <ChoiceField
             path="boot.cards.removable"
-            label="Shown as removable"
+            label="Reported as removable"
             marks={marks("boot.cards.removable")}
             value={cards.removable}
             options={REMOVABLE}
@@ -75,11 +75,11 @@ export function BootCards({ module, sheet, edit, marks, timeZone }: Props) {
 function inWords({ module, cards, mirror, sync }: CardModuleView): string {
   const state = mirror
     ? `${mirror.name}, ${mirror.level}, ${sync ? `${sync.readings.at(-1)?.percent} % mirrored` : mirror.isWhole ? "whole" : mirror.state}`
-    : "no mirror was read";
-  return `${module}: ${cards.length || "no"} ${cards.length === 1 ? "card" : "cards"} read; ${state}`;
+    : "mirror status not collected";
+  return `${module}: ${cards.length || "no"} ${cards.length === 1 ? "card" : "cards"} found; ${state}`;
 }
 
-const EXPECTED = "Secondary card unhealthy, mirror degraded, a red light:";
+const EXPECTED = "Secondary card unhealthy, mirror degraded, red light:";
 
 function Sync({ sync, timeZone }: { sync: SyncView | null; timeZone: string }) {
   if (!sync) return null;
@@ -95,7 +95,7 @@ function Sync({ sync, timeZone }: { sync: SyncView | null; timeZone: string }) {
         .{" "}
         {sync.endsAt && (
           <>
-            Whole at about <b>{time(sync.endsAt)}</b>
+            Complete at about <b>{time(sync.endsAt)}</b>
             {sync.lateAt && <>, at the latest {time(sync.lateAt)}</>}{" "}
           </>
         )}
@@ -105,10 +105,10 @@ function Sync({ sync, timeZone }: { sync: SyncView | null; timeZone: string }) {
         {EXPECTED}{" "}
         <b>
           {sync.stands === "overdue"
-            ? `were expected until ${time(due)}; if they still show, it is a fault`
+            ? `expected until ${time(due)}; a fault if still shown`
             : due
               ? `expected until ${time(due)}; a fault afterwards`
-              : "expected for now; read the percentage again to know until when"}
+              : "expected for now; enter the percentage again to get an end time"}
         </b>
         .
       </p>
@@ -135,7 +135,7 @@ function PercentField({
     setTyped("");
   };
   return (
-    <Field path="boot.cards.readings" label="Percentage shown now" marks={marks}>
+    <Field path="boot.cards.readings" label="Percentage shown" marks={marks}>
       <form
         className="flex items-start gap-2"
         onSubmit={(e) => {
@@ -144,7 +144,7 @@ function PercentField({
         }}
       >
         <input
-          aria-label="Percentage shown now"
+          aria-label="Percentage shown"
           className="input max-w-20"
           inputMode="numeric"
           value={typed}
@@ -154,14 +154,14 @@ function PercentField({
           Add
         </button>
       </form>
-      {typed !== "" && !fits && <p className="text-error text-[0.86rem]">whole percent, 0 to 100</p>}
+      {typed !== "" && !fits && <p className="text-error text-[0.86rem]">A whole number, 0 to 100.</p>}
       {readings.length > 0 && (
         <button
           type="button"
           className="link quiet text-[0.86rem]"
           onClick={() => edit({ "boot.cards.readings": readings.slice(0, -1) })}
         >
-          take the last one back
+          Undo last entry
         </button>
       )}
     </Field>

@@ -9,13 +9,13 @@ const COLUMNS: readonly Column<EntryView>[] = [
     cell: (e) => (
       <>
         <span className="value">{e.id}</span> {e.label}
-        {!e.active && <span className="quiet"> switched off</span>}
+        {!e.active && <span className="quiet"> disabled</span>}
       </>
     ),
   },
-  { title: "Whose", cell: (e) => (e.device ? `${e.owner}, ${e.device}` : e.owner) },
-  { title: "After the plan", cell: (e) => e.after },
-  { title: "Lost if it were deleted", cell: (e) => e.loses },
+  { title: "Owner", cell: (e) => (e.device ? `${e.owner}, ${e.device}` : e.owner) },
+  { title: "After the installation", cell: (e) => e.after },
+  { title: "Effect of deleting", cell: (e) => e.loses },
 ];
 
 /** How many entries there are, and of whom. */
@@ -30,14 +30,14 @@ function inWords(entries: readonly EntryView[]): string {
 export function BootEntries({ entries }: { entries: readonly EntryView[] }) {
   if (entries.length === 0) return null;
   return (
-    <section aria-label="List of the firmware">
-      <h3 className="label">List of the firmware</h3>
+    <section aria-label="Boot entries of the firmware">
+      <h3 className="label">Boot entries of the firmware</h3>
       <details>
         <summary className="cursor-pointer">{inWords(entries)}</summary>
         <Table label="Boot entries" columns={COLUMNS} rows={entries} keyOf={(e) => e.id} />
         <p className="quiet mt-1 text-[0.86rem]">
-          Delete one at a time, by its number, and never the whole list: other systems and the network stand
-          in it too.
+          Delete single entries by number, never the whole list: it also has the entries of other systems and
+          of the network.
         </p>
       </details>
     </section>

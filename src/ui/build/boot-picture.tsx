@@ -33,15 +33,15 @@ export function BootPathPicture({ picture, sheet, edit }: Props) {
   };
   return (
     // The stops inside are what is focused; the figure only hears their keys.
-    <figure ref={figure} role="group" aria-label="What this firmware starts" onKeyDown={keys}>
+    <figure ref={figure} role="group" aria-label="Boot sequence" onKeyDown={keys}>
       <p className="mb-2 text-[1.15rem] leading-snug" data-story>
         {picture.story}
       </p>
       {!picture.isListRead && (
         <p className="mb-2 text-warning">
           {sheet.boot.mode === "uefi"
-            ? "The firmware's list was not read; shown is what it does with an empty one. Import efibootmgr -v."
-            : "No tool tells the order of a legacy firmware: look into its set-up pages before you rely on this."}
+            ? "Boot entries were not collected; the diagram shows an empty list. Import the output of efibootmgr -v."
+            : "No tool reports the boot order of a legacy BIOS. Check it in the firmware setup."}
         </p>
       )}
       <div className="border-t border-base-300">
@@ -50,10 +50,11 @@ export function BootPathPicture({ picture, sheet, edit }: Props) {
         ))}
       </div>
       <figcaption className="quiet mt-1 text-[0.86rem]">
-        <span className="kbd">P</span> into the picture, <span className="kbd">←</span>{" "}
-        <span className="kbd">→</span> along it, <span className="kbd">Shift</span> with them earlier or later
-        in the order; <span className="kbd">O</span> once or for good, <span className="kbd">L</span> UEFI or
-        legacy, <span className="kbd">S</span> secure boot, <span className="kbd">W</span> the next way
+        <span className="kbd">P</span> go to the diagram; <span className="kbd">←</span>{" "}
+        <span className="kbd">→</span> move along it; with <span className="kbd">Shift</span> they change the
+        permanent boot order; <span className="kbd">O</span> one-time or permanent;{" "}
+        <span className="kbd">L</span> UEFI or legacy BIOS; <span className="kbd">S</span> Secure Boot;{" "}
+        <span className="kbd">W</span> next boot source.
       </figcaption>
     </figure>
   );
@@ -102,7 +103,7 @@ function Moment({ view, edit }: { view: MomentView; edit: Props["edit"] }) {
     >
       <div className={`pt-1 ${bad ? "font-semibold text-error" : "quiet"}`}>
         {view.title}
-        {view.mediumIn && <div className="text-[0.79rem] font-normal">medium left in</div>}
+        {view.mediumIn && <div className="text-[0.79rem] font-normal">medium still connected</div>}
       </div>
       <div className="min-w-0">
         <div className="flex flex-wrap items-center gap-y-1.5">
@@ -117,7 +118,7 @@ function Moment({ view, edit }: { view: MomentView; edit: Props["edit"] }) {
         {failing.map((s, i) => (
           <p key={i} className="quiet mt-1 text-[0.9rem]">
             {s.why}
-            {s.seconds > 0 && ` It takes about ${formatDuration(s.seconds)}.`}
+            {s.seconds > 0 && ` Takes about ${formatDuration(s.seconds)}.`}
           </p>
         ))}
         <Behind stations={stations} view={view} edit={edit} />
@@ -201,7 +202,7 @@ function Box({ station, view, edit }: { station: Station; view: MomentView; edit
       }}
     >
       {name}
-      {once && <span className="quiet font-normal"> once</span>}
+      {once && <span className="quiet font-normal"> one-time</span>}
       {(outcome === "fails" || outcome === "skipped") && <span className="quiet"> ✕</span>}
     </button>
   );

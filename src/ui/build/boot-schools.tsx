@@ -1,3 +1,4 @@
+import { formatNumber } from "@/core/units";
 import { secondDevice, type SchoolView } from "@/core/boot";
 import type { Sheet, SheetChanges } from "@/core/sheet";
 import { bound } from "../draft/bound";
@@ -7,7 +8,7 @@ import { Table, type Column } from "../frame/table";
 
 const COLUMNS: readonly Column<SchoolView>[] = [
   {
-    title: "School",
+    title: "Boot device",
     heads: true,
     width: "w-[24%]",
     cell: (s) => (
@@ -21,12 +22,17 @@ const COLUMNS: readonly Column<SchoolView>[] = [
   {
     title: "On this machine",
     width: "w-[26%]",
-    cell: (s) => (s.isPossible ? s.here : <span className="quiet">not here: {s.here}</span>),
+    cell: (s) => (s.isPossible ? s.here : <span className="quiet">not available: {s.here}</span>),
   },
-  { title: "Bays", right: true, className: "value", cell: (s) => (s.isPossible ? s.bays : "") },
-  { title: "May fail", right: true, className: "value", cell: (s) => (s.isPossible ? s.survives : "") },
+  { title: "Bays used", right: true, className: "value", cell: (s) => (s.isPossible ? s.bays : "") },
+  {
+    title: "Fault tolerance",
+    right: true,
+    className: "value",
+    cell: (s) => (s.isPossible ? s.survives : ""),
+  },
   { title: "Wear", cell: (s) => s.wear },
-  { title: "A reinstallation keeps", cell: (s) => s.keeps },
+  { title: "Kept by a reinstallation", cell: (s) => s.keeps },
   {
     title: "The profile",
     cell: (s) =>
@@ -36,7 +42,7 @@ const COLUMNS: readonly Column<SchoolView>[] = [
           {s.profile.words && <div className="quiet text-[0.82rem]">{s.profile.words}</div>}
         </>
       ) : (
-        <span className="quiet">says nothing</span>
+        <span className="quiet">not specified</span>
       ),
   },
 ];
@@ -51,8 +57,8 @@ interface Props {
 export function BootSchools({ schools, sheet, edit }: Props) {
   const ordered = schools.toSorted((a, b) => Number(b.isPossible) - Number(a.isPossible));
   return (
-    <section aria-label="Boot devices side by side">
-      <h3 className="label">Boot devices side by side</h3>
+    <section aria-label="Compare boot devices">
+      <h3 className="label">Compare boot devices</h3>
       <details>
         <summary className="cursor-pointer">{inWords(schools)}</summary>
         <Table label="Boot devices" columns={COLUMNS} rows={ordered} keyOf={(s) => s.school} />
@@ -66,11 +72,11 @@ function inWords(schools: readonly SchoolView[]): string {
   const chosen = schools.find((s) => s.isChosen);
   const possible = schools.filter((s) => s.isPossible).length;
   const said = chosen?.profile ? `, ${chosen.profile.verdict} by the profile` : "";
-  return `${chosen ? `${chosen.school}${said}` : "no target yet"}; ${possible} of ${schools.length} are possible here`;
+  return `${chosen ? `${chosen.school}${said}` : "no target"}; ${possible} of ${schools.length} are possible on this machine`;
 }
 
-const price = numberField(1, "a price, such as 420", (n) => n > 0 && n <= 1e9);
-const share = numberField(0.01, "a share in percent, such as 4", (n) => n > 0 && n <= 100);
+const price = numberField(1, "a price, for example 420", (n) => n > 0 && n <= 1e9);
+const share = numberField(0.01, "a percentage, for example 4", (n) => n > 0 && n <= 100);
 const days = numberField(1, "days, 1 to 365", (n) => n > 0 && n <= 365);
 
 /** What a second device is worth, from figures that somebody typed; nothing is worked out before all are there. */
@@ -83,11 +89,14 @@ function SecondDevice({ sheet, edit }: Omit<Props, "schools">) {
   const isTold = failuresPerYear !== null && dayPrice !== null && devicePrice !== null;
   return (
     <div className="mt-3 grid items-end gap-x-6 gap-y-2 sm:grid-cols-4">
-      <ParsedField {...field("boot.worth.failuresPerYear", "One device fails in a year, %")} {...share} />
-      <ParsedField {...field("boot.worth.dayPrice", "A day without the machine costs")} {...price} />
-      <ParsedField {...field("boot.worth.devicePrice", "A second device costs")} {...price} />
       <ParsedField
-        {...field("boot.worth.replacedWithinDays", "Replaced within, days")}
+        {...field("boot.worth.failuresPerYear", "Annual failure rate (AFR) of one device, %")}
+        {...share}
+      />
+      <ParsedField {...field("boot.worth.dayPrice", "Downtime cost per day")} {...price} />
+      <ParsedField {...field("boot.worth.devicePrice", "Price of a second device")} {...price} />
+      <ParsedField
+        {...field("boot.worth.replacedWithinDays", "Replacement time, days")}
         format={days.format}
         parse={(text) => {
           const read = days.parse(text);
@@ -98,26 +107,24 @@ function SecondDevice({ sheet, edit }: Omit<Props, "schools">) {
         {isTold ? (
           inNumbers({ failuresPerYear, dayPrice, devicePrice, replacedWithinDays })
         ) : (
-          <span className="quiet">
-            With these figures Derrick tells when a second device has paid for itself.
-          </span>
+          <span className="quiet">Enter these figures to see when a second device pays off.</span>
         )}
       </p>
     </div>
   );
 }
 
-const two = (n: number): string => n.toLocaleString("en-GB", { maximumFractionDigits: n < 10 ? 2 : 0 });
+const two = (n: number): string => formatNumber(n, n < 10 ? 2 : 0);
 
 /** The working, so that it can be followed. */
 function inNumbers(worth: Parameters<typeof secondDevice>[0]): string {
   const { single, pair, paidAfterYears } = secondDevice(worth);
   const { failuresPerYear: f, dayPrice, devicePrice, replacedWithinDays: d } = worth;
-  const one = `One device: ${two(f * 100)} % × ${two(dayPrice)} = ${two(single)} a year.`;
-  const both = `Two: 2 × ${two(f * 100)} % × (${two(f * 100)} % × ${d} / 365) × ${two(dayPrice)} = ${two(pair)} a year.`;
+  const one = `One device: ${two(f * 100)} % × ${two(dayPrice)} = ${two(single)} per year.`;
+  const both = `Two devices: 2 × ${two(f * 100)} % × (${two(f * 100)} % × ${d} / 365) × ${two(dayPrice)} = ${two(pair)} per year.`;
   const end =
     paidAfterYears === null
-      ? "The second never pays for itself."
-      : `The second, for ${two(devicePrice)}, has paid for itself after ${two(paidAfterYears)} years.`;
+      ? "A second device does not pay off."
+      : `A second device for ${two(devicePrice)} pays off after ${two(paidAfterYears)} years.`;
   return `${one} ${both} ${end}`;
 }

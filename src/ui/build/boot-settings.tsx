@@ -11,7 +11,7 @@ type Seen = Sheet["boot"]["settings"][number];
 
 const DONE: readonly { value: Seen["done"]; text: string }[] = [
   { value: "", text: "–" },
-  { value: "set", text: "set as wanted" },
+  { value: "set", text: "set as planned" },
   { value: "left", text: "left as found" },
   { value: "cannot be set", text: "cannot be set" },
 ];
@@ -31,9 +31,9 @@ function inWords(lines: readonly Line[]): string {
     .map((l) => l.title.toLowerCase());
   const open = lines.filter((l) => l.found === null && l.done === "").length;
   const parts = [
-    `${lines.length} settings follow from this sheet`,
-    other.length > 0 ? `set otherwise: ${other.join(", ")}` : "",
-    open > 0 ? `${open} not looked at` : "",
+    `${lines.length} settings result from this sheet`,
+    other.length > 0 ? `set differently: ${other.join(", ")}` : "",
+    open > 0 ? `${open} not inspected` : "",
   ];
   return parts.filter(Boolean).join("; ");
 }
@@ -62,7 +62,7 @@ export function BootSettings({ lines, build, sheet, edit, marks }: Props) {
             className="input"
             value={typed(l.key)}
             maxLength={200}
-            placeholder={l.found ? "" : "not looked at"}
+            placeholder={l.found ? "" : "not inspected"}
             onChange={(e) => write(l.key, { found: e.target.value })}
           />
         </>
@@ -87,10 +87,10 @@ export function BootSettings({ lines, build, sheet, edit, marks }: Props) {
     },
   ];
   return (
-    <Field path="boot.settings" label="Settings of the firmware" marks={marks}>
+    <Field path="boot.settings" label="Firmware settings" marks={marks}>
       <details>
         <summary className="cursor-pointer">{inWords(lines)}</summary>
-        <Table label="Settings of the firmware" columns={columns} rows={lines} keyOf={(l) => l.key} />
+        <Table label="Firmware settings" columns={columns} rows={lines} keyOf={(l) => l.key} />
         <AsText lines={lines} build={build} />
       </details>
     </Field>
@@ -108,10 +108,10 @@ function AsText({ lines, build }: { lines: readonly Line[]; build: string }) {
   return (
     <p className="mt-1">
       <button type="button" className="link" onClick={() => void copy()}>
-        copy as text
+        Copy as text
       </button>
       <Link className="link ml-4" href={`/builds/${build}/settings`}>
-        as a page to print
+        Print
       </Link>
       {said && (
         <span role="status" className="quiet ml-2">

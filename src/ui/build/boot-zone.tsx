@@ -1,22 +1,26 @@
+import dynamic from "next/dynamic";
 import { ChoiceField, TextField } from "../fields/fields";
 import { BootCards } from "./boot-cards";
 import { BootEntries } from "./boot-entries";
-import { BootSchools } from "./boot-schools";
 import { BootSettings } from "./boot-settings";
 import { BootPathPicture } from "./boot-picture";
 import type { ZoneProps } from "./zone-props";
 
+const BootSchools = dynamic(() => import("./boot-schools").then((m) => m.BootSchools), {
+  loading: () => <p className="quiet">…</p>,
+});
+
 const MODES = [
   { value: "uefi", text: "UEFI" },
-  { value: "legacy", text: "legacy" },
+  { value: "legacy", text: "legacy BIOS" },
 ] as const;
 const STARTS = [
   { value: "one-time boot", text: "one-time boot" },
-  { value: "media first in the boot order", text: "media first for good" },
+  { value: "media first in the boot order", text: "permanent boot order" },
 ] as const;
 const SECURE = [
   { value: "on", text: "on" },
-  { value: "off to install", text: "off, and on again after the installation" },
+  { value: "off to install", text: "off for the installation, then on again" },
   { value: "off", text: "off" },
 ] as const;
 
@@ -64,11 +68,11 @@ function BootFields({ view, sheet, edit, marks }: ZoneProps) {
         value={sheet.boot.mode}
         options={MODES}
         onChange={(v) => edit({ "boot.mode": v })}
-        hint={found && `the machine was found in ${found === "uefi" ? "UEFI" : "legacy"} mode`}
+        hint={found && `the machine was found in ${found === "uefi" ? "UEFI" : "legacy BIOS"} mode`}
       />
       <ChoiceField
         path="boot.start"
-        label="How the media starts"
+        label="Media boot"
         marks={marks("boot.start")}
         value={sheet.boot.start}
         options={STARTS}
@@ -77,7 +81,7 @@ function BootFields({ view, sheet, edit, marks }: ZoneProps) {
       {sheet.boot.mode === "uefi" && (
         <ChoiceField
           path="boot.secureBoot"
-          label="Secure boot"
+          label="Secure Boot"
           marks={marks("boot.secureBoot")}
           value={sheet.boot.secureBoot}
           options={SECURE}
@@ -86,10 +90,10 @@ function BootFields({ view, sheet, edit, marks }: ZoneProps) {
       )}
       <TextField
         path="boot.menuKey"
-        label="Key of the boot menu"
+        label="Boot menu key"
         marks={marks("boot.menuKey")}
         value={sheet.boot.menuKey}
-        placeholder="as the maker's logo says"
+        placeholder="as shown at power-on"
         onChange={(v) => edit({ "boot.menuKey": v })}
       />
     </div>

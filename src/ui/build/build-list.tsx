@@ -43,13 +43,13 @@ function InTheWay({ id }: { id: string }) {
   if (!firstStop)
     return (
       <>
-        no stop
+        no blockers
         {cautions > 0 && (
           <span className="quiet">
-            , {cautions} {cautions === 1 ? "caution" : "cautions"}
+            , {cautions} {cautions === 1 ? "warning" : "warnings"}
           </span>
         )}
-        <span className="quiet">, hangs at {hook}</span>
+        <span className="quiet">; next: {hook}</span>
       </>
     );
   return (
@@ -101,7 +101,7 @@ const COLUMNS: readonly DataColumn<BuildLine>[] = [
     ),
   },
   {
-    ...{ id: "way", title: "In its way, or hands next", width: "minmax(13rem,2.4fr)" },
+    ...{ id: "way", title: "Blocked by / next action", width: "minmax(13rem,2.4fr)" },
     cell: (b) => (isOpen(b) ? <InTheWay id={b.id} /> : b.hands || dash),
   },
   {
@@ -120,7 +120,7 @@ export function BuildList({ builds }: { builds: BuildLine[] }) {
   return (
     <DataList
       label="Build sheets"
-      what="sheets"
+      what="build sheets"
       rows={rows}
       columns={COLUMNS}
       remembered="derrick_build_columns"
@@ -129,9 +129,9 @@ export function BuildList({ builds }: { builds: BuildLine[] }) {
       hrefOf={(b) => `/builds/${b.id}`}
       minWidth="58rem"
       narrowWidth="36rem"
-      placeholder="subject, machine, address …"
+      placeholder="subject, machine, address…"
       beside={
-        <RadioWords label="Which sheets" name="stand" words={STANDS} chosen={stand} onChoose={setStand} />
+        <RadioWords label="Filter by state" name="stand" words={STANDS} chosen={stand} onChoose={setStand} />
       }
     />
   );

@@ -68,9 +68,9 @@ export function BuildSheet({
         <div className="px-4">
           {view.run?.endedAt && (
             <p className="mt-2 border-l-4 py-1 pl-3 border-success">
-              Carried out and handed over on{" "}
-              <Day at={view.run.endedAt} timeZone={view.context.site?.timeZone} />; the record tells what was
-              found then. The margin says what doing it again would meet, on the machine as it is now.
+              Installed and handed over on{" "}
+              <Day at={view.run.endedAt} timeZone={view.context.site?.timeZone} />; the record has the result.
+              The findings panel shows what a repetition would meet on the machine as it is now.
             </p>
           )}
           <Problems problems={state.problems} title="Not saved" />
@@ -228,10 +228,10 @@ function SheetHead({ state, onMargin }: { state: SheetState; onMargin: () => voi
       <div className="flex items-center gap-3 pb-1 text-[0.93rem]">
         <SaveState draft={state} savedAt={build.updatedAt} timeZone={view.context.site?.timeZone ?? "UTC"} />
         <Link className="link" href={`/builds/${build.id}/history`}>
-          history
+          History
         </Link>
         <button type="button" className="link sheet:hidden" onClick={onMargin}>
-          margin ({evaluation.findings.length})
+          Findings ({evaluation.findings.length})
         </button>
       </div>
     </div>
@@ -254,7 +254,7 @@ function Foot({ view, saved, actions }: { view: BuildView; saved: boolean; actio
     build.revision === null ? "not issued" : issued ? build.revision : `${build.revision}, changed since`;
   const blocked =
     stops.length > 0
-      ? `${stops.length} ${stops.length === 1 ? "stop" : "stops"}: ${stops
+      ? `${stops.length} ${stops.length === 1 ? "blocker" : "blockers"}: ${stops
           .slice(0, 6)
           .map((s) => s.label)
           .join(", ")}${stops.length > 6 ? " …" : ""}`
@@ -293,7 +293,7 @@ function Foot({ view, saved, actions }: { view: BuildView; saved: boolean; actio
           data-main-action
           href={run.endedAt ? `/runs/${run.id}/record` : `/runs/${run.id}`}
         >
-          {run.endedAt ? "The record" : "Go to the run"}
+          {run.endedAt ? "Open record" : "Open run"}
         </Link>
       )}
       {!issued && (
@@ -316,7 +316,7 @@ function Foot({ view, saved, actions }: { view: BuildView; saved: boolean; actio
           onClick={start}
           title={blocked ?? undefined}
         >
-          Start the run
+          Start run
         </button>
       )}
     </TitleBlock>

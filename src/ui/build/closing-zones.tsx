@@ -24,9 +24,9 @@ export function SettleZone({ view }: Pick<ZoneProps, "view">) {
 export function AcceptZone({ view }: Pick<ZoneProps, "view">) {
   return (
     <p>
-      After the run, a collector bundle from {view.context.machine?.name ?? "the machine"} is dropped on the
-      run&apos;s acceptance. Serial, system, boot mode, drives, port, address, names, time zone, locale and
-      keyboard are compared with this sheet; every drive on the leave-alone list is looked at again.
+      After the run, import a collector bundle of {view.context.machine?.name ?? "the machine"} on the
+      acceptance page of the run. Serial number, system, boot mode, drives, port, address, names, time zone,
+      locale and keyboard layout are compared with this sheet; all protected drives are checked again.
     </p>
   );
 }
@@ -51,7 +51,7 @@ export function HandOverZone({ view, sheet, edit, marks }: ZoneProps) {
         value={handOver.licence}
         options={LICENCES}
         onChange={(v) => edit({ "handOver.licence": v })}
-        hint={days && `without one it runs ${days} days`}
+        hint={days && `without a licence it runs ${days} days`}
       />
       {handOver.licence !== "licensed" && (
         <TextField
@@ -65,7 +65,7 @@ export function HandOverZone({ view, sheet, edit, marks }: ZoneProps) {
       )}
       <NoteField
         path="handOver.notes"
-        label="To know at three in the morning"
+        label="On-call notes"
         marks={marks("handOver.notes")}
         span
         value={handOver.notes}

@@ -1,5 +1,6 @@
+import { Day } from "../frame/person";
 import type { Drive } from "@/core/machine";
-import { bayWords, contentWords, serialTail } from "@/core/machine";
+import { bayWords, contentWords, serialTail, MEDIA_NAMES } from "@/core/machine";
 import { isToBeMade } from "@/core/storage";
 import { formatBinaryBytes, formatDecimalBytes } from "@/core/units";
 
@@ -11,7 +12,7 @@ export function DriveBar({ drive, largest }: { drive: Drive; largest: number }) 
     <div
       className="h-5 w-full"
       role="img"
-      aria-label={`A drive of ${formatDecimalBytes(drive.sizeBytes)}, on it: ${contentWords(drive)}`}
+      aria-label={`A drive of ${formatDecimalBytes(drive.sizeBytes)}, contents: ${contentWords(drive)}`}
     >
       <div className="relative flex h-full border border-current" style={{ width: `${width}%` }}>
         {parts.map((c) => (
@@ -31,7 +32,11 @@ export function DriveBar({ drive, largest }: { drive: Drive; largest: number }) 
 
 /** Under which name it was last seen; names move. */
 const seenWords = (drive: Drive): string =>
-  isToBeMade(drive) ? "to be made" : drive.seenAs === "?" ? "seen by no system" : `was ${drive.seenAs}`;
+  isToBeMade(drive)
+    ? "to be created"
+    : drive.seenAs === "?"
+      ? "not reported by a system"
+      : `was ${drive.seenAs}`;
 
 /** One of the things that a drive can become. */
 export interface FateChoice {
@@ -67,10 +72,10 @@ export function DriveRack({
       <table className="table">
         <thead>
           <tr>
-            {onFate && <th>Becomes</th>}
+            {onFate && <th>Use</th>}
             <th>Drive</th>
-            <th>Serial tail</th>
-            <th className="w-[32%]">To scale</th>
+            <th>Serial (last 6)</th>
+            <th className="w-[32%]">Capacity</th>
           </tr>
         </thead>
         <tbody>
@@ -89,47 +94,38 @@ export function DriveRack({
               >
                 {onFate && (
                   <td className="whitespace-nowrap">
-                    <div
-                      role="radiogroup"
-                      aria-label={`What becomes of ${d.model ?? "drive"} ${hidesSerial(d) ? d.seenAs : serialTail(d) || d.seenAs}`}
-                      className="flex flex-wrap gap-x-2"
-                    >
-                      {choices(d).map((f) => (
-                        <label
-                          key={f.value}
-                          title={f.title}
-                          className={`cursor-pointer border-b-2 has-focus-visible:outline-2 ${fate === f.value ? "border-current font-semibold" : "quiet border-transparent"}`}
-                        >
-                          <input
-                            type="radio"
-                            className="sr-only"
-                            name={`fate-${d.id}`}
-                            checked={fate === f.value}
-                            onChange={() => onFate(d, f.value)}
-                          />
-                          {f.text}
-                        </label>
-                      ))}
-                    </div>
+                    <UseChoice
+                      drive={d}
+                      fate={fate}
+                      choices={choices(d)}
+                      isHidden={hidesSerial(d)}
+                      onFate={onFate}
+                    />
                   </td>
                 )}
                 <td>
                   <div className="font-medium">
                     {d.bay ? `${bayWords(d.bay)} · ` : ""}
-                    {d.model ?? `${d.media} drive`}
+                    {d.model ?? MEDIA_NAMES[d.media]}
                   </div>
                   <div className="quiet text-[0.86rem]">
-                    {formatDecimalBytes(d.sizeBytes)} · {formatBinaryBytes(d.sizeBytes)} · {d.media} ·{" "}
-                    {seenWords(d)}
+                    {formatDecimalBytes(d.sizeBytes)} · {formatBinaryBytes(d.sizeBytes)} ·{" "}
+                    {MEDIA_NAMES[d.media]} · {seenWords(d)}
                   </div>
                 </td>
                 <td className={hidesSerial(d) ? "quiet" : "value"}>
-                  {hidesSerial(d) ? "asked for below" : serialTail(d) || "none"}
+                  {hidesSerial(d) ? "hidden – type it below" : serialTail(d) || "none"}
                 </td>
                 <td>
                   <DriveBar drive={d} largest={largest} />
                   <div className="mt-0.5 text-[0.86rem] [overflow-wrap:anywhere]">
-                    {gone ? `not seen since ${d.missingSince?.slice(0, 10)}` : contentWords(d)}
+                    {d.missingSince !== null ? (
+                      <>
+                        not found since <Day at={d.missingSince} />
+                      </>
+                    ) : (
+                      contentWords(d)
+                    )}
                   </div>
                 </td>
               </tr>
@@ -137,6 +133,46 @@ export function DriveRack({
           })}
         </tbody>
       </table>
+    </div>
+  );
+}
+
+/** What becomes of one drive, to be chosen. */
+function UseChoice({
+  drive,
+  fate,
+  choices,
+  isHidden,
+  onFate,
+}: {
+  drive: Drive;
+  fate: string;
+  choices: readonly FateChoice[];
+  isHidden: boolean;
+  onFate: (drive: Drive, fate: string) => void;
+}) {
+  return (
+    <div
+      role="radiogroup"
+      aria-label={`Use of ${drive.model ?? "drive"} ${isHidden ? drive.seenAs : serialTail(drive) || drive.seenAs}`}
+      className="flex flex-wrap gap-x-2"
+    >
+      {choices.map((f) => (
+        <label
+          key={f.value}
+          title={f.title}
+          className={`cursor-pointer border-b-2 has-focus-visible:outline-2 ${fate === f.value ? "border-current font-semibold" : "quiet border-transparent"}`}
+        >
+          <input
+            type="radio"
+            className="sr-only"
+            name={`fate-${drive.id}`}
+            checked={fate === f.value}
+            onChange={() => onFate(drive, f.value)}
+          />
+          {f.text}
+        </label>
+      ))}
     </div>
   );
 }

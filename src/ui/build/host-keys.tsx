@@ -11,7 +11,7 @@ const keys = {
     const { keys: read, wrong } = readHostKeys(text);
     return wrong.length > 0
       ? {
-          problem: `"${wrong[0]!.slice(0, 40)}" is no public host key: it begins with ssh-ed25519, ssh-rsa or ecdsa-sha2`,
+          problem: `"${wrong[0]!.slice(0, 40)}" is not a public host key: host keys begin with ssh-ed25519, ssh-rsa or ecdsa-sha2.`,
         }
       : { value: read };
   },
@@ -21,7 +21,8 @@ const keys = {
 async function fingerprint(key: string): Promise<string> {
   const blob = Uint8Array.from(atob(key.split(" ")[1] ?? ""), (c) => c.charCodeAt(0));
   // Browsers hash on loopback and over HTTPS only; elsewhere the person is told to ask ssh-keygen.
-  if (!globalThis.isSecureContext) return "not worked out on this address: ask ssh-keygen -lf";
+  if (!globalThis.isSecureContext)
+    return "not computed: this page was opened without HTTPS. Use ssh-keygen -lf.";
   const hash = new Uint8Array(await crypto.subtle.digest("SHA-256", blob));
   return `SHA256:${btoa(String.fromCharCode(...hash)).replace(/=+$/, "")}`;
 }
@@ -32,7 +33,7 @@ export function HostKeys({ sheet, edit, marks }: PartProps) {
   const [prints, setPrints] = useState<string[]>([]);
   useEffect(() => {
     let isCurrent = true;
-    void Promise.all(hostKeys.map((k) => fingerprint(k).catch(() => "cannot be read"))).then(
+    void Promise.all(hostKeys.map((k) => fingerprint(k).catch(() => "not a valid key"))).then(
       (all) => isCurrent && setPrints(all),
     );
     return () => {
@@ -49,10 +50,10 @@ export function HostKeys({ sheet, edit, marks }: PartProps) {
         value={hostKeys}
         {...keys}
         onChange={(value) => edit({ "network.hostKeys": value })}
-        hint="public keys only; they go into the known_hosts of the site"
+        hint="Public keys only. They are added to the known_hosts file of the site."
       />
       {hostKeys.length > 0 && (
-        <ul aria-label="Fingerprints that the first log-in must show">
+        <ul aria-label="Fingerprints to expect at the first login">
           {hostKeys.map((key, i) => (
             <li key={key} className="value">
               {key.split(" ")[0]} {prints[i] ?? "…"}

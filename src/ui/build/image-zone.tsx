@@ -13,9 +13,9 @@ const TakeFile = dynamic(() => import("../image/take-file"), { ssr: false });
 
 const WRITTEN = [
   { value: "as the image", text: "byte for byte" },
-  { value: "uefi", text: "for UEFI" },
-  { value: "legacy", text: "for legacy" },
-  { value: "unknown", text: "not known" },
+  { value: "uefi", text: "UEFI only" },
+  { value: "legacy", text: "legacy BIOS only" },
+  { value: "unknown", text: "unknown" },
 ] as const;
 
 export function ImageZone(props: ZoneProps) {
@@ -28,14 +28,14 @@ export function ImageZone(props: ZoneProps) {
         label="Image"
         marks={marks("image.id")}
         value={sheet.image.id ?? ""}
-        empty="choose …"
+        empty="choose…"
         options={view.choices.images.map((i) => ({ value: i.id, text: i.name }))}
         onChange={(id) => edit({ "image.id": id || null })}
         hint={
           sheet.image.id ? (
             <>
               <Link className="link" href={`/images/${sheet.image.id}`}>
-                its sheet: checksum, modes
+                Image page: checksum, boot modes
               </Link>
               {profile && (
                 <>
@@ -44,14 +44,14 @@ export function ImageZone(props: ZoneProps) {
                     className="link"
                     href={`/images/profiles/${profile.profile}/${profile.version}?image=${sheet.image.id}`}
                   >
-                    its family: {profile.name} {profile.version}
+                    OS profile: {profile.name} {profile.version}
                   </Link>
                 </>
               )}
             </>
           ) : (
             <Link className="link" href="/images/new">
-              an image that is not here yet
+              Add an image
             </Link>
           )
         }
@@ -59,7 +59,7 @@ export function ImageZone(props: ZoneProps) {
       {image ? <Facts {...props} /> : <span />}
       {!image && (
         <TakeFile
-          title="Drop the image file that is to be installed"
+          title="Drop the image file to install"
           actions={images}
           onTaken={(id) => edit({ "image.id": id })}
         />
@@ -69,9 +69,9 @@ export function ImageZone(props: ZoneProps) {
       )}
       {edition && edition.kept < edition.newest && (
         <div data-field="image.edition" className="col-span-full">
-          Steps are made from edition {edition.kept} of the OS profile.{" "}
+          Steps use profile revision {edition.kept}.{" "}
           <button type="button" className="link" onClick={() => edit({ "image.edition": edition.newest })}>
-            take edition {edition.newest}
+            Use revision {edition.newest}
           </button>
         </div>
       )}
@@ -91,7 +91,11 @@ export function ImageZone(props: ZoneProps) {
           onChoose={(way) => edit({ "image.way": way })}
         />
       ) : (
-        image && <p className="quiet col-span-full">This road starts from no media: no way is needed.</p>
+        image && (
+          <p className="quiet col-span-full">
+            This method runs in the installed system and needs no boot media.
+          </p>
+        )
       )}
       {view.ways && sheet.image.way === "stick" && <Stick {...props} />}
     </div>
@@ -107,10 +111,10 @@ function Facts({ view }: ZoneProps) {
       <dd className="value">
         <Size bytes={image.sizeBytes} /> <span className="quiet">{formatExactBytes(image.sizeBytes)}</span>
       </dd>
-      <dt className="label pt-0.5">Starts in</dt>
+      <dt className="label pt-0.5">Boot modes</dt>
       <dd>
         {image.bootModes.map((m) => (m === "uefi" ? "UEFI" : "legacy")).join(" and ") ||
-          "neither UEFI nor legacy"}
+          "neither UEFI nor legacy BIOS"}
         , {image.architecture}
       </dd>
       <dt className="label pt-0.5">Checksum</dt>
@@ -128,7 +132,7 @@ function Stick({ view, sheet, edit, marks }: ZoneProps) {
     <>
       <SelectField
         path="image.stick.key"
-        label="Stick of the register"
+        label="USB stick from the drive inventory"
         marks={[...marks("image.stick.key"), ...(stick.key ? marks("image.stick.holds") : [])]}
         value={stick.key}
         empty="another one, described here"
@@ -137,7 +141,7 @@ function Stick({ view, sheet, edit, marks }: ZoneProps) {
         hint={
           stick.key ? (
             <Link className="link" href={`/machines/drives/${encodeURIComponent(stick.key)}`}>
-              what is on it, and was
+              contents and history
             </Link>
           ) : undefined
         }
@@ -149,8 +153,8 @@ function Stick({ view, sheet, edit, marks }: ZoneProps) {
           marks={marks("image.stick.ready")}
           value={stick.ready ? "ready" : "write"}
           options={[
-            { value: "write", text: "it is written" },
-            { value: "ready", text: "it carries the image already" },
+            { value: "write", text: "the image is written to it" },
+            { value: "ready", text: "it already holds the image" },
           ]}
           onChange={(v) => edit({ "image.stick.ready": v === "ready" })}
         />
@@ -158,7 +162,7 @@ function Stick({ view, sheet, edit, marks }: ZoneProps) {
       {!stick.ready && (
         <ChoiceField
           path="image.stick.written"
-          label="Written"
+          label="Write mode"
           marks={marks("image.stick.written")}
           value={stick.written}
           options={WRITTEN}
@@ -169,15 +173,15 @@ function Stick({ view, sheet, edit, marks }: ZoneProps) {
         <>
           <TextField
             path="image.stick.name"
-            label="Stick"
+            label="USB stick"
             marks={marks("image.stick.name")}
             value={stick.name}
-            placeholder="what is written on it"
+            placeholder="written image"
             onChange={(v) => edit({ "image.stick.name": v })}
           />
           <ParsedField
             path="image.stick.sizeBytes"
-            label="Size of the stick"
+            label="Stick size"
             marks={marks("image.stick.sizeBytes")}
             value={stick.sizeBytes}
             placeholder="8 GB"
@@ -191,7 +195,7 @@ function Stick({ view, sheet, edit, marks }: ZoneProps) {
           />
           <TextField
             path="image.stick.holds"
-            label="What is on it now (will be erased)"
+            label="Contents now (will be erased)"
             marks={marks("image.stick.holds")}
             value={stick.holds}
             placeholder="nothing"

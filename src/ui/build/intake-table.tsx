@@ -18,7 +18,7 @@ function Open({ id, open }: { id: string; open: readonly Asked[] }) {
       {open.map(({ screen, label, zone, isSecret }, i) => (
         <li key={i}>
           <Link className="link" href={`/builds/${id}#zone-${zone}`}>
-            {zone} {isSecret ? "where the password is kept" : label}
+            {zone} {isSecret ? "credential location" : label}
           </Link>{" "}
           <span className="quiet">on &ldquo;{screen}&rdquo;</span>
         </li>
@@ -31,13 +31,13 @@ function Open({ id, open }: { id: string; open: readonly Asked[] }) {
 export function IntakeTable({ lines }: { lines: readonly Line[] }) {
   if (lines.length === 0) return null;
   return (
-    <table className="table" aria-label="Sheets with what will be asked">
+    <table className="table" aria-label="Build sheets and their missing answers">
       <thead>
         <tr>
           <th>Sheet</th>
           <th>Machine</th>
           <th>Answers</th>
-          <th>Still to be gathered</th>
+          <th>Missing</th>
         </tr>
       </thead>
       <tbody>
@@ -51,13 +51,13 @@ export function IntakeTable({ lines }: { lines: readonly Line[] }) {
             </td>
             <td>{machine ?? "none chosen"}</td>
             <td className="whitespace-nowrap">
-              {asked === null ? "not known" : `${asked - open.length} of ${asked}`}
+              {asked === null ? "unknown" : `${asked - open.length} of ${asked}`}
             </td>
             <td>
               {asked === null ? (
-                "what is asked is known once a machine and an image with a profile are chosen"
+                "known once a machine and an image with a profile are chosen"
               ) : open.length === 0 ? (
-                "✓ nothing"
+                "✓ none"
               ) : (
                 <div className="flex gap-2">
                   <Signal severity="caution" size={12} />

@@ -5,9 +5,9 @@ import { Signal } from "../frame/signal";
 
 const state = ({ opens, isSealed, isLost, destroyedAt }: KnownSecret): string => {
   const what = opens.startsWith(sealedAs("")) ? "value" : "hash";
-  if (isLost) return "sealed with another key than this server has: seal it anew";
-  if (isSealed) return `its ${what} is sealed for the answer file, until the run ends`;
-  return destroyedAt ? `its ${what} was destroyed` : "only its mark is kept";
+  if (isLost) return "encrypted with a key that this server does not have: store it again";
+  if (isSealed) return `${what} stored encrypted for the answer file until the run ends`;
+  return destroyedAt ? `${what} destroyed` : "fingerprint only";
 };
 
 /** What is known of the passwords of a build, and which of them open something else too. */
@@ -18,17 +18,17 @@ export function KnownSecrets({
   known: readonly KnownSecret[];
   onForget: (opens: string) => void;
 }) {
-  if (known.length === 0) return <p className="quiet">Nothing is sealed or marked yet.</p>;
+  if (known.length === 0) return <p className="quiet">No password hash or fingerprint is stored yet.</p>;
   return (
     <table className="table">
       <thead>
         <tr>
-          <th>Opens</th>
-          <th>What is kept</th>
-          <th>Also opens</th>
+          <th>Account</th>
+          <th>Stored</th>
+          <th>Reused for</th>
           <th>Since</th>
           <th>
-            <span className="sr-only">Forget</span>
+            <span className="sr-only">Delete</span>
           </th>
         </tr>
       </thead>
@@ -43,7 +43,7 @@ export function KnownSecrets({
                   <Signal severity="caution" size={12} /> {one.same.join(", ")}
                 </span>
               ) : (
-                "nothing that is known"
+                "none known"
               )}
             </td>
             <td className="whitespace-nowrap">
@@ -51,7 +51,7 @@ export function KnownSecrets({
             </td>
             <td>
               <button type="button" className="link quiet" onClick={() => onForget(one.opens)}>
-                forget<span className="sr-only"> the password of {one.opens}</span>
+                Delete<span className="sr-only"> the password of {one.opens}</span>
               </button>
             </td>
           </tr>

@@ -12,18 +12,17 @@ export function LikeFamily({
   return (
     <div className="col-span-full border-l-4 py-1 pl-3 border-warning">
       <p className="mb-1">
-        By its name and its inside, this image is of no family that Derrick knows. Take the one that it is
-        most like: its screens and rules are followed then, and each of them is compared with what is really
-        shown.
+        This image belongs to no OS family that Derrick knows. Choose the family that it is most similar to:
+        the build uses its screens and rules, and you compare each with what the installer really shows.
       </p>
       <SelectField
         path="image.family"
-        label="It is like"
+        label="Similar to"
         value=""
-        empty="choose …"
+        empty="choose…"
         options={families.map((f) => ({ value: f.key, text: `${f.name} – ${f.family}` }))}
         onChange={onChoose}
-        hint="Where it turns out to differ, make the family yours on its page: Images, OS profiles."
+        hint="If it differs, create a profile of your own: Images, OS profiles, Duplicate and edit."
       />
     </div>
   );

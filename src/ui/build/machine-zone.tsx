@@ -23,17 +23,17 @@ export function MachineZone({ view, sheet, edit, marks, machines }: ZoneProps) {
           label="Machine"
           marks={marks("machine.id")}
           value={sheet.machine.id ?? ""}
-          empty="choose …"
+          empty="choose…"
           options={machines.map((m) => ({ value: m.id, text: `${m.name} – ${m.site}` }))}
           onChange={(id) => edit({ "machine.id": id || null })}
           hint={
             sheet.machine.id ? (
               <Link className="link" href={`/machines/${sheet.machine.id}`}>
-                its sheet: facts, import, collector
+                Machine page: hardware data, import, collector
               </Link>
             ) : (
               <Link className="link" href="/machines/new">
-                a machine that is not here yet
+                Add a machine
               </Link>
             )
           }
@@ -42,7 +42,7 @@ export function MachineZone({ view, sheet, edit, marks, machines }: ZoneProps) {
           <p>
             <span className="label">Serial </span>
             {isAsked ? (
-              <span>read, and asked for when it is armed</span>
+              <span>collected, and asked for when the machine is armed</span>
             ) : (
               <span className="value">{facts.chassis.serial}</span>
             )}{" "}
@@ -51,7 +51,7 @@ export function MachineZone({ view, sheet, edit, marks, machines }: ZoneProps) {
         )}
       </div>
       {asked && facts && (
-        <div className="space-y-2" aria-label="Measured against the profile">
+        <div className="space-y-2" aria-label="Hardware compared with the requirements of the profile">
           <Gauge
             label="Memory"
             has={memory}
@@ -105,7 +105,7 @@ function Gauge({
       <div className="flex justify-between gap-2">
         <span className="label">{label}</span>
         <span className="value text-[0.86rem]" title={source}>
-          {has === null ? "not known" : format(has)}
+          {has === null ? "unknown" : format(has)}
         </span>
       </div>
       <svg
@@ -113,7 +113,7 @@ function Gauge({
         preserveAspectRatio="none"
         className="h-3.5 w-full"
         role="img"
-        aria-label={`${label}: has ${has === null ? "not known" : format(has)}, least ${format(least)}, recommended ${format(recommended)}`}
+        aria-label={`${label}: ${has === null ? "unknown" : format(has)}, minimum ${format(least)}, recommended ${format(recommended)}`}
       >
         <path
           d="M0 9 H100"
@@ -145,7 +145,7 @@ function Gauge({
         />
       </svg>
       <div className="quiet text-[0.79rem]">
-        least {format(least)}, recommended {format(recommended)}
+        minimum {format(least)}, recommended {format(recommended)}
       </div>
     </div>
   );

@@ -17,10 +17,10 @@ export default function NetworkConsole(props: PartProps) {
     "account.admin": accounts.find((a) => a.role === "administrator")?.name ?? accounts[0]?.name ?? "",
   };
   const lines = consoleLines({ sheet, site, machine }, profile?.management ?? null, values);
-  if (lines.length === 0) return <p className="quiet">Choose the port and the address first.</p>;
+  if (lines.length === 0) return <p className="quiet">Choose port and address first.</p>;
   return (
     <>
-      <table className="table max-w-4xl" aria-label="What the console will show">
+      <table className="table max-w-4xl" aria-label="Expected console output">
         <tbody>
           {lines.map((l) => (
             <tr key={l.what}>

@@ -34,7 +34,7 @@ export default function NetworkFiles({ view, sheet }: PartProps) {
         />
         <ParsedField
           path="files.wait"
-          label="The old state comes back after, min"
+          label="Automatic rollback after, min"
           value={wait}
           {...minutes}
           onChange={setWait}
@@ -53,7 +53,7 @@ export default function NetworkFiles({ view, sheet }: PartProps) {
 }
 
 const hintOf = (files: readonly string[], family: string): string =>
-  files.length > 0 ? `${family} reads ${files.join(" or ")}` : "the profile names no files of its own";
+  files.length > 0 ? `${family} reads ${files.join(" or ")}` : "the profile names no network files";
 
 const Told = ({ problems }: { problems: readonly Problem[] }) =>
   problems.length === 0 ? null : (
@@ -79,7 +79,7 @@ function Written({
   if (!plan.ok)
     return (
       <>
-        <p>Nothing is written yet:</p>
+        <p>Files not generated:</p>
         <Told problems={plan.problems} />
       </>
     );
@@ -93,7 +93,7 @@ function Written({
       <FileText
         path="change-network.sh"
         text={timedFiles(format, files, waits)}
-        note={`for a machine that runs: puts these files in place, and the old ones back after ${waits} min unless you say that it works`}
+        note={`for a running machine: installs these files and restores the old ones after ${waits} min unless you confirm`}
       />
     </>
   );
@@ -113,9 +113,11 @@ function Commands({
       <FileText
         path="commands"
         text={`${told.value.lines.join("\n")}\n`}
-        note="lines of the family's own tool"
+        note="commands of the network tool of this OS family"
       />
-      {script && <FileText path="change-network.sh" text={script} note="the same lines, with a way back" />}
+      {script && (
+        <FileText path="change-network.sh" text={script} note="the same commands, with automatic rollback" />
+      )}
     </>
   );
 }

@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { useState } from "react";
 import {
   BOND_MODES,
@@ -23,13 +24,13 @@ const vlan = wholeField("1 to 4094", (n) => n > 0 && n < 4095);
 const mtu = wholeField("576 to 9216", (n) => n >= 576 && n <= 9216);
 const AT = "network.interfaces" as const;
 const KIND_WORDS: Record<InterfaceKind, string> = {
-  port: "named port",
+  port: "physical port",
   bond: "bond",
   vlan: "VLAN",
   bridge: "bridge",
   "virtual switch": "virtual switch",
 };
-const options = (words: readonly string[]) => words.map((w) => ({ value: w, text: w }));
+const options = (words: readonly string[]) => words.map((w) => ({ value: w, text: term(w) }));
 
 /** What is made of the machine's ports, one below the other, and which of it carries the management address. */
 export default function NetworkInterfaces({ view, sheet, edit, marks }: PartProps) {
@@ -83,7 +84,7 @@ export default function NetworkInterfaces({ view, sheet, edit, marks }: PartProp
               })
             }
           >
-            Add a {KIND_WORDS[kind]}
+            Add {KIND_WORDS[kind]}
           </button>
         ))}
         <div className="w-64">
@@ -162,7 +163,7 @@ function OneInterface({ one, taken, put, remove, below, segments }: OneProps) {
           {isMany ? (
             <TicksField
               path="interface.on"
-              label={one.kind === "virtual switch" ? "Uplinks" : "Stands on"}
+              label={one.kind === "virtual switch" ? "Uplinks" : "Parent interface"}
               value={one.on}
               options={below}
               onChange={(on) => put({ ...one, on })}
@@ -170,9 +171,9 @@ function OneInterface({ one, taken, put, remove, below, segments }: OneProps) {
           ) : (
             <SelectField
               path="interface.on"
-              label="Stands on"
+              label="Parent interface"
               value={one.on[0] ?? ""}
-              empty="choose …"
+              empty="choose…"
               options={below}
               onChange={(on) => put({ ...one, on: on ? [on] : [] })}
             />
@@ -185,13 +186,13 @@ function OneInterface({ one, taken, put, remove, below, segments }: OneProps) {
               path="interface.segment"
               label="Network"
               value={one.segment ?? ""}
-              empty="none of its own"
+              empty="none"
               options={segments}
               onChange={(segment) => put({ ...one, segment: segment || null })}
             />
             <TextField
               path="interface.address"
-              label="Address of its own"
+              label="Own address"
               value={one.address}
               maxLength={64}
               placeholder="none"
@@ -211,7 +212,7 @@ function OneInterface({ one, taken, put, remove, below, segments }: OneProps) {
         <Groups groups={one.groups} segments={segments} put={(groups) => put({ ...one, groups })} />
       )}
       <button type="button" className="link quiet mt-1" onClick={remove}>
-        remove {one.name || one.kind}
+        Remove {one.name || one.kind}
       </button>
     </fieldset>
   );
@@ -231,7 +232,7 @@ function KindFields({ one, put }: Pick<OneProps, "one" | "put">) {
   if (one.kind === "bridge")
     return (
       <div className="self-end pb-1">
-        <Tick label="VLAN aware" value={one.vlanAware} onChange={(vlanAware) => put({ ...one, vlanAware })} />
+        <Tick label="VLAN-aware" value={one.vlanAware} onChange={(vlanAware) => put({ ...one, vlanAware })} />
       </div>
     );
   if (one.kind !== "bond") return null;
@@ -249,7 +250,7 @@ function KindFields({ one, put }: Pick<OneProps, "one" | "put">) {
       {isHashed && (
         <SelectField
           path="interface.hash"
-          label="Spread by"
+          label="Transmit hash policy"
           value={one.hash}
           options={options(HASHES)}
           onChange={(hash) => put({ ...one, hash: hash as typeof one.hash })}
@@ -283,7 +284,7 @@ function Groups({
           />
           <SelectField
             path="group.purpose"
-            label="For"
+            label="Purpose"
             value={g.purpose}
             options={options(PURPOSES)}
             onChange={(purpose) => set(i, { ...g, purpose: purpose as PortGroup["purpose"] })}
@@ -292,7 +293,7 @@ function Groups({
             path="group.segment"
             label="Network"
             value={g.segment ?? ""}
-            empty="choose …"
+            empty="choose…"
             options={segments}
             onChange={(segment) => set(i, { ...g, segment: segment || null })}
           />
@@ -301,7 +302,7 @@ function Groups({
             className="link quiet mb-1"
             onClick={() => put(groups.filter((_, j) => j !== i))}
           >
-            remove<span className="sr-only"> port group {g.name}</span>
+            Remove<span className="sr-only"> port group {g.name}</span>
           </button>
         </div>
       ))}
@@ -319,7 +320,7 @@ function Groups({
           ])
         }
       >
-        Add a port group
+        Add port group
       </button>
     </div>
   );

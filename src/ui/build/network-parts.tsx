@@ -27,19 +27,16 @@ export function NetworkParts(props: PartProps) {
       >
         <Interfaces {...props} />
       </Unfold>
-      <Unfold title="Cables up to the switch">
+      <Unfold title="Switch connections">
         <Wiring {...props} />
       </Unfold>
-      <Unfold
-        title={`Who may reach what: ${many(services.length, "service")}`}
-        open={marked("network.services")}
-      >
+      <Unfold title={`Service access: ${many(services.length, "service")}`} open={marked("network.services")}>
         <Services {...props} />
       </Unfold>
-      <Unfold title="What the console will show">
+      <Unfold title="Expected console output">
         <Console {...props} />
       </Unfold>
-      <Unfold title="Files and commands of this network">
+      <Unfold title="Network files and commands">
         <Files {...props} />
       </Unfold>
     </div>

@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { isOpenOutside, KNOWN_SERVICES, OUTSIDE, serviceWords, WAYS_IN, type Service } from "@/core/network";
 import { Field, ParsedField, SelectField, TextField } from "../fields/fields";
 import { wholeField } from "../fields/numbers";
@@ -20,11 +21,11 @@ export default function NetworkServices({ view, sheet, edit, marks }: PartProps)
   const segments = view.context.site?.segments ?? [];
   const put = (i: number, next: Service): void =>
     edit({ [AT]: services.map((s, j) => (j === i ? next : s)) });
-  const columns = [...segments.map((s) => ({ id: s.id, name: s.name })), { id: OUTSIDE, name: "outside" }];
+  const columns = [...segments.map((s) => ({ id: s.id, name: s.name })), { id: OUTSIDE, name: "external" }];
   return (
-    <Field path={AT} label="Services and who may reach them" marks={marks(AT)}>
+    <Field path={AT} label="Services and access" marks={marks(AT)}>
       {services.length > 0 && (
-        <table className="table mb-2" aria-label="Who may reach what">
+        <table className="table mb-2" aria-label="Service access">
           <thead>
             <tr>
               <th>
@@ -94,12 +95,12 @@ function AddService({ add }: { add: (service: Service) => void }) {
   return (
     <SelectField
       path="service.new"
-      label="Add a service"
+      label="Add service"
       value=""
-      empty="choose …"
+      empty="choose…"
       options={[
         ...KNOWN_SERVICES.map((k, i) => ({ value: String(i), text: serviceWords(k) })),
-        { value: "own", text: "another one" },
+        { value: "own", text: "other" },
       ]}
       onChange={(chosen) => {
         const known = KNOWN_SERVICES[Number(chosen)];
@@ -114,7 +115,7 @@ function AddService({ add }: { add: (service: Service) => void }) {
 function Door({ service, put }: { service: Service; put: (next: Service) => void }) {
   return (
     <fieldset className="mt-3 border-l-2 pl-3 border-error">
-      <legend className="font-medium">Door from outside: {serviceWords(service)}</legend>
+      <legend className="font-medium">Reachable from outside: {serviceWords(service)}</legend>
       <div className="grid items-start gap-x-6 gap-y-2 sm:grid-cols-4">
         <TextField
           path="door.name"
@@ -140,21 +141,21 @@ function Door({ service, put }: { service: Service; put: (next: Service) => void
         />
         <SelectField
           path="door.log-in"
-          label="Log-in by"
+          label="Login method"
           value={service.logIn}
-          options={LOG_INS.map((l) => ({ value: l, text: l }))}
+          options={LOG_INS.map((l) => ({ value: l, text: term(l) }))}
           onChange={(logIn) => put({ ...service, logIn: logIn as Service["logIn"] })}
         />
         <div className="self-end pb-1">
           <Tick
-            label="gives power over the machine"
+            label="management access"
             value={service.manages}
             onChange={(manages) => put({ ...service, manages })}
           />
         </div>
         <TextField
           path="door.why"
-          label="Why"
+          label="Reason"
           span
           value={service.why}
           maxLength={200}
@@ -162,14 +163,14 @@ function Door({ service, put }: { service: Service; put: (next: Service) => void
         />
         <TextField
           path="door.until"
-          label="Closed again on"
+          label="End date"
           type="date"
           value={service.until ?? ""}
           onChange={(until) => put({ ...service, until: until || null })}
         />
         <TextField
           path="door.hardened-on"
-          label="Tried before it opens, on"
+          label="Tested before opening, on"
           type="date"
           value={service.hardened?.on ?? ""}
           onChange={(on) =>
@@ -179,7 +180,7 @@ function Door({ service, put }: { service: Service; put: (next: Service) => void
         <div className="sm:col-span-2">
           <TextField
             path="door.hardened-how"
-            label="What was tried, and came out how"
+            label="Test and result"
             value={service.hardened?.how ?? ""}
             maxLength={200}
             onChange={(how) =>
@@ -188,7 +189,7 @@ function Door({ service, put }: { service: Service; put: (next: Service) => void
           />
         </div>
       </div>
-      <p className="label mt-2">Why the less exposed ways will not do</p>
+      <p className="label mt-2">Why less exposed options are not sufficient</p>
       <div className="grid gap-x-6 gap-y-1 sm:grid-cols-2">
         {WAYS_IN.map((way) => (
           <TextField

@@ -43,7 +43,7 @@ export default function NetworkWiring({ view, sheet }: PartProps) {
         fill="none"
         stroke="currentColor"
         role="img"
-        aria-label={`Cables of ${machine.name}: ${fars.map(({ p, far }) => `${p.seenAs} to ${far ? `${far.device.name} port ${far.name}` : "nothing that is planned"}`).join("; ")}`}
+        aria-label={`Cables of ${machine.name}: ${fars.map(({ p, far }) => `${p.seenAs} to ${far ? `${far.device.name} port ${far.name}` : "no planned port"}`).join("; ")}`}
       >
         {cables.map((c) => {
           const carried = segmentsOfCable(site, site.segments, c);
@@ -117,10 +117,10 @@ function PortTable({
             <span className="label">MAC</span>
           </th>
           <th>
-            <span className="label">Leads to</span>
+            <span className="label">Connected to</span>
           </th>
           <th>
-            <span className="label">Carries</span>
+            <span className="label">VLANs</span>
           </th>
         </tr>
       </thead>
@@ -132,17 +132,16 @@ function PortTable({
               <td className="value">{p.seenAs}</td>
               <td className="value">{p.mac}</td>
               <td>
-                {far ? `${far.device.name} port ${far.name}` : "no cable is planned"}
-                {p.link === "up" && !far && <span className="quiet"> though the link was on</span>}
+                {far ? `${far.device.name} port ${far.name}` : "no cable planned"}
+                {p.link === "up" && !far && <span className="quiet"> but link is up</span>}
               </td>
-              <td>{usedBy(p.mac) || <span className="quiet">nothing</span>}</td>
+              <td>{usedBy(p.mac) || <span className="quiet">none</span>}</td>
             </tr>
           ))}
         {idle.length > 0 && (
           <tr>
             <td colSpan={4} className="quiet">
-              {idle.join(", ")}: no cable is planned, and nothing goes over{" "}
-              {idle.length === 1 ? "it" : "them"}
+              {idle.join(", ")}: no cable planned and not used
             </td>
           </tr>
         )}

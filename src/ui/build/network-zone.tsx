@@ -5,15 +5,15 @@ import { originOf } from "./origin";
 import type { ZoneProps } from "./zone-props";
 
 const SCHOOLS = [
-  { value: "fixed", text: "fixed on the machine" },
-  { value: "reserved", text: "reserved in DHCP" },
-  { value: "dynamic", text: "dynamic" },
+  { value: "fixed", text: "static" },
+  { value: "reserved", text: "DHCP reservation" },
+  { value: "dynamic", text: "DHCP" },
 ] as const;
 
 const SCHOOL_WORDS = {
-  fixed: "It stands even when the DHCP server is down; each change is made at the machine.",
-  reserved: "All addresses in one place; the machine needs the DHCP server at every start.",
-  dynamic: "Nobody knows tomorrow's address. Set the day by which it is fixed.",
+  fixed: "Works without the DHCP server; every change is made on the machine.",
+  reserved: "All addresses are managed in one place; the machine needs the DHCP server at every boot.",
+  dynamic: "The address can change. Set a date by which it becomes static.",
 };
 
 export const listField = {
@@ -54,10 +54,10 @@ export function NetworkZone({ view, sheet, edit, marks }: Shown) {
         />
         <SelectField
           path="network.segment"
-          label="Segment"
+          label="Network"
           marks={marks("network.segment")}
           value={network.segment ?? ""}
-          empty="choose …"
+          empty="choose…"
           options={(site?.segments ?? []).map((s) => ({
             value: s.id,
             text: `${s.name}  ${s.prefix}${s.vlan ? `  VLAN ${s.vlan}` : ""}`,
@@ -66,7 +66,7 @@ export function NetworkZone({ view, sheet, edit, marks }: Shown) {
         />
         <ChoiceField
           path="network.school"
-          label="Address"
+          label="Address assignment"
           marks={marks("network.school")}
           value={network.school}
           options={SCHOOLS}
@@ -94,7 +94,7 @@ function AddressFields({ view, sheet, edit, marks }: Shown) {
       {network.school === "dynamic" ? (
         <TextField
           path="network.fixedBy"
-          label="Fixed by"
+          label="Static by"
           type="date"
           marks={marks("network.fixedBy")}
           value={network.fixedBy ?? ""}
@@ -133,7 +133,7 @@ function AddressFields({ view, sheet, edit, marks }: Shown) {
           />
           <ParsedField
             path="network.nameServers"
-            label="Name servers"
+            label="DNS servers"
             marks={marks("network.nameServers")}
             hint={originOf("network.nameServers", sheet, view.context)}
             value={network.nameServers}

@@ -51,7 +51,7 @@ export function NextLine({ view }: { view: BuildView }) {
       </a>
       <kbd className="kbd">.</kbd>
       <button type="button" className="link quiet ml-auto" onClick={switchOff}>
-        no more of this
+        Hide these hints
       </button>
     </p>
   );

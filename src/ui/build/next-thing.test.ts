@@ -35,8 +35,8 @@ it.each<[string, Stand, string | null]>([
   ["a machine", { machine: true }, "#zone-B"],
   ["an image of a family that is not known", { machine: true, image: true }, "#zone-B"],
   ["all but the drive", { ...ALL, target: undefined }, "#zone-D"],
-  ["a stop", { ...ALL, stops: [{ label: "E1", title: "No address" }] }, "#E1"],
-  ["no stop", ALL, "/builds/b1/card"],
+  ["a stop", { ...ALL, stops: [{ label: "E1", title: "Address missing" }] }, "#E1"],
+  ["no blockers", ALL, "/builds/b1/card"],
   ["an issued revision", { ...ALL, issued: true }, "/builds/b1/card"],
   ["a run", { ...ALL, run: true }, null],
 ])("with %s it leads to what comes next", (_, stand, href) => {
@@ -44,9 +44,9 @@ it.each<[string, Stand, string | null]>([
 });
 
 it("names the first stop, and how many there are besides", () => {
-  const stop = (label: string) => ({ label, title: "No address" });
+  const stop = (label: string) => ({ label, title: "Address missing" });
   const words = (...labels: string[]) => nextThing(view({ ...ALL, stops: labels.map(stop) }))?.words;
-  expect(words("E1")).toBe("E1, No address: the only stop.");
-  expect(words("E1", "F1")).toBe("E1, No address: and 1 more stop.");
-  expect(words("E1", "F1", "F2")).toBe("E1, No address: and 2 more stops.");
+  expect(words("E1")).toBe("E1, Address missing: the only blocker.");
+  expect(words("E1", "F1")).toBe("E1, Address missing: and 1 more blocker.");
+  expect(words("E1", "F1", "F2")).toBe("E1, Address missing: and 2 more blockers.");
 });

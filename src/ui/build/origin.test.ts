@@ -9,8 +9,8 @@ const machine = plan.machine!;
 
 it("says where a value stands already that nobody had to type, and nothing of one that stands on the sheet alone", () => {
   const named = { ...sheet, answers: { ...sheet.answers, hostName: machine.name, domain: site!.domain } };
-  expect(originOf("answers.hostName", named, { machine, site })).toBe("as the machine is called");
-  expect(originOf("answers.domain", named, { machine, site })).toBe("the site's");
+  expect(originOf("answers.hostName", named, { machine, site })).toBe("from the machine name");
+  expect(originOf("answers.domain", named, { machine, site })).toBe("site default");
   const other = { ...named, answers: { ...named.answers, hostName: "own", domain: "" } };
   expect(originOf("answers.hostName", other, { machine, site })).toBeUndefined();
   expect(originOf("answers.domain", other, { machine, site: { ...site!, domain: "" } })).toBeUndefined();
@@ -32,7 +32,7 @@ it("finds the machine's own address at the planned port only", () => {
     network: { ...sheet.network, port: mac, address: "10.61.10.77" },
   });
   const words = (mac: string) => originOf("network.address", at(mac), { machine: read, site });
-  expect(words(port!.mac)).toBe("as the machine has it now, by its reading");
+  expect(words(port!.mac)).toBe("current setting of the machine, from its hardware data");
   expect(words("02:00:00:00:00:99")).toBeUndefined();
 });
 
@@ -56,7 +56,7 @@ it("of any field says who entered it and when, what came with the machine, and n
     row("J. Pell", "machine.id", "answers.accounts", "network.port"),
     row("J. Pell", "storage"),
   ]);
-  expect(words("answers.domain")).toBe("the site's");
+  expect(words("answers.domain")).toBe("site default");
   // The newest change counts, of the field itself or of what it is a part of.
   expect(words("answers.accounts")).toBe("M. Arkle, 20 Nov 2026");
   expect(words("network.interfaces")).toBe("M. Arkle, 20 Nov 2026");
@@ -72,7 +72,7 @@ it("names the file that a value was taken over from before anything else, and ty
   const taken = { at, by: "J. Pell", edits: [{ path: "answers.domain", from: "kickstart file, line 12" }] };
   const typed = { at, by: "A. Arkle", edits: [{ path: "answers.domain" }] };
   expect(originWords(view, [taken])("answers.domain")).toBe(
-    "kickstart file, line 12, taken over by J. Pell, 20 Nov 2026",
+    "kickstart file, line 12, imported by J. Pell, 20 Nov 2026",
   );
-  expect(originWords(view, [typed, taken])("answers.domain")).toBe("the site's");
+  expect(originWords(view, [typed, taken])("answers.domain")).toBe("site default");
 });

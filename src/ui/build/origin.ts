@@ -15,30 +15,36 @@ function readAddress({ machine }: Context, mac: string | null): string | undefin
 /** The other places where a value of the sheet stands, each with the words for a value that is the same there. */
 export const KNOWN = {
   "network.address": ({ network }: Sheet, context: Context) => [
-    [network.address, readAddress(context, network.port), "as the machine has it now, by its reading"],
+    [
+      network.address,
+      readAddress(context, network.port),
+      "current setting of the machine, from its hardware data",
+    ],
   ],
   "network.gateway": ({ network }: Sheet, { site }: Context) => [
-    [network.gateway, segmentOf(site, network)?.gateway ?? "", "as the segment says"],
+    [network.gateway, segmentOf(site, network)?.gateway ?? "", "from the network"],
   ],
   "network.nameServers": ({ network }: Sheet, { site }: Context) => [
-    [network.nameServers.join(), segmentOf(site, network)?.nameServers.join() ?? "", "as the segment says"],
+    [network.nameServers.join(), segmentOf(site, network)?.nameServers.join() ?? "", "from the network"],
   ],
   "answers.hostName": ({ answers }: Sheet, { machine }: Context) => [
-    [answers.hostName, machine?.name, "as the machine is called"],
+    [answers.hostName, machine?.name, "from the machine name"],
   ],
   "answers.keyboard": ({ answers }: Sheet, { machine, site }: Context) => [
-    [answers.keyboard, machine?.document.facts.system?.keyboard, "as the machine was read to have it"],
-    [answers.keyboard, site?.keyboard, "the site's"],
+    [answers.keyboard, machine?.document.facts.system?.keyboard, "found on the machine"],
+    [answers.keyboard, site?.keyboard, "site default"],
   ],
   "answers.locale": ({ answers }: Sheet, { machine, site }: Context) => [
-    [answers.locale, machine?.document.facts.system?.locale, "as the machine was read to have it"],
-    [answers.locale, site?.locale, "the site's"],
+    [answers.locale, machine?.document.facts.system?.locale, "found on the machine"],
+    [answers.locale, site?.locale, "site default"],
   ],
   "answers.timeZone": ({ answers }: Sheet, { machine, site }: Context) => [
-    [answers.timeZone, machine?.document.facts.system?.timeZone, "as the machine was read to have it"],
-    [answers.timeZone, site?.timeZone, "the site's"],
+    [answers.timeZone, machine?.document.facts.system?.timeZone, "found on the machine"],
+    [answers.timeZone, site?.timeZone, "site default"],
   ],
-  "answers.domain": ({ answers }: Sheet, { site }: Context) => [[answers.domain, site?.domain, "the site's"]],
+  "answers.domain": ({ answers }: Sheet, { site }: Context) => [
+    [answers.domain, site?.domain, "site default"],
+  ],
 } satisfies Record<string, (sheet: Sheet, context: Context) => [string, string | null | undefined, string][]>;
 
 const segmentOf = (site: Context["site"], { segment }: Sheet["network"]) =>

@@ -23,7 +23,7 @@ export const originWords =
     const last = history.find(({ edits }) => edits.some((e) => touches(e.path, path)));
     const source = last?.edits.find((e) => touches(e.path, path))?.from;
     const who = last ? `${last.by}, ${formatDate(last.at, context.site?.timeZone ?? "UTC")}` : "";
-    if (source) return `${source}, taken over by ${who}`;
+    if (source) return `${source}, imported by ${who}`;
     const same = isOneOf(keysOf(KNOWN), path) ? originOf(path, build.sheet, context) : undefined;
     if (same) return same;
     if (!last) return "";

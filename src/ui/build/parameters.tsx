@@ -7,10 +7,10 @@ import { Marks } from "../fields/fields";
 import type { PartProps } from "./zone-props";
 
 const FROM: Readonly<Record<Level, string>> = {
-  profile: "the profile",
-  site: "the site",
+  profile: "OS profile",
+  site: "site",
   sheet: "this sheet",
-  machine: "the machine",
+  machine: "machine",
 };
 
 const valueWords = ({ isSecret }: InForce, value: string): string =>
@@ -19,13 +19,13 @@ const valueWords = ({ isSecret }: InForce, value: string): string =>
 /** What is in force under each name, with the level that gives it and those that it goes before. */
 export function ParametersInForce({ all }: { all: readonly InForce[] }) {
   return (
-    <table className="table max-w-4xl" aria-label="Parameters in force">
+    <table className="table max-w-4xl" aria-label="Effective parameters">
       <thead>
         <tr>
           <th>Name</th>
-          <th>In force</th>
-          <th>From</th>
-          <th>Goes before</th>
+          <th>Effective value</th>
+          <th>Source</th>
+          <th>Overrides</th>
         </tr>
       </thead>
       <tbody>
@@ -54,8 +54,8 @@ export function Parameters({ view, sheet, edit, marks }: PartProps) {
       <div>
         <div className="flex items-center gap-2">
           <span className="label">
-            Parameters of this sheet; commands name one as{" "}
-            <span className="value normal-case">{"{parameter.name}"}</span>, and it is quoted by itself
+            Parameters of this sheet. Commands use one as{" "}
+            <span className="value normal-case">{"{parameter.name}"}</span>, quoted automatically.
           </span>
           <Marks marks={marks("answers.parameters")} />
         </div>
@@ -70,11 +70,11 @@ export function Parameters({ view, sheet, edit, marks }: PartProps) {
       {all.length > 0 && <ParametersInForce all={all} />}
       {all.some((p) => p.isSecret) && (
         <p className="quiet">
-          Secrets are sealed for this sheet on its page of{" "}
+          Secrets are stored encrypted for this sheet on its
           <Link className="link" href={`/builds/${view.build.id}/passwords`}>
-            passwords
+            Passwords
           </Link>
-          , and destroyed when its run ends.
+          page, and are destroyed when its run ends.
         </p>
       )}
     </div>

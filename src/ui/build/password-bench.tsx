@@ -39,7 +39,7 @@ const doorsOf = ({ accounts }: PasswordsView): Door[] => [
 ];
 
 const FAILED =
-  "The password could not be worked on in this browser, and nothing was kept. Load the page anew.";
+  "The password could not be processed in this browser, and nothing was saved. Load the page again.";
 
 /** A guest is called by its name, where somebody has typed one. */
 const nameOf = ({ opens, role }: Door, guest: string): string =>
@@ -86,7 +86,7 @@ export function PasswordBench({ view }: { view: PasswordsView }) {
   const send = async (body: unknown): Promise<boolean> => {
     const answer = await asked<SecretsView>(
       `/api/v1/builds/${view.id}/secrets`,
-      "nothing was kept",
+      "nothing was saved",
       sending(body),
     );
     // The page tells in several places what is sealed: it is asked anew for all of them.
@@ -134,8 +134,8 @@ export function PasswordBench({ view }: { view: PasswordsView }) {
       </div>
       <div className="mt-6" />
       <Ruled
-        title="Sealed and marked"
-        note="a mark tells whether the same password opens something else; it tells nothing of the password"
+        title="Hash and fingerprint stored"
+        note="A fingerprint shows whether the same password is used elsewhere; it does not reveal the password."
       >
         <KnownSecrets known={secrets.known} onForget={(opens) => void send({ forget: opens })} />
       </Ruled>

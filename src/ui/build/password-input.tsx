@@ -34,7 +34,7 @@ export function PasswordInput(props: Props) {
       }}
     >
       <label className="block">
-        <span className="label">It opens</span>
+        <span className="label">Account</span>
         <select
           className="select"
           value={door.opens}
@@ -49,7 +49,7 @@ export function PasswordInput(props: Props) {
       </label>
       {door.role === "guest" && (
         <label className="mt-2 block">
-          <span className="label">Which guest, or which of its accounts</span>
+          <span className="label">Which guest or account</span>
           <input
             className="input value"
             value={guest}
@@ -73,21 +73,21 @@ export function PasswordInput(props: Props) {
       </label>
       <p className="mt-1 flex flex-wrap gap-x-4">
         <button type="button" className="link" onClick={() => props.onShow(!shown)}>
-          {shown ? "hide it" : "show it"}
+          {shown ? "Hide" : "Show"}
         </button>
         <button type="button" className="link" onClick={props.onMake}>
-          make a passphrase
+          Generate passphrase
         </button>
       </p>
       <p className="mt-3">
         <button type="submit" className="btn btn-primary" disabled={busy}>
-          {busy ? "Working …" : isAccount ? "Seal its hash" : "Keep its mark"}
+          {busy ? "Working…" : isAccount ? "Store encrypted hash" : "Store fingerprint only"}
         </button>
       </p>
       <p className="quiet mt-1 text-[0.86rem]">
         {isAccount
-          ? "The password stays in this page. Its hash is sealed with the server's key, goes into the answer file, and is destroyed when the run is handed over."
-          : "The password stays in this page. Only a mark is kept, by which it is known again when it opens something else."}
+          ? "The password stays in this page. Its hash is stored encrypted with the server key, used in the answer file, and destroyed when the run is handed over."
+          : "The password stays in this page. Only a fingerprint is stored, which shows whether the password is reused."}
       </p>
     </form>
   );

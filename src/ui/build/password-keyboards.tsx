@@ -10,11 +10,11 @@ export interface BoardNames {
 
 const WORDS: Readonly<Record<keyof BoardNames, { label: string; hint: string }>> = {
   sends: {
-    label: "The keys are sent by",
-    hint: "your own keyboard, or the layout that the remote console is set to",
+    label: "Keyboard layout of your console",
+    hint: "your own keyboard, or the layout set in the remote console",
   },
-  installer: { label: "The installer takes them for", hint: "zone F says so" },
-  system: { label: "The console of the system, later", hint: "once it has started by itself" },
+  installer: { label: "Keyboard layout of the installer", hint: "from zone F" },
+  system: { label: "Keyboard layout of the installed system", hint: "after its first boot" },
 };
 
 /** Three keyboards: what sends, what reads, what reads later; with the characters that move between the first two. */
@@ -39,22 +39,19 @@ export function PasswordKeyboards({
             label={WORDS[which].label}
             hint={
               names[which] !== "" && !all.has(names[which])
-                ? `no layout of Derrick's is named "${names[which]}": choose one`
+                ? `Derrick has no keyboard layout named "${names[which]}": choose one.`
                 : WORDS[which].hint
             }
             value={all.has(names[which]) ? names[which] : ""}
-            empty="choose …"
+            empty="choose…"
             options={options}
             onChange={(value) => onChange({ ...names, [which]: value })}
           />
         ))}
       </div>
       {sends && reads && moved.length > 0 && (
-        <Unfold title={`${moved.length} characters come out differently`}>
-          <ul
-            className="value flex flex-wrap gap-x-4 gap-y-1"
-            aria-label="Characters that come out differently"
-          >
+        <Unfold title={`${moved.length} characters change`}>
+          <ul className="value flex flex-wrap gap-x-4 gap-y-1" aria-label="Characters that change">
             {moved.map(({ character, becomes }) => (
               <li key={character}>
                 {character === " " ? "blank" : character} → {becomes === "" ? "nothing" : becomes}

@@ -1,3 +1,4 @@
+import { formatNumber } from "@/core/units";
 import {
   guessSeconds,
   keptRules,
@@ -25,9 +26,7 @@ function timeWords(seconds: number): string {
   const unit = UNITS.find(([size]) => seconds >= 2 * size);
   if (!unit) return seconds < 2 ? "about a second" : `${Math.round(seconds)} seconds`;
   const count = seconds / unit[0];
-  return count > 10_000
-    ? "more than 10,000 years"
-    : `${Math.round(count).toLocaleString("en-GB")} ${unit[1]}`;
+  return count > 10_000 ? "more than 10,000 years" : `${formatNumber(Math.round(count))} ${unit[1]}`;
 }
 
 export interface Judged {
@@ -41,12 +40,12 @@ export interface Judged {
 /** Why a password is not to be sealed; empty when nothing speaks against it. */
 export function againstSealing({ password, account, role, rules, strength }: Judged): string[] {
   if (password === "") return ["Type a password first."];
-  if (/\p{Cc}/u.test(password)) return ["It holds a control character, which no console takes."];
+  if (/\p{Cc}/u.test(password)) return ["It contains a control character, which consoles do not accept."];
   const broken = (rules ? keptRules(password, rules, account) : []).filter(({ kept }) => !kept);
   return [
-    ...broken.map(({ words }) => `It breaks a rule: ${words}.`),
-    ...(strength === null ? ["Its strength is not worked out yet: try again."] : []),
-    ...(strength && strength.guesses < LEAST_GUESSES[role] ? ["It is found too soon."] : []),
+    ...broken.map(({ words }) => `It violates a rule: ${words}.`),
+    ...(strength === null ? ["Its strength is not computed yet: try again."] : []),
+    ...(strength && strength.guesses < LEAST_GUESSES[role] ? ["Too weak."] : []),
   ];
 }
 
@@ -76,7 +75,7 @@ export function PasswordVerdict({
   const { password, account, role, rules, strength } = judged;
   return (
     <>
-      <Ruled title="Rules of the family">
+      <Ruled title="Password rules of the OS family">
         <ul aria-label="Rules">
           {rules ? (
             keptRules(password, rules, account).map(({ words, kept }) => (
@@ -85,16 +84,19 @@ export function PasswordVerdict({
               </Line>
             ))
           ) : (
-            <Line good={null}>no image is chosen, so its rules are not known</Line>
+            <Line good={null}>No image is chosen, so its password rules are unknown.</Line>
           )}
         </ul>
       </Ruled>
-      <Ruled title="How long it stands" note="against tries from a stolen hash, 10,000 a second">
+      <Ruled
+        title="Strength (offline cracking time)"
+        note="at 10,000 guesses per second against a stolen hash"
+      >
         <p aria-live="polite" aria-label="Strength">
           <StrengthWords password={password} strength={strength} role={role} />
         </p>
       </Ruled>
-      <Ruled title="On these keyboards">
+      <Ruled title="Keyboard layouts">
         <KeyboardVerdict password={password} boards={boards} shown={shown} />
       </Ruled>
     </>
@@ -102,15 +104,15 @@ export function PasswordVerdict({
 }
 
 function StrengthWords({ password, strength, role }: Pick<Judged, "password" | "strength" | "role">) {
-  if (password === "") return "Nothing is typed.";
-  if (strength === null) return "being worked out …";
+  if (password === "") return "No password typed.";
+  if (strength === null) return "computing…";
   const least = LEAST_GUESSES[role];
   const isWeak = strength.guesses < least;
   return (
     <>
       {isWeak ? <Signal severity="caution" size={12} /> : "✓"}{" "}
       <span className={isWeak ? "font-semibold" : ""}>{timeWords(guessSeconds(strength.guesses))}</span>
-      {`; at least ${timeWords(guessSeconds(least))} are wanted here. ${strength.why}`}
+      {`; required here: at least ${timeWords(guessSeconds(least))}. ${strength.why}`}
     </>
   );
 }
@@ -118,15 +120,15 @@ function StrengthWords({ password, strength, role }: Pick<Judged, "password" | "
 function KeyboardVerdict({ password, boards, shown }: { password: string; boards: Boards; shown: boolean }) {
   const { sends, installer, system } = boards;
   if (!sends || !installer)
-    return <p className="quiet">Choose which keyboard sends, and what the installer takes it for.</p>;
-  if (password === "") return <p className="quiet">Nothing is typed.</p>;
+    return <p className="quiet">Choose the keyboard layouts of your console and of the installer.</p>;
+  if (password === "") return <p className="quiet">No password typed.</p>;
   const trap = trapOf(password, { sends, reads: installer });
   if (trap.kind === "untypable")
-    return <p className="text-error">The keyboard that sends has no key for: {trap.missing.join(" ")}</p>;
+    return <p className="text-error">Your console layout has no key for: {trap.missing.join(" ")}</p>;
   if (trap.same)
     return (
       <p>
-        ✓ Typed on the installer&rsquo;s screen it is stored as it was meant.
+        ✓ The installer stores the password as you type it.
         {system && system !== sends && (
           <LaterLogIn stored={password} sends={sends} system={system} shown={shown} />
         )}
@@ -136,15 +138,17 @@ function KeyboardVerdict({ password, boards, shown }: { password: string; boards
   return (
     <div role="alert">
       <p className="font-semibold">
-        <Signal severity="caution" size={12} /> Typed on the installer&rsquo;s screen, another one is stored.
+        <Signal severity="caution" size={12} /> The installer stores a different password.
       </p>
       <dl className="grid grid-cols-[11rem_1fr] gap-x-3">
-        <dt className="label pt-0.5">Stored would be</dt>
+        <dt className="label pt-0.5">Stored password</dt>
         <dd className="value">{shown ? text || "(nothing)" : "shown together with the password"}</dd>
-        <dt className="label pt-0.5">Lost on the way</dt>
+        <dt className="label pt-0.5">Lost characters</dt>
         <dd>
-          {altPresses > 0 ? `${altPresses} presses of AltGr, which type nothing there` : "no press"}
-          {deadPending && "; the last key waits for another one"}
+          {altPresses > 0
+            ? `${altPresses} key presses with AltGr, which produce nothing there`
+            : "no key press"}
+          {deadPending && "; the last key is a dead key and waits for another one"}
         </dd>
       </dl>
       {system && <LaterLogIn stored={text} sends={sends} system={system} shown={shown} />}
@@ -168,10 +172,10 @@ function LaterLogIn({
   return (
     <span className="mt-1 block">
       {again === null ? (
-        "At its console nothing on this keyboard gives what is stored: log in through the network, and change it."
+        "At its console, this keyboard cannot type the stored password. Log in through the network and change it."
       ) : (
         <>
-          To log in at its console with it, type{" "}
+          To log in at its console, type{" "}
           <span className="value">{shown ? again : "(shown together with the password)"}</span>.
         </>
       )}

@@ -53,7 +53,7 @@ export function PlannedSets({ view, sheet, edit, marks, drives, beside, change }
       ),
     );
   return (
-    <Field path="storage.sets" label="Made of other drives" marks={marks("storage.sets")}>
+    <Field path="storage.sets" label="Additional arrays and pools" marks={marks("storage.sets")}>
       {storage.sets.map((set) => {
         const shown = view.sets.find((v) => v.id === set.id);
         return shown ? (
@@ -71,16 +71,16 @@ export function PlannedSets({ view, sheet, edit, marks, drives, beside, change }
       })}
       <p className="mt-2 flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <button type="button" className="btn" onClick={() => add(free)}>
-          {storage.sets.length > 0 ? "Plan another set" : "Plan a pool, an array or a virtual drive"}
+          {storage.sets.length > 0 ? "Add another array or pool" : "Add a pool, array or virtual drive"}
         </button>
         <span className="quiet">
           {free.length > 0
             ? `of the ${free.length} free ${free.length === 1 ? "drive" : "drives"}`
-            : "no drive is free: give drives to it in the list above"}
+            : "no drive is free: set the use of a drive to free in the list above"}
         </span>
         {beside.length > Math.max(1, free.length) && (
           <button type="button" className="link" onClick={() => add(beside)}>
-            of all {beside.length} drives beside the target
+            of all {beside.length} drives except the target
           </button>
         )}
       </p>
@@ -120,7 +120,7 @@ function OneSet({ set, shown, drives, build, put, take, remove, plan, beside, ch
       </div>
       {layout.ok && shown.seats.length > 0 && (
         <div className="mt-3">
-          <span className="label">Press a drive to see what happens when it fails</span>
+          <span className="label">Select a drive to simulate its failure.</span>
           <Bays
             key={`${shown.layout} ${set.members.join(" ")}`}
             layout={layout.value}
@@ -129,21 +129,21 @@ function OneSet({ set, shown, drives, build, put, take, remove, plan, beside, ch
           />
         </div>
       )}
-      <Opened title="Every layout of these drives">
+      <Opened title="All layouts of these drives">
         <OtherLayouts {...{ set, shown, drives, take }} />
       </Opened>
       {shown.ladder.length > 0 && (
-        <Opened title="From raw to usable">
+        <Opened title="Capacity breakdown">
           <Ladder candidate={shown} />
         </Opened>
       )}
       {shown.working && <Working candidate={shown.working} question={shown.working.question} />}
       <p className="mt-2 flex flex-wrap gap-x-4">
         <Link className="link" href={`/builds/${build}/commands`}>
-          Commands that make it
+          Commands that create it
         </Link>
         <button type="button" className="link" onClick={remove}>
-          do not make it, leave its drives alone
+          Remove from the plan and protect its drives
         </button>
       </p>
     </section>
@@ -157,10 +157,10 @@ const Sentence = ({ shown }: { shown: SetView }) => (
       {`${shown.title[0]?.toUpperCase()}${shown.title.slice(1)}`}, {shown.layout}. {shown.sentence}
     </p>
     <p className="quiet">
-      Raw <Size bytes={shown.rawBytes} />; data lost within five years: {chance(shown.loss)}
+      Raw <Size bytes={shown.rawBytes} />; probability of data loss in 5 years: {chance(shown.loss)}
       {shown.rebuildSeconds &&
         shown.worst > 0 &&
-        `; a drive is rebuilt in ${formatDuration(shown.rebuildSeconds.likely)}, late ${formatDuration(shown.rebuildSeconds.late)}`}
+        `; rebuild of one drive: about ${formatDuration(shown.rebuildSeconds.likely)}, up to ${formatDuration(shown.rebuildSeconds.late)}`}
       .
     </p>
   </>
@@ -181,23 +181,23 @@ function SetFields({ set, put }: Pick<SetProps, "set" | "put">) {
         onChange={(name) => put({ ...set, name })}
       />
       <SelectField
-        {...{ path: path("use"), label: "For", value: set.use, options: plain(USES) }}
+        {...{ path: path("use"), label: "Purpose", value: set.use, options: plain(USES) }}
         onChange={(use) => put({ ...set, use })}
       />
       <ParsedField
-        {...{ path: path("dataBytes"), label: "Data to come, TB", value: set.dataBytes }}
+        {...{ path: path("dataBytes"), label: "Expected data, TB", value: set.dataBytes }}
         {...terabytes}
         onChange={(bytes) => put({ ...set, dataBytes: bytes === null ? null : Math.round(bytes) })}
       />
       <TextField
-        {...{ path: path("later"), label: "Made later, on", value: set.later ?? "", type: "date" }}
+        {...{ path: path("later"), label: "Create later, on", value: set.later ?? "", type: "date" }}
         onChange={(day) => put({ ...set, later: day || null })}
       />
       {set.keeper !== "ZFS" && (
         <ParsedField
-          {...{ path: path("stripeKib"), label: "Stripe, KiB", value: set.stripeKib }}
+          {...{ path: path("stripeKib"), label: "Stripe size, KiB", value: set.stripeKib }}
           {...stripe}
-          placeholder="as it chooses"
+          placeholder="default of the implementation"
           onChange={(stripeKib) => put({ ...set, stripeKib })}
         />
       )}
@@ -227,7 +227,7 @@ function OtherLayouts({ set, shown, drives, take }: Pick<SetProps, "set" | "show
   const own = shown.seats.flatMap((s) => drives.find((d) => d.id === s.id) ?? []);
   const sector = own.length > 0 && own.every((d) => d.logicalSectorBytes === 4096) ? 4096 : 512;
   return own.length === 0 ? (
-    <p className="quiet">It has no drives yet: give it some in the list above.</p>
+    <p className="quiet">It has no drives yet: assign drives in the list above.</p>
   ) : (
     <>
       <SetBench
@@ -244,9 +244,9 @@ function OtherLayouts({ set, shown, drives, take }: Pick<SetProps, "set" | "show
       {shown.bench && (
         <p>
           <Link className="link" href={`/bench?${shown.bench}`}>
-            The same drives on the bench
+            Plan storage with these drives
           </Link>{" "}
-          <span className="quiet">with trials by chance, and an address to send to somebody</span>
+          <span className="quiet">with failure simulation, and a link that you can share</span>
         </p>
       )}
     </>

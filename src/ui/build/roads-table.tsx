@@ -1,3 +1,4 @@
+import { terms } from "@/core/text";
 import { useId, type ReactNode } from "react";
 import type { RoadLine } from "@/core/sheet";
 import type { Road } from "@/core/image";
@@ -6,7 +7,7 @@ import { Field, type FieldMark } from "../fields/fields";
 import { Unfold } from "../fields/unfold";
 import { RadioWord } from "../fields/radio-word";
 
-const TITLES: Record<Road, string> = { fresh: "install fresh", upgrade: "upgrade", convert: "convert" };
+const TITLES: Record<Road, string> = { fresh: "fresh installation", upgrade: "upgrade", convert: "convert" };
 
 interface Props {
   roads: readonly RoadLine[];
@@ -21,15 +22,15 @@ export function RoadChoice({ roads, chosen, marks, onChoose }: Props) {
   const open = roads.filter((r) => r.open);
   const plain = open.length === 1 && open[0]?.legs.length === 1 && chosen === "fresh";
   // With nothing known on the machine there is nothing to compare.
-  const alone = plain && roads.every((r) => r.open || r.why.startsWith("Nothing"));
+  const alone = plain && roads.every((r) => r.open || r.why.startsWith("none"));
   return (
-    <Field path="image.road" label="Road" marks={marks} span>
+    <Field path="image.road" label="Installation method" marks={marks} span>
       {own && <OwnRoad road={own} />}
       {alone ? (
         <p className="quiet">{roads.find((r) => !r.open)?.why}</p>
       ) : (
         <Unfold
-          title={`the roads side by side: ${open.length} of ${roads.length} are open`}
+          title={`Compare installation methods (${open.length} of ${roads.length} available)`}
           open={own?.open === false}
         >
           <RoadsTable {...{ roads, chosen, onChoose }} />
@@ -57,29 +58,28 @@ const OwnRoad = ({ road }: { road: RoadLine }) =>
         </span>
       ))}
       <span className="value">
-        {" "}
-        {formatDuration(road.likelySeconds)} … {formatDuration(road.lateSeconds)}
+        {formatDuration(road.likelySeconds)}–{formatDuration(road.lateSeconds)}
       </span>
-      {road.loses.length > 0 && <span className="text-error">; loses {road.loses.join(", ")}</span>}
+      {road.loses.length > 0 && <span className="text-error">; loses {terms(road.loses)}</span>}
     </p>
   ) : (
     <p>
-      <b>{TITLES[road.road]}</b> <span className="text-error">is closed: {road.why}</span>
+      <b>{TITLES[road.road]}</b> <span className="text-error">not available: {road.why}</span>
     </p>
   );
 
 function RoadsTable({ roads, chosen, onChoose }: Omit<Props, "marks">) {
   const name = useId();
   const rows: { title: string; of: (road: RoadLine) => ReactNode }[] = [
-    { title: "keeps", of: (r) => r.keeps.join(", ") || "nothing" },
+    { title: "keeps", of: (r) => terms(r.keeps) || "nothing" },
     {
       title: "loses",
-      of: (r) => (r.loses.length > 0 ? <span className="text-error">{r.loses.join(", ")}</span> : "nothing"),
+      of: (r) => (r.loses.length > 0 ? <span className="text-error">{terms(r.loses)}</span> : "nothing"),
     },
   ];
   return (
     <div className="overflow-x-auto">
-      <table className="table min-w-[34rem]" aria-label="Roads side by side">
+      <table className="table min-w-[34rem]" aria-label="Compare installation methods">
         <thead>
           <tr>
             <th className="w-20"></th>
@@ -97,7 +97,7 @@ function RoadsTable({ roads, chosen, onChoose }: Omit<Props, "marks">) {
         </thead>
         <tbody>
           <tr>
-            <th scope="row">how</th>
+            <th scope="row">method</th>
             {roads.map((r) => (
               <td key={r.road} className="align-top">
                 <How road={r} />
@@ -136,7 +136,7 @@ const How = ({ road }: { road: RoadLine }) =>
           {leg.words}
           {leg.through === "running system" && <span className="quiet">, in the running system</span>}
           {leg.image === null && leg.through === "installer" && (
-            <strong className="text-error"> – no image of it here</strong>
+            <strong className="text-error"> (image missing)</strong>
           )}
         </li>
       ))}

@@ -7,34 +7,33 @@ import type { ZoneProps } from "./zone-props";
 export function RunZone({ view }: Pick<ZoneProps, "view">) {
   const { steps, totals } = view.evaluation;
   if (steps.length === 0)
-    return <p className="quiet">With a machine and an image whose profile is known, the steps stand here.</p>;
+    return <p className="quiet">Choose a machine and an image with a known OS profile to see the steps.</p>;
   return (
     <div className="space-y-3">
       <p>
-        <strong className="text-[1.15rem]">{formatDuration(totals.likelySeconds)}</strong> likely,{" "}
-        <strong>{formatDuration(totals.lateSeconds)}</strong> late; hands for{" "}
-        {formatDuration(totals.handsSeconds)}, without you for {formatDuration(totals.waitSeconds)}.
-        <span className="quiet"> {ownRunWords(steps)}</span>
+        <strong className="text-[1.15rem]">{formatDuration(totals.likelySeconds)}</strong> expected, up to{" "}
+        <strong>{formatDuration(totals.lateSeconds)}</strong>; attended {formatDuration(totals.handsSeconds)},
+        unattended {formatDuration(totals.waitSeconds)}.<span className="quiet"> {ownRunWords(steps)}</span>
       </p>
       <TimeStrip steps={steps} />
       <p>
         <Link className="link" href={`/builds/${view.build.id}/card`}>
-          the answer card
+          Answer card
         </Link>
         <span className="quiet">
-          : the installer&rsquo;s screens on one page, for paper or beside the console
+          : the installer&rsquo;s screens on one page, for paper or next to the console
         </span>
       </p>
       {view.context.profile?.netboot && (
         <p>
           <Link className="link" href={`/builds/${view.build.id}/arm`}>
-            arm it for the network
+            Arm for network boot
           </Link>
-          <span className="quiet">: one installation without anybody at the machine</span>
+          <span className="quiet">: one unattended installation</span>
         </p>
       )}
       <details>
-        <summary className="link cursor-pointer">all {steps.length} steps</summary>
+        <summary className="link cursor-pointer">All {steps.length} steps</summary>
         <ol className="mt-2">
           {steps.map((s, i) => (
             <li
@@ -53,7 +52,7 @@ export function RunZone({ view }: Pick<ZoneProps, "view">) {
                 ) : (
                   <span className="value">{formatDuration(s.duration.likelySeconds)}</span>
                 )}
-                <span className="quiet value"> … {formatDuration(s.duration.lateSeconds)}</span>
+                <span className="quiet value"> –{formatDuration(s.duration.lateSeconds)}</span>
               </span>
             </li>
           ))}
@@ -72,7 +71,7 @@ export function TimeStrip({ steps }: { steps: Step[] }) {
     <div
       className="flex h-6 w-full"
       role="img"
-      aria-label={`The run on one scale of time, ${steps.length} steps: ${steps.map(stepWords).join("; ")}`}
+      aria-label={`Timeline of the run, ${steps.length} steps: ${steps.map(stepWords).join("; ")}`}
     >
       {steps.map((s) => (
         <span
@@ -97,6 +96,6 @@ function ownRunWords(steps: readonly Step[]): string {
   const isOwn = (s: Step): boolean =>
     s.runs > 0 || (s.figure?.inputs.some((i) => i.source === "measured") ?? false);
   const own = waits.filter(isOwn).length;
-  if (own === 0) return "From the profile's defaults; no run of your own stands behind it yet.";
-  return `${own} of ${waits.length} waits are corrected by your own runs, the others are the profile's defaults.`;
+  if (own === 0) return "Based on defaults of the profile; no run of your own yet.";
+  return `${own} of ${waits.length} waits are based on your own runs, the others on defaults of the profile.`;
 }

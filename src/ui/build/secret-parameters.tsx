@@ -62,13 +62,13 @@ function One({
         if (value !== "") void send();
       }}
     >
-      <Problems problems={problems} title="Not sealed" />
+      <Problems problems={problems} title="Not stored" />
       <label className="block">
         <span className="label">
           {name}
           {isSealed
-            ? ": sealed; what is typed now goes in its stead"
-            : ": not sealed yet, so no file is written"}
+            ? ": stored encrypted; a new value replaces it"
+            : ": not stored yet, so no answer file is generated"}
         </span>
         <span className="flex gap-2">
           <input
@@ -79,7 +79,7 @@ function One({
             onChange={(e) => setValue(e.target.value)}
           />
           <button type="submit" className="btn" disabled={value === ""}>
-            Seal {name}
+            Store {name} encrypted
           </button>
         </span>
       </label>

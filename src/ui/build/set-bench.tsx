@@ -39,24 +39,24 @@ export default function SetBench({ sizes, asked, layout, take }: Props) {
         <ParsedField
           {...{
             path: "wish.survive",
-            label: "At least so many may fail",
+            label: "Minimum fault tolerance (drives)",
             value: wish.survive as number | null,
           }}
           {...few}
           onChange={(survive) => change({ survive: survive ?? 0 })}
         />
         <ParsedField
-          {...{ path: "wish.spares", label: "Drives that stand by", value: wish.spares as number | null }}
+          {...{ path: "wish.spares", label: "Hot spares", value: wish.spares as number | null }}
           {...few}
           onChange={(spares) => change({ spares: spares ?? 0 })}
         />
         <ParsedField
-          {...{ path: "wish.least", label: "Least usable, TB", value: wish.least }}
+          {...{ path: "wish.least", label: "Minimum usable, TB", value: wish.least }}
           {...terabytes}
           onChange={(least) => change({ least })}
         />
         <SelectField
-          {...{ path: "wish.school", label: "Kept by", value: wish.school }}
+          {...{ path: "wish.school", label: "RAID implementation", value: wish.school }}
           options={KEEPERS.map((value) => ({ value, text: value === "any" ? "whoever" : value }))}
           onChange={(school) => change({ school })}
         />
@@ -77,7 +77,7 @@ export default function SetBench({ sizes, asked, layout, take }: Props) {
           />
         </>
       ) : (
-        <Problems problems={found.problems} title="These drives cannot be laid out so" />
+        <Problems problems={found.problems} title="This layout is not possible with these drives" />
       )}
     </div>
   );

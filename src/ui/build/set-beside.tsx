@@ -10,10 +10,10 @@ import {
 import { Field } from "../fields/fields";
 
 const ROLES = [
-  { value: "special", text: "special: describes the data, and small blocks" },
-  { value: "log", text: "log: writes that somebody waits for" },
-  { value: "cache", text: "cache: what is read often, once more" },
-  { value: "free", text: "nothing: free again" },
+  { value: "special", text: "special: metadata and small blocks" },
+  { value: "log", text: "log: synchronous writes" },
+  { value: "cache", text: "cache: second-level read cache" },
+  { value: "free", text: "none: free again" },
 ] as const;
 
 interface Props {
@@ -43,13 +43,13 @@ export function SetBeside({ set, plan, drives, beside, change }: Props) {
   };
   if (own.length === 0 && beside.length === 0) return null;
   return (
-    <Field path={`storage.sets.${set.id}.special`} label="Beside its data">
+    <Field path={`storage.sets.${set.id}.special`} label="Additional devices">
       {own.map((drive) => (
         <p key={drive.id} className="flex flex-wrap items-baseline gap-x-3">
           <span>{calledHere(drive)}</span>
           <select
             className="select w-auto"
-            aria-label={`${calledHere(drive)} is there as`}
+            aria-label={`Role of ${calledHere(drive)}`}
             value={roleIn(set, drive.id) ?? "free"}
             onChange={(e) => give(drive.id, e.target.value)}
           >
@@ -64,11 +64,11 @@ export function SetBeside({ set, plan, drives, beside, change }: Props) {
       {beside.length > 0 && (
         <select
           className="select w-auto"
-          aria-label="A drive to stand beside the data"
+          aria-label="Drive to add as a device"
           value=""
           onChange={(e) => give(e.target.value, "special")}
         >
-          <option value="">{own.length > 0 ? "one more drive …" : "no drive; choose one …"}</option>
+          <option value="">{own.length > 0 ? "add a drive…" : "no drive; choose one…"}</option>
           {beside.map((d) => (
             <option key={d.id} value={d.id}>
               {calledHere(d)}

@@ -5,11 +5,7 @@ import { Ruled } from "../frame/page";
 /** The scripts of a sheet, each to be read, copied or fetched; where none is written it says why. */
 export function SetScripts({ build, scripts }: { build: string; scripts: readonly SetScript[] }) {
   if (scripts.length === 0)
-    return (
-      <p className="quiet">
-        This sheet makes nothing of drives beside its target, so there is nothing to run.
-      </p>
-    );
+    return <p className="quiet">This sheet creates no additional pool or array, so there is no script.</p>;
   return scripts.map((script) => (
     <Ruled key={script.id} title={script.title} note={script.text ? script.file : undefined}>
       {script.text === null ? (
@@ -17,13 +13,13 @@ export function SetScripts({ build, scripts }: { build: string; scripts: readonl
       ) : (
         <>
           <p className="mb-2 border-l-4 pl-3 border-warning">
-            What stands on these drives is lost for good. Read the script through before it is run, as root,
-            on the machine itself.
+            All data on these drives will be lost. Read the whole script before you run it as root on the
+            machine itself.
           </p>
           <p className="mb-2 flex flex-wrap items-baseline gap-x-4">
             <CopyText text={script.text} />
             <a className="link" href={`/api/v1/builds/${build}/scripts/${script.id}`} download={script.file}>
-              fetch {script.file}
+              Download {script.file}
             </a>
           </p>
           <pre

@@ -17,7 +17,7 @@ const size = {
     if (text.trim() === "") return { value: null };
     const parsed = parseByteSize(text);
     if (!parsed.ok) return { problem: parsed.problems[0]!.message };
-    return parsed.value > 0 ? { value: parsed.value } : { problem: "a volume holds at least a byte" };
+    return parsed.value > 0 ? { value: parsed.value } : { problem: "at least 1 byte" };
   },
 };
 
@@ -49,7 +49,7 @@ export function SetVolumes({ set, shown, put }: Props) {
   const write = (i: number, part: Partial<PlannedVolume>): void =>
     put({ ...set, volumes: volumes.map((v, k) => (k === i ? { ...v, ...part } : v)) });
   return (
-    <Field path={`storage.sets.${set.id}.volumes`} label="Made on it">
+    <Field path={`storage.sets.${set.id}.volumes`} label="Volumes">
       {volumes.map((volume, i) => (
         <OneVolume
           key={i}
@@ -74,7 +74,7 @@ export function SetVolumes({ set, shown, put }: Props) {
         className="link"
         onClick={() => put({ ...set, volumes: [...volumes, another(volumes)] })}
       >
-        {set.keeper === "ZFS" ? "a volume or a file system in it" : "a logical volume on it"}
+        {set.keeper === "ZFS" ? "Add a volume or file system" : "Add a logical volume"}
       </button>
     </Field>
   );
@@ -101,17 +101,17 @@ function OneVolume({ set, volume, at, figures, write, remove }: VolumeProps) {
       />
       <ParsedField
         {...{ path: path("bytes"), label: `Size ${nth}`, value: volume.bytes, ...size }}
-        placeholder={isPool ? "a file system" : "all that is left"}
+        placeholder={isPool ? "a file system" : "all remaining space"}
         onChange={(bytes) => write({ bytes })}
       />
       {!isPool ? (
         <SelectField
-          {...{ path: path("fs"), label: `Holds ${nth}`, value: volume.fs, options: FILE_SYSTEMS }}
+          {...{ path: path("fs"), label: `Contents ${nth}`, value: volume.fs, options: FILE_SYSTEMS }}
           onChange={(fs) => write({ fs })}
         />
       ) : volume.bytes !== null ? (
         <SelectField
-          {...{ path: path("blockKib"), label: `Blocks ${nth}`, options: BLOCKS }}
+          {...{ path: path("blockKib"), label: `Block size ${nth}`, options: BLOCKS }}
           value={String(volume.blockKib)}
           onChange={(block) => write({ blockKib: Number(block) as PlannedVolume["blockKib"] })}
         />
@@ -120,8 +120,8 @@ function OneVolume({ set, volume, at, figures, write, remove }: VolumeProps) {
       )}
       <p className="pb-1 text-[0.92rem]">
         {figures && <Takes {...figures} />}{" "}
-        <button type="button" className="link" aria-label={`leave volume ${at + 1} out`} onClick={remove}>
-          leave out
+        <button type="button" className="link" aria-label={`Remove volume ${at + 1}`} onClick={remove}>
+          Remove
         </button>
       </p>
     </div>
@@ -133,10 +133,10 @@ const Takes = ({ promisedBytes, takesBytes, dfBytes }: NonNullable<VolumeProps["
   <span className="quiet">
     {[
       promisedBytes === null
-        ? "takes what is in it"
+        ? "uses what is in it"
         : takesBytes > 0
-          ? `takes ${formatBytes(takesBytes)}`
-          : `promises ${formatBytes(promisedBytes)}, takes what is written`,
+          ? `uses ${formatBytes(takesBytes)}`
+          : `provisions ${formatBytes(promisedBytes)}, uses what is written`,
       ...(dfBytes === null ? [] : [`df shows ${formatBinaryBytes(dfBytes)}`]),
     ].join("; ")}
   </span>
@@ -146,10 +146,10 @@ const Takes = ({ promisedBytes, takesBytes, dfBytes }: NonNullable<VolumeProps["
 const Room = ({ shown, isThin }: { shown: NonNullable<SetView["volumes"]>; isThin: boolean }) => (
   <p className={`mb-1 ${shown.fault ? "text-error" : ""}`}>
     {isThin
-      ? `Promised ${formatBytes(shown.promisedBytes)} of ${formatBytes(shown.roomBytes)}`
-      : `Taken ${formatBytes(shown.takenBytes)} of ${formatBytes(shown.roomBytes)}`}
+      ? `Provisioned: ${formatBytes(shown.promisedBytes)} of ${formatBytes(shown.roomBytes)}`
+      : `Used: ${formatBytes(shown.takenBytes)} of ${formatBytes(shown.roomBytes)}`}
     {shown.thin &&
-      `; chunks of ${formatBinaryBytes(shown.thin.chunk)}, metadata ${formatBinaryBytes(shown.thin.metadata)} twice, of which a full pool needs ${formatBinaryBytes(shown.thin.needs)}`}
+      `; chunks of ${formatBinaryBytes(shown.thin.chunk)}, metadata 2 × ${formatBinaryBytes(shown.thin.metadata)}, of which a full pool needs ${formatBinaryBytes(shown.thin.needs)}`}
     {shown.fault && `: ${shown.fault}`}.
   </p>
 );

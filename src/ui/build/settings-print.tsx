@@ -15,7 +15,7 @@ export const wantedColumns = (setting: string, wanted: string): Column<Line>[] =
       <>
         {l.title}
         <div className="quiet text-[0.82rem] font-normal">
-          {l.words}; under {l.where}
+          {l.words}; menu: {l.where}
         </div>
       </>
     ),
@@ -51,13 +51,13 @@ const COLUMNS: readonly Column<Line>[] = [
 /** A line to write on. */
 const Blank = () => (
   <span className="mt-4 block w-full min-w-24 border-b border-base-content">
-    <span className="sr-only">to be written</span>
+    <span className="sr-only">to be filled in</span>
   </span>
 );
 
 /** The settings sheet as it goes along to the machine on paper. */
 export const SettingsPrint = ({ lines }: { lines: readonly Line[] }) => (
-  <Table label="Settings of the firmware" columns={COLUMNS} rows={lines} keyOf={(l) => l.key} />
+  <Table label="Firmware settings" columns={COLUMNS} rows={lines} keyOf={(l) => l.key} />
 );
 
 export const PrintButton = () => (

@@ -44,25 +44,25 @@ export default function SoftwareFields({ view, sheet, edit, marks }: PartProps) 
     <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
       <ParsedField
         path="answers.source"
-        label="Packages from"
+        label="Package source"
         marks={marks("answers.source")}
         value={answers.source}
-        placeholder="the medium itself"
+        placeholder="installation medium"
         {...address}
         onChange={(source) => edit({ "answers.source": source })}
         hint={
           usual && usual !== answers.source ? (
             <button type="button" className="link" onClick={() => edit({ "answers.source": usual })}>
-              the site&apos;s: <span className="value">{usual}</span>
+              site: <span className="value">{usual}</span>
             </button>
           ) : usual ? (
-            "the site's"
+            "site default"
           ) : undefined
         }
       />
       <ParsedField
         path="answers.proxy"
-        label="By the proxy"
+        label="Proxy"
         marks={marks("answers.proxy")}
         value={answers.proxy}
         placeholder="none"
@@ -70,39 +70,39 @@ export default function SoftwareFields({ view, sheet, edit, marks }: PartProps) 
         onChange={(proxy) => edit({ "answers.proxy": proxy })}
         hint={
           site?.proxy && site.proxy !== answers.proxy
-            ? `the site's is ${site.proxy}`
+            ? `site default: ${site.proxy}`
             : site?.proxy
-              ? "the site's"
+              ? "site default"
               : undefined
         }
       />
       <ParsedField
         path="answers.components"
-        label="Packages, groups of them under @"
+        label="Packages (groups begin with @)"
         marks={marks("answers.components")}
         value={answers.components}
         rows={3}
         {...COMPONENTS}
         onChange={(components) => edit({ "answers.components": components })}
-        hint={answers.components.length === 0 ? "what the installer takes by itself" : undefined}
+        hint={answers.components.length === 0 ? "default selection of the installer" : undefined}
       />
       <ParsedField
         path="answers.services"
-        label="Services at start"
+        label="Services to enable at boot"
         marks={marks("answers.services")}
         value={answers.services}
         rows={3}
         {...SERVICES}
         onChange={(services) => edit({ "answers.services": services })}
-        hint={answers.services.length === 0 ? "what the packages start by themselves" : undefined}
+        hint={answers.services.length === 0 ? "defaults of the packages" : undefined}
       />
       {profile && asksEdition(profile) && (
         <SelectField
           path="answers.edition"
-          label="Edition"
+          label="OS edition"
           marks={marks("answers.edition")}
           value={answers.edition}
-          empty="choose …"
+          empty="choose…"
           options={namesOf(profile.editions, answers.edition).map((name) => ({ value: name, text: name }))}
           onChange={(edition) => edit({ "answers.edition": edition })}
           hint={profile.editions.find((e) => e.name === answers.edition)?.suits}
@@ -110,23 +110,23 @@ export default function SoftwareFields({ view, sheet, edit, marks }: PartProps) 
       )}
       <ParsedField
         path="answers.finish"
-        label="Commands at the end, in the new system"
+        label="Commands at the end of the installation"
         marks={marks("answers.finish")}
         value={answers.finish}
         rows={3}
         {...COMMANDS}
         onChange={(finish) => edit({ "answers.finish": finish })}
-        hint="one on each line, for a shell, run once by the super-user; others can read the file, so a secret is named as a parameter"
+        hint="One shell command per line, run once as root in the new system. Others can read the file, so use a parameter for every secret."
       />
       <ParsedField
         path="answers.firstStart"
-        label="Commands at the first start, over the network"
+        label="First-boot commands (network installation)"
         marks={marks("answers.firstStart")}
         value={answers.firstStart}
         rows={3}
         {...COMMANDS}
         onChange={(firstStart) => edit({ "answers.firstStart": firstStart })}
-        hint="each once, after the machine has found Derrick; its state is told, and the first that fails stops the rest"
+        hint="Each runs once after the machine has contacted Derrick and reports its result; the first failure stops the rest."
       />
       <div className="min-w-0 sm:col-span-2">
         <Parameters {...{ view, sheet, edit, marks }} />

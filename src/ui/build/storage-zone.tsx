@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { useState } from "react";
@@ -39,10 +40,10 @@ const PlannedSets = dynamic(() => import("./planned-sets").then((m) => m.Planned
 });
 
 const FATE_CHOICES: readonly FateChoice[] = [
-  { value: "target", text: "target", title: "Install on this drive; what is on it is erased" },
-  { value: "spare", text: "spare", title: "Stands by for a member of the target; what is on it is erased" },
-  { value: "leave alone", text: "leave", title: "Must not be touched" },
-  { value: "free", text: "free", title: "May be used later; not touched by the installation" },
+  { value: "target", text: "target", title: "Installation target; its contents are erased" },
+  { value: "spare", text: "spare", title: "Hot spare of the target; its contents are erased" },
+  { value: "leave alone", text: "protected", title: "Must not be written" },
+  { value: "free", text: "free", title: "Available for later; not touched by the installation" },
 ];
 
 /** How the choices are called that make a drive part of a set. */
@@ -55,7 +56,7 @@ function choicesOf(drive: Drive, { layout, sets }: StorageSlice): FateChoice[] {
     // What a controller shows as one drive is no drive to make a set of.
     ...(drive.presentedBy === null ? sets : []).flatMap((set) => [
       { value: `set ${set.id}`, text: set.name || `set ${set.id}`, title: `A member of the ${setName(set)}` },
-      { value: `by ${set.id}`, text: "its spare", title: `Stands by in the ${setName(set)}` },
+      { value: `by ${set.id}`, text: "its spare", title: `Hot spare of the ${setName(set)}` },
       // What it is beside the data is chosen at the set; here it is only shown.
       ...(["special", "log", "cache"] as const)
         .filter((role) => roleIn(set, drive.id) === role)
@@ -123,7 +124,7 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
     onFate: (d: Drive, choice: string) => change(given(storage, d.id, choice)),
   };
   if (drives.length === 0)
-    return <p className="quiet">The drives appear here once the machine has been read.</p>;
+    return <p className="quiet">The drives appear here once hardware data is imported.</p>;
   return (
     <div className="space-y-3">
       <TargetLayout {...{ view, storage, marks, change }} />
@@ -157,11 +158,10 @@ export function StorageZone({ view, sheet, edit, marks, agree }: ZoneProps) {
       )}
       {view.cache && (
         <p>
-          <span className="quiet">The cache of ZFS takes up to </span>
+          <span className="quiet">The ZFS cache (ARC) uses up to </span>
           <FigureValue text={formatBinaryBytes(view.cache.mostBytes)} figure={view.cache.figure} />
           <span className="quiet">
-            {" "}
-            of memory; {formatBinaryBytes(view.cache.leftBytes)} stay for the system
+            of memory; {formatBinaryBytes(view.cache.leftBytes)} remain for the system
             {view.context.profile?.requirements.virtualisation === "required" ? " and its guests" : ""}
           </span>
         </p>
@@ -226,10 +226,10 @@ function TargetLayout({
   return (
     <SelectField
       path="storage.layout"
-      label="The system stands on"
+      label="Target layout"
       marks={marks("storage.layout")}
       value={storage.layout}
-      options={[...new Set([...offered, storage.layout])].map((l) => ({ value: l, text: l }))}
+      options={[...new Set([...offered, storage.layout])].map((l) => ({ value: l, text: term(l) }))}
       onChange={(chosen) => {
         const layout = LAYOUTS.find((l) => l === chosen);
         if (layout) change(withLayout(storage, layout));
@@ -244,9 +244,9 @@ function BenchLink({ drives }: { drives: readonly Drive[] }) {
   return query && drives.length > 1 ? (
     <p>
       <Link className="link" href={`/bench?${query}`}>
-        These drives on the bench
+        Plan storage with these drives
       </Link>{" "}
-      <span className="quiet">every layout of them, with what may fail and what can be used</span>
+      <span className="quiet">compare usable capacity and fault tolerance of all layouts</span>
     </p>
   ) : null;
 }
@@ -265,9 +265,9 @@ function EraseConsent({
   if (given?.holds)
     return (
       <p className="border-l-2 pl-2 border-warning">
-        Agreed to erase {look} ({holds}) – {given.by}, <Day at={given.at} />.{" "}
+        Erase confirmed {look} ({holds}) – {given.by}, <Day at={given.at} />.{" "}
         <button type="button" className="link" onClick={onTakeBack}>
-          take back
+          Revoke
         </button>
       </p>
     );
@@ -284,17 +284,17 @@ function EraseConsent({
         <strong>{look}</strong>: {holds}
         {given && (
           <p className="text-error">
-            {given.by} agreed on <Day at={given.at} />; that has ended, since what stands on the drive has
-            changed{given.was ? ` (it was: ${given.was})` : ""}.
+            {given.by} confirmed on <Day at={given.at} />; no longer valid, because the contents of the drive
+            have changed{given.was ? ` (was: ${given.was})` : ""}.
           </p>
         )}
       </div>
       <label className="min-w-48 flex-1">
-        <span className="label">To agree that it is erased, type {asks}</span>
-        <TypedProof value={typed} onChange={setTyped} label={`To agree to erase ${look}`} className="input" />
+        <span className="label">To confirm erasing this drive, type {asks}</span>
+        <TypedProof value={typed} onChange={setTyped} label={`Confirm erasing ${look}`} className="input" />
       </label>
       <button type="submit" className="btn" disabled={typed.trim() === ""}>
-        Agree to erase
+        Confirm erase
       </button>
     </form>
   );

@@ -35,7 +35,9 @@ async function compared(build: string, sheet: Sheet, text: string): Promise<Answ
     "sheet"
   > | null;
   if (!ground)
-    return [{ message: "The server does not say what the sheet stands on, so the file was not compared." }];
+    return [
+      { message: "The server does not send the current state of the sheet, so the file was not compared." },
+    ];
   return offerOf(read.value, { machine: ground.machine, site: ground.site, sheet });
 }
 
@@ -64,7 +66,7 @@ export function TakeAnswers({ build, version, sheet, save }: Props) {
     setProblems(answer.ok ? [] : answer.problems);
     if (!answer.ok) return;
     setSaid(
-      `${edits.length} ${edits.length === 1 ? "field was" : "fields were"} taken over; zone F and zone E have them.`,
+      `${edits.length} ${edits.length === 1 ? "field was" : "fields were"} imported into zones F and E.`,
     );
     setOffer(null);
     setText("");
@@ -72,8 +74,8 @@ export function TakeAnswers({ build, version, sheet, save }: Props) {
   };
   return (
     <Ruled
-      title="Take over from a file that you have"
-      note="kickstart, preseed or cloud-config; it is read in this browser, and no secret of it is kept"
+      title="Import from an answer file"
+      note="Kickstart, preseed or cloud-config. The file is read in this browser; its secrets are not saved."
     >
       <textarea
         aria-label="Text of an answer file"
@@ -84,11 +86,11 @@ export function TakeAnswers({ build, version, sheet, save }: Props) {
       />
       <p className="mt-1 flex flex-wrap items-center gap-4">
         <button type="button" className="btn" disabled={text.trim() === ""} onClick={() => void read()}>
-          Read it
+          Compare
         </button>
         <input
           type="file"
-          aria-label="A file from this computer"
+          aria-label="File from this computer"
           className="file-input"
           onChange={async (e) => setText((await e.target.files?.[0]?.text()) ?? text)}
         />
@@ -100,7 +102,7 @@ export function TakeAnswers({ build, version, sheet, save }: Props) {
           <Offer offer={offer} left={left} onLeft={setLeft} />
           {chosen.length > 0 && (
             <button type="button" className="btn btn-primary mt-2" onClick={() => void take()}>
-              Take over {chosen.length} {chosen.length === 1 ? "field" : "fields"}
+              Import {chosen.length} {chosen.length === 1 ? "field" : "fields"}
             </button>
           )}
           <LeftOut offer={offer} />
@@ -123,18 +125,17 @@ function Offer({
   if (offer.offered.length === 0)
     return (
       <p className="mt-2">
-        This {offer.format} file has nothing that the sheet does not say already ({offer.same} fields are the
-        same).
+        This {offer.format} file has no values that differ from the sheet ({offer.same} fields are equal).
       </p>
     );
   return (
-    <table className="table mt-2" aria-label="What differs">
+    <table className="table mt-2" aria-label="Differences">
       <thead>
         <tr>
-          <th>Take</th>
+          <th>Import</th>
           <th>Field</th>
-          <th>The sheet says</th>
-          <th>The file says</th>
+          <th>Build sheet</th>
+          <th>File</th>
           <th>Line</th>
         </tr>
       </thead>
@@ -147,7 +148,7 @@ function Offer({
                 <input
                   type="checkbox"
                   className="checkbox checkbox-xs"
-                  aria-label={`Take ${name}`}
+                  aria-label={`Import ${name}`}
                   checked={!left.includes(path)}
                   onChange={(e) =>
                     onLeft(e.target.checked ? left.filter((p) => p !== path) : [...left, path])
@@ -174,8 +175,8 @@ const MOST_LINES = 200;
 function LeftOut({ offer: { untaken } }: { offer: AnswersOffer }) {
   if (untaken.length === 0) return null;
   return (
-    <section className="mt-3" aria-label="Not taken over">
-      <h3 className="font-semibold">Not taken over: {untaken.length}</h3>
+    <section className="mt-3" aria-label="Not imported">
+      <h3 className="font-semibold">Not imported: {untaken.length}</h3>
       <ul className="max-h-72 overflow-auto" tabIndex={0}>
         {untaken.slice(0, MOST_LINES).map(({ line, text, why }, i) => (
           <li key={i} className="grid gap-x-4 border-b py-0.5 border-base-300 sm:grid-cols-[4rem_1fr_1fr]">

@@ -23,9 +23,9 @@ export function TakeBack({
           if (answer.ok) router.refresh();
         }}
       >
-        take back
+        Undo
       </button>
-      <Problems problems={problems} title="Not taken back" />
+      <Problems problems={problems} title="Not undone" />
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import type { PartitionView, PlannedPart } from "@/core/storage";
 import { SWAP_SCHOOLS } from "@/core/storage";
-import { formatBinaryBytes, formatBytes } from "@/core/units";
+import { formatFixed, formatBinaryBytes, formatBytes } from "@/core/units";
 import { SelectField, type FieldMark } from "../fields/fields";
 import { CopyValue } from "../frame/copy-value";
 import { Table, type Column } from "../frame/table";
@@ -19,10 +19,10 @@ const COLUMNS: readonly Column<PlannedPart>[] = [
     heads: true,
     cell: (p) => (p.within ? <span className="pl-4">{p.name}</span> : p.name),
   },
-  { title: "Holds", cell: (p) => (p.fs === "none" ? "–" : p.fs) },
+  { title: "Contents", cell: (p) => (p.fs === "none" ? "–" : p.fs) },
   { title: "Size", right: true, className: "value whitespace-nowrap", cell: (p) => <Size bytes={p.bytes} /> },
   {
-    title: "As df shows it",
+    title: "Size in df",
     right: true,
     className: "value whitespace-nowrap",
     cell: (p) => (p.dfBytes === null ? "–" : formatBinaryBytes(p.dfBytes)),
@@ -33,19 +33,19 @@ const COLUMNS: readonly Column<PlannedPart>[] = [
 export function TargetParts({ plan, swap, marks, onSwap }: Props) {
   const { parts, idleBytes, driveBytes, drives, table, grow } = plan;
   return (
-    <section aria-label="What the installer makes of the target">
+    <section aria-label="Partitions of the target">
       <h3 className="label">
-        What the installer makes of it{drives > 1 ? ", on each of them" : ""} –{" "}
+        Partitions that the installer creates{drives > 1 ? " on each drive" : ""} –{" "}
         {table === "gpt" ? "GPT" : "MBR"}
       </h3>
       <Strip parts={parts} idleBytes={idleBytes} driveBytes={driveBytes} />
       <details className="mt-1">
         <summary className="cursor-pointer">
-          {parts.filter((p) => p.within === null).length} parts
-          {idleBytes > 1e9 ? `, ${formatBytes(idleBytes)} idle` : ""}
+          {parts.filter((p) => p.within === null).length} partitions
+          {idleBytes > 1e9 ? `, ${formatBytes(idleBytes)} unused` : ""}
         </summary>
         <Table
-          label="Parts of the target"
+          label="Partitions of the target"
           columns={COLUMNS}
           rows={parts}
           keyOf={(p) => `${p.within}${p.name}`}
@@ -54,7 +54,7 @@ export function TargetParts({ plan, swap, marks, onSwap }: Props) {
       </details>
       {idleBytes > 1e9 && grow.length > 0 && (
         <p className="mt-1 flex flex-wrap items-baseline gap-x-4">
-          <span className="quiet">to take it, once the system runs:</span>
+          <span className="quiet">to use it once the system runs:</span>
           {grow.map((command) => (
             <CopyValue key={command} value={command} />
           ))}
@@ -68,7 +68,7 @@ export function TargetParts({ plan, swap, marks, onSwap }: Props) {
           value={swap}
           options={SWAP_SCHOOLS.map((value) => ({ value, text: value }))}
           onChange={onSwap}
-          hint={plan.memoryUnread ? "the memory was not read, so the size is not known" : undefined}
+          hint={plan.memoryUnread ? "memory size not collected, so the swap size is unknown" : undefined}
         />
       </div>
     </section>
@@ -80,12 +80,12 @@ function Strip({ parts, idleBytes, driveBytes }: Pick<PartitionView, "parts" | "
   const leaves = parts.filter((p) => !parts.some((q) => q.within === p.name));
   const shown = [
     ...leaves.map((p) => ({ key: `${p.within}${p.name}`, name: p.name, bytes: p.bytes, isIdle: false })),
-    ...(idleBytes > 1e9 ? [{ key: "idle", name: "idle", bytes: idleBytes, isIdle: true }] : []),
+    ...(idleBytes > 1e9 ? [{ key: "idle", name: "unused", bytes: idleBytes, isIdle: true }] : []),
   ];
   return (
     <div
       role="img"
-      aria-label={`The target from its first to its last part: ${shown.map((p) => `${p.name}, ${formatBytes(p.bytes)}`).join("; ")}`}
+      aria-label={`The target from its first to its last partition: ${shown.map((p) => `${p.name}, ${formatBytes(p.bytes)}`).join("; ")}`}
       className="mt-1 flex h-9 border border-base-content"
     >
       {shown.map((p) => (
@@ -112,7 +112,7 @@ const SwapTable = ({ plan: { swaps, swapBytes, driveBytes } }: { plan: Partition
   const columns: readonly Column<Swap>[] = [
     { title: "Swap", heads: true, cell: (s) => s.school },
     {
-      title: "Here",
+      title: "On this machine",
       right: true,
       className: "value whitespace-nowrap",
       cell: (s) => {
@@ -121,22 +121,20 @@ const SwapTable = ({ plan: { swaps, swapBytes, driveBytes } }: { plan: Partition
       },
     },
     {
-      title: "Of the drive",
+      title: "Share of the drive",
       right: true,
       className: "value",
       cell: (s) => {
         const bytes = own(s);
-        return bytes === null ? "–" : `${((100 * bytes) / driveBytes).toFixed(1)} %`;
+        return bytes === null ? "–" : `${formatFixed((100 * bytes) / driveBytes, 1)} %`;
       },
     },
-    { title: "Why", cell: (s) => s.reason },
+    { title: "Reason", cell: (s) => s.reason },
   ];
   return (
     <>
-      <Table label="Swap side by side" columns={columns} rows={swaps} keyOf={(s) => s.school} />
-      <p className="quiet mt-1">
-        As it is chosen now: {swapBytes > 0 ? formatBinaryBytes(swapBytes) : "none"}.
-      </p>
+      <Table label="Compare swap sizes" columns={columns} rows={swaps} keyOf={(s) => s.school} />
+      <p className="quiet mt-1">Chosen now: {swapBytes > 0 ? formatBinaryBytes(swapBytes) : "none"}.</p>
     </>
   );
 };

@@ -17,7 +17,7 @@ export function WaiveSlip({
 }) {
   const [reason, setReason] = useKept(`aside ${finding?.key}`, "");
   return (
-    <Slip open={finding !== null} onClose={onClose} title={`Set ${finding?.label ?? ""} aside`}>
+    <Slip open={finding !== null} onClose={onClose} title={`Waive ${finding?.label ?? ""}`}>
       <form
         onSubmit={async (e) => {
           e.preventDefault();
@@ -29,7 +29,7 @@ export function WaiveSlip({
       >
         <p className="mb-3">{finding?.says}</p>
         <label className="block">
-          <span className="label">Reason – it goes on the record, with your name ({hand})</span>
+          <span className="label">Reason (recorded with your name, {hand})</span>
           <textarea
             autoFocus
             className="textarea"
@@ -40,7 +40,7 @@ export function WaiveSlip({
           />
         </label>
         <button type="submit" className="btn btn-primary mt-3" disabled={reason.trim().length < 8}>
-          Set aside
+          Waive
         </button>
       </form>
     </Slip>

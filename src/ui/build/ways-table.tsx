@@ -8,7 +8,9 @@ import {
   sharedSeconds,
   type Way,
   type WayPlan,
+  wayWords,
 } from "@/core/media";
+import { term } from "@/core/text";
 import type { WaysView } from "@/core/sheet";
 import { formatDuration } from "@/core/units";
 import { Field, type FieldMark } from "../fields/fields";
@@ -33,28 +35,28 @@ interface Props {
 export function WayChoice({ ways, chosen, marks, onChoose }: Props) {
   const own = ways.plans.find((p) => p.way === chosen);
   return (
-    <Field path="image.way" label="Way to the machine" marks={marks} span>
+    <Field path="image.way" label="Boot source" marks={marks} span>
       {own && (
         <>
           <p>
-            <b>{own.way}</b>{" "}
+            <b>{wayWords[own.way]}</b>{" "}
             <span className="font-semibold" style={{ color: COLOUR[own.verdict] }}>
-              {own.verdict}
+              {term(own.verdict)}
             </span>
-            , read in{" "}
+            , loads in{" "}
             <span className="value">
-              {formatDuration(elapsedSeconds(own, 1))} …{" "}
+              {formatDuration(elapsedSeconds(own, 1))}–
               {formatDuration(own.once.lateSeconds + own.each.lateSeconds)}
             </span>
-            , hands for <span className="value">{formatDuration(handsSeconds(own, 1))}</span>
+            , attended <span className="value">{formatDuration(handsSeconds(own, 1))}</span>
           </p>
           <p className="quiet text-[0.93rem]">{own.reasons[0]}</p>
-          <Unfold title="before it, and what goes wrong">
+          <Unfold title="preparation and known problems">
             <Particulars plan={own} />
           </Unfold>
         </>
       )}
-      <Unfold title="the ways side by side, and for how many machines" open={own?.verdict === "not possible"}>
+      <Unfold title="Compare boot sources, and for several machines" open={own?.verdict === "not possible"}>
         <WaysTable {...{ ways, chosen, onChoose }} />
       </Unfold>
     </Field>
@@ -70,13 +72,13 @@ function WaysTable({ ways, chosen, onChoose }: Omit<Props, "marks">) {
   return (
     <>
       <div className="overflow-x-auto">
-        <table className="table min-w-[38rem]" aria-label="Ways to the machine">
+        <table className="table min-w-[38rem]" aria-label="Compare boot sources">
           <thead>
             <tr>
               <th className="w-28"></th>
-              <th>Possible?</th>
-              <th className="w-56">Until the image is read</th>
-              <th className="w-28 text-right">Hands</th>
+              <th>Available</th>
+              <th className="w-56">Load time</th>
+              <th className="w-28 text-right">Attended time</th>
             </tr>
           </thead>
           <tbody>
@@ -85,14 +87,14 @@ function WaysTable({ ways, chosen, onChoose }: Omit<Props, "marks">) {
                 <th scope="row">
                   <RadioWord
                     name={name}
-                    text={p.way}
+                    text={wayWords[p.way]}
                     checked={chosen === p.way}
                     onChoose={() => onChoose(p.way)}
                   />
                 </th>
                 <td className="align-top">
                   <span className="font-semibold" style={{ color: COLOUR[p.verdict] }}>
-                    {p.verdict}
+                    {term(p.verdict)}
                   </span>{" "}
                   <span className="quiet text-[0.86rem]">{p.reasons[0]}</span>
                 </td>
@@ -141,8 +143,8 @@ function Particulars({ plan }: { plan: WayPlan }) {
           {r}
         </p>
       ))}
-      <p>Before: {plan.preparation.join(" ")}</p>
-      <p>Goes wrong: {plan.risks.join(" ")}</p>
+      <p>Preparation: {plan.preparation.join(" ")}</p>
+      <p>Known problems: {plan.risks.join(" ")}</p>
     </div>
   );
 }
@@ -177,12 +179,14 @@ function Pays({ plans, chosen }: { plans: readonly WayPlan[]; chosen: Way }) {
     .filter((b): b is { way: Way; from: number } => b.from !== null)
     .sort((a, b) => a.from - b.from);
   if (better.length === 0)
-    return <span className="quiet">No other way costs fewer hands, however many.</span>;
+    return (
+      <span className="quiet">No other boot source needs less attended time for any number of machines.</span>
+    );
   return (
     <span>
-      Fewer hands:{" "}
+      Less attended time:{" "}
       {better
-        .map((b) => (b.from === 1 ? `${b.way} at once` : `${b.way} from ${b.from} machines on`))
+        .map((b) => (b.from === 1 ? wayWords[b.way] : `${wayWords[b.way]} for ${b.from} machines or more`))
         .join("; ")}
     </span>
   );
@@ -195,7 +199,7 @@ function AnswerFile({ attendedSeconds }: { attendedSeconds: number }) {
   return (
     <span className="flex flex-wrap items-baseline gap-x-2">
       <label className="flex items-baseline gap-2">
-        <span className="quiet">writing and trying an answer file takes</span>
+        <span className="quiet">Writing and testing an answer file takes</span>
         <input
           className="input value w-16 text-right"
           inputMode="numeric"
@@ -208,18 +212,18 @@ function AnswerFile({ attendedSeconds }: { attendedSeconds: number }) {
       </label>
       {pays ? (
         <span>
-          and pays from{" "}
+          and pays off from{" "}
           <FigureValue
             words
             figure={pays.figure}
-            text={`${pays.machines} ${pays.machines === 1 ? "machine" : "machines"} on`}
+            text={`${pays.machines} ${pays.machines === 1 ? "machine" : "machines"}`}
           />
         </span>
       ) : (
         <span className="quiet">
           {Number(minutes) > 0
-            ? "and never pays: nothing here needs hands for longer"
-            : "(say how long, and when it pays is computed)"}
+            ? "and never pays off: no step here needs more attended time"
+            : "(enter the time to see when it pays off)"}
         </span>
       )}
     </span>
@@ -235,7 +239,7 @@ function SharedLink({ ways, machines }: { ways: WaysView; machines: number }) {
   const seconds = sharedSeconds(machines, ways.bytes, server, ways.portBytesPerSecond);
   return (
     <span className="flex flex-wrap items-baseline gap-x-2">
-      <span className="quiet">from one server with</span>
+      <span className="quiet">from one boot server with</span>
       <select
         className="select w-24"
         aria-label="Link of the boot server"
@@ -249,7 +253,7 @@ function SharedLink({ ways, machines }: { ways: WaysView; machines: number }) {
         ))}
       </select>
       <span>
-        {atOnce(server, ways.portBytesPerSecond)} at full speed; all {machines} at once take{" "}
+        {atOnce(server, ways.portBytesPerSecond)} at full speed; all {machines} in parallel take{" "}
         <span className="value">{formatDuration(seconds)}</span> each
       </span>
     </span>

@@ -62,7 +62,7 @@ export function Note({ row, profile, judge, addTrial }: { row: NoteRow; profile:
         <span className="font-medium">{name}</span>
         <span className="value quiet">{note.subject.name ? note.subject.value : ""}</span>
         <span>
-          under {profile} {note.version || "(every version)"}
+          with {profile} {note.version || "(all versions)"}
         </span>
         <span className="quiet ml-auto">
           {note.by}, <Day at={note.at} />
@@ -92,10 +92,10 @@ export function Note({ row, profile, judge, addTrial }: { row: NoteRow; profile:
       )}
       <div className="mt-1 flex gap-4 text-[0.93rem]">
         <button type="button" className="link quiet" onClick={() => setSlip("trial")}>
-          log a trial
+          Record test
         </button>
         <button type="button" className="link quiet" onClick={() => setSlip("verdict")}>
-          change the verdict
+          Change verdict
         </button>
       </div>
       <TrialSlip

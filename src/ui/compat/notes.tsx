@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { useState } from "react";
 import type { CompatNote } from "@/core/compat";
 import { useKept } from "../draft/use-kept";
@@ -54,11 +55,11 @@ export function CompatNotes({
       <div className="mb-3 flex flex-wrap items-end gap-6">
         <NarrowField {...{ words, onChange: setWords }} />
         <button type="button" className="btn ml-auto" onClick={() => setOpen(true)}>
-          Write a verdict
+          Add verdict
         </button>
       </div>
       {rows.length === 0 && (
-        <p className="quiet">Nothing is noted yet. A verdict shows up on every build that meets its part.</p>
+        <p className="quiet">No verdicts yet. A verdict is shown on every build that uses the part.</p>
       )}
       <ul>
         {shown.map((row) => (
@@ -68,8 +69,8 @@ export function CompatNotes({
       <SlipForm
         open={open}
         onClose={() => setOpen(false)}
-        title="What works, what does not"
-        button="Keep"
+        title="Compatibility verdict"
+        button="Save"
         send={async () => {
           const answer = await add(values);
           if (answer.ok) setValues(begun);
@@ -102,25 +103,20 @@ function PartFields({
         path="c.kind"
         label="Part"
         value={subject.kind}
-        options={KINDS.map((k) => ({ value: k, text: k }))}
+        options={KINDS.map((k) => ({ value: k, text: term(k) }))}
         onChange={(kind) => setSubject({ kind })}
       />
       <TextField
         path="c.value"
-        label={isModel ? "Model" : "Id, maker:device"}
+        label={isModel ? "Model" : "ID, vendor:device"}
         value={subject.value}
         placeholder={isModel ? "Caldbeck 12000" : "f0a1:10d3"}
         onChange={(value) => setSubject({ value: isModel ? value : value.toLowerCase() })}
       />
-      <TextField
-        path="c.name"
-        label="As people call it"
-        value={subject.name}
-        onChange={(name) => setSubject({ name })}
-      />
+      <TextField path="c.name" label="Name" value={subject.name} onChange={(name) => setSubject({ name })} />
       <SelectField
         path="c.profile"
-        label="Under"
+        label="OS profile"
         value={values.profile}
         empty="choose the OS profile"
         options={[...new Map(profiles.map((p) => [p.key, p])).values()].map((p) => ({
@@ -131,7 +127,7 @@ function PartFields({
       />
       <TextField
         path="c.version"
-        label="Version, empty for all"
+        label="Version (empty for all)"
         value={values.version}
         placeholder="9"
         onChange={(version) => set({ version: version.trim() })}

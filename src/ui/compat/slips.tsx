@@ -1,3 +1,4 @@
+import { term } from "@/core/text";
 import { VERDICTS, type CompatNote, type Trial } from "@/core/compat";
 import type { Problem } from "@/core/result";
 import { OtherVersion } from "../draft/other-version";
@@ -22,7 +23,7 @@ export function JudgementFields({
         path="c.verdict"
         label="Verdict"
         value={value.verdict}
-        options={VERDICTS.map((v) => ({ value: v, text: v }))}
+        options={VERDICTS.map((v) => ({ value: v, text: term(v) }))}
         onChange={(v) => onChange({ verdict: v as CompatNote["verdict"] })}
       />
       <TextField
@@ -34,7 +35,7 @@ export function JudgementFields({
       />
       <TextField
         path="c.evidence"
-        label="Evidence: what was seen, or where it stands"
+        label="Evidence: what was observed, or the source"
         value={value.evidence}
         onChange={(evidence) => onChange({ evidence })}
         span
@@ -63,16 +64,16 @@ const EMPTY_TRIAL: Omit<Trial, "at" | "by"> = {
 export function TrialSlip({ open, onClose, id, name, send }: SlipProps<Omit<Trial, "at" | "by">>) {
   const [trial, setTrial] = useKept(`trial of ${id}`, EMPTY_TRIAL);
   const texts = [
-    ["changed", "What was changed or tried"],
-    ["expected", "What was expected"],
-    ["happened", "What happened"],
+    ["changed", "What was changed or tested"],
+    ["expected", "Expected result"],
+    ["happened", "Actual result"],
   ] as const;
   return (
     <SlipForm
       open={open}
       onClose={onClose}
-      title={`A trial of ${name}`}
-      button="Put it on the log"
+      title={`Test of ${name}`}
+      button="Save"
       send={async () => {
         const answer = await send(trial);
         if (answer.ok) setTrial(EMPTY_TRIAL);
@@ -93,7 +94,7 @@ export function TrialSlip({ open, onClose, id, name, send }: SlipProps<Omit<Tria
           path="t.outcome"
           label="Outcome"
           value={trial.outcome}
-          options={(["worked", "did not work", "unclear"] as const).map((o) => ({ value: o, text: o }))}
+          options={(["worked", "did not work", "unclear"] as const).map((o) => ({ value: o, text: term(o) }))}
           onChange={(outcome) => setTrial({ ...trial, outcome })}
         />
       </div>
@@ -117,8 +118,8 @@ export function VerdictSlip({
     <SlipForm
       open={open}
       onClose={onClose}
-      title={`The verdict on ${name}`}
-      button="Keep"
+      title={`Verdict on ${name}`}
+      button="Save"
       send={async () => {
         const answer = await send(part);
         if (answer.ok) drop();

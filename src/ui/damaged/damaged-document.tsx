@@ -22,7 +22,7 @@ const WORDS: Record<Kind, string> = {
   machine: "Machine",
   image: "Image",
   build: "Build sheet",
-  run: "Run begun",
+  run: "Run started",
   drive: "Drive",
   note: "Compatibility note for",
 };
@@ -45,7 +45,7 @@ export function DamagedDocument({
     setBusy(true);
     const said = await answer.catch((): Answer => ({
       ok: false,
-      problems: [{ message: "The server does not answer; nothing was changed." }],
+      problems: [{ message: "The server does not respond; nothing was changed." }],
     }));
     setProblems(said.ok ? [] : said.problems);
     setBusy(false);
@@ -62,11 +62,11 @@ export function DamagedDocument({
       </ul>
       {damaged.setAside && (
         <p className="quiet">
-          Set aside by {damaged.setAside.by}, <Day at={damaged.setAside.at} />. It is kept as it is.
+          Quarantined by {damaged.setAside.by}, <Day at={damaged.setAside.at} />. It is preserved unchanged.
         </p>
       )}
       <label className="mt-2 block">
-        <span className="label">The document as it stands; mend it here</span>
+        <span className="label">Stored document; repair it here</span>
         <textarea
           className="textarea value w-full"
           rows={Math.min(18, text.split("\n").length + 1)}
@@ -75,7 +75,7 @@ export function DamagedDocument({
           onChange={(e) => setText(e.target.value)}
         />
       </label>
-      <Problems problems={problems} title="Not taken" />
+      <Problems problems={problems} title="Not saved" />
       <div className="mt-2 flex flex-wrap gap-2">
         <button
           type="button"
@@ -83,14 +83,14 @@ export function DamagedDocument({
           disabled={busy || text === damaged.text}
           onClick={() => void tell(repair(kind, id, text))}
         >
-          Put this in its place
+          Save repaired document
         </button>
         <a className="btn" href={`/api/v1/damaged/${kind}/${encodeURIComponent(id)}`} download>
-          Save it as a file
+          Download
         </a>
         {!damaged.setAside && (
           <button type="button" className="btn" disabled={busy} onClick={() => void tell(setAside(kind, id))}>
-            Set it aside
+            Quarantine
           </button>
         )}
       </div>

@@ -20,15 +20,15 @@ export function OtherVersion<T>({
   return (
     <div role="alert" className="border-l-4 py-1 pl-3 border-warning">
       <p>
-        This was changed by another hand since you typed “{words(other.value) || "nothing"}”. What stands now
-        is shown here.
+        Someone else changed this field after you typed “{words(other.value) || "nothing"}”. The saved value
+        is shown.
       </p>
       <p className="flex gap-4">
         <button type="button" className="link" onClick={() => onTake(other.value)}>
-          put mine in its place
+          Use my value
         </button>
         <button type="button" className="link" onClick={onDrop}>
-          leave it as it stands
+          Keep the saved value
         </button>
       </p>
     </div>

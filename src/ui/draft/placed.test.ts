@@ -9,7 +9,7 @@ describe("a problem at its place", () => {
   it.each([
     ["name: a site needs a name", "Name: a site needs a name"],
     ["segments.0.gateway: outside", "Networks, no. 1, gateway: outside"],
-    ["link.bitsPerSecond: too small: 0", "Link of remote consoles: too small: 0"],
+    ["link.bitsPerSecond: too small: 0", "Link speed of remote consoles: too small: 0"],
     ["notes: two\nlines", "Notes: two\nlines"],
     ["nowhere.at: all", "nowhere.at: all"],
     ["Somebody saved this in between.", "Somebody saved this in between."],
@@ -46,7 +46,7 @@ describe("fields that are bound by their paths", () => {
   const field = bound<Site>({ document, type: (changes) => typed.push(changes) });
 
   it("show what stands at the path, also in a row of a list, and type there", () => {
-    expect(field("segments.0.name", "Segment")).toMatchObject({ path: "segments.0.name", value: "mgmt" });
+    expect(field("segments.0.name", "Network")).toMatchObject({ path: "segments.0.name", value: "mgmt" });
     field("segments.0.vlan", "VLAN").onChange(7);
     field("addressSchool", "Addresses").onChange("reserved");
     expect(typed).toEqual([{ "segments.0.vlan": 7 }, { addressSchool: "reserved" }]);

@@ -26,16 +26,17 @@ export function SaveState({
   const unread = useUnread();
   const words = {
     saved: `saved ${formatDateTime(savedAt, timeZone)}${timeZone === "UTC" ? " UTC" : ""}`,
-    saving: "saving …",
-    refused: "not saved – kept here until it fits",
-    "not saved": "not saved yet – kept here, trying again",
+    saving: "saving…",
+    refused: "Not saved: correct the marked field. Your entry is kept in this browser.",
+    "not saved":
+      "Not saved: the server does not respond. Your entry is kept in this browser; Derrick keeps trying.",
   };
   const isWell = unread === 0 && (draft.status === "saved" || draft.status === "saving");
   return (
     <>
       <span role="status" className={isWell ? "quiet" : "font-semibold text-error"}>
         {unread > 0
-          ? `${unread === 1 ? "one field" : `${unread} fields`} cannot be read and ${unread === 1 ? "is" : "are"} not saved`
+          ? `${unread === 1 ? "One field is invalid and" : `${unread} fields are invalid and`} not saved`
           : words[draft.status]}
       </span>
       <UndoRedo {...draft} />
@@ -49,8 +50,8 @@ export function UndoRedo({ canUndo, canRedo, undo, redo }: Omit<Saving, "status"
   useKeys("shift+u", () => void redo());
   return (
     <>
-      <Again text="undo" possible={canUndo} act={undo} />
-      <Again text="redo" possible={canRedo} act={redo} />
+      <Again text="Undo" possible={canUndo} act={undo} />
+      <Again text="Redo" possible={canRedo} act={redo} />
     </>
   );
 }

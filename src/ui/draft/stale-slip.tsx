@@ -33,17 +33,17 @@ export function StaleSlip({
   const choose = (path: string, other: boolean): void =>
     setTheirs(other ? [...theirs, path] : theirs.filter((p) => p !== path));
   return (
-    <Slip open wide onClose={() => undefined} title={`This ${what} was changed by another hand`}>
+    <Slip open wide onClose={() => undefined} title={`Edit conflict: someone else saved this ${what}`}>
       <p className="mb-3">
-        {clash.by} saved it on <Moment at={clash.at} /> while you were writing. Your change was not saved and
-        nothing of it is lost. Choose for each field.
+        {clash.by} saved it on <Moment at={clash.at} /> while you were editing. Your change was not saved, and
+        your entries are kept. Choose a value for each field.
       </p>
       <table className="table">
         <thead>
           <tr>
             <th>Field</th>
-            <th>Yours</th>
-            <th>Stands there now</th>
+            <th>Your value</th>
+            <th>Saved value</th>
           </tr>
         </thead>
         <tbody>
@@ -71,7 +71,7 @@ export function StaleSlip({
         </tbody>
       </table>
       <button type="button" className="btn btn-primary mt-4" onClick={() => settle(keep)}>
-        Go on with this choice
+        Save this choice
       </button>
     </Slip>
   );

@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { MEDIA, type Drive } from "@/core/machine";
+import { MEDIA, type Drive, MEDIA_NAMES } from "@/core/machine";
 import type { Problem } from "@/core/result";
 import { formatBytes, parseByteSize } from "@/core/units";
 import { useKept } from "../draft/use-kept";
@@ -42,13 +42,13 @@ export function AddDrive({
   return (
     <>
       <button type="button" className="btn" onClick={() => setOpen(true)}>
-        Add a stick, card or spare
+        Add a USB stick, card or spare drive
       </button>
       <SlipForm
         open={open}
         onClose={() => setOpen(false)}
-        title="Into the register"
-        button="Keep"
+        title="Add to the drive inventory"
+        button="Save"
         send={async () => {
           const answer = await add(values);
           if (answer.ok) setValues(EMPTY);
@@ -58,7 +58,7 @@ export function AddDrive({
         <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
           <TextField
             path="n.label"
-            label="Name written on it"
+            label="Label on the device"
             value={values.label}
             onChange={(label) => set({ label })}
           />
@@ -73,7 +73,7 @@ export function AddDrive({
             path="n.media"
             label="Class"
             value={values.media}
-            options={MEDIA.filter((m) => m !== "virtual").map((m) => ({ value: m, text: m }))}
+            options={MEDIA.filter((m) => m !== "virtual").map((m) => ({ value: m, text: MEDIA_NAMES[m] }))}
             onChange={(v) => set({ media: v as Drive["media"] })}
           />
           <ParsedField
@@ -90,14 +90,14 @@ export function AddDrive({
           />
           <TextField
             path="n.place"
-            label="Where it lies"
+            label="Storage location"
             value={values.place}
             placeholder="store room, shelf 2"
             onChange={(place) => set({ place })}
           />
           <TextField
             path="n.holds"
-            label="What is on it"
+            label="Contents"
             value={values.holds}
             onChange={(holds) => set({ holds })}
           />
@@ -108,7 +108,7 @@ export function AddDrive({
               checked={values.spare}
               onChange={(e) => set({ spare: e.target.checked })}
             />
-            kept as a spare
+            spare drive
           </label>
         </div>
       </SlipForm>

@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { SPEED_CLASSES, WRITTEN, type RegisterEntry, type Wipe } from "@/core/machine";
@@ -61,15 +62,15 @@ export function DriveActions(acts: DriveActs) {
       {entry.state !== "destroyed" && (
         <div className="mt-3 flex flex-wrap gap-3">
           <button type="button" className="btn" onClick={() => setSlip("shelf")}>
-            Lay it on a shelf
+            Move to storage
           </button>
           {isCarried(entry) && (
             <button type="button" className="btn" onClick={() => setSlip("write")}>
-              Write down a writing
+              Record an image write
             </button>
           )}
           <button type="button" className="btn" onClick={() => setSlip("wipe")}>
-            Write down an erasure
+            Record an erasure
           </button>
         </div>
       )}
@@ -98,23 +99,23 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
       <OtherVersion other={otherLabel} words={asTyped} onTake={setLabel} onDrop={dropLabel} />
       <OtherVersion other={otherNotes} words={asTyped} onTake={setNotes} onDrop={dropNotes} />
       <div className="grid max-w-3xl gap-x-8 gap-y-3 sm:grid-cols-2">
-        <TextField path="label" label="Name written on it" value={label} onChange={setLabel} />
+        <TextField path="label" label="Label on the device" value={label} onChange={setLabel} />
         {isCarried(entry) && (
           <>
             <SelectField
               path="speed"
               label="Speed class"
               value={entry.speedClass ?? ""}
-              empty="not known"
+              empty="unknown"
               options={SPEED_CLASSES.map((c) => ({ value: c, text: c }))}
               onChange={(v) => void doing(keep({ speedClass: v || null }), nothingTyped)}
             />
             <SelectField
               path="written"
-              label="How it was written"
+              label="Write mode"
               value={entry.written ?? ""}
-              empty="not said"
-              options={WRITTEN.map((w) => ({ value: w, text: w }))}
+              empty="not specified"
+              options={WRITTEN.map((w) => ({ value: w, text: term(w) }))}
               onChange={(v) => void doing(keep({ written: v || null }), nothingTyped)}
             />
           </>
@@ -132,7 +133,7 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
             })
           }
         >
-          Keep
+          Save
         </button>
       )}
     </>
@@ -145,17 +146,17 @@ function ShelfSlip({ entry, shelve, open, onClose, doing }: SlipOf) {
   const [place, setPlace, otherPlace, dropPlace] = useKept("place", entry.place);
   const [spare, setSpare, , dropSpare] = useKept("spare", entry.spare);
   return (
-    <Slip open={open} onClose={onClose} title="On the shelf">
+    <Slip open={open} onClose={onClose} title="Move to storage">
       <OtherVersion other={otherPlace} words={asTyped} onTake={setPlace} onDrop={dropPlace} />
       <TextField
         path="place"
-        label="Where it lies"
+        label="Storage location"
         value={place}
         placeholder="store room, shelf 2"
         onChange={setPlace}
       />
       <div className="mt-3">
-        <Tick label="kept as a spare" value={spare} onChange={setSpare} />
+        <Tick label="spare drive" value={spare} onChange={setSpare} />
       </div>
       <button
         type="button"
@@ -167,7 +168,7 @@ function ShelfSlip({ entry, shelve, open, onClose, doing }: SlipOf) {
           })
         }
       >
-        Lay it there
+        Move
       </button>
     </Slip>
   );
@@ -178,17 +179,17 @@ function ErasureSlip({ entry, tail, wipe, open, onClose, doing }: SlipOf) {
   const [remark, setRemark] = useKept("remark", "");
   const [typedTail, setTypedTail] = useState("");
   return (
-    <Slip open={open} onClose={onClose} title="An erasure, for the ledger">
+    <Slip open={open} onClose={onClose} title="Record an erasure">
       <p className="mb-3">
-        On it now: <span className="font-medium">{entry.holds || "not known"}</span>. Derrick erases nothing
-        itself; it writes down what was done, when and by whom.
+        Contents now: <span className="font-medium">{entry.holds || "unknown"}</span>. Derrick does not erase
+        drives; it records what was done, when and by whom.
       </p>
       <div className="space-y-3">
         <SelectField
           path="method"
-          label="How"
+          label="Method"
           value={method}
-          options={METHODS.map((m) => ({ value: m, text: m }))}
+          options={METHODS.map((m) => ({ value: m, text: term(m) }))}
           onChange={setMethod}
         />
         <TextField
@@ -201,7 +202,7 @@ function ErasureSlip({ entry, tail, wipe, open, onClose, doing }: SlipOf) {
         {tail && (
           <TextField
             path="tail"
-            label="Tail of the serial that was erased, read from the drive"
+            label="Last characters of the serial number, read from the drive itself"
             value={typedTail}
             placeholder={`${tail.length} characters`}
             onChange={setTypedTail}
@@ -214,7 +215,7 @@ function ErasureSlip({ entry, tail, wipe, open, onClose, doing }: SlipOf) {
         disabled={tail !== "" && typedTail.trim().toUpperCase() !== tail.toUpperCase()}
         onClick={() => void doing(wipe(method, remark), () => setRemark(""))}
       >
-        Write it down
+        Save
       </button>
     </Slip>
   );

@@ -1,5 +1,6 @@
 "use client";
 
+import { MEDIA_NAMES } from "@/core/machine";
 import Link from "next/link";
 import { useMemo, useState } from "react";
 import { RadioWords } from "../fields/radio-words";
@@ -28,10 +29,10 @@ export interface DriveLine {
 
 const SHOWN = {
   all: "all",
-  look: "needs a look",
-  shelf: "on the shelf",
+  look: "needs attention",
+  shelf: "in storage",
   spare: "spares",
-  stick: "sticks and cards",
+  stick: "USB sticks and cards",
 };
 type Shown = keyof typeof SHOWN;
 
@@ -82,7 +83,7 @@ const COLUMNS: readonly DataColumn<DriveLine>[] = [
     ),
   },
   {
-    ...{ id: "where", title: "Where", width: "minmax(9rem,1fr)", by: (d) => d.where || undefined },
+    ...{ id: "where", title: "Location", width: "minmax(9rem,1fr)", by: (d) => d.where || undefined },
     cell: (d) => (
       <span title={d.where}>
         {d.where}
@@ -91,12 +92,12 @@ const COLUMNS: readonly DataColumn<DriveLine>[] = [
     ),
   },
   {
-    ...{ id: "holds", title: "On it", width: "minmax(10rem,1.4fr)", by: (d) => d.holds || undefined },
+    ...{ id: "holds", title: "Contents", width: "minmax(10rem,1.4fr)", by: (d) => d.holds || undefined },
     isWide: true,
     cell: (d) => (
       <div className="leading-tight">
         <div className="truncate" title={d.holds}>
-          {d.holds || <span className="quiet">not known</span>}
+          {d.holds || <span className="quiet">unknown</span>}
         </div>
         {d.erased && <div className="quiet truncate text-[0.86rem]">{d.erased}</div>}
       </div>
@@ -106,14 +107,18 @@ const COLUMNS: readonly DataColumn<DriveLine>[] = [
 
 /** Those that need a look come first. */
 const HEALTH_ORDER: Record<Verdict, number> = { failing: 0, watch: 1, "not known": 2, good: 3 };
-const nameOf = (d: DriveLine): string => d.label || d.model || `${d.media} drive`;
+const nameOf = (d: DriveLine): string => d.label || d.model || MEDIA_NAMES[d.media];
 
 /** Every drive, stick and card that was ever seen, whatever machine it sits in; those that need a look come first. */
 export function DriveRegister({ drives }: { drives: DriveLine[] }) {
   const [shown, setShown] = useState<Shown>("all");
   const rows = useMemo(() => drives.filter(belongs[shown]), [drives, shown]);
   if (drives.length === 0)
-    return <p className="quiet">No drive yet: they come with the facts of machines, or are added by hand.</p>;
+    return (
+      <p className="quiet">
+        No drives yet. They are added with the hardware data of machines, or one by one.
+      </p>
+    );
   return (
     <DataList
       label="Drives"
@@ -127,9 +132,9 @@ export function DriveRegister({ drives }: { drives: DriveLine[] }) {
       rowHeight={48}
       minWidth="64rem"
       narrowWidth="34rem"
-      placeholder="serial, model, machine, what is on it …"
+      placeholder="serial, model, machine, contents…"
       beside={
-        <RadioWords label="Which drives" name="shown" words={SHOWN} chosen={shown} onChoose={setShown} />
+        <RadioWords label="Filter drives" name="shown" words={SHOWN} chosen={shown} onChoose={setShown} />
       }
     />
   );

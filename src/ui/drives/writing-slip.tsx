@@ -1,3 +1,4 @@
+import { term } from "@/core/text";
 import { WRITTEN, type RegisterEntry } from "@/core/machine";
 import { useKept } from "../draft/use-kept";
 import { ChoiceField, SelectField } from "../fields/fields";
@@ -29,21 +30,21 @@ export function WritingSlip({
   const set = (part: Partial<Writing>) => setValues({ ...values, ...part });
   const prepared = values.written === "uefi" || values.written === "legacy";
   return (
-    <Slip open={open} onClose={onClose} title="A writing, for the register">
+    <Slip open={open} onClose={onClose} title="Record an image write">
       <div className="grid gap-3">
         <SelectField
           path="w.image"
           label="Image"
           value={values.imageId}
-          empty="choose …"
+          empty="choose…"
           options={images.map((i) => ({ value: i.id, text: i.name }))}
           onChange={(imageId) => set({ imageId })}
         />
         <SelectField
           path="w.written"
-          label="How"
+          label="Write mode"
           value={values.written}
-          options={WRITTEN.filter((w) => w !== "data only").map((w) => ({ value: w, text: w }))}
+          options={WRITTEN.filter((w) => w !== "data only").map((w) => ({ value: w, text: term(w) }))}
           onChange={(v) => set({ written: v as Writing["written"] })}
         />
         {prepared && (
@@ -60,11 +61,11 @@ export function WritingSlip({
         )}
         <ChoiceField
           path="w.compared"
-          label="Read back and compared"
+          label="Verified"
           value={values.compared ? "yes" : "no"}
           options={[
             { value: "no", text: "no" },
-            { value: "yes", text: "yes, it is the same" },
+            { value: "yes", text: "yes, identical" },
           ]}
           onChange={(v) => set({ compared: v === "yes" })}
         />
@@ -75,7 +76,7 @@ export function WritingSlip({
         disabled={values.imageId === ""}
         onClick={() => keep({ ...values, scheme: prepared ? values.scheme : null }, () => setValues(EMPTY))}
       >
-        Write it down
+        Save
       </button>
     </Slip>
   );

@@ -12,7 +12,7 @@ it("reads the rows that are not empty, and tells each cell that does not fit by 
   expect(readTexts(texts, CIRCUIT)).toEqual({
     rows: [{ name: "A1", limitWatts: 2300 }],
     problems: [
-      { row: 2, column: 1, message: "a number of watts above 0, such as 2300" },
+      { row: 2, column: 1, message: "a number of watts above 0, for example 2300" },
       { row: 3, column: 0, message: "a circuit needs a name" },
     ],
   });

@@ -161,7 +161,7 @@ const EntryRow = memo(function EntryRow({
           name={`${label}, ${c.title}, row ${r + 1}`}
           text={row[column] ?? ""}
           choices={c.choices}
-          example={isFirst ? `such as ${c.example}` : ""}
+          example={isFirst ? `for example ${c.example}` : ""}
           problem={problems.find((p) => p.row === r && (p.column ?? cells.length - 1) === column)}
         />
       ))}

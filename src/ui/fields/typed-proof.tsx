@@ -43,7 +43,8 @@ export function TypedProof({
       />
       {refused && (
         <span role="alert" className="block text-[0.93rem] text-error">
-          What is copied proves nothing. Read it from the drive, its label or the console, and type it.
+          Pasted text is not accepted as proof. Read the number from the drive, its label or the console, and
+          type it.
         </span>
       )}
     </>

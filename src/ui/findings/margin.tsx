@@ -58,11 +58,11 @@ export function Margin({ findings, sheet, layoutKey, drawer, isOpen, acts }: Pro
     <aside
       ref={ref}
       data-margin
-      aria-label="Margin: findings"
+      aria-label="Findings panel"
       className={`sheet:absolute sheet:inset-y-0 sheet:right-0 sheet:block sheet:w-[21rem] sheet:bg-transparent sheet:shadow-none ${drawer ? "fixed inset-y-0 right-0 z-40 block w-[min(22rem,92vw)] overflow-y-auto border-l bg-base-100 p-3 pt-14 shadow-xl sheet:overflow-visible sheet:border-l sheet:p-0" : "hidden border-l"} border-base-300`}
     >
       <Leaders groups={groups} margin={ref} sheet={sheet} />
-      {findings.length === 0 && <p className="quiet p-3">Nothing to say about this sheet.</p>}
+      {findings.length === 0 && <p className="quiet p-3">No findings.</p>}
       {groups.map((g) => (
         <div
           key={g.key}

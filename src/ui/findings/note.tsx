@@ -1,5 +1,7 @@
 "use client";
 
+import { daysInWords } from "@/core/units";
+import { term } from "@/core/text";
 import { memo, useState, type ReactNode } from "react";
 import { quietWords, type FindingGroup, type PlacedFinding } from "@/core/finding";
 import { SEVERITY_RULE, SEVERITY_TEXT, Signal } from "../frame/signal";
@@ -67,7 +69,7 @@ const Head = ({ finding, children }: { finding: PlacedFinding; children: ReactNo
       <Signal severity={finding.severity} />
     </span>
     {finding.label && <span className="value font-semibold">{finding.label}</span>}
-    <span className="font-semibold">{finding.severity}</span>
+    <span className="font-semibold">{term(finding.severity)}</span>
     {children}
   </h3>
 );
@@ -131,7 +133,7 @@ const Waived = ({ finding: { waiver, ended } }: { finding: PlacedFinding }) => (
     )}
     {ended && (
       <p className="leading-snug">
-        <strong>A waiver has ended</strong>, since what it was given for has changed: {ended.reason}{" "}
+        <strong>Waiver ended</strong> because its scope has changed: {ended.reason}{" "}
         <span className="quiet">
           – {ended.by}, <Day at={ended.at} />
         </span>
@@ -171,14 +173,14 @@ function Remedy({ finding, acts, open, toggle }: RemedyProps) {
           aria-expanded={open}
           onClick={toggle}
         >
-          {open ? "fold" : "what to do, and why"}
+          {open ? "fold" : "suggested fix and reason"}
         </button>
         {acts.more?.(finding)}
       </p>
       {open && (
         <div className="mt-1 space-y-1 pb-1 leading-snug">
           <p>
-            <span className="label">Do </span>
+            <span className="label">Fix </span>
             {finding.remedy}
           </p>
           {cure && <p className="quiet [overflow-wrap:anywhere]">{cure.detail}</p>}
@@ -197,8 +199,8 @@ const Evidence = ({ finding }: { finding: PlacedFinding }) =>
         <div key={e.what + e.value} className="contents">
           <dt className="quiet">{e.what}</dt>
           <dd>
-            <span className="value [overflow-wrap:anywhere]">{e.value}</span>{" "}
-            <span className="quiet">({e.source})</span>
+            <span className="value [overflow-wrap:anywhere]">{daysInWords(e.value)}</span>{" "}
+            <span className="quiet">({daysInWords(e.source)})</span>
           </dd>
         </div>
       ))}
@@ -208,10 +210,10 @@ const Evidence = ({ finding }: { finding: PlacedFinding }) =>
 const SetAside = ({ finding, onWaive }: { finding: PlacedFinding; onWaive: (f: PlacedFinding) => void }) =>
   finding.waiver ? null : finding.waivable ? (
     <button type="button" className="btn text-[0.86rem]" onClick={() => onWaive(finding)}>
-      Set aside with a reason
+      Waive with a reason
     </button>
   ) : (
-    <p className="quiet">This stop protects data; no reason sets it aside.</p>
+    <p className="quiet">This blocker protects data and cannot be waived.</p>
   );
 
 /** Findings that say the same of different things: their title once, below it each with its own remedy. */
@@ -219,7 +221,7 @@ function Alike({ group, acts, isBrief }: { group: FindingGroup; acts: NoteActs; 
   const [open, setOpen] = useState(false);
   const { findings } = group;
   const [first] = findings;
-  const told = `${first!.title} – ${findings.length} times`;
+  const told = `${first!.title} (${findings.length} times)`;
   return (
     <Entry group={group}>
       <Head finding={{ ...first!, label: first!.label && `${first!.label}–${findings.at(-1)!.label}` }}>

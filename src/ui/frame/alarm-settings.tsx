@@ -34,7 +34,7 @@ export function AlarmSettings() {
   };
   return (
     <p className="quiet mt-1 flex flex-wrap items-baseline gap-x-4 text-[0.93rem]">
-      <span>When a wait ends, the title of every Derrick page says so; also</span>
+      <span>When a wait ends, every Derrick page shows it in its title. Also:</span>
       <label className="flex items-baseline gap-1.5">
         <input
           className="checkbox checkbox-xs"
@@ -45,7 +45,7 @@ export function AlarmSettings() {
             if (e.target.checked) sound();
           }}
         />
-        by sound
+        sound
       </label>
       <label className="flex items-baseline gap-1.5">
         <input
@@ -54,11 +54,11 @@ export function AlarmSettings() {
           checked={byNotice}
           onChange={(e) => void notice(e.target.checked)}
         />
-        by the browser&apos;s notification
+        browser notification
       </label>
       {refused && (
         <span role="alert">
-          This browser does not allow notifications here; its own settings decide that.
+          Notifications are blocked for this page. Allow them in the settings of the browser.
         </span>
       )}
     </p>

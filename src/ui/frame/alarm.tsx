@@ -39,7 +39,7 @@ export function Alarm() {
     const ended = due(runs, new Date(Date.now() + ahead).toISOString());
     for (const call of ended) {
       const once = `${call.id} ${call.hands?.what}`;
-      if (!told.current.has(once)) announce(`${call.machine}: hands are needed`, call.hands?.what ?? "");
+      if (!told.current.has(once)) announce(`${call.machine}: action needed`, call.hands?.what ?? "");
       told.current.add(once);
     }
     setCalls((old) => (old.length === 0 && ended.length === 0 ? old : ended));
@@ -71,8 +71,12 @@ export function Alarm() {
   }, [ask, compare]);
 
   useEffect(() => {
-    const plain = document.title.startsWith(MARK) ? document.title.replace(/^.*? – /, "") : document.title;
-    document.title = calls.length > 0 ? `${MARK}${calls.map((c) => c.machine).join(", ")} – ${plain}` : plain;
+    const plain = document.title.startsWith(MARK)
+      ? document.title.slice(MARK.length).replace(/^.* – (?=Today – )/, "")
+      : document.title;
+    // Tabs are told apart by what they show; the machine is named where it leads to it.
+    const who = path === "/" ? `${calls.map((c) => c.machine).join(", ")} – ` : "";
+    document.title = calls.length > 0 ? `${MARK}${who}${plain}` : plain;
   }, [calls, path]);
 
   const [first] = calls;
@@ -85,7 +89,7 @@ export function Alarm() {
         style={{ background: "var(--color-error)", color: "var(--color-error-content)" }}
         title={calls.map((c) => `${c.machine}: ${c.hands?.what}`).join("; ")}
       >
-        hands: {calls.map((c) => c.machine).join(", ")}
+        Action needed: {calls.map((c) => c.machine).join(", ")}
       </Link>
     </span>
   );

@@ -7,9 +7,9 @@ const answering = (response: Response | null) =>
 
 it("gives what the server answers, whatever its status", async () => {
   answering(Response.json({ ok: true, value: 3 }));
-  expect(await asked("/x", "nothing was read")).toEqual({ ok: true, value: 3 });
+  expect(await asked("/x", "no output was imported")).toEqual({ ok: true, value: 3 });
   answering(Response.json({ ok: false, problems: [{ message: "too large" }] }, { status: 413 }));
-  expect(await asked("/x", "nothing was read", sending([]))).toMatchObject({
+  expect(await asked("/x", "no output was imported", sending([]))).toMatchObject({
     problems: [{ message: "too large" }],
   });
 });
@@ -18,14 +18,14 @@ it.each([
   [
     "a page",
     new Response("<html>Bad gateway</html>", { status: 502 }),
-    /status 502 and no words .*; nothing was read\./,
+    /The server answered with status 502/,
   ],
-  ["half an answer", new Response('{"ok":tr'), /status 200 and no words/],
-  ["a text", new Response('"ok"'), /status 200 and no words/],
-  ["nothing", null, /^The server does not answer; nothing was read\.$/],
+  ["half an answer", new Response('{"ok":tr'), /The server answered with status 200/],
+  ["a text", new Response('"ok"'), /The server answered with status 200/],
+  ["nothing", null, /^The server does not respond/],
 ])("says so when it is %s", async (_, response, words) => {
   answering(response);
-  expect(await asked("/x", "nothing was read")).toEqual({
+  expect(await asked("/x", "no output was imported")).toEqual({
     ok: false,
     problems: [{ message: expect.stringMatching(words) }],
   });

@@ -11,8 +11,8 @@ export async function asked<T>(url: string, undone: string, init?: RequestInit):
   const said: unknown = await response?.json().catch(() => null);
   if (typeof said === "object" && said !== null && "ok" in said) return said as Asked<T>;
   const message = response
-    ? `The server answered with status ${response.status} and no words of Derrick's; ${undone}. Something stands between, or it is starting: try again, then look at its log.`
-    : `The server does not answer; ${undone}.`;
+    ? `The server answered with status ${response.status}, but not with an answer of Derrick; ${undone}. A proxy may have answered, or Derrick is starting. Try again, then check the server log.`
+    : `The server does not respond; ${undone}.`;
   return { ok: false, problems: [{ message }] };
 }
 

@@ -16,28 +16,40 @@ const go = (title: string, href: string, words = ""): Command => ({
 });
 
 const EVERYWHERE: readonly Command[] = [
-  { kind: "command", title: "New build sheet", detail: "", does: "new sheet", words: "begin plan install" },
-  go("New machine", "/machines/new", "add server import"),
-  go("New image", "/images/new", "add file iso"),
-  go("New OS profile", "/images/profiles/new", "add family system"),
-  go("Register of drives", "/machines/drives", "spares disks shelf"),
-  go("List of machines in and out", "/machines/list", "csv export import spreadsheet"),
-  go("Notes of compatibility", "/machines/compatibility", "works does not work"),
-  go("Bench", "/bench", "raid zfs capacity layout"),
   {
     kind: "command",
-    title: "Night shift",
+    title: "Create build sheet",
+    detail: "",
+    does: "new sheet",
+    words: "new build begin plan install",
+  },
+  go("Add machine", "/machines/new", "add server import"),
+  go("Add image", "/images/new", "add file iso"),
+  go("Import OS profile", "/images/profiles/new", "add family system"),
+  go("Drive inventory", "/machines/drives", "spares disks shelf"),
+  go("Import a list of machines", "/machines/list", "csv export import spreadsheet"),
+  go("Compatibility notes", "/machines/compatibility", "works does not work"),
+  go("Storage planner", "/bench", "raid zfs capacity layout"),
+  {
+    kind: "command",
+    title: "Switch between light and dark theme",
     detail: "",
     does: "flip theme",
-    words: "theme dark day sheet light",
+    words: "theme dark day night light",
   },
-  { kind: "command", title: "Keys", detail: "", does: "show keys", words: "keyboard shortcuts help" },
+  {
+    kind: "command",
+    title: "Keyboard shortcuts",
+    detail: "",
+    does: "show keys",
+    words: "keyboard shortcuts help",
+  },
 ];
 
 const ofSheet = (build: string): readonly Command[] => [
-  go("History of this sheet", `/builds/${build}/history`, "revisions changes"),
-  go("Commands of this sheet", `/builds/${build}/commands`, "scripts zpool mdadm"),
-  go("Firmware settings of this sheet", `/builds/${build}/settings`, "print bios"),
+  go("History of this build sheet", `/builds/${build}/history`, "revisions changes"),
+  go("Commands of this build sheet", `/builds/${build}/commands`, "scripts zpool mdadm"),
+  go("Firmware settings of this build sheet", `/builds/${build}/settings`, "print bios"),
 ];
 
 const KEYS: readonly Command[] = KEY_GROUPS.flatMap((group) =>

@@ -5,7 +5,7 @@ import { useState } from "react";
 const WORDS = {
   ready: "Copy",
   copied: "Copied",
-  failed: "Not copied: this browser does not allow it here, so select the text",
+  failed: "Not copied: the browser does not allow it here. Select the text and copy it yourself.",
 };
 
 /** Takes a whole text, or one that is fetched for it, to the clipboard, and says so only when it is there. */

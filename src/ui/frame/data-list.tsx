@@ -126,7 +126,7 @@ export function DataList<Row extends { id: string }>(props: Props<Row>) {
       />
       {rows.length === 0 && all.length > 0 && (
         <p className="quiet py-3">
-          Nothing carries these words.{" "}
+          No matches.{" "}
           {words !== "" && (
             <button type="button" className="link" onClick={() => setWords("")}>
               Show all {all.length}
@@ -212,10 +212,10 @@ const ColumnChoice = ({
 }) => (
   <details className="relative">
     <summary className="link cursor-pointer list-none">
-      columns ({columns.filter((c) => c.isShown).length})
+      Columns ({columns.filter((c) => c.isShown).length})
     </summary>
     <fieldset className="absolute z-10 mt-1 grid w-64 grid-cols-2 gap-x-4 border bg-base-100 p-3 border-base-content">
-      <legend className="sr-only">Columns that are shown</legend>
+      <legend className="sr-only">Columns</legend>
       {columns.map((c, i) => (
         <label key={c.id} className="flex items-center gap-2">
           <input

@@ -10,7 +10,7 @@ const DRAWERS = [
   { href: "/machines", title: "Machines" },
   { href: "/images", title: "Images" },
   { href: "/builds", title: "Builds" },
-  { href: "/bench", title: "Bench" },
+  { href: "/bench", title: "Storage planner" },
 ] as const;
 
 const isOpen = (href: string, path: string): boolean =>
@@ -24,7 +24,7 @@ export function Drawers() {
     if (drawer) router.push(drawer.href);
   });
   return (
-    <nav aria-label="Drawers" className="flex items-end gap-0.5">
+    <nav aria-label="Main menu" className="flex items-end gap-0.5">
       {DRAWERS.map((drawer, i) => (
         <Link
           key={drawer.href}

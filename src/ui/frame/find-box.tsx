@@ -110,7 +110,7 @@ function Finder({ close, begin }: { close: () => void; begin: () => Promise<void
           setChosen("");
         }}
         className="input text-base"
-        placeholder="name, serial, MAC, address, sheet number, d2, or what to do"
+        placeholder="Name, serial, MAC, address, sheet number, D2, or a command"
       />
       {answer && answer.explained.length > 0 && (
         <div className="mt-2 border-l-2 border-current pl-3" role="status">
@@ -121,12 +121,12 @@ function Finder({ close, begin }: { close: () => void; begin: () => Promise<void
       )}
       {answer?.meant && (
         <p className="mt-2" role="status">
-          Nothing carries these words; this carries <b>{answer.meant}</b>.
+          No exact match. Showing results for <b>{answer.meant}</b>.
         </p>
       )}
       <Box.List className="mt-3 max-h-[50dvh] overflow-auto">
         {answer && lines.length === 0 && answer.explained.length === 0 && (
-          <Box.Empty className="quiet py-2">Nothing carries these words.</Box.Empty>
+          <Box.Empty className="quiet py-2">No matches.</Box.Empty>
         )}
         {lines.map((line) => (
           <Line key={valueOf(line)} {...line} act={() => (close(), line.act())} />

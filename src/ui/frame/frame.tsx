@@ -27,7 +27,7 @@ export function Frame({
   return (
     <div className="flex min-h-dvh flex-col">
       <a href="#sheet" className="sr-only focus:not-sr-only">
-        To the sheet
+        Skip to content
       </a>
       <header className="sticky top-0 z-30 flex items-end gap-3 border-b bg-base-200 px-3 pt-1.5 border-base-content">
         <Mark />

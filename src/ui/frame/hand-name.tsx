@@ -30,11 +30,11 @@ export function HandName({
         type="button"
         className="link hidden text-[0.93rem] sm:inline"
         onClick={() => setOpen(true)}
-        title="The name under your changes"
+        title="Name for your changes"
       >
         {hand}
       </button>
-      <Slip open={open} onClose={() => setOpen(false)} title="Whose hand is it?">
+      <Slip open={open} onClose={() => setOpen(false)} title="Your name">
         <form
           onSubmit={async (e) => {
             e.preventDefault();
@@ -42,7 +42,9 @@ export function HandName({
             setOpen(false);
           }}
         >
-          <p className="mb-3">This name stands under your changes, waivers and steps, and in the record.</p>
+          <p className="mb-3">
+            Your name is saved with your changes, waivers and run steps, and appears in the handover record.
+          </p>
           <label className="block">
             <span className="label">Name or initials</span>
             <input
@@ -56,15 +58,15 @@ export function HandName({
           <div className="mt-3">
             <ChoiceField
               path="units"
-              label="Sizes, in this browser"
+              label="Units of size"
               value={units}
               options={UNIT_WORDS}
               onChange={setUnits}
-              hint="Both stand on hover and on paper, and in what a finding or a step says."
+              hint="Tooltips, printouts, findings and steps always show both units."
             />
           </div>
           <button type="submit" className="btn btn-primary mt-4">
-            Use this
+            Save
           </button>
         </form>
       </Slip>

@@ -6,5 +6,5 @@ export async function askHealth(): Promise<string | null> {
   const response = await fetch("/api/health", { signal: AbortSignal.timeout(PATIENCE) }).catch(() => null);
   if (response?.ok) return null;
   const body = (await response?.json().catch(() => null)) as { problems?: { message: string }[] } | null;
-  return body?.problems?.[0]?.message ?? "The server does not answer.";
+  return body?.problems?.[0]?.message ?? "The server does not respond.";
 }

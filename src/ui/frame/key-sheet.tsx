@@ -15,13 +15,13 @@ export function KeySheet() {
       <button
         type="button"
         className="cursor-pointer px-1 font-mono text-base font-semibold"
-        aria-label="Keys"
-        title="Keys"
+        aria-label="Keyboard shortcuts"
+        title="Keyboard shortcuts"
         onClick={() => setOpen(true)}
       >
         ?
       </button>
-      <Slip open={open} onClose={() => setOpen(false)} title="Keys">
+      <Slip open={open} onClose={() => setOpen(false)} title="Keyboard shortcuts">
         <div className="grid gap-4 sm:grid-cols-2">
           {KEY_GROUPS.map((group) => (
             <section key={group.title}>

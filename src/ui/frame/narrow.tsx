@@ -20,7 +20,7 @@ export const NarrowField = ({
   placeholder?: string;
 }) => (
   <label className="w-72">
-    <span className="label">Narrow by any words</span>
+    <span className="label">Filter</span>
     <input
       className="input"
       value={words}

@@ -1,52 +1,52 @@
 "use client";
 
 import { createContext, useContext, type ReactNode } from "react";
-import { formatBinaryBytes, formatBytes, formatDecimalBytes } from "@/core/units";
+import {
+  formatBinaryBytes,
+  formatBytes,
+  formatDate,
+  formatDateTime,
+  formatDay,
+  formatDecimalBytes,
+} from "@/core/units";
 import type { Units } from "./units";
 
-/** How the person who looks reads dates and sizes. */
+/** How the person who looks reads times and sizes. */
 export interface Person {
-  /** A language tag, as the browser asks for it. */
-  locale: string;
+  /** The time zone of the sites, where they have one in common; "UTC" where they have several, or none. */
+  timeZone: string;
   units: Units;
 }
 
-const Here = createContext<Person>({ locale: "en-GB", units: "both" });
+const Here = createContext<Person>({ timeZone: "UTC", units: "both" });
 
 export const PersonProvider = ({ person, children }: { person: Person; children: ReactNode }) => (
   <Here.Provider value={person}>{children}</Here.Provider>
 );
 
-const dayOf = (iso: string, locale: string, timeZone: string): string =>
-  new Intl.DateTimeFormat(locale, { day: "numeric", month: "short", year: "numeric", timeZone }).format(
-    new Date(iso.length === "2026-11-24".length ? `${iso}T12:00:00Z` : iso),
-  );
+export const useHomeZone = (): string => useContext(Here).timeZone;
 
-const momentOf = (iso: string, locale: string, timeZone: string): string =>
-  new Intl.DateTimeFormat(locale, { dateStyle: "medium", timeStyle: "short", timeZone }).format(
-    new Date(iso),
-  );
+const isDay = (iso: string): boolean => iso.length === "2026-11-24".length;
 
-/**
- * A day as this person writes days, where the thing is; the ISO form on hover. Server and browser may write a language a
- * little differently: what the server wrote stays then.
- */
-export function Day({ at, timeZone = "UTC" }: { at: string; timeZone?: string }) {
-  const { locale } = useContext(Here);
+/** A day, where the thing is: "24 Nov 2026"; the moment as files write it on hover. */
+export function Day({ at, timeZone }: { at: string; timeZone?: string }) {
+  const home = useHomeZone();
+  const zone = timeZone ?? home;
   return (
-    <time dateTime={at} title={`${at} ${timeZone}`} className="whitespace-nowrap" suppressHydrationWarning>
-      {dayOf(at, locale, timeZone)}
+    <time dateTime={at} title={isDay(at) ? at : `${at} (UTC)`} className="whitespace-nowrap">
+      {isDay(at) ? formatDay(at) : formatDate(at, zone)}
     </time>
   );
 }
 
-/** A day with its time. */
-export function Moment({ at, timeZone = "UTC" }: { at: string; timeZone?: string }) {
-  const { locale } = useContext(Here);
+/** A day with its time; the zone is named where it is not that of the sites. */
+export function Moment({ at, timeZone }: { at: string; timeZone?: string }) {
+  const home = useHomeZone();
+  const zone = timeZone ?? home;
   return (
-    <time dateTime={at} title={`${at} ${timeZone}`} className="whitespace-nowrap" suppressHydrationWarning>
-      {momentOf(at, locale, timeZone)}
-      {timeZone === "UTC" && " UTC"}
+    <time dateTime={at} title={`${at} (UTC)`} className="whitespace-nowrap">
+      {formatDateTime(at, zone)}
+      {(zone !== home || zone === "UTC") && ` ${zone}`}
     </time>
   );
 }

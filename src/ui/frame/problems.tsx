@@ -8,7 +8,7 @@ interface Shown {
 /** What went wrong, with its place and, for a text, the line itself. */
 export function Problems({
   problems,
-  title = "This was not carried out",
+  title = "The action failed",
 }: {
   problems: readonly Shown[];
   title?: string;

@@ -24,15 +24,15 @@ export function ServerState() {
     <p role="alert" className="sticky top-0 z-20 border-b-2 bg-base-200 px-4 py-1.5 border-warning">
       {trouble ? (
         <>
-          <span className="font-semibold">{trouble.why}</span> Since {trouble.since}; this page may be old,
-          and what you change is not on the server yet. Leave it open.
+          <span className="font-semibold">{trouble.why}</span> (since {trouble.since}). Data may be outdated;
+          keep this page open until your changes are saved.
         </>
       ) : (
         <>
-          <span className="font-semibold">The last change got no answer from the server</span>, so it may not
-          be saved. What you typed is still here; press its button again.{" "}
+          <span className="font-semibold">The server did not respond to the last change</span>, so it may not
+          be saved. Your entry is still here: press its button again.{" "}
           <button type="button" className="link" onClick={() => setLost(false)}>
-            Seen
+            OK
           </button>
         </>
       )}

@@ -1,3 +1,4 @@
+import { term } from "@/core/text";
 type Severity = "stop" | "caution" | "note";
 
 /**
@@ -11,7 +12,7 @@ export function Signal({ severity, size = 14 }: { severity: Severity; size?: num
       width={size}
       height={size}
       role="img"
-      aria-label={severity}
+      aria-label={term(severity)}
       className={`inline-block shrink-0 ${SEVERITY_TEXT[severity]}`}
     >
       {severity === "stop" && <path fill="currentColor" d="M1 2h3v4h8V2h3v12h-3v-4H4v4H1z" />}

@@ -9,7 +9,7 @@ export function SubSheets({
   open: string;
 }) {
   return (
-    <nav aria-label="Sheets in this drawer" className="mb-3 flex flex-wrap gap-x-5 gap-y-1 text-[0.93rem]">
+    <nav aria-label="Pages in this section" className="mb-3 flex flex-wrap gap-x-5 gap-y-1 text-[0.93rem]">
       {sheets.map((s) =>
         s.href === open ? (
           <span key={s.href} aria-current="page" className="border-b-2 font-semibold border-current">
@@ -27,14 +27,14 @@ export function SubSheets({
 
 export const MACHINE_SHEETS = [
   { href: "/machines", title: "Machines" },
-  { href: "/machines/drives", title: "Drives, sticks and cards" },
+  { href: "/machines/drives", title: "Drives, USB sticks and cards" },
   { href: "/machines/compatibility", title: "Compatibility" },
 ] as const;
 
 /** The sheets of one site. */
 export const siteSheets = (id: string) =>
   [
-    { href: `/sites/${id}`, title: "Networks and usual answers" },
+    { href: `/sites/${id}`, title: "Networks and defaults" },
     { href: `/sites/${id}/wiring`, title: "Switches and cables" },
     { href: `/sites/${id}/files`, title: "Files" },
     { href: `/sites/${id}/keys`, title: "Keys" },

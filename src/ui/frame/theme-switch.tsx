@@ -21,8 +21,8 @@ export function ThemeSwitch() {
       type="button"
       onClick={flipTheme}
       className="cursor-pointer p-1"
-      aria-label="Day sheet or night shift"
-      title="Day sheet or night shift"
+      aria-label="Switch between light and dark theme"
+      title="Switch between light and dark theme"
     >
       <Sun aria-hidden="true" size={17} className="hidden [[data-theme=night-shift]_&]:block" />
       <MoonStar aria-hidden="true" size={17} className="[[data-theme=night-shift]_&]:hidden" />

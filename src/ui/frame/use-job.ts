@@ -16,7 +16,7 @@ export function useJob<J extends Job>(initial: J | null): J | null {
   const [heard, setHeard] = useState<Job | null>(null);
   const id = initial?.id;
   const look = async () => {
-    const answer = await asked<Job>(`/api/v1/jobs/${id}`, "how far it is was not told");
+    const answer = await asked<Job>(`/api/v1/jobs/${id}`, "progress not reported");
     if (answer.ok) setHeard(answer.value);
   };
   useFeed({

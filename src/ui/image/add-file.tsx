@@ -9,7 +9,7 @@ export function AddFile(actions: ImageActions) {
   return (
     <div className="mb-4">
       <TakeFile
-        title="Drop an image file to put it on the shelf"
+        title="Drop an image file here to add it to the library"
         actions={actions}
         onTaken={(id) => router.push(`/images/${id}`)}
         onDigest={() => router.refresh()}

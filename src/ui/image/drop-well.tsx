@@ -32,7 +32,7 @@ export function DropWell({
     >
       <span className="font-medium">{title}</span>
       <button type="button" className="btn" onClick={() => input.current?.click()}>
-        Choose the file
+        Choose a file
       </button>
       <input
         ref={input}

@@ -38,7 +38,7 @@ export function ImageFolder({
   const newest = useRef(0);
   const reload = async () => {
     const own = (newest.current += 1);
-    const answer = await asked<FolderLine[]>("/api/v1/image-folder", "the folder was not read");
+    const answer = await asked<FolderLine[]>("/api/v1/image-folder", "the folder could not be read");
     // An answer that comes after a later one is older than what stands there.
     if (own !== newest.current) return;
     if (!answer.ok) return setProblems(answer.problems);
@@ -60,7 +60,7 @@ export function ImageFolder({
     setProblems(answer.ok ? [] : answer.problems);
     await reload();
   };
-  if (files.length === 0) return <p className="quiet">The folder holds no files.</p>;
+  if (files.length === 0) return <p className="quiet">The folder contains no files.</p>;
   return (
     <>
       <table className="table" aria-label="Files of the image folder">
@@ -68,7 +68,7 @@ export function ImageFolder({
           <tr>
             <th>File</th>
             <th>Size</th>
-            <th>On the shelf</th>
+            <th>In the library</th>
             <th className="w-[40%]"></th>
           </tr>
         </thead>
@@ -85,7 +85,7 @@ export function ImageFolder({
                     {f.image.name}
                   </Link>
                 ) : (
-                  <span className="quiet">not yet</span>
+                  <span className="quiet">no</span>
                 )}
               </td>
               <td>
@@ -133,9 +133,9 @@ function Work({
   if (job && isOn(job))
     return (
       <span className="flex flex-wrap items-baseline gap-3" role="status">
-        {job.algorithm} waits until the files before it are done
+        {job.algorithm} waiting for the files before it
         <button type="button" className="link" onClick={stop}>
-          stop
+          Stop
         </button>
       </span>
     );
@@ -143,11 +143,11 @@ function Work({
     <span className="flex flex-wrap items-baseline gap-3">
       {f.image ? (
         <button type="button" className="link" onClick={() => compute(f.image?.id ?? "")}>
-          {job?.state === "interrupted" ? "start its checksum again" : "compute its checksum"}
+          {job?.state === "interrupted" ? "Restart checksum" : "Compute checksum"}
         </button>
       ) : (
         <button type="button" className="link" onClick={shelve}>
-          put it on the shelf
+          Add to library
         </button>
       )}
       {job && (
@@ -163,5 +163,5 @@ function Work({
 function endWords(job: Job & { algorithm: string }): string {
   if (job.state === "failed") return job.problem ?? `${job.algorithm} failed`;
   if (job.state !== "interrupted") return `${job.algorithm} ${job.state}`;
-  return `${job.algorithm} interrupted at ${progressOf(job).percent} %: the server ended before it did, and nothing was kept.`;
+  return `${job.algorithm} interrupted at ${progressOf(job).percent} %: the server stopped, and nothing was saved.`;
 }

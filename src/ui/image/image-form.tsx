@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { newImage, type Published } from "@/core/image";
@@ -26,19 +27,20 @@ const size = {
   },
 };
 
-const words = <const T extends string>(values: readonly T[]) => values.map((v) => ({ value: v, text: v }));
+const words = <const T extends string>(values: readonly T[]) =>
+  values.map((v) => ({ value: v, text: term(v) }));
 const PURPOSES = [
   { value: "installer", text: "installing" },
   { value: "guest drivers", text: "drivers for guests" },
   { value: "recovery", text: "recovery" },
   { value: "firmware", text: "firmware update" },
 ] as const;
-const SIGNED = [...words(["signed", "unsigned"]), { value: "unknown", text: "nobody has looked" }] as const;
+const SIGNED = [...words(["signed", "unsigned"]), { value: "unknown", text: "unknown" }] as const;
 const ALGORITHMS = [
   { value: "sha256", text: "SHA-256" },
   { value: "sha512", text: "SHA-512" },
-  { value: "sha1", text: "SHA-1, weak" },
-  { value: "md5", text: "MD5, weak" },
+  { value: "sha1", text: "SHA-1 (weak)" },
+  { value: "md5", text: "MD5 (weak)" },
 ] as const;
 
 /** What was published about an image on the shelf; it saves by itself. */
@@ -69,7 +71,7 @@ export function NewImage({
       <ImageFields typing={typingIn(image, setImage)} {...{ families, others }} />
       <Problems problems={problems} />
       <button type="submit" className="btn btn-primary mt-4">
-        Keep this image
+        Save image
       </button>
     </form>
   );
@@ -91,12 +93,12 @@ function ImageFields({ typing, families, others }: Choices & { typing: Typing<Pu
       <SelectField
         {...field("profile", "OS profile")}
         options={
-          lost ? [{ value: image.profile, text: `${image.profile} (no such profile here)` }, ...known] : known
+          lost ? [{ value: image.profile, text: `${image.profile} (profile missing)` }, ...known] : known
         }
       />
       <TextField {...field("version", "Version")} />
       <TextField {...field("name", "Name")} placeholder="profile and version" />
-      <SelectField {...field("purpose", "What it is for")} options={PURPOSES} />
+      <SelectField {...field("purpose", "Purpose")} options={PURPOSES} />
       <SelectField
         {...field("variant", "Variant")}
         options={words(["full", "network installer", "boot only", "maker's custom"])}
@@ -109,18 +111,15 @@ function ImageFields({ typing, families, others }: Choices & { typing: Typing<Pu
         hint={image.sizeBytes > 0 ? formatBytes(image.sizeBytes) : undefined}
       />
       <TicksField
-        {...field("bootModes", "Starts in")}
+        {...field("bootModes", "Boot modes")}
         options={[
           { value: "uefi", text: "UEFI" },
-          { value: "legacy", text: "legacy" },
+          { value: "legacy", text: "legacy BIOS" },
         ]}
       />
-      <SelectField {...field("loaderSigned", "Loader for secure boot")} options={SIGNED} />
+      <SelectField {...field("loaderSigned", "Secure Boot loader")} options={SIGNED} />
       <Checksum typing={typing} />
-      <TextField
-        {...field("publishedFrom", "Published where")}
-        placeholder="the maker's download page, 20 Nov"
-      />
+      <TextField {...field("publishedFrom", "Source")} placeholder="vendor's download page, 20 Nov" />
       <TextField
         path="supportEnds"
         label="Support ends"
@@ -131,7 +130,7 @@ function ImageFields({ typing, families, others }: Choices & { typing: Typing<Pu
       <TextField {...field("notes", "Notes")} />
       {others.length > 0 && (
         <TicksField
-          {...field("goesWith", "Goes with")}
+          {...field("goesWith", "Belongs to")}
           span
           options={others.map((o) => ({ value: o.id, text: o.name }))}
         />
@@ -160,7 +159,7 @@ function Checksum({ typing }: { typing: Typing<Published> }) {
       <ParsedField
         path="published.value"
         span
-        label="Its digits, as published"
+        label="Published checksum value"
         value={published?.value ?? ""}
         format={String}
         parse={(text) => ({ value: text.trim().split(/\s+/)[0] ?? "" })}

@@ -94,7 +94,7 @@ export async function startJob(
     if (isMine())
       set({
         state: "failed",
-        problem: `${file.name} could not be read to its end. Was it moved or changed meanwhile?`,
+        problem: `${file.name} could not be read to its end. It may have been moved or changed meanwhile.`,
       });
   }
 }

@@ -1,6 +1,8 @@
 "use client";
 
 import Link from "next/link";
+import { term } from "@/core/text";
+import { formatDay } from "@/core/units";
 import { DataList, type DataColumn } from "../frame/data-list";
 import { Size } from "../frame/person";
 
@@ -13,7 +15,8 @@ export interface ImageLine {
   sizeBytes: number;
   startsIn: string;
   checksum: string;
-  supportEnds: string;
+  /** From the image itself, or else from its profile. */
+  supportEnds: { day: string; from: string } | null;
   builds: string;
   /** What is the matter with it. */
   marks: string;
@@ -49,28 +52,36 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
     cell: (i) => <Size bytes={i.sizeBytes} />,
   },
   {
-    ...{ id: "starts", title: "Starts in", width: "7rem", by: (i) => i.startsIn, isWide: true },
+    ...{ id: "starts", title: "Boot modes", width: "7rem", by: (i) => i.startsIn, isWide: true },
     cell: (i) => i.startsIn || dash,
   },
   {
     ...{ id: "checksum", title: "Checksum", width: "8rem", by: (i) => i.checksum },
-    cell: (i) => <span className={COLOUR[i.checksum]}>{i.checksum}</span>,
+    cell: (i) => <span className={COLOUR[i.checksum]}>{term(i.checksum)}</span>,
   },
   {
     ...{
       id: "ends",
       title: "Support ends",
-      width: "7rem",
-      by: (i) => i.supportEnds || undefined,
+      width: "8rem",
+      by: (i) => i.supportEnds?.day,
       isWide: true,
       mono: true,
     },
-    cell: (i) => i.supportEnds || dash,
+    cell: (i) =>
+      i.supportEnds ? (
+        <div className="leading-tight whitespace-nowrap">
+          {formatDay(i.supportEnds.day)}
+          <div className="quiet text-[0.86rem]">from the {i.supportEnds.from}</div>
+        </div>
+      ) : (
+        dash
+      ),
   },
   {
     ...{
       id: "marks",
-      title: "The matter with it",
+      title: "Issues",
       width: "minmax(9rem,1.2fr)",
       by: (i) => i.marks || undefined,
     },
@@ -99,17 +110,19 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
 /** The shelf: every image with what is the matter with it. */
 export const ImageList = ({ images }: { images: ImageLine[] }) => (
   <DataList
-    label="Images on the shelf"
+    label="Image library"
     what="images"
     rows={images}
     columns={COLUMNS}
     remembered="derrick_image_columns"
     sortedBy={{ id: "name", desc: false }}
-    wordsOf={(i) => Object.values(i).join(" ")}
+    wordsOf={({ supportEnds, ...i }) =>
+      [...Object.values(i), supportEnds ? formatDay(supportEnds.day) : ""].join(" ")
+    }
     hrefOf={(i) => `/images/${i.id}`}
     rowHeight={44}
     minWidth="62rem"
     narrowWidth="33rem"
-    placeholder="name, file, sheet …"
+    placeholder="name, file, sheet…"
   />
 );

@@ -5,8 +5,7 @@ import { Size } from "../frame/person";
 
 /** What was found inside the file of an image: where it starts, by what, and how its bytes lie. */
 export function Inside({ image }: { image: Image }) {
-  if (!image.inside)
-    return <p className="quiet mt-3">Nobody has looked inside yet: where it boots is what somebody typed.</p>;
+  if (!image.inside) return <p className="quiet mt-3">Not inspected yet: the boot modes are as typed.</p>;
   const { found } = image.inside;
   return (
     <div className="mt-4 space-y-4">
@@ -30,7 +29,7 @@ export function Inside({ image }: { image: Image }) {
       <p className="quiet">
         {found.loaders.length > 0 &&
           `Loaders: ${found.loaders.map((l) => `${l.path} (${l.arch ?? "not an EFI program"}, ${l.where})`).join("; ")}. `}
-        <Size bytes={found.bytesRead} /> were read. Whether a loader works is not seen from outside.
+        <Size bytes={found.bytesRead} /> were read. Whether a loader works cannot be determined by inspection.
       </p>
     </div>
   );

@@ -8,9 +8,9 @@ import { Problems } from "../frame/problems";
 
 type Taken = { by: "name" | "value" | "alone"; algorithm: string; signed: boolean };
 const WORDS: Record<Taken["by"], string> = {
-  name: "by its file name",
+  name: "by file name",
   value: "by its value, under another name",
-  alone: "as the only one",
+  alone: "as the only entry",
 };
 
 /** A published list of checksums, pasted or dropped: the line for this image becomes its published checksum. */
@@ -37,21 +37,21 @@ export function ChecksumListForm({
         if (!answer.ok) return setSaid("");
         const { by, algorithm, signed } = answer.value;
         setSaid(
-          `Found ${WORDS[by]}: ${algorithm}${algorithm === "md5" || algorithm === "sha1" ? ", which can be forged today" : ""}.${signed ? " There is a signature beside it; Derrick does not check signatures." : ""}`,
+          `Found ${WORDS[by]}: ${algorithm}${algorithm === "md5" || algorithm === "sha1" ? ", which can be forged" : ""}.${signed ? " The list has a signature; Derrick does not check signatures." : ""}`,
         );
         setText("");
         router.refresh();
       }}
     >
       <label>
-        <span className="label">Or paste the published list of checksums</span>
+        <span className="label">Or paste the published checksum list</span>
         <textarea
           className="textarea text-[0.93rem]"
           rows={2}
           spellCheck={false}
           value={text}
           maxLength={400_000}
-          placeholder="DIGITS  file.iso"
+          placeholder="CHECKSUM  file.iso"
           onChange={(e) => setText(e.target.value)}
           onDrop={(e) => {
             const file = e.dataTransfer.files[0];
@@ -70,7 +70,7 @@ export function ChecksumListForm({
       )}
       {text.trim() !== "" && (
         <button type="submit" className="btn mt-2">
-          Find this image in it
+          Find this image
         </button>
       )}
     </form>

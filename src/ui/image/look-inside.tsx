@@ -47,23 +47,23 @@ export function LookInside({
   return (
     <div>
       <DropWell
-        title="Drop the very file that will be used"
-        hint={`It is read here and not sent anywhere; ${algorithm} is computed beside.`}
+        title="Drop the image file to inspect it"
+        hint={`The file is read in this browser and not uploaded; its ${algorithm} is computed at the same time.`}
         onFile={take}
       />
       {own && (
         <div className="mt-2" role="status">
-          {own.state === "looking" && <p>Looking inside {own.fileName} …</p>}
+          {own.state === "looking" && <p>Inspecting {own.fileName}…</p>}
           {own.state === "computing" && <Progress {...own} onStop={stopJob} />}
-          {own.state === "done" && <p className="quiet">Computed over {own.fileName}.</p>}
-          {own.state === "stopped" && <p>Stopped; what was found inside is kept.</p>}
+          {own.state === "done" && <p className="quiet">Computed from {own.fileName}.</p>}
+          {own.state === "stopped" && <p>Stopped. The results of the inspection are kept.</p>}
           {own.state === "failed" && (
-            <Problems problems={[{ message: own.problem ?? "" }]} title="Not read to its end" />
+            <Problems problems={[{ message: own.problem ?? "" }]} title="Not read completely" />
           )}
         </div>
       )}
       {job && !own && (job.state === "computing" || job.state === "looking") && (
-        <p className="quiet mt-2">Another file is being read: {job.fileName}. A new one ends it.</p>
+        <p className="quiet mt-2">Another file is being read: {job.fileName}. A new file stops it.</p>
       )}
       <Problems problems={problems} />
     </div>

@@ -31,7 +31,7 @@ export function Progress({
         {rate > 0 && <span className="quiet">{formatDecimalBytes(rate)}/s</span>}
         {rate > 0 && <span className="quiet">{formatDuration((size - done) / rate)} left</span>}
         <button type="button" className="link" onClick={onStop}>
-          stop
+          Stop
         </button>
       </p>
     </>

@@ -21,18 +21,18 @@ export function Reach({
 }) {
   return (
     <div className="grid gap-x-10 gap-y-4 lg:grid-cols-2">
-      <table className="table" aria-label="Fetching it">
+      <table className="table" aria-label="Download time">
         <thead>
           <tr>
             <th>Site</th>
-            <th>Fetched in</th>
+            <th>Download time</th>
           </tr>
         </thead>
         <tbody>
           {sites.length === 0 && (
             <tr>
               <td colSpan={2} className="quiet">
-                no site is noted yet
+                no site recorded
               </td>
             </tr>
           )}
@@ -47,26 +47,26 @@ export function Reach({
                 {site.link ? (
                   <Fetched sizeBytes={image.sizeBytes} bitsPerSecond={site.link.bitsPerSecond} />
                 ) : (
-                  <span className="quiet">no line is noted for this site</span>
+                  <span className="quiet">no link speed recorded for this site</span>
                 )}
               </td>
             </tr>
           ))}
         </tbody>
       </table>
-      <table className="table" aria-label="Sticks for it">
+      <table className="table" aria-label="Suitable USB sticks">
         <thead>
           <tr>
-            <th>Stick</th>
+            <th>USB stick</th>
             <th>Size</th>
-            <th>Holds now</th>
+            <th>Contents now</th>
           </tr>
         </thead>
         <tbody>
           {sticks.length === 0 && (
             <tr>
               <td colSpan={3} className="quiet">
-                no stick is in the register
+                no USB stick in the drive inventory
               </td>
             </tr>
           )}
@@ -87,10 +87,10 @@ export function Reach({
                 <td>
                   {entry.carries?.imageId === imageId ? (
                     <strong className="text-success">
-                      this image{entry.carries.compared ? ", compared" : ", not compared"}
+                      this image{entry.carries.compared ? ", verified" : ", not verified"}
                     </strong>
                   ) : (
-                    entry.holds || <span className="quiet">not known</span>
+                    entry.holds || <span className="quiet">unknown</span>
                   )}
                 </td>
               </tr>

@@ -25,7 +25,7 @@ export function ShelfLines({
       ))}
       {companions.map((c) => (
         <li key={c.id}>
-          <span className="label mr-2">{c.purpose === "installer" ? "goes with" : c.purpose}</span>
+          <span className="label mr-2">{c.purpose === "installer" ? "belongs to" : c.purpose}</span>
           <Link className="link" href={`/images/${c.id}`}>
             {c.name}
           </Link>

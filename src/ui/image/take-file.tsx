@@ -50,15 +50,15 @@ export default function TakeFile({
     <div className="col-span-full">
       <DropWell
         title={title}
-        hint="It is read here, in this browser, and not sent anywhere."
+        hint="The file is read in this browser and not uploaded."
         onFile={(file) => void take(file)}
       />
       {looking && (
         <p role="status" className="quiet mt-2">
-          Looking inside {looking} …
+          Inspecting {looking}…
         </p>
       )}
-      <Problems problems={problems} title="Not put on the shelf" />
+      <Problems problems={problems} title="Not added to the library" />
     </div>
   );
 }

@@ -1,7 +1,7 @@
 import type { Cell, Firmware, Inspection } from "@/core/image";
 
 const COLUMNS: { key: Firmware; title: string }[] = [
-  { key: "legacy", title: "Legacy" },
+  { key: "legacy", title: "Legacy BIOS" },
   { key: "x64", title: "UEFI, x86-64" },
   { key: "aa64", title: "UEFI, Arm 64" },
   { key: "ia32", title: "UEFI, x86-32" },
@@ -16,12 +16,12 @@ const COLOUR: Record<Cell["answer"], string> = {
 /** Where the file starts, by medium and firmware, each with its reason. */
 export function VerdictTable({ verdict }: { verdict: Inspection["verdict"] }) {
   const rows = [
-    { title: "Disc or virtual CD", row: verdict.optical },
-    { title: "Stick, byte for byte", row: verdict.stick },
+    { title: "Optical or virtual disc", row: verdict.optical },
+    { title: "USB stick, byte for byte", row: verdict.stick },
   ];
   return (
     <div className="overflow-x-auto">
-      <table className="table min-w-[52rem]" aria-label="Where it starts">
+      <table className="table min-w-[52rem]" aria-label="Boot modes">
         <thead>
           <tr>
             <th></th>
@@ -65,11 +65,11 @@ export function Loaders({ loaders }: { loaders: Inspection["loaders"] }) {
             for {l.arch}, {l.where}:
           </span>{" "}
           {l.signed === null
-            ? "signature not read; look inside again"
+            ? "signature not read: inspect the image again"
             : l.signed
-              ? `signed in the name of ${l.signer ?? "somebody that cannot be read"}`
+              ? `signed as ${l.signer ?? "(signer name unreadable)"}`
               : "not signed"}
-          {l.signed && <span className="quiet"> (the name is read, the signature not verified)</span>}
+          {l.signed && <span className="quiet"> (name only; the signature is not verified)</span>}
         </li>
       ))}
     </ul>

@@ -10,11 +10,11 @@ import { Problems } from "../frame/problems";
 import { Day } from "../frame/person";
 
 const VERDICTS = {
-  matches: ["The file is the one that was published.", "var(--color-success)"],
-  differs: ["The file is NOT the one that was published. Do not install from it.", "var(--color-error)"],
-  "not computed": ["Nobody has computed it over the file yet.", "var(--color-warning)"],
-  "not published": ["There is nothing to compare with: no published checksum.", "var(--color-warning)"],
-  "other algorithm": ["Nothing was compared: the two are of different algorithms.", "var(--color-warning)"],
+  matches: ["The file matches the published checksum.", "var(--color-success)"],
+  differs: ["The file does NOT match the published checksum. Do not install from it.", "var(--color-error)"],
+  "not computed": ["No checksum has been computed from the file yet.", "var(--color-warning)"],
+  "not published": ["No published checksum to compare with.", "var(--color-warning)"],
+  "other algorithm": ["Not compared: the algorithms differ.", "var(--color-warning)"],
 } as const;
 
 /** Published against computed: paste the line that the checksum tool printed over the very file. */
@@ -60,10 +60,10 @@ export function VerifyForm({
             <CopyValue
               value={`${image.published.algorithm}sum '${(image.fileName || "image.iso").replaceAll("'", "'\\''")}'`}
             />{" "}
-            where the file is, and paste what it prints.
+            in the folder of the file and paste its output.
           </p>
           <input
-            aria-label="What the checksum tool printed"
+            aria-label="Output of the checksum tool"
             className="input mt-2"
             value={line}
             maxLength={400}

@@ -21,8 +21,8 @@ const NEW_GROUP: Group = {
 const whole = wholeField("a whole number", (n) => n < 1000);
 const FACES = (["front", "rear", "inside"] as const).map((v) => ({ value: v, text: v }));
 const ORDERS = [
-  { value: "rows", text: "along rows" },
-  { value: "columns", text: "down columns" },
+  { value: "rows", text: "row by row" },
+  { value: "columns", text: "column by column" },
 ] as const;
 
 /** The bays of the chassis, block by block, as the maker numbers them; the drawing follows. */
@@ -36,7 +36,7 @@ export function BaysForm() {
         <BlockFields key={i} i={i} remove={() => set(bays.filter((_, j) => j !== i))} />
       ))}
       <button type="button" className="link" onClick={() => set([...bays, NEW_GROUP])}>
-        add a block of bays
+        Add bay block
       </button>
     </>
   );
@@ -46,16 +46,16 @@ function BlockFields({ i, remove }: { i: number; remove: () => void }) {
   const field = bound(useMachine());
   return (
     <fieldset className="mb-3 grid items-end gap-x-5 gap-y-2 border-b pb-3 sm:grid-cols-4 lg:grid-cols-8 border-base-300">
-      <legend className="sr-only">Block of bays {i + 1}</legend>
+      <legend className="sr-only">Bay block {i + 1}</legend>
       <TextField {...field(`typed.bays.${i}.title`, "Block")} />
-      <SelectField {...field(`typed.bays.${i}.face`, "Face")} options={FACES} />
-      <ParsedField {...stated(field(`typed.bays.${i}.columns`, "Across"))} {...whole} />
-      <ParsedField {...stated(field(`typed.bays.${i}.rows`, "Down"))} {...whole} />
+      <SelectField {...field(`typed.bays.${i}.face`, "Side")} options={FACES} />
+      <ParsedField {...stated(field(`typed.bays.${i}.columns`, "Columns"))} {...whole} />
+      <ParsedField {...stated(field(`typed.bays.${i}.rows`, "Rows"))} {...whole} />
       <ParsedField {...stated(field(`typed.bays.${i}.first`, "First number"))} {...whole} />
-      <SelectField {...field(`typed.bays.${i}.order`, "Numbers run")} options={ORDERS} />
-      <TextField {...field(`typed.bays.${i}.prefix`, "Word in front")} />
+      <SelectField {...field(`typed.bays.${i}.order`, "Numbering")} options={ORDERS} />
+      <TextField {...field(`typed.bays.${i}.prefix`, "Prefix")} />
       <button type="button" className="link quiet justify-self-start" onClick={remove}>
-        remove
+        Remove
       </button>
     </fieldset>
   );

@@ -4,12 +4,12 @@ import Link from "next/link";
 import { useState, type ReactNode } from "react";
 import type { Drive, FactSource, MachineDocument, Port, RegisterEntry, Verdict } from "@/core/machine";
 import type { PortOutlook } from "@/core/network";
-import { bayWords, contentWords, sanWords, startWords, wearWords } from "@/core/machine";
-import { formatBinaryBytes, formatDecimalBytes, formatExactBytes } from "@/core/units";
+import { bayWords, contentWords, sanWords, startWords, wearWords, MEDIA_NAMES } from "@/core/machine";
+import { formatBinaryBytes, formatDecimalBytes, formatExactBytes, formatDate } from "@/core/units";
 import { CopyValue } from "../frame/copy-value";
 import { HealthMark } from "./health-mark";
 import { speedWords } from "./machine-drawing";
-import { Day, Size } from "../frame/person";
+import { Day, Size, useHomeZone } from "../frame/person";
 
 /** A drive as the register knows it, for its card. */
 export interface DriveFile {
@@ -33,13 +33,17 @@ function Card({ title, kind, children }: { title: string; kind: string; children
 
 /** Facts of a card: words left, values right, the tool behind each as a hint. */
 function Lines({ rows }: { rows: [what: string, value: ReactNode, source?: FactSource][] }) {
+  const zone = useHomeZone();
   return (
     <dl className="grid grid-cols-[6.2rem_minmax(0,1fr)] gap-x-2 gap-y-0.5">
       {rows
         .filter(([, value]) => value !== null && value !== "" && value !== undefined)
         .map(([what, value, source]) => (
           <div key={what} className="contents">
-            <dt className="quiet" title={source ? `${source.tool}, ${source.at.slice(0, 10)}` : undefined}>
+            <dt
+              className="quiet"
+              title={source ? `${source.tool}, ${formatDate(source.at, zone)}` : undefined}
+            >
               {what}
             </dt>
             <dd className="min-w-0 [overflow-wrap:anywhere]">{value}</dd>
@@ -65,8 +69,8 @@ export function DriveCard({
   const placed = document.typed.placed[drive.id] !== undefined;
   return (
     <Card
-      kind={drive.bay ? bayWords(drive.bay) : "bay not known"}
-      title={drive.model ?? `${drive.media} drive`}
+      kind={drive.bay ? bayWords(drive.bay) : "bay unknown"}
+      title={drive.model ?? MEDIA_NAMES[drive.media]}
     >
       {file && (
         <p className="mb-2">
@@ -79,7 +83,7 @@ export function DriveCard({
       <PlaceForm key={drive.id} placed={placed} freeBays={freeBays} onPlace={onPlace} />
       {file && (
         <Link className="link mt-2 inline-block" href={`/machines/drives/${encodeURIComponent(file.key)}`}>
-          its page in the register
+          Open in the drive inventory
         </Link>
       )}
     </Card>
@@ -122,15 +126,19 @@ function DriveFacts({ drive, document }: { drive: Drive; document: MachineDocume
         [
           "Self-test",
           drive.health?.selfTest
-            ? `${drive.health.selfTest.kind}: ${drive.health.selfTest.passed ? "passed" : "not passed"}`
+            ? `${drive.health.selfTest.kind}: ${drive.health.selfTest.passed ? "passed" : "failed"}`
             : null,
         ],
-        ["Reached", sanWords(drive), source("san")],
-        ["On it", contentWords(drive), source("contents")],
-        ["Starts", startWords(drive), source(drive.efiVolumes ? "efiVolumes" : "firstSector")],
-        ["Sets", sets.map((s) => `${s.id} (${s.state})`).join(", ")],
-        ["Shown by", drive.presentedBy ? `the controller as the set ${drive.presentedBy}` : null],
-        ["Was named", drive.seenAs === "?" ? null : `${drive.seenAs} at the last reading`, source("seenAs")],
+        ["Link", sanWords(drive), source("san")],
+        ["Contents", contentWords(drive), source("contents")],
+        ["Boots", startWords(drive), source(drive.efiVolumes ? "efiVolumes" : "firstSector")],
+        ["Arrays and pools", sets.map((s) => `${s.id} (${s.state})`).join(", ")],
+        ["Presented by", drive.presentedBy ? `the controller as array ${drive.presentedBy}` : null],
+        [
+          "Last device name",
+          drive.seenAs === "?" ? null : `${drive.seenAs} at the last inventory`,
+          source("seenAs"),
+        ],
       ]}
     />
   );
@@ -141,7 +149,7 @@ const DrivePast = ({ file }: { file: DriveFile }) => (
   <>
     {file.entry.stays.length > 1 && (
       <div className="mt-2">
-        <p className="label">Sat before</p>
+        <p className="label">Before in</p>
         <ul>
           {file.entry.stays
             .slice(0, -1)
@@ -163,7 +171,7 @@ const DrivePast = ({ file }: { file: DriveFile }) => (
     )}
     {file.entry.wipes.length > 0 && (
       <p className="mt-2">
-        <span className="quiet">Erased</span> {file.entry.wipes.at(-1)?.at.slice(0, 10)},{" "}
+        <span className="quiet">Erased</span> <Day at={file.entry.wipes.at(-1)!.at} />,{" "}
         {file.entry.wipes.at(-1)?.method}, by {file.entry.wipes.at(-1)?.by}
       </p>
     )}
@@ -190,7 +198,7 @@ function PlaceForm({
       }}
     >
       <label className="flex-1">
-        <span className="label">{placed ? "Placed by hand; move to bay" : "Put it in bay"}</span>
+        <span className="label">{placed ? "Placed manually; move to bay" : "Assign to bay"}</span>
         <input
           className="input"
           list="free-bays"
@@ -205,11 +213,11 @@ function PlaceForm({
         </datalist>
       </label>
       <button type="submit" className="btn" disabled={bay.trim() === ""}>
-        Put
+        Assign
       </button>
       {placed && (
         <button type="button" className="btn" onClick={() => onPlace(null)}>
-          Take back
+          Undo
         </button>
       )}
     </form>
@@ -228,10 +236,10 @@ export function EmptyBayCard({
   return (
     <Card kind="bay" title={`${bayWords(bay)} is empty`}>
       {loose.length === 0 ? (
-        <p className="quiet">Every drive of this machine has its bay.</p>
+        <p className="quiet">Every drive of this machine has a bay.</p>
       ) : (
         <>
-          <p className="quiet mb-1">A drive that sits here:</p>
+          <p className="quiet mb-1">Drive in this bay:</p>
           <ul className="space-y-1">
             {loose.map((d) => (
               <li key={d.id}>
@@ -271,27 +279,27 @@ export function PortCard({
             `${port.link}${port.speedMegabits ? `, ${speedWords(port.speedMegabits)}` : ""}`,
             source("link"),
           ],
-          ["At most", port.maxMegabits ? speedWords(port.maxMegabits) : null, source("maxMegabits")],
-          ["Also called", port.otherNames.join(", ")],
+          ["Maximum speed", port.maxMegabits ? speedWords(port.maxMegabits) : null, source("maxMegabits")],
+          ["Other names", port.otherNames.join(", ")],
           ["Linux name", outlook?.calledBy],
           [
-            "Gives itself",
+            "IPv6 link-local address",
             outlook?.ownAddress && (
               <>
                 <CopyValue value={outlook.ownAddress} className="text-[0.93rem]" />
                 <span className="quiet block text-[0.86rem]">
-                  unasked, on its own cable only, unless the system hides its MAC
+                  derived from the MAC (EUI-64) unless privacy addresses are used
                 </span>
               </>
             ),
           ],
           ["Device", device ? `${device.maker} ${device.device}` : null],
           [
-            "Place",
+            "Location",
             [device?.place, port.pci ? `PCI ${port.pci}` : ""].filter(Boolean).join(", "),
             source("pci"),
           ],
-          ["Ids", device ? <CopyValue value={device.ids} /> : null],
+          ["IDs", device ? <CopyValue value={device.ids} /> : null],
           ["Driver", port.driver ?? device?.driver ?? null, source("driver")],
           ["IOMMU group", device?.iommuGroup != null ? String(device.iommuGroup) : null],
           ["MTU", port.mtu ? String(port.mtu) : null],
@@ -319,12 +327,12 @@ export function ControllerCard({ id, document }: { id: string; document: Machine
   const device = document.facts.pci.find((p) => p.slot === id);
   if (!controller) return null;
   const modes: Record<typeof controller.mode, string> = {
-    RAID: "declares itself a RAID controller: it may show sets as drives and hide their members",
-    "host adapter": "a host adapter: each drive is seen as it is",
-    "pass-through": "passes drives through",
-    "boot module": "a module of its own for the boot device",
-    plain: "a plain controller: each drive is seen as it is",
-    unknown: "mode not told",
+    RAID: "RAID controller: it may present arrays as drives and hide their members",
+    "host adapter": "host bus adapter (HBA): each drive is visible",
+    "pass-through": "pass-through (HBA) mode",
+    "boot module": "boot module",
+    plain: "plain controller: each drive is visible",
+    unknown: "mode not reported",
   };
   return (
     <Card kind="storage controller" title={controller.name}>
@@ -334,9 +342,15 @@ export function ControllerCard({ id, document }: { id: string; document: Machine
           ["Firmware", controller.firmware],
           ["Health", controller.health],
           ["Driver", controller.driver],
-          ["Place", [device?.place, /^[0-9a-f]{2}:/.test(id) ? `PCI ${id}` : id].filter(Boolean).join(", ")],
-          ["Ids", device ? <CopyValue value={device.ids} /> : null],
-          ["Drives", String(document.facts.drives.filter((d) => d.controller === id).length || "not told")],
+          [
+            "Location",
+            [device?.place, /^[0-9a-f]{2}:/.test(id) ? `PCI ${id}` : id].filter(Boolean).join(", "),
+          ],
+          ["IDs", device ? <CopyValue value={device.ids} /> : null],
+          [
+            "Drives",
+            String(document.facts.drives.filter((d) => d.controller === id).length || "not reported"),
+          ],
         ]}
       />
     </Card>
@@ -351,12 +365,12 @@ export function SupplyCard({ id, document }: { id: string; document: MachineDocu
       <Lines
         rows={[
           ["State", supply.state],
-          ["At most", supply.ratedWatts ? `${supply.ratedWatts} W` : null],
+          ["Maximum output", supply.ratedWatts ? `${supply.ratedWatts} W` : null],
           ["Model", supply.model],
         ]}
       />
       <p className="quiet mt-2 text-[0.86rem]">
-        Mains work follows local rules and belongs to licensed people.
+        Mains work follows local rules and is done by licensed electricians.
       </p>
     </Card>
   );

@@ -32,7 +32,7 @@ export function DatesForm({ today, by }: { today: string; by: string }) {
                   className="link quiet ml-auto"
                   onClick={() => put(d.id, { doneOn: today })}
                 >
-                  done today
+                  Done today
                 </button>
               )}
             </li>
@@ -49,14 +49,14 @@ export function DatesForm({ today, by }: { today: string; by: string }) {
       >
         <TextField
           path="date.what"
-          label="What is due"
+          label="Task"
           value={what}
           placeholder="restore drill"
           onChange={setWhat}
         />
-        <TextField path="date.due" label="Day" type="date" value={due} onChange={setDue} />
+        <TextField path="date.due" label="Due date" type="date" value={due} onChange={setDue} />
         <button type="submit" className="btn" disabled={what.trim() === "" || due === ""}>
-          Set the day
+          Add date
         </button>
       </form>
     </div>

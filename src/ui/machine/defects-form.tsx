@@ -21,7 +21,7 @@ export function DefectsForm({ today, by }: { today: string; by: string }) {
             <span className={d.mendedOn ? "line-through opacity-80" : "font-medium"}>{d.what}</span>
             <span className="quiet">
               affects {d.affects}, since {d.since}, {d.by}
-              {d.mendedOn ? `; mended on ${d.mendedOn}` : ""}
+              {d.mendedOn ? `; repaired on ${d.mendedOn}` : ""}
             </span>
             {!d.mendedOn && (
               <button
@@ -29,7 +29,7 @@ export function DefectsForm({ today, by }: { today: string; by: string }) {
                 className="link quiet ml-auto"
                 onClick={() => set(defects.map((o) => (o.id === d.id ? { ...o, mendedOn: today } : o)))}
               >
-                mended today
+                Repaired today
               </button>
             )}
           </li>
@@ -46,9 +46,9 @@ export function DefectsForm({ today, by }: { today: string; by: string }) {
       >
         <TextField
           path="defect"
-          label="A defect that is known"
+          label="Known defect"
           value={what}
-          placeholder="fan 3 stands still below 30 °C"
+          placeholder="fan 3 stops below 30 °C"
           onChange={setWhat}
         />
         <SelectField
@@ -59,7 +59,7 @@ export function DefectsForm({ today, by }: { today: string; by: string }) {
           onChange={setAffects}
         />
         <button type="submit" className="btn" disabled={what.trim() === ""}>
-          Write it down
+          Add defect
         </button>
       </form>
     </div>

@@ -45,7 +45,7 @@ const drives = {
       const read = /^(\d+)\s*[x×]\s*([\d.]+\s*[kMGTP]i?B)\s*(.*)$/i.exec(part);
       const size = read ? parseByteSize(read[2] ?? "") : null;
       if (!read || !size?.ok)
-        return { problem: `"${part}" is not read; write 10 x 12 TB, and the model behind it` };
+        return { problem: `"${part}" is not a drive list; write 10 x 12 TB, and the model after it` };
       found.push({ count: Number(read[1]), sizeBytes: size.value, model: read[3] ?? "" });
     }
     return { value: found };
@@ -85,9 +85,9 @@ const DeliveryLines = ({ lines }: { lines: DeliveryLine[] }) => (
   <table className="table mb-3" aria-label="Delivery note and machine">
     <thead>
       <tr>
-        <th>What</th>
+        <th>Item</th>
         <th>Expected</th>
-        <th>Observed</th>
+        <th>Found</th>
         <th></th>
       </tr>
     </thead>

@@ -1,5 +1,5 @@
 import type { Bay, Drive } from "@/core/machine";
-import { bayWords, contentWords, judgeDrive } from "@/core/machine";
+import { bayWords, contentWords, judgeDrive, MEDIA_NAMES } from "@/core/machine";
 import { formatDecimalBytes } from "@/core/units";
 import { HealthMark } from "./health-mark";
 
@@ -39,7 +39,7 @@ const HATCH = (drive: Drive): string =>
 export const tileLabel = (bay: string | null, drive: Drive | null): string => {
   const place = bay ? bayWords(bay) : "not in a bay";
   if (!drive) return `${place}, empty`;
-  return `${place}: ${drive.model ?? drive.media}, ${formatDecimalBytes(drive.sizeBytes)}, ${judgeDrive(drive).verdict}, ${contentWords(drive)}`;
+  return `${place}: ${drive.model ?? MEDIA_NAMES[drive.media]}, ${formatDecimalBytes(drive.sizeBytes)}, ${judgeDrive(drive).verdict}, ${contentWords(drive)}`;
 };
 
 /** "12 TB" rather than "12.0 TB": a tile has little room. */

@@ -1,7 +1,7 @@
 import type { Facts, FactSource, MachineDocument } from "@/core/machine";
 import { factName, factWords, isSoundMember, serialTail } from "@/core/machine";
 import { setStanding } from "@/core/storage";
-import { formatDuration } from "@/core/units";
+import { formatDuration, formatNumber } from "@/core/units";
 import { Ruled } from "../frame/page";
 import { Day, Size } from "../frame/person";
 
@@ -11,7 +11,7 @@ const GROUPS = [
   ["processors", "Processors"],
   ["memory", "Memory"],
   ["controller", "Management controller"],
-  ["system", "System that was running"],
+  ["system", "Running system"],
 ] as const;
 
 /** Facts by group, each with the tool and the day that it comes from. */
@@ -77,7 +77,7 @@ export function FactsTables({ document, timeZone }: { document: MachineDocument;
 
 const SENSOR_UNITS = { temperature: "°C", fan: "rpm", voltage: "V", power: "W", current: "A" } as const;
 const sensorWords = ({ kind, value }: MachineDocument["facts"]["sensors"][number]): string =>
-  `${Number(value.toFixed(kind === "voltage" || kind === "current" ? 2 : 1))} ${SENSOR_UNITS[kind]}`;
+  `${formatNumber(value, kind === "voltage" || kind === "current" ? 2 : 1)} ${SENSOR_UNITS[kind]}`;
 
 function Entries({ entries }: { entries: { id: string; label: string; active: boolean; kind: string }[] }) {
   return (
@@ -95,9 +95,14 @@ function Entries({ entries }: { entries: { id: string; label: string; active: bo
 /** How many members may still fail, and that none may be pulled where that is none. */
 function StillFail({ set }: { set: Facts["sets"][number] }) {
   const standing = setStanding(set);
-  if (!standing) return <span className="quiet">not told</span>;
-  if (standing.left > 0) return <span>{standing.left}, whichever</span>;
-  return set.health === "good" ? <span>none</span> : <b className="text-error">none: pull no member</b>;
+  if (!standing) return <span className="quiet">not reported</span>;
+  if (standing.left > 0)
+    return (
+      <span>
+        any {standing.left} {standing.left === 1 ? "drive" : "drives"}
+      </span>
+    );
+  return set.health === "good" ? <span>none</span> : <b className="text-error">none: do not pull a member</b>;
 }
 
 /** Arrays, pools and virtual drives with their state, what is under way, and their members by serial. */
@@ -108,14 +113,14 @@ export function SetsTable({ document }: { document: MachineDocument }) {
     return drive ? `${drive.bay ? `${drive.bay}: ` : ""}…${serialTail(drive) || drive.seenAs}` : member.name;
   };
   return (
-    <table className="table" aria-label="Sets">
+    <table className="table" aria-label="Arrays and pools">
       <thead>
         <tr>
-          <th>Set</th>
+          <th>Array or pool</th>
           <th>Layout</th>
           <th>State</th>
           <th>Size</th>
-          <th>May still fail</th>
+          <th>Remaining fault tolerance</th>
           <th>Members</th>
         </tr>
       </thead>
@@ -165,7 +170,7 @@ export function SetsTable({ document }: { document: MachineDocument }) {
                   {isSoundMember(m.state) ? "" : ` ${m.state}`}
                 </span>
               ))}
-              {s.members.length === 0 && <span className="quiet">not told</span>}
+              {s.members.length === 0 && <span className="quiet">not reported</span>}
             </td>
           </tr>
         ))}
@@ -181,9 +186,9 @@ export function PciTable({ document }: { document: MachineDocument }) {
       <table className="table" aria-label="PCI devices">
         <thead>
           <tr>
-            <th>Place</th>
+            <th>Location</th>
             <th>Device</th>
-            <th>Ids</th>
+            <th>IDs</th>
             <th>Driver</th>
             <th>IOMMU group</th>
           </tr>

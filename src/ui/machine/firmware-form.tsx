@@ -65,7 +65,7 @@ function DecisionRow({
       <td>
         <select
           className="select"
-          aria-label={`Decision about ${row.part}`}
+          aria-label={`Decision for ${row.part}`}
           value={row.decision}
           onChange={(e) => put({ decision: DECISIONS.find((d) => d === e.target.value) ?? row.decision })}
         >
@@ -79,7 +79,7 @@ function DecisionRow({
           <input
             className="input"
             type="date"
-            aria-label={`Day for ${row.part}`}
+            aria-label={`Due date of ${row.part}`}
             value={row.due ?? ""}
             onChange={(e) => put({ due: e.target.value || null })}
           />
@@ -110,14 +110,14 @@ function LookedAt({ installed, add }: { installed: Record<string, string>; add: 
         const own = { part: part.trim(), available: available.trim() };
         const open = { decision: "undecided", due: null, reason: "", by: "" } as const;
         const at = new Date().toISOString();
-        add({ ...own, ...open, installed: installed[own.part] ?? "not known", at });
+        add({ ...own, ...open, installed: installed[own.part] ?? "unknown", at });
         setAvailable("");
       }}
     >
       <TextField path="fw.part" label="Part" value={part} onChange={setPart} />
       <TextField path="fw.available" label="Available version" value={available} onChange={setAvailable} />
       <button type="submit" className="btn" disabled={part.trim() === "" || available.trim() === ""}>
-        Look at it
+        Check
       </button>
     </form>
   );

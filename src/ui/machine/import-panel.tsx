@@ -27,11 +27,11 @@ export async function readThem(
   machineId: string | null,
   texts: DroppedText[],
 ): Promise<Asked<ImportPreview>> {
-  return asked("/api/v1/imports/preview", "nothing was read", sending({ machineId, texts }));
+  return asked("/api/v1/imports/preview", "no output was imported", sending({ machineId, texts }));
 }
 
 const MEANWHILE =
-  "The machine was saved while this stood here, so nothing was taken over yet. This is what would change now: look again, then take it over.";
+  "The machine was saved meanwhile, so nothing was applied. The table shows what would change now: check it, then apply.";
 
 /** The import well of a machine's sheet: what was understood, ignored and refused, what would change, and then: take it over. */
 export function ImportPanel({
@@ -80,17 +80,17 @@ export function ImportPanel({
           key={w.hash}
           className="my-2 flex items-center gap-3 border-l-4 bg-base-200 px-3 py-2 border-warning"
         >
-          A bundle came in from the collector ({w.name}).
+          A bundle was received from the collector ({w.name}).
           <button
             type="button"
             className="btn"
             onClick={() => look([{ name: w.name, text: w.text }], w.hash)}
           >
-            Look at it
+            Check
           </button>
         </p>
       ))}
-      <ImportWell onTexts={(t) => look(t)} label="Drop what the tools printed, or a bundle" />
+      <ImportWell onTexts={(t) => look(t)} label="Drop the output of tools, or a bundle" />
       <Problems problems={problems} />
       {preview && (
         <div className="space-y-3">
@@ -103,11 +103,11 @@ export function ImportPanel({
               onClick={take}
             >
               {preview.changeCount === 0
-                ? "Nothing differs: renew the dates"
-                : `Take ${preview.changeCount} ${preview.changeCount === 1 ? "change" : "changes"} over`}
+                ? "No changes: update the inventory date"
+                : `Apply ${preview.changeCount} ${preview.changeCount === 1 ? "change" : "changes"}`}
             </button>
             <button type="button" className="btn" onClick={() => setPreview(null)}>
-              Leave everything as it is
+              Discard
             </button>
           </div>
         </div>
@@ -119,14 +119,14 @@ export function ImportPanel({
 /** What was dropped before the page was left is here still, and was not read since. */
 export const ReadAgain = ({ count, onRead }: { count: number; onRead: () => void }) => (
   <p className="my-2 flex flex-wrap items-center gap-3 border-l-4 bg-base-200 px-3 py-1.5 border-info">
-    {count === 1 ? "The text that you brought is" : `The ${count} texts that you brought are`} still here.
+    {count === 1 ? "The pasted text is" : `The ${count} pasted texts are`} kept here.
     <button type="button" className="btn" onClick={onRead}>
-      Read {count === 1 ? "it" : "them"} again
+      Import {count === 1 ? "it" : "them"} again
     </button>
   </p>
 );
 
-const KINDS = { new: "new", changed: "changed", gone: "gone", back: "back again" } as const;
+const KINDS = { new: "new", changed: "changed", gone: "gone", back: "restored" } as const;
 
 /** What was understood and ignored by tool, what was refused and where, and every fact that would change. */
 export function PreviewTables({ preview }: { preview: ImportPreview }) {
@@ -134,10 +134,10 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
     <>
       {preview.sameSerial.length > 0 && (
         <Problems
-          title="The same chassis serial"
+          title="Chassis serial number in use"
           problems={[
             {
-              message: `It is already that of ${preview.sameSerial.map((m) => m.name).join(", ")}. Is this the right machine?`,
+              message: `${preview.sameSerial.map((m) => m.name).join(", ")} has the same serial number. Check that this is the right machine.`,
             },
           ]}
         />
@@ -145,16 +145,16 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
       {preview.rejected.map((r, i) => (
         <Problems
           key={i}
-          title={`${r.from}: not taken${r.tool ? ` (${r.tool})` : ""}`}
+          title={`${r.from}: rejected${r.tool ? ` (${r.tool})` : ""}`}
           problems={r.problems}
         />
       ))}
       {preview.understood.length > 0 && (
-        <table className="table" aria-label="Understood">
+        <table className="table" aria-label="Recognised output">
           <thead>
             <tr>
               <th>Tool</th>
-              <th>Understood</th>
+              <th>Recognised</th>
               <th>Ignored</th>
             </tr>
           </thead>
@@ -194,12 +194,12 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
           className="max-h-[26rem] overflow-auto border-y border-base-300"
           tabIndex={0}
           role="region"
-          aria-label="What would change"
+          aria-label="Changes"
         >
           <table className="table">
             <thead>
               <tr>
-                <th>Fact</th>
+                <th>Field</th>
                 <th></th>
                 <th>Before</th>
                 <th>After</th>
@@ -220,8 +220,7 @@ export function PreviewTables({ preview }: { preview: ImportPreview }) {
           </table>
           {preview.changeCount > preview.changes.length && (
             <p className="px-2 py-1">
-              {preview.changeCount - preview.changes.length} more changes are not drawn here; they are taken
-              over with these.
+              {preview.changeCount - preview.changes.length} more changes are not shown; they are applied too.
             </p>
           )}
         </div>

@@ -23,7 +23,7 @@ export function ImportWell({ onTexts, label }: { onTexts: (texts: DroppedText[])
     const large = files.filter((f) => f.size > LIMIT);
     setProblems(
       large.map((f) => ({
-        message: `${f.name} has ${Math.round(f.size / 1e6)} MB; the largest that is read is ${LIMIT / 1e6} MB, and a whole bundle is under 1 MB. Is this the right file?`,
+        message: `${f.name} has ${Math.round(f.size / 1e6)} MB; the limit is ${LIMIT / 1e6} MB. A bundle is usually under 1 MB: check that this is the right file.`,
       })),
     );
     const texts = await Promise.all(
@@ -61,15 +61,15 @@ export function ImportWell({ onTexts, label }: { onTexts: (texts: DroppedText[])
             tabIndex={-1}
             onChange={(e) => void read([...(e.target.files ?? [])])}
           />
-          <span className="quiet text-[0.86rem]">or paste what a tool printed:</span>
+          <span className="quiet text-[0.86rem]">or paste the output of a tool:</span>
         </div>
         <textarea
-          aria-label="Paste a tool's output"
+          aria-label="Paste the output of a tool"
           className="textarea mt-2 text-[0.86rem]"
           rows={2}
           spellCheck={false}
           value={pasted}
-          placeholder="lsblk -J -b -O, dmidecode, a bundle …"
+          placeholder="lsblk -J -b -O, dmidecode, a bundle…"
           onChange={(e) => setPasted(e.target.value)}
         />
         {pasted.trim() !== "" && (
@@ -80,14 +80,14 @@ export function ImportWell({ onTexts, label }: { onTexts: (texts: DroppedText[])
               if (pasted.length > LIMIT)
                 return setProblems([
                   {
-                    message: `The pasted text has ${Math.round(pasted.length / 1e6)} MB; at most ${LIMIT / 1e6} MB are read.`,
+                    message: `The pasted text has ${Math.round(pasted.length / 1e6)} MB; the limit is ${LIMIT / 1e6} MB.`,
                   },
                 ]);
               onTexts([{ name: "pasted text", text: pasted }]);
               setPasted("");
             }}
           >
-            Read it
+            Import
           </button>
         )}
       </div>

@@ -1,3 +1,4 @@
+import { Day } from "../frame/person";
 import Link from "next/link";
 import type { Verdict } from "@/core/machine";
 import { formatBinaryBytes, formatDecimalBytes } from "@/core/units";
@@ -53,10 +54,10 @@ export const COLUMNS: readonly Column[] = [
     ),
   },
   words("site", "Site", "minmax(5rem,0.8fr)", { isWide: true }),
-  words("place", "Place", "minmax(6rem,0.9fr)", { isHidden: true }),
+  words("place", "Location", "minmax(6rem,0.9fr)", { isHidden: true }),
   words("role", "Role", "minmax(5rem,0.8fr)", { isHidden: true }),
   words("model", "Model", "minmax(7rem,1fr)", {
-    cell: (m) => m.model || <span className="quiet">not read yet</span>,
+    cell: (m) => m.model || <span className="quiet">not collected</span>,
   }),
   words("serial", "Serial", "minmax(8rem,1fr)", mono),
   words("cores", "Cores", "4rem", { right: true, isHidden: true }),
@@ -93,10 +94,10 @@ export const COLUMNS: readonly Column[] = [
       </span>
     ),
   },
-  words("system", "Runs now", "minmax(7rem,1fr)", { isHidden: true }),
+  words("system", "Current OS", "minmax(7rem,1fr)", { isHidden: true }),
   words("firmware", "Firmware", "6rem", mono),
   words("controller", "Controller", "8rem", mono),
-  words("becoming", "What it is becoming", "minmax(10rem,2fr)", {
+  words("becoming", "Planned build", "minmax(10rem,2fr)", {
     cell: (m) =>
       m.href ? (
         <Link className="link" href={m.href}>
@@ -106,6 +107,9 @@ export const COLUMNS: readonly Column[] = [
         dash
       ),
   }),
-  words("next", "Stands at", "minmax(6rem,0.8fr)", { isWide: true }),
-  words("read", "Last read", "6.5rem", { isWide: true, cell: (m) => m.read ?? "never" }),
+  words("next", "Build status", "minmax(6rem,0.8fr)", { isWide: true }),
+  words("read", "Last inventory", "6.5rem", {
+    isWide: true,
+    cell: (m) => (m.read ? <Day at={m.read} /> : "never"),
+  }),
 ];

@@ -42,20 +42,19 @@ export function ListReader({
   return (
     <div>
       <p className="max-w-[75ch]">
-        A table with a line of column names: <span className="value">name</span> and{" "}
-        <span className="value">site</span> are needed; maker, model, serial, asset tag, place, role,
-        controller address, MACs, cores, memory and notes are read when they are there. A list fills what is
-        empty and never overwrites what was read or typed; cores and memory count as expected, not as
-        observed.
+        A CSV table whose first line has column names. The columns <span className="value">name</span> and{" "}
+        <span className="value">site</span> are required. Optional: maker, model, serial, asset tag, place,
+        role, controller address, MACs, cores, memory and notes. The import fills empty fields and never
+        overwrites collected or typed values; cores and memory are saved as expected values.
       </p>
-      <ImportWell label="Drop the list as CSV" onTexts={([first]) => (first ? show(first) : undefined)} />
-      <Problems problems={problems} title="This list was not read" />
+      <ImportWell label="Drop the CSV file" onTexts={([first]) => (first ? show(first) : undefined)} />
+      <Problems problems={problems} title="Not imported" />
       {preview && (
         <>
-          <Problems problems={preview.warnings} title="Passed over in this list" />
+          <Problems problems={preview.warnings} title="Skipped lines" />
           {preview.openLine !== null && text && (
             <p className="my-2">
-              Is line {preview.openLine} whole:{" "}
+              Is line {preview.openLine} complete?{" "}
               <span className="value">
                 {text.text
                   .trimEnd()
@@ -68,7 +67,7 @@ export function ListReader({
                 className="link"
                 onClick={() => void show({ ...text, text: `${text.text}\n` })}
               >
-                It is: take it as well
+                Yes: import it too
               </button>
             </p>
           )}
@@ -77,7 +76,7 @@ export function ListReader({
             className="max-h-[28rem] overflow-auto"
             tabIndex={0}
             role="region"
-            aria-label="What the list would do"
+            aria-label="Effect of the import"
           >
             <table className="table">
               <thead>
@@ -85,7 +84,7 @@ export function ListReader({
                   <th>Line</th>
                   <th>Machine</th>
                   <th>Site</th>
-                  <th>What it does</th>
+                  <th>Effect</th>
                   <th>Fills</th>
                 </tr>
               </thead>
@@ -112,7 +111,7 @@ export function ListReader({
               else setProblems(answer?.problems ?? []);
             }}
           >
-            {useful === 0 ? "Nothing in it is new" : `Take ${useful} ${useful === 1 ? "row" : "rows"} over`}
+            {useful === 0 ? "Nothing new to import" : `Import ${useful} ${useful === 1 ? "row" : "rows"}`}
           </button>
         </>
       )}

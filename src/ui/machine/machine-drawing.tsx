@@ -24,21 +24,21 @@ export function MachineDrawing(props: Props) {
         {drawing.front.map((g) => (
           <BayBlock key={g.title + g.prefix} group={g} {...props} />
         ))}
-        {!hasFront && <p className="quiet self-center px-3">No drive is known yet.</p>}
+        {!hasFront && <p className="quiet self-center px-3">No drive known yet.</p>}
         {drawing.front.length === 0 && drawing.unplaced.length > 0 && (
           <p className="quiet self-center px-3">
-            No bay has a name yet: put the drives below where they sit.
+            No bay has a name yet: assign the drives below to their bays.
           </p>
         )}
       </Face>
       {drawing.unplaced.length > 0 && (
-        <Tray title="On the tray: bay not known" name="tray" drives={drawing.unplaced} {...props} />
+        <Tray title="Bay unknown" name="tray" drives={drawing.unplaced} {...props} />
       )}
       <Face title="Rear" hotkey="r" units={drawing.rackUnits}>
         <Rear {...props} />
       </Face>
       {drawing.shown.length > 0 && (
-        <Tray title="Sets that a controller shows as drives" name="shown" drives={drawing.shown} {...props} />
+        <Tray title="Virtual drives of controllers" name="shown" drives={drawing.shown} {...props} />
       )}
       {drawing.inside.length > 0 && (
         <Face title="Inside" units={null}>
@@ -230,7 +230,7 @@ function Rear({ drawing, chosen, onChoose }: Props) {
       {drawing.rear.map((g) => (
         <BayBlock key={g.title + g.prefix} group={g} drawing={drawing} chosen={chosen} onChoose={onChoose} />
       ))}
-      {empty && <p className="quiet self-center px-3">No port is known yet.</p>}
+      {empty && <p className="quiet self-center px-3">No port known yet.</p>}
     </>
   );
 }

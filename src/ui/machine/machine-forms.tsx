@@ -14,7 +14,7 @@ type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 const MEDIA = [
   { value: "licensed", text: "licensed" },
   { value: "not licensed", text: "not licensed" },
-  { value: "unknown", text: "not known" },
+  { value: "unknown", text: "unknown" },
 ] as const;
 const rate = numberField(1e6, "a number of MB/s");
 
@@ -34,9 +34,9 @@ export function ControllerForm() {
         path="controller.present"
         label="Management controller"
         value={present === null ? "" : present ? "yes" : "no"}
-        empty="not known"
+        empty="unknown"
         options={[
-          { value: "yes", text: "there is one" },
+          { value: "yes", text: "present" },
           { value: "no", text: "none" },
         ]}
         onChange={say}
@@ -51,12 +51,15 @@ function ReachFields() {
   const field = bound(useMachine());
   return (
     <>
-      <TextField {...field("controller.address", "Its address")} maxLength={60} />
+      <TextField {...field("controller.address", "Address")} maxLength={60} />
       <SelectField {...field("controller.virtualMedia", "Virtual media")} options={MEDIA} />
-      <ParsedField {...field("controller.mediaBytesPerSecond", "Media was read at, MB/s")} {...rate} />
+      <ParsedField
+        {...field("controller.mediaBytesPerSecond", "Measured virtual media speed, MB/s")}
+        {...rate}
+      />
       <div className="sm:col-span-2">
         <TextField
-          {...field("controller.loginKept", "Where its log-in is kept, in words; never a password")}
+          {...field("controller.loginKept", "Where the credentials are stored (never the password itself)")}
           maxLength={200}
         />
       </div>
@@ -73,7 +76,7 @@ export function NotesForm() {
       rows={3}
       maxLength={20_000}
       value={document.notes}
-      placeholder="which key opens its boot menu, what is odd about it"
+      placeholder="boot menu key, peculiarities"
       onChange={(e) => type({ notes: e.target.value })}
     />
   );
@@ -90,7 +93,7 @@ export function CollectorCard({
   return (
     <div className="space-y-2">
       <p>
-        On a live system of this machine, as root where you can:{" "}
+        On a live system of this machine, as root if possible:{" "}
         <CopyValue value="sh collect.sh > bundle.txt" />. It only reads.{" "}
         <a className="link" href="/collect.sh" download="collect.sh">
           collect.sh
@@ -103,7 +106,8 @@ export function CollectorCard({
       </p>
       {code ? (
         <p>
-          Posts back once, within {code.minutes} minutes: <CopyValue value={code.command} />
+          The collector posts its result once, within {code.minutes} minutes:{" "}
+          <CopyValue value={code.command} />
         </p>
       ) : (
         <button
@@ -115,7 +119,7 @@ export function CollectorCard({
             else setProblems(answer.problems);
           }}
         >
-          or let it post back: make a one-time code
+          Create a one-time code to post the result
         </button>
       )}
       <Problems problems={problems} />

@@ -23,7 +23,7 @@ export function MachineList({ machines }: { machines: MachineLine[] }) {
       hrefOf={(m) => `/machines/${m.id}`}
       minWidth="60rem"
       narrowWidth="35rem"
-      placeholder="name, serial, model, health, role …"
+      placeholder="name, serial, model, health, role…"
       beside={
         <label className="w-40">
           <span className="label">Site</span>

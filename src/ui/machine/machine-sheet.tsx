@@ -63,7 +63,7 @@ export function MachineSheet({
       <div className="min-w-0">
         <MachineDrawing drawing={drawing} chosen={chosen} onChoose={setChosen} />
       </div>
-      <aside aria-label="Margin" className="min-w-0 sheet:row-span-2">
+      <aside aria-label="Findings panel" className="min-w-0 sheet:row-span-2">
         <div
           className="sheet:sticky sheet:top-14 sheet:max-h-[calc(100dvh-8rem)] sheet:space-y-4 sheet:overflow-y-auto"
           aria-live="polite"
@@ -72,9 +72,7 @@ export function MachineSheet({
           {chosen ? (
             card()
           ) : (
-            <p className="quiet mb-3">
-              Choose a bay, port or controller in the drawing: its card stands here.
-            </p>
+            <p className="quiet mb-3">Select a bay, port or controller to see its details.</p>
           )}
           <Findings
             findings={findings}
@@ -123,14 +121,13 @@ function Findings({
   drives: string[];
   onDrive: (id: string) => void;
 }) {
-  if (findings.length === 0)
-    return <p className="quiet">The rules have nothing to say about this machine.</p>;
+  if (findings.length === 0) return <p className="quiet">No findings for this machine.</p>;
   // The zones of sheets say nothing of a machine by itself: its notes are one line.
   const groups = foldFindings(findings.map((f) => ({ ...f, label: "", zone: "A" })));
   const more = ({ subject }: PlacedFinding): ReactNode =>
     subject && drives.includes(subject) ? (
       <button type="button" className="link quiet text-[0.86rem]" onClick={() => onDrive(subject)}>
-        show the drive
+        Show drive
       </button>
     ) : null;
   return (

@@ -20,9 +20,7 @@ interface Props {
 
 const NOT_MADE = {
   ok: false as const,
-  problems: [
-    { message: "The server did not take this, so no machine was made. What you typed is still here." },
-  ],
+  problems: [{ message: "The server did not save the machine. Your input is kept." }],
 };
 
 /** A new machine from what its tools printed; without anything to drop it can be made by name and read later. */
@@ -58,7 +56,7 @@ export function NewMachine({ sites, create }: Props) {
   return (
     <div className="space-y-4">
       {texts.length > 0 && !preview && <ReadAgain count={texts.length} onRead={() => look(texts)} />}
-      <ImportWell onTexts={look} label="Drop what the machine's tools printed, or a collector bundle" />
+      <ImportWell onTexts={look} label="Drop the output of the machine's tools, or a collector bundle" />
       {preview && <PreviewTables preview={preview} />}
       <Problems problems={problems} />
       <form
@@ -69,7 +67,7 @@ export function NewMachine({ sites, create }: Props) {
         }}
       >
         <label>
-          <span className="label">Name, as written on its front</span>
+          <span className="label">Machine name, as on its front</span>
           <input className="input" value={name} maxLength={80} onChange={(e) => setName(e.target.value)} />
         </label>
         <label>
@@ -80,12 +78,12 @@ export function NewMachine({ sites, create }: Props) {
                 {s.name}
               </option>
             ))}
-            <option value="">a new site …</option>
+            <option value="">new site…</option>
           </select>
         </label>
         {site === "" && (
           <label>
-            <span className="label">Name of the new site</span>
+            <span className="label">Site name</span>
             <input
               className="input"
               value={siteName}
@@ -100,7 +98,7 @@ export function NewMachine({ sites, create }: Props) {
             className="btn btn-primary"
             disabled={busy || name.trim() === "" || (site === "" && siteName.trim() === "")}
           >
-            Keep this machine
+            Add machine
           </button>
         </div>
       </form>

@@ -21,10 +21,10 @@ export interface Picture {
 async function sendPicture(machineId: string, file: File, caption: string): Promise<Problem[]> {
   const picture = await shrinkPicture(file);
   if (!picture)
-    return [{ message: `${file.name} is no picture that this browser can read; PNG, JPEG and WebP are.` }];
+    return [{ message: `${file.name} is not a picture that this browser can read. Use PNG, JPEG or WebP.` }];
   const answer = await asked<unknown>(
     `/api/v1/machines/${machineId}/pictures?caption=${encodeURIComponent(caption || file.name)}`,
-    "the picture was not kept",
+    "the picture was not saved",
     { method: "POST", headers: { "Content-Type": picture.type }, body: picture },
   );
   return answer.ok ? [] : answer.problems;
@@ -95,7 +95,7 @@ export function Pictures({
           onChange={(e) => void send([...(e.target.files ?? [])])}
         />
         <span className="quiet">
-          or drop or paste one here; it is made smaller, and what the camera noted in it is removed
+          or drop or paste one here; it is scaled down, and camera metadata is removed
         </span>
       </div>
       <Problems problems={problems} />
@@ -119,7 +119,7 @@ const Shown = ({ picture: p, remove }: { picture: Picture; remove: () => void })
     <p className="quiet text-[0.86rem]">
       <Day at={p.at} />, {p.by}{" "}
       <button type="button" className="link" onClick={remove}>
-        remove
+        Remove
       </button>
     </p>
   </li>

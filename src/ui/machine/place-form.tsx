@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { ROLES } from "@/core/machine";
 import { PARAMETER } from "@/core/site";
 import { bound } from "../draft/bound";
@@ -23,8 +24,8 @@ export function PlaceForm({ isLaptop, circuits }: { isLaptop: boolean; circuits:
           path="typed.role"
           label="Role"
           value={typed.role ?? ""}
-          empty="not said"
-          options={ROLES.map((r) => ({ value: r, text: r }))}
+          empty="unspecified"
+          options={ROLES.map((r) => ({ value: r, text: term(r) }))}
           onChange={(role) => machine.type({ "typed.role": role || null })}
         />
         <ChoiceField
@@ -34,34 +35,34 @@ export function PlaceForm({ isLaptop, circuits }: { isLaptop: boolean; circuits:
             { value: "lab", text: "lab" },
           ]}
         />
-        <TextField {...field("typed.place", "Place")} placeholder="rack A, unit 14" maxLength={120} />
-        <TextField {...field("typed.keys.setup", "Set-up key")} placeholder="F2" maxLength={40} />
-        <TextField {...field("typed.keys.bootMenu", "Boot-menu key")} placeholder="F11" maxLength={40} />
-        <TextField {...field("typed.keys.network", "Network-boot key")} maxLength={40} />
-        <ParsedField {...field("typed.keys.seconds", "Seconds from power on to the keys")} {...seconds} />
+        <TextField {...field("typed.place", "Location")} placeholder="rack A, unit 14" maxLength={120} />
+        <TextField {...field("typed.keys.setup", "Firmware setup key")} placeholder="F2" maxLength={40} />
+        <TextField {...field("typed.keys.bootMenu", "Boot menu key")} placeholder="F11" maxLength={40} />
+        <TextField {...field("typed.keys.network", "Network boot key")} maxLength={40} />
+        <ParsedField {...field("typed.keys.seconds", "Boot-key prompt after power-on, s")} {...seconds} />
         <SelectField
           {...field("typed.circuit", "Circuit")}
-          empty={circuits.length > 0 ? "not said" : "the site states none"}
+          empty={circuits.length > 0 ? "unspecified" : "the site has no circuits"}
           options={circuits.map((c) => ({ value: c, text: c }))}
         />
         <TextField
-          {...field("typed.noise", "Noise, in words")}
-          placeholder="heard through the door"
+          {...field("typed.noise", "Noise")}
+          placeholder="audible through the door"
           maxLength={200}
         />
       </div>
       <div className="mt-3 max-w-4xl">
         <span className="label">
-          Parameters of this machine alone, before those of its sheet and its site
+          Parameters of this machine only; they override those of its sheet and its site.
         </span>
         <EntryTable {...field("typed.parameters", "Parameters")} of={PARAMETER} />
       </div>
       {isLaptop && (
         <fieldset className="mt-3 flex flex-wrap gap-x-6 gap-y-1">
-          <legend className="label">A laptop as a server: tried, and true</legend>
-          <Tick {...field("typed.laptop.lid", "a closed lid does not stop it")} />
-          <Tick {...field("typed.laptop.sleep", "it never goes to sleep")} />
-          <Tick {...field("typed.laptop.battery", "its battery is sound, or taken out")} />
+          <legend className="label">Laptop as a server: checked items</legend>
+          <Tick {...field("typed.laptop.lid", "Closing the lid does not stop it")} />
+          <Tick {...field("typed.laptop.sleep", "Sleep is disabled")} />
+          <Tick {...field("typed.laptop.battery", "The battery is healthy, or removed")} />
         </fieldset>
       )}
     </>

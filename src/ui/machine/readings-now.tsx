@@ -18,18 +18,18 @@ export function ReadingsNow() {
       forget((id) => changes === null || changes.some((c) => c.kind === "job" && c.id === id && isEnd(c))),
   });
   const stop = async (id: string) => {
-    const answer = await asked<Job>(`/api/v1/jobs/${id}`, "it was not stopped", sending({ stop: true }));
+    const answer = await asked<Job>(`/api/v1/jobs/${id}`, "not stopped", sending({ stop: true }));
     setProblems(answer.ok ? [] : answer.problems);
     if (answer.ok) forget((own) => own === id);
   };
   const lines = jobs.map((job) => (
     <p key={job.id} className="flex flex-wrap items-baseline gap-3" role="status">
       <span>
-        Reading {job.about} for {job.by}: <span className="value">{progressOf(job).percent} %</span>
-        {job.state === "waiting" && " (waits for its turn)"}
+        Importing {job.about} for {job.by}: <span className="value">{progressOf(job).percent} %</span>
+        {job.state === "waiting" && " (queued)"}
       </span>
       <button type="button" className="link" onClick={() => void stop(job.id)}>
-        stop
+        Stop
       </button>
     </p>
   ));

@@ -5,7 +5,7 @@ import { Table, type Column } from "../frame/table";
 const COLUMNS: readonly Column<SettingView>[] = [
   { title: "Setting", heads: true, cell: (l) => l.title },
   {
-    title: "Wanted",
+    title: "Planned",
     cell: (l) => (
       <>
         <b>{l.value}</b> <span className="quiet text-[0.82rem]">{l.why}</span>
@@ -13,20 +13,26 @@ const COLUMNS: readonly Column<SettingView>[] = [
     ),
   },
   {
-    title: "As read",
+    title: "Found",
     cell: (l) =>
       l.found ? (
         <span className={l.isAsWanted === false ? "text-error" : ""}>
           <b>{l.found.value}</b> <span className="quiet text-[0.82rem]">{l.found.from}</span>
         </span>
       ) : (
-        <span className="quiet">not read</span>
+        <span className="quiet">not collected</span>
       ),
   },
   {
     title: "",
     cell: (l) =>
-      l.isAsWanted === null ? (l.found ? "compare by eye" : "") : l.isAsWanted ? "as wanted" : "differs",
+      l.isAsWanted === null
+        ? l.found
+          ? "compare by inspection"
+          : ""
+        : l.isAsWanted
+          ? "as planned"
+          : "differs",
   },
 ];
 
@@ -34,8 +40,8 @@ const COLUMNS: readonly Column<SettingView>[] = [
 export function SiteSettings({ lines }: { lines: readonly SettingView[] }) {
   if (lines.length === 0) return null;
   return (
-    <Ruled title="Firmware against the site" note="as the site's page lays it down for machines of this role">
-      <Table label="Firmware against the site" columns={COLUMNS} rows={lines} keyOf={(l) => l.key} />
+    <Ruled title="Firmware settings and site policy" note="policy of this site for this role">
+      <Table label="Firmware settings and site policy" columns={COLUMNS} rows={lines} keyOf={(l) => l.key} />
     </Ruled>
   );
 }

@@ -20,9 +20,9 @@ export function TwinSlip({
   return (
     <>
       <button type="button" className="btn" onClick={() => setOpen(true)}>
-        Twin of it
+        Duplicate
       </button>
-      <Slip open={open} onClose={() => setOpen(false)} title="A sheet for its twin">
+      <Slip open={open} onClose={() => setOpen(false)} title="Duplicate this machine">
         <form
           onSubmit={async (e) => {
             e.preventDefault();
@@ -33,11 +33,11 @@ export function TwinSlip({
           }}
         >
           <p className="mb-3">
-            Place, role, keys, bays and delivery note are taken along. Facts are not: they come from the twin
-            itself.
+            Location, role, boot keys, bays and delivery note are copied. Hardware data is not: collect it
+            from the new machine.
           </p>
           <label>
-            <span className="label">Name, as written on its front</span>
+            <span className="label">Machine name, as on its front</span>
             <input
               className="input"
               autoFocus
@@ -48,7 +48,7 @@ export function TwinSlip({
           </label>
           <Problems problems={problems} />
           <button type="submit" className="btn btn-primary mt-4" disabled={name.trim() === ""}>
-            Make it
+            Duplicate
           </button>
         </form>
       </Slip>

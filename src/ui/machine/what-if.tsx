@@ -26,7 +26,7 @@ export function WhatIf({ facts }: { facts: Facts }) {
   });
   return told.map(({ set, layout }) => (
     <details key={set.id} className="mt-2">
-      <summary className="cursor-pointer">What if a drive of {set.id} fails now, and how it grows</summary>
+      <summary className="cursor-pointer">Simulate a drive failure or expansion of {set.id}</summary>
       <OneSet {...{ facts, set, told: layout }} />
     </details>
   ));
@@ -55,15 +55,15 @@ function OneSet({ facts, set, told }: { facts: Facts; set: DriveSet; told: ToldL
       : null;
   return (
     <div className="my-2 pl-4">
-      <span className="label">Press a drive to see what happens when it fails</span>
+      <span className="label">Select a drive to simulate its failure.</span>
       <Bays layout={told.layout} sizes={sizes} nameOf={nameOf} lost={told.lost} />
       {set.progress && (
         <p className="quiet">
-          {set.progress.what} is under way: until it has ended the set bears less than is drawn here.
+          {set.progress.what} is in progress: until it ends, the fault tolerance is lower than shown.
         </p>
       )}
       {growth === null ? (
-        <p className="quiet mt-2">How it grows is told once all of its drives are known.</p>
+        <p className="quiet mt-2">Expansion is computed once all drives of the pool or array are known.</p>
       ) : (
         <>
           <div className="mt-3 max-w-48">
@@ -74,8 +74,8 @@ function OneSet({ facts, set, told }: { facts: Facts; set: DriveSet; told: ToldL
               onChange={setLarger}
             />
           </div>
-          <Table label={`How ${set.id} grows`} columns={COLUMNS} rows={growth} keyOf={(g) => g.way} />
-          <p className="quiet mt-1">Times at usual rates of such drives, at four fifths full.</p>
+          <Table label={`Expansion of ${set.id}`} columns={COLUMNS} rows={growth} keyOf={(g) => g.way} />
+          <p className="quiet mt-1">Times at typical rates of such drives, 80 % full.</p>
         </>
       )}
     </div>
@@ -83,7 +83,7 @@ function OneSet({ facts, set, told }: { facts: Facts; set: DriveSet; told: ToldL
 }
 
 const COLUMNS: readonly Column<Growth>[] = [
-  { title: "Way", heads: true, width: "w-[42%]", cell: (g) => GROWTH_WORDS[g.way] },
+  { title: "Method", heads: true, width: "w-[42%]", cell: (g) => GROWTH_WORDS[g.way] },
   { title: "Drives to buy", className: "value", cell: (g) => `${g.drives} of ${formatBytes(g.driveBytes)}` },
   {
     title: "Usable",
@@ -91,11 +91,11 @@ const COLUMNS: readonly Column<Growth>[] = [
     cell: (g) => `${formatBytes(g.before)}, then ${formatBytes(g.after)}`,
   },
   {
-    title: "Takes",
+    title: "Duration",
     className: "value",
     cell: (g) =>
       g.seconds
-        ? `${formatDuration(g.seconds.likely)}, late ${formatDuration(g.seconds.late)}`
-        : "nothing is copied",
+        ? `${formatDuration(g.seconds.likely)}, up to ${formatDuration(g.seconds.late)}`
+        : "no data is copied",
   },
 ];

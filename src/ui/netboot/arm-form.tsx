@@ -49,7 +49,7 @@ export function ArmForm({
       <Problems problems={problems} title="Not armed" />
       <label className="block">
         <span>
-          The last {tail} characters of the serial number, as they stand on {machine} itself
+          Last {tail} characters of the serial number, read on {machine} itself
         </span>
         <TypedProof
           className="input mt-1 text-[1.3rem] tracking-wider uppercase"
@@ -59,7 +59,7 @@ export function ArmForm({
         />
       </label>
       <label className="mt-3 block">
-        <span>It may ask for its installation within</span>
+        <span>Valid for</span>
         <MinutesField value={minutes} onChange={setMinutes} />
       </label>
       <CodeChoice {...{ asksCode, secrets }} choose={setAsksCode} />

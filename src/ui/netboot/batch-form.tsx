@@ -69,16 +69,16 @@ export function BatchForm({ rows, turns, arm }: { rows: readonly Row[]; turns: T
       {results.length > 0 && (
         <p role="status" className="mb-2 font-semibold">
           {armed} of {results.length} {results.length === 1 ? "machine" : "machines"} armed
-          {armed < results.length && "; the others say in their lines why not"}.
+          {armed < results.length && "; see the lines of the others for the reason"}.
         </p>
       )}
-      <table className="table" aria-label="Machines to be armed">
+      <table className="table" aria-label="Machines to arm">
         <thead>
           <tr>
             <th>Machine</th>
             <th>Sheet</th>
-            <th>What is lost</th>
-            <th>The end of its serial number</th>
+            <th>Data that will be erased</th>
+            <th>End of its serial number</th>
           </tr>
         </thead>
         <tbody>
@@ -99,12 +99,12 @@ export function BatchForm({ rows, turns, arm }: { rows: readonly Row[]; turns: T
       </div>
       <div className="mt-4 flex flex-wrap items-end gap-4">
         <label>
-          <span className="label">Each may ask within</span>
+          <span className="label">Valid for</span>
           <MinutesField value={minutes} onChange={setMinutes} />
         </label>
         <button type="submit" className="btn btn-primary" disabled={busy || asked.length === 0}>
           {asked.length === 0
-            ? "Arm those whose serial is typed"
+            ? "Arm machines with a typed serial number"
             : `Arm ${asked.length} ${asked.length === 1 ? "machine" : "machines"}`}
         </button>
       </div>
@@ -119,8 +119,8 @@ function LastTurn({ atOnce, eachSeconds, open, asked, minutes }: Turns & { asked
   if (asked === 0 || last <= minutes * 60) return null;
   return (
     <p role="alert" className="mt-4 font-semibold text-warning">
-      {atOnce === 1 ? "One goes" : `${atOnce} go`} at a time, and {all} are to go: the last has its turn after
-      about {formatDuration(last)}, when its time is over. Choose a longer time.
+      {atOnce === 1 ? "One machine installs" : `${atOnce} machines install`} at a time, of {all}: the last one
+      starts after about {formatDuration(last)}, when its arming has expired. Choose a longer time.
     </p>
   );
 }
@@ -152,16 +152,16 @@ function BatchRow({
                 <li key={words}>{words}</li>
               ))}
             </ul>
-            <span className="quiet">{ready.image} goes on it</span>
+            <span className="quiet">Installs {ready.image}</span>
           </td>
           <td>
             <TypedProof
               className="input tracking-wider uppercase"
               value={typed}
               onChange={type}
-              label={`The last ${ready.tail} characters of the serial number of ${machine}`}
+              label={`Last ${ready.tail} characters of the serial number of ${machine}`}
             />
-            <span className="quiet">the last {ready.tail} characters, as they stand on it</span>
+            <span className="quiet">last {ready.tail} characters, as on the machine</span>
             {refused && <p className="text-error">{refused}</p>}
           </td>
         </>

@@ -18,26 +18,25 @@ export function BoardNotes({ line, columns }: { line: BoardLine; columns: number
       {isClaimedTwice(line) && (
         <tr>
           <td colSpan={columns} className="text-error">
-            Second request for {name}: {told(state.second)}. The installation was given once:{" "}
-            {told(state.givenTo)}. Call it off, find out who asked, and arm the machine again.
+            Second request for {name}: {told(state.second)}. The installation was already given to:{" "}
+            {told(state.givenTo)}. Cancel it, find out who sent the request, and arm the machine again.
           </td>
         </tr>
       )}
       {isOpen && line.code !== "" && (
         <tr>
           <td colSpan={columns}>
-            Code for the console of {name}:{" "}
-            <span className="value font-semibold">{codeWords(line.code)}</span>
+            Console code of {name}: <span className="value font-semibold">{codeWords(line.code)}</span>
             {line.medium !== "" && (
               <details>
                 <summary className="link cursor-pointer">
-                  Script for a boot medium that carries the code (autoexec.ipxe)
+                  Boot medium script with the code (autoexec.ipxe)
                 </summary>
                 <pre className="value mt-1 overflow-x-auto border p-2 text-[0.86rem] border-base-300">
                   {line.medium}
                 </pre>
                 <p className="quiet">
-                  Whoever holds the medium holds the code: erase it once {name} is installed.
+                  Anyone with this medium has the code: erase it once {name} is installed.
                 </p>
               </details>
             )}
@@ -48,7 +47,8 @@ export function BoardNotes({ line, columns }: { line: BoardLine; columns: number
         <tr>
           <td colSpan={columns} className="text-error">
             Wrong code for {name}, {state.wrongCode.times === 1 ? "once" : `${state.wrongCode.times} times`},
-            last {told(state.wrongCode)}. If nobody mistyped it at the console, find out who asks.
+            last {told(state.wrongCode)}. If it was not a typing error at the console, find out who sends the
+            requests.
           </td>
         </tr>
       )}

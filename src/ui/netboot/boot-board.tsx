@@ -20,15 +20,15 @@ const ENDED = ["done", "failed", "expired", "cancelled"];
 function stand({ state, arming }: BoardLine): string {
   const clock = (at: string): string => formatClock(at, arming.timeZone);
   if (isClaimedTwice({ state })) return "second request";
-  if (state.lateSince) return `late since ${clock(state.lateSince)}`;
-  if (state.status === "failed") return `failed: ${state.why || "it did not say why"}`;
-  if (state.status === "cancelled") return `called off by ${state.why}`;
-  if (state.status === "expired") return "its time ran out";
+  if (state.lateSince) return `overdue since ${clock(state.lateSince)}`;
+  if (state.status === "failed") return `failed: ${state.why || "no reason reported"}`;
+  if (state.status === "cancelled") return `cancelled by ${state.why}`;
+  if (state.status === "expired") return "expired";
   if (state.status === "done") return "done";
-  if (state.likelyAt) return `likely done ${clock(state.likelyAt)}`;
-  if (state.waitsTurn) return "asked, and waits until others are installed";
-  if (state.refusal) return `asked, and was not let in: ${state.refusal}`;
-  return state.status === "waiting" ? `waits, until ${clock(arming.until)}` : "reads its files";
+  if (state.likelyAt) return `expected end ${clock(state.likelyAt)}`;
+  if (state.waitsTurn) return "queued until others are installed";
+  if (state.refusal) return `refused: ${state.refusal}`;
+  return state.status === "waiting" ? `waiting, until ${clock(arming.until)}` : "loading its files";
 }
 
 /** The day and the time when it ended: a clock alone would pass for today's. */
@@ -58,7 +58,7 @@ export function BootBoard({
   };
   return (
     <>
-      <Problems problems={problems} title="Not called off" />
+      <Problems problems={problems} title="Not cancelled" />
       <div className="overflow-x-auto">
         <table className="table" aria-label="Armed machines">
           <thead>
@@ -69,7 +69,7 @@ export function BootBoard({
                 <th key={stage}>{stage}</th>
               ))}
               <th>State</th>
-              {cancel && <th aria-label="Act" />}
+              {cancel && <th aria-label="Action" />}
             </tr>
           </thead>
           <tbody>
@@ -130,11 +130,11 @@ function BoardRow({
           <td>
             {ENDED.includes(line.state.status) ? (
               <Link className="link" href={`/builds/${line.buildId}/arm`}>
-                arm anew
+                Arm again
               </Link>
             ) : (
               <button type="button" className="link" onClick={() => void callOff(line.id)}>
-                call off
+                Cancel
               </button>
             )}
           </td>

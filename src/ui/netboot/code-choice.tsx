@@ -17,22 +17,22 @@ export function CodeChoice({
   const choices = [
     {
       value: true,
-      title: "The machine shows a code first",
+      title: "Console code required",
       words:
-        "The machine asks for it at its console: iPXE waits five minutes for a key and then starts from the disk, GRUB waits until it is typed. The board shows the code once the machine is armed, and a script that carries it for a boot medium.",
+        "Someone types a code at the console of the machine: iPXE waits five minutes for a key and then boots from the disk, GRUB waits without limit. The code and a script for a boot medium are shown once the machine is armed.",
     },
     {
       value: false,
-      title: "MAC and serial number are enough, and nobody need be at the console",
+      title: "MAC and serial number only, unattended",
       words:
         secrets.length > 0
-          ? `Whoever claims both on the install network while the machine is armed gets ${secrets.join(" and ")}.`
-          : "Nothing in the files is secret: no password is sealed for them, and no secret parameter.",
+          ? `Any device that presents both on the installation network while the machine is armed receives ${secrets.join(" and ")}.`
+          : "The files contain no secret: no password hash and no secret parameter.",
     },
   ];
   return (
     <fieldset className="mt-3">
-      <legend>Who is given the installation</legend>
+      <legend>Proof of identity</legend>
       {choices.map(({ value, title, words }) => (
         <label key={title} className="mt-1 flex gap-2">
           <input

@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { useMemo, useState } from "react";
 import { judgeBootConfigs } from "@/core/netboot";
 import { Signal } from "../frame/signal";
@@ -20,10 +21,10 @@ export function DhcpJudge({ script, prefixes }: { script: string; prefixes: read
   return (
     <div className="mt-5 border-t pt-3 border-base-300">
       <p>
-        <span className="font-semibold">What your servers say now.</span>{" "}
+        <span className="font-semibold">Check DHCP servers</span>{" "}
         <span className="quiet">
           Paste the configuration of every DHCP server of the network: dnsmasq, Kea or the ISC syntax. It is
-          read here and kept nowhere.
+          checked here and not saved.
         </span>
       </p>
       {texts.map((text, i) => (
@@ -40,22 +41,21 @@ export function DhcpJudge({ script, prefixes }: { script: string; prefixes: read
       ))}
       {texts.at(-1) !== "" && texts.length < 8 && (
         <button type="button" className="btn mt-2" onClick={() => setTexts([...texts, ""])}>
-          Another server
+          Add server
         </button>
       )}
       {pasted.length > 0 && (
-        <ul className="mt-3 space-y-1" aria-label="What is wrong with them">
+        <ul className="mt-3 space-y-1" aria-label="Problems found">
           {problems.map(({ severity, text, line, says, remedy }) => (
             <li key={`${text} ${line} ${says}`}>
-              <Signal severity={severity} size={12} /> <span className="font-semibold">{severity}</span>,
-              server {numbers[text]}
+              <Signal severity={severity} size={12} /> <span className="font-semibold">{term(severity)}</span>
+              , server {numbers[text]}
               {line !== null && `, line ${line}`}: {says} <span className="quiet">{remedy}</span>
             </li>
           ))}
           {problems.length === 0 && (
             <li>
-              Nothing wrong was found in what they give. Architectures that they do not name get nothing from
-              them, which is not judged here.
+              No problems found. Architectures without an entry get no boot file; that is not checked here.
             </li>
           )}
         </ul>

@@ -24,10 +24,10 @@ const listed = (clients: readonly BootClient[]): string =>
 /** What the site's own DHCP server is told, as each program writes it. */
 const TEXTS: readonly { name: string; words: string; of: (plan: BootPlan, networks: string[]) => string }[] =
   [
-    { name: "dnsmasq", words: "one that gives out addresses", of: dnsmasqBoot },
+    { name: "dnsmasq", words: "the server that assigns addresses", of: dnsmasqBoot },
     {
-      name: "dnsmasq as a second server",
-      words: "beside a server that is not yours, which goes on giving out the addresses",
+      name: "dnsmasq as a second server (proxy DHCP)",
+      words: "next to another DHCP server, which continues to assign addresses",
       of: dnsmasqProxy,
     },
     { name: "Kea", words: "part of Dhcp4", of: (plan) => `${JSON.stringify(keaBoot(plan), null, 2)}\n` },
@@ -40,20 +40,21 @@ function Signed({ script, loader }: { script: string; loader: string }) {
   return (
     <div className="mt-2">
       <p>
-        Put {loader} and the signed GRUB of the same family (mostly grubx64.efi) into {FOLDER}, and this text
-        as grub/grub.cfg beside them. GRUB needs the modules http and smbios in it, and read for machines that
-        are asked for a code: under secure boot it loads none. The one that Debian 12 has signed for the
-        network has no http (seen), so that its machines are installed with secure boot off, or from a medium.
+        Copy {loader} and the signed GRUB of the same OS family (usually grubx64.efi) to {FOLDER}, and this
+        text as grub/grub.cfg next to them. The GRUB image must include the modules http and smbios, and read
+        for machines with a console code: with Secure Boot on, it loads no other modules. The network image
+        signed by Debian 12 lacks http (tested), so its machines are installed with Secure Boot off, or from a
+        medium.
       </p>
       {base.port !== "" && (
         <p className="mt-1 border-l-4 pl-3 border-warning">
-          GRUB up to 2.06 asks on port 80 alone, and this service listens on {base.port}: set DERRICK_BOOT_URL
+          GRUB up to 2.06 requests port 80 only, and this service uses port {base.port}: set DERRICK_BOOT_URL
           to an address without a port for such machines.
         </p>
       )}
       <details className="mt-2">
         <summary className="link cursor-pointer">
-          grub/grub.cfg <span className="quiet">– what the signed GRUB is started with</span>
+          grub/grub.cfg <span className="quiet">– configuration of the signed GRUB</span>
         </summary>
         <CopyText text={grubFirst(base.origin)} />
         <pre className="value mt-1 overflow-x-auto border p-2 text-[0.86rem] border-base-300">
@@ -78,19 +79,22 @@ export function DhcpTexts({
   const [signed, setSigned] = useState("");
   const problem =
     tftp === ""
-      ? "Say which server has the boot loaders; the texts are written with its address."
+      ? "Enter the server with the boot loaders: the configuration uses its address."
       : !isAddress(tftp) || tftp.includes(":")
-        ? "The server with the boot loaders is named by its IPv4 address: firmware asks no name server here."
+        ? "Enter an IPv4 address: firmware does not resolve names here."
         : (sourceProblem(http) ?? null);
   const plan: BootPlan = {
     ...{ script, tftp, http: http === "" ? null : http, folder: FOLDER },
     ...(signed !== "" && { signed }),
   };
   return (
-    <Ruled title="For the site's DHCP server" note="nothing of it is sent anywhere: it is copied by a person">
+    <Ruled
+      title="DHCP server configuration"
+      note="copy it to the server yourself; Derrick does not change it"
+    >
       <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
         <label>
-          <span className="label">Server with the boot loaders, by TFTP</span>
+          <span className="label">TFTP server with the boot loaders</span>
           <input
             className="input value"
             value={tftp}
@@ -99,7 +103,7 @@ export function DhcpTexts({
           />
         </label>
         <label>
-          <span className="label">The same by HTTP, for firmware that boots over it</span>
+          <span className="label">HTTP server with the boot loaders, for UEFI HTTP boot</span>
           <input
             className="input value"
             value={http}
@@ -109,11 +113,11 @@ export function DhcpTexts({
         </label>
       </div>
       <label className="mt-3 block max-w-xl">
-        <span className="label">Signed loader for PCs with secure boot on, instead of iPXE</span>
+        <span className="label">Signed loader for Secure Boot, instead of iPXE</span>
         <input
           className="input value"
           value={signed}
-          placeholder="none; such as shimx64.efi"
+          placeholder="none; for example shimx64.efi"
           maxLength={80}
           onChange={(e) => setSigned(e.target.value.replace(/[^\w./-]/g, ""))}
         />
@@ -123,12 +127,12 @@ export function DhcpTexts({
       ) : (
         <>
           <p className="mt-2">
-            The loaders come from Debian&rsquo;s package ipxe and not from Derrick: put undionly.kpxe and
-            snponly.efi from /usr/lib/ipxe into {FOLDER} of that server. (Its ipxe.efi was seen to stand still
-            where it should leave for the disk.) The package has no{" "}
+            The boot loaders are in Debian&rsquo;s package ipxe, not in Derrick: copy undionly.kpxe and
+            snponly.efi from /usr/lib/ipxe to {FOLDER} of that server. (Its ipxe.efi was found to freeze when
+            it should return to the disk.) The package has no{" "}
             {listed(loaders(plan).filter((c) => !IN_PACKAGE.includes(c.file) && c.file !== signed))}: build
-            those, or leave their lines out. No iPXE of it is signed: with secure boot on, firmware refuses
-            it.
+            those, or remove their lines. No iPXE of the package is signed: with Secure Boot on, firmware
+            refuses it.
           </p>
           {signed !== "" && <Signed script={script} loader={signed} />}
           {TEXTS.map(({ name, words, of }) => (

@@ -2,10 +2,10 @@
 
 const MINUTES = [
   { value: 30, text: "30 minutes" },
-  { value: 60, text: "an hour" },
-  { value: 240, text: "four hours" },
-  { value: 720, text: "twelve hours" },
-  { value: 1440, text: "a day" },
+  { value: 60, text: "1 hour" },
+  { value: 240, text: "4 hours" },
+  { value: 720, text: "12 hours" },
+  { value: 1440, text: "1 day" },
 ];
 
 /** For how long a machine may ask for its installation once it is armed. */

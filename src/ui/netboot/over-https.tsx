@@ -11,15 +11,18 @@ export const OverHttps = ({
   fingerprint: string;
   certificate: string;
 }) => (
-  <Ruled title="Over HTTPS" note="beside the plain address, for boot loaders that know its certificate">
+  <Ruled
+    title="Network boot over HTTPS"
+    note="in addition to plain HTTP, for boot loaders that trust its certificate"
+  >
     <p>
-      An iPXE that was built with this certificate alone (its build option TRUST) and is pointed at{" "}
-      <span className="value">{url}/boot.ipxe</span> reads script, kernel and answers where nobody can listen
-      or change them. A stock iPXE and GRUB refuse the certificate: they keep the plain address.
+      An iPXE that was built with only this certificate (build option TRUST) and boots{" "}
+      <span className="value">{url}/boot.ipxe</span> gets script, kernel and answer file without eavesdropping
+      or change. A stock iPXE and GRUB refuse the certificate and keep using the plain address.
     </p>
     <p className="mt-1">
-      Only an installer with a preseed file can be used so: it finds its answers inside its initial file
-      system. Other machines are told at their console to use the plain address.
+      This works only with a preseed file, which the installer finds inside its initramfs. The console of
+      other machines tells you to use the plain address.
     </p>
     <dl className="mt-2 grid grid-cols-[minmax(0,auto)_1fr] gap-x-6">
       <dt>SHA-256 of the certificate</dt>
@@ -27,7 +30,7 @@ export const OverHttps = ({
     </dl>
     <details className="mt-2">
       <summary className="link cursor-pointer">
-        The certificate <span className="quiet">– PEM, no secret; its key stays on this server</span>
+        Certificate <span className="quiet">– PEM, not secret; its private key stays on this server</span>
       </summary>
       <CopyText text={certificate} />
       <pre className="value mt-1 overflow-x-auto border p-2 text-[0.86rem] border-base-300">

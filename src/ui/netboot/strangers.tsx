@@ -39,30 +39,30 @@ export function Strangers({
     <>
       {inAll !== null && inAll > strangers.length && (
         <p className="mb-2">
-          The newest of {inAll} MACs that asked.{" "}
+          The newest of {inAll} MAC addresses.{" "}
           <Link className="link" href="/builds/netboot?asked=all">
             Show all
           </Link>
         </p>
       )}
       <div className="overflow-x-auto">
-        <table className="table" aria-label="Machines that asked and are not armed">
+        <table className="table" aria-label="Boot requests from machines that are not armed">
           <thead>
             <tr>
-              <th>Asked last</th>
+              <th>Last request</th>
               <th>MAC</th>
-              <th>Machine, or its serial</th>
-              <th>Maker and model</th>
+              <th>Machine or serial</th>
+              <th>Vendor and model</th>
               <th>From</th>
-              <th>Times</th>
-              <th aria-label="Act" />
+              <th>Requests</th>
+              <th aria-label="Action" />
             </tr>
           </thead>
           <tbody>
             {strangers.map(({ mac, times, at, caller, machine }) => (
               <tr key={mac}>
                 <td className="value">{formatDateTime(at, "UTC")} UTC</td>
-                <td className="value">{mac || "not told"}</td>
+                <td className="value">{mac || "not reported"}</td>
                 <td className="value">
                   {/* Of a known machine it is asked for when it is armed: it is read at the machine, and not here. */}
                   {machine ? (
@@ -70,10 +70,10 @@ export function Strangers({
                       {machine.name}
                     </Link>
                   ) : (
-                    caller.serial || "not told"
+                    caller.serial || "not reported"
                   )}
                 </td>
-                <td>{[caller.maker, caller.model].filter(Boolean).join(" ") || "not told"}</td>
+                <td>{[caller.maker, caller.model].filter(Boolean).join(" ") || "not reported"}</td>
                 <td className="value">{caller.address}</td>
                 <td className="value">{times}</td>
                 <td>{!machine && mac && <MakeMachine mac={mac} sites={sites} adopt={adopt} />}</td>
@@ -109,7 +109,7 @@ function MakeMachine({
   };
   return (
     <details onToggle={(e) => setOpen(e.currentTarget.open)}>
-      <summary className="link cursor-pointer">make it a machine</summary>
+      <summary className="link cursor-pointer">Add as machine</summary>
       {isOpen && (
         <form
           className="mt-1 w-56 space-y-1"
@@ -118,11 +118,11 @@ function MakeMachine({
             if (name.trim() !== "" && site !== "") void send();
           }}
         >
-          <Problems problems={problems} title="Not made" />
+          <Problems problems={problems} title="Not added" />
           <input
             className="input"
             aria-label={`Name of the machine with the MAC ${mac}`}
-            placeholder="its name, as on its front"
+            placeholder="name, as on its front"
             maxLength={80}
             value={name}
             onChange={(e) => setName(e.target.value)}
@@ -133,7 +133,7 @@ function MakeMachine({
             value={site}
             onChange={(e) => setSite(e.target.value)}
           >
-            <option value="">where it stands …</option>
+            <option value="">choose a site…</option>
             {sites.map((s) => (
               <option key={s.id} value={s.id}>
                 {s.name}
@@ -141,7 +141,7 @@ function MakeMachine({
             ))}
           </select>
           <button type="submit" className="btn" disabled={name.trim() === "" || site === ""}>
-            Make it a machine
+            Add machine
           </button>
         </form>
       )}

@@ -26,7 +26,7 @@ export function FileText({ path, text, note }: { path: string; text: string; not
             download={name}
             href={`data:text/plain;charset=utf-8,${encodeURIComponent(text)}`}
           >
-            save<span className="sr-only"> {path}</span>
+            Download<span className="sr-only"> {path}</span>
           </a>
         </span>
       </figcaption>

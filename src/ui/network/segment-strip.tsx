@@ -25,7 +25,7 @@ export function stripWords(stretches: readonly SegmentStretch[], mark: string | 
   const used = stretches
     .filter((s) => s.use !== "free")
     .map((s) => `${s.what} ${s.from}${s.count > 1 ? ` to ${s.to}` : ""}`);
-  return `Addresses ${stretches[0]?.from} to ${stretches.at(-1)?.to}: ${used.join("; ")}; the rest is free${mark ? `; this build takes ${mark}` : ""}`;
+  return `Addresses ${stretches[0]?.from} to ${stretches.at(-1)?.to}: ${used.join("; ")}; the rest is free${mark ? `; this build uses ${mark}` : ""}`;
 }
 
 /** Short stretches are widened so that they can be seen. */

@@ -1,3 +1,4 @@
+import { term } from "@/core/text";
 import { Controller, useFieldArray, useFormContext, type FieldPath } from "react-hook-form";
 import type { Profile } from "@/core/image";
 
@@ -47,7 +48,7 @@ export function Choice({
       <select className="select" {...register(path as Path)}>
         {options.map((o) => (
           <option key={o} value={o}>
-            {o}
+            {term(o)}
           </option>
         ))}
       </select>
@@ -78,7 +79,7 @@ export function Lines({ path, label, rows = 2 }: { path: string; label: string; 
       name={path as Path}
       render={({ field }) => (
         <label className="col-span-full">
-          <span className="label">{label}, one on each line</span>
+          <span className="label">{label}, one per line</span>
           <textarea
             ref={field.ref}
             className="textarea resize-y"
@@ -117,7 +118,7 @@ export function Ticks({ path, label, options }: { path: string; label: string; o
                     field.onChange(options.filter((x) => (x === o ? e.target.checked : chosen.includes(x))))
                   }
                 />
-                {o}
+                {term(o)}
               </label>
             ))}
           </fieldset>
@@ -171,7 +172,7 @@ export function Rows({ path, label, columns }: { path: string; label: string; co
                       >
                         {c.options.map((o) => (
                           <option key={o} value={o}>
-                            {o}
+                            {term(o)}
                           </option>
                         ))}
                       </select>
@@ -190,10 +191,10 @@ export function Rows({ path, label, columns }: { path: string; label: string; co
                   <button
                     type="button"
                     className="link"
-                    aria-label={`take out ${label} ${i + 1}`}
+                    aria-label={`Remove ${label} ${i + 1}`}
                     onClick={() => remove(i)}
                   >
-                    out
+                    Remove
                   </button>
                 </td>
               </tr>
@@ -202,7 +203,7 @@ export function Rows({ path, label, columns }: { path: string; label: string; co
         </table>
       )}
       <button type="button" className="link" onClick={() => append(empty as never)}>
-        add a line
+        Add line
       </button>
     </fieldset>
   );

@@ -29,37 +29,36 @@ export function MakeItMine({ begun, make }: { begun: OwnFamily; make: MakeMine }
   };
   return (
     <form
-      aria-label="Make it mine"
+      aria-label="Duplicate and edit"
       className="grid max-w-3xl items-end gap-x-6 gap-y-3 sm:grid-cols-[1fr_8rem_1fr_auto]"
       onSubmit={(e) => {
         e.preventDefault();
         void go();
       }}
     >
-      <TextField path="own.name" label="Name of your family" value={name} onChange={setName} maxLength={80} />
       <TextField
-        path="own.version"
-        label="Its version"
-        value={version}
-        onChange={setVersion}
-        maxLength={40}
+        path="own.name"
+        label="Name of your OS family"
+        value={name}
+        onChange={setName}
+        maxLength={80}
       />
+      <TextField path="own.version" label="Version" value={version} onChange={setVersion} maxLength={40} />
       <TextField
         path="own.recognise"
-        label="Words in its files' names"
+        label="Words in its file names"
         value={words}
         onChange={setWords}
-        placeholder="parted by spaces"
+        placeholder="Separate words with spaces."
       />
       <button type="submit" className="btn btn-primary" disabled={name.trim() === ""}>
-        Make it mine
+        Duplicate and edit
       </button>
       <div className="col-span-full">
-        <Problems problems={problems} title="Not made" />
+        <Problems problems={problems} title="Not created" />
         <p className="quiet">
-          Screens, requirements and rules are taken along, to be changed where yours differs. What holds for
-          this family only stays behind: its end of support, the jumps onto it, and how a running system of it
-          is known.
+          Screens, requirements and rules are copied; change what differs. Not copied: end of support,
+          supported upgrades, and how a running system is recognised.
         </p>
       </div>
     </form>

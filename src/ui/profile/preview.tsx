@@ -20,7 +20,7 @@ const PAUSE = 350;
 /** What the profile makes while it is written: its steps on a plain machine, and what a sheet of it will lack. */
 export function ProfilePreview({ previewOf }: { previewOf: PreviewOf }) {
   const preview = usePreview(previewOf);
-  if (!preview) return <p className="quiet">The steps are being made …</p>;
+  if (!preview) return <p className="quiet">computing steps…</p>;
   const { steps, lacks, problems } = preview;
   const total = steps.reduce((sum, s) => sum + s.likelySeconds, 0);
   return (
@@ -28,8 +28,8 @@ export function ProfilePreview({ previewOf }: { previewOf: PreviewOf }) {
       {problems.length > 0 && (
         <div role="alert" className="mb-3 border-l-4 pl-3 border-error">
           <p className="font-semibold">
-            {problems.length === 1 ? "One field is" : `${problems.length} fields are`} not right. As it stands
-            a sheet would lack:
+            {problems.length === 1 ? "One field is" : `${problems.length} fields are`} invalid. A build sheet
+            would miss:
           </p>
           <ul className="list-disc pl-5">
             {problems.map((p) => (
@@ -42,7 +42,7 @@ export function ProfilePreview({ previewOf }: { previewOf: PreviewOf }) {
       )}
       {lacks.length > 0 && (
         <div className="mb-3">
-          <p className="label">A sheet will lack, since nothing is said of it</p>
+          <p className="label">Missing on a build sheet, because the profile does not define it</p>
           <ul className="list-disc pl-5">
             {lacks.map((l) => (
               <li key={l}>{l}</li>
@@ -53,9 +53,9 @@ export function ProfilePreview({ previewOf }: { previewOf: PreviewOf }) {
       {steps.length > 0 && (
         <>
           <p className="label">
-            {steps.length} steps on a plain machine, {formatDuration(total)} likely
+            {steps.length} steps on a standard machine, about {formatDuration(total)}
           </p>
-          <ol aria-label="Steps that it makes">
+          <ol aria-label="Resulting steps">
             {steps.map((s, i) => (
               <li
                 key={s.id}

@@ -1,3 +1,4 @@
+import { term, terms } from "@/core/text";
 import type { Profile, Screen } from "@/core/image";
 import { formatBinaryBytes, formatBytes, formatDuration } from "@/core/units";
 import { Ruled } from "../frame/page";
@@ -24,7 +25,7 @@ function Requirements({ requirements: r }: Pick<Profile, "requirements">) {
       <thead>
         <tr>
           <th></th>
-          <th>Least</th>
+          <th>Minimum</th>
           <th>Recommended</th>
         </tr>
       </thead>
@@ -40,8 +41,8 @@ function Requirements({ requirements: r }: Pick<Profile, "requirements">) {
           <th scope="row">processor</th>
           <td colSpan={2}>
             {r.architectures.join(", ")}
-            {r.processorLevel && `, at least ${r.processorLevel}`}; virtualisation {r.virtualisation}; IOMMU{" "}
-            {r.iommu}
+            {r.processorLevel && `, at least ${r.processorLevel}`}; virtualisation {term(r.virtualisation)};
+            IOMMU {term(r.iommu)}
           </td>
         </tr>
       </tbody>
@@ -61,8 +62,8 @@ const TARGETS: Column<Target>[] = [
 ];
 const PRODUCTS: Column<Profile["editions"][number]>[] = [
   { title: "Product", heads: true, cell: (e) => e.name },
-  { title: "Suits", cell: (e) => e.suits },
-  { title: "Lacks", cell: (e) => e.lacks },
+  { title: "Suitable for", cell: (e) => e.suits },
+  { title: "Not included", cell: (e) => e.lacks },
 ];
 
 /** What a profile says, to be read: requirements, boot targets, faults, jumps, screens. */
@@ -74,8 +75,8 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
           <Requirements requirements={profile.requirements} />
         </Ruled>
         <Ruled
-          title="Starts from"
-          note={`secure boot ${profile.secureBoot}; ${profile.firmware.modes.join(" and ")}`}
+          title="Boot devices"
+          note={`Secure Boot ${profile.secureBoot}; ${profile.firmware.modes.map(term).join(" and ")}`}
         >
           <Table label="Boot targets" columns={TARGETS} rows={profile.bootTargets} keyOf={(t) => t.kind} />
           {profile.consoleKeys.map((k) => (
@@ -93,7 +94,7 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
         </div>
       </div>
       {profile.editions.length > 0 && (
-        <Ruled title="Which product of the family">
+        <Ruled title="Products of the OS family">
           <Table columns={PRODUCTS} rows={profile.editions} keyOf={(e) => e.name} />
         </Ruled>
       )}
@@ -101,7 +102,7 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
         <Screens screens={profile.screens} />
       </Ruled>
       {profile.firstBoot.length > 0 && (
-        <Ruled title="First-boot work">
+        <Ruled title="First-boot tasks">
           <Screens screens={profile.firstBoot} />
         </Ruled>
       )}
@@ -113,14 +114,14 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
 function upgradeWords(profile: Profile, { way, from, to, through }: Profile["upgrades"][number]): string {
   const done = way === "upgrade" ? "Upgraded" : "Converted";
   const family = from.profile === profile.profile ? profile.name : from.profile;
-  const version = from.least ? `${from.least} or later of line ${from.version}` : from.version;
+  const version = from.least ? `${from.least} or later of release line ${from.version}` : from.version;
   const means = through === "installer" ? "by the installer" : "in the running system";
   return `${done} from ${family} ${version}${to ? ` to ${to}` : ""}, ${means}`;
 }
 
 const RoadsOnto = ({ profile }: { profile: Profile }) => (
-  <Ruled title="Roads onto it">
-    <Road title="Installed fresh" {...profile.fresh} needs={[]} />
+  <Ruled title="Installation methods">
+    <Road title="Fresh installation" {...profile.fresh} needs={[]} />
     {profile.upgrades.map((u) => (
       <Road key={u.id} title={upgradeWords(profile, u)} {...u.fate} needs={u.needs} />
     ))}
@@ -129,13 +130,13 @@ const RoadsOnto = ({ profile }: { profile: Profile }) => (
 
 const KnownFaults = ({ faults }: { faults: Profile["knownFaults"] }) => (
   <Ruled title="Known faults">
-    {faults.length === 0 && <p className="quiet">None is known.</p>}
+    {faults.length === 0 && <p className="quiet">No known fault.</p>}
     {faults.map((f) => (
       <div key={f.id} className="mb-2">
         <p>{f.looks}</p>
         <p className="quiet">
           {f.remedy}
-          {f.stone && ` Stepping stone: ${f.stone.profile} ${f.stone.version}.`} Met when:{" "}
+          {f.stone && ` Intermediate version: ${f.stone.profile} ${f.stone.version}.`} Applies to:{" "}
           {Object.values(f.when).join(", ")}.
         </p>
       </div>
@@ -144,13 +145,13 @@ const KnownFaults = ({ faults }: { faults: Profile["knownFaults"] }) => (
 );
 
 const LogIns = ({ profile }: { profile: Profile }) => (
-  <Ruled title="Log-ins and passwords">
+  <Ruled title="Logins and passwords">
     <p>{profile.passwords.words}</p>
     {profile.defaultLogins.map((l) => (
       <p key={l.name} className="mt-1">
-        <strong>Default log-in:</strong> {l.name}
+        <strong>Default login:</strong> {l.name}
         <span className="quiet">
-          , opens {l.opens}; changed on the screen {l.changedOn}
+          , account {l.opens}; changed on the screen {l.changedOn}
         </span>
       </p>
     ))}
@@ -174,15 +175,15 @@ function Road({
     <div className="mb-3">
       <h3 className="font-semibold">{title}</h3>
       <p>
-        keeps {keeps.join(", ") || "nothing"}
+        keeps {terms(keeps) || "nothing"}
         {loses.length > 0 && (
           <>
-            ; <span className="text-error">loses {loses.join(", ")}</span>
+            ; <span className="text-error">loses {terms(loses)}</span>
           </>
         )}
       </p>
       {words && <p className="quiet">{words}</p>}
-      {needs.length > 0 && <p className="quiet">Needs: {needs.join(" ")}</p>}
+      {needs.length > 0 && <p className="quiet">Requires: {needs.join(" ")}</p>}
     </div>
   );
 }
@@ -202,12 +203,12 @@ function Screens({ screens }: { screens: readonly Screen[] }) {
             {s.when !== "always" && <span className="quiet"> – {s.when} only</span>}
             {s.expected.map((e) => (
               <span key={e.looks} className="quiet block text-[0.86rem]">
-                Looks wrong, is expected: {e.looks}. {e.means}
+                Looks wrong but is normal: {e.looks}. {e.means}
               </span>
             ))}
           </span>
           <span className="value">
-            {formatDuration(s.likely)} … {formatDuration(s.late)}
+            {formatDuration(s.likely)}–{formatDuration(s.late)}
           </span>
         </li>
       ))}

@@ -42,14 +42,14 @@ type Answer =
 /** What people call the lists of a profile; its other fields are told by their paths. */
 const LISTS: Readonly<Record<string, string>> = {
   knownFaults: "Known faults",
-  upgrades: "Jumps onto this version",
-  screens: "Screens of the installer",
-  firstBoot: "First-boot work",
-  editions: "Editions of the product",
-  bootTargets: "Starts from",
+  upgrades: "Supported upgrades to this version",
+  screens: "Installer screens",
+  firstBoot: "First-boot tasks",
+  editions: "Product editions",
+  bootTargets: "Boot devices",
   consoleKeys: "Other consoles",
-  defaultLogins: "Default log-ins",
-  "requirements.firmware": "Least firmware of models",
+  defaultLogins: "Default logins",
+  "requirements.firmware": "Minimum firmware by model",
 };
 
 /** What is typed lives through a reload, over the edition that it was typed on; `drop` gives it up. */
@@ -120,11 +120,11 @@ export function ProfileForm({
 }) {
   const { form, history, keep, answer, clash, settle } = useEdition(profile, edition, save);
   const problems = answer?.ok === false && !clash ? answer.problems : [];
-  const said = answer?.ok ? `kept as edition ${answer.value.edition}` : "";
+  const said = answer?.ok ? `saved as revision ${answer.value.edition}` : "";
   return (
     <FormProvider {...form}>
       <div className="grid items-start gap-x-10 gap-y-4 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)]">
-        <form onSubmit={(e) => void keep(e)} aria-label="Profile in a form">
+        <form onSubmit={(e) => void keep(e)} aria-label="Profile form">
           <WhatItIs />
           <Requirements />
           <Firmware />
@@ -135,22 +135,22 @@ export function ProfileForm({
           <Part title="Fresh installation">
             <FateEditor path="fresh" />
           </Part>
-          <Part title="Jumps onto this version" plain>
+          <Part title="Supported upgrades to this version" plain>
             <UpgradesEditor />
           </Part>
-          <Part title="Screens of the installer" plain>
+          <Part title="Installer screens" plain>
             <ScreensEditor path="screens" what="screen" />
           </Part>
-          <Part title="First-boot work" plain>
-            <ScreensEditor path="firstBoot" what="piece of work" />
+          <Part title="First-boot tasks" plain>
+            <ScreensEditor path="firstBoot" what="task" />
           </Part>
           <div className="mt-3">
             <Problems
               problems={problems}
-              title={`Not kept: ${problems.length} ${problems.length === 1 ? "problem" : "problems"}`}
+              title={`Not saved: ${problems.length} ${problems.length === 1 ? "problem" : "problems"}`}
             />
             <button type="submit" className="btn btn-primary" disabled={form.formState.isSubmitting}>
-              Keep as the next edition
+              Save as the next revision
             </button>
             <span className="ml-3 inline-flex gap-3">
               <UndoRedo {...history} />
@@ -163,7 +163,7 @@ export function ProfileForm({
           </div>
         </form>
         <section
-          aria-label="What it makes"
+          aria-label="Resulting steps"
           tabIndex={0}
           className="lg:sticky lg:top-12 lg:max-h-[80vh] lg:overflow-auto"
         >
@@ -178,24 +178,24 @@ export function ProfileForm({
 }
 
 const WhatItIs = () => (
-  <Part title="What it is">
+  <Part title="Identity">
     <Input path="name" label="Name" />
-    <Input path="family" label="Family, in general words" />
+    <Input path="family" label="OS family, in general words" />
     <Choice path="installer" label="Installer" options={["graphical", "text"]} />
-    <Choice path="answerFile" label="Answers from" options={ANSWER_FILES} />
+    <Choice path="answerFile" label="Answers" options={ANSWER_FILES} />
     <Input path="identify.id" label="ID in /etc/os-release" />
-    <Input path="identify.version" label="Version there begins with" />
+    <Input path="identify.version" label="Version in /etc/os-release begins with" />
     <Choice
       path="support.channel"
-      label="Channel"
+      label="Support status"
       options={["long-term", "current", "pre-release", "out of support"]}
     />
     <Input path="support.ends" label="Support ends" kind="date" />
-    <Input path="evaluationDays" label="Days of evaluation" kind="number" />
+    <Input path="evaluationDays" label="Evaluation period, days" kind="number" />
     <Lines path="recognise" label="Words of its file names" rows={1} />
     <Rows
       path="editions"
-      label="Editions of the product"
+      label="Product editions"
       columns={[
         { key: "name", title: "name", width: "22%" },
         { key: "suits", title: "suits", width: "39%" },
@@ -212,7 +212,7 @@ const Requirements = () => (
         <Input
           key={key + which}
           path={`requirements.${key}.${which}`}
-          label={`${{ memoryBytes: "Memory, bytes", diskBytes: "Disk, bytes", cores: "Cores" }[key]}, ${which}`}
+          label={`${{ memoryBytes: "Minimum memory, bytes", diskBytes: "Minimum disk, bytes", cores: "Cores" }[key]}, ${which}`}
           kind="number"
         />
       )),
@@ -227,7 +227,7 @@ const Requirements = () => (
     <Ticks path="requirements.architectures" label="Architectures" options={["x86_64", "aarch64"]} />
     <Rows
       path="requirements.firmware"
-      label="Least firmware of models"
+      label="Minimum firmware by model"
       columns={[
         { key: "model", title: "model" },
         { key: "part", title: "part", options: ["system firmware", "management controller"] },
@@ -241,17 +241,17 @@ const Requirements = () => (
 const Firmware = () => (
   <Part title="Firmware, boot targets and consoles">
     <Ticks path="firmware.modes" label="Boot modes" options={["uefi", "legacy"]} />
-    <Choice path="secureBoot" label="Secure boot" options={["works", "must be off"]} />
-    <Input path="firmware.bootMenuSeconds" label="Seconds of its boot menu" kind="number" />
-    <Input path="restart.likely" label="Restart likely, seconds" kind="number" />
-    <Input path="restart.late" label="Restart late, seconds" kind="number" />
+    <Choice path="secureBoot" label="Secure Boot" options={["works", "must be off"]} />
+    <Input path="firmware.bootMenuSeconds" label="Boot menu time-out, s" kind="number" />
+    <Input path="restart.likely" label="Expected restart time, s" kind="number" />
+    <Input path="restart.late" label="Maximum restart time (P90), s" kind="number" />
     <Rows
       path="bootTargets"
-      label="Starts from"
+      label="Boot devices"
       columns={[
         { key: "kind", title: "kind", options: TARGET_KINDS },
         { key: "verdict", title: "verdict", options: ["supported", "discouraged", "not supported"] },
-        { key: "words", title: "in words", width: "55%" },
+        { key: "words", title: "description", width: "55%" },
       ]}
     />
     <Rows
@@ -267,20 +267,20 @@ const Firmware = () => (
 
 const Accounts = () => (
   <Part title="Names, accounts and passwords">
-    <Input path="accounts.superUser" label="Super-user" />
-    <Tick path="accounts.needsAdministrator" label="wants an administrator beside it" />
-    <Input path="accounts.adminGroup" label="Group that may elevate" />
+    <Input path="accounts.superUser" label="Root account (superuser)" />
+    <Tick path="accounts.needsAdministrator" label="requires an administrator in addition" />
+    <Input path="accounts.adminGroup" label="Administrator group" />
     <Choice path="hostName.domain" label="Domain" options={["required", "wanted", "not used"]} />
-    <Input path="passwords.leastLength" label="Least length of passwords" kind="number" />
-    <Input path="passwords.classes" label="Kinds of characters" kind="number" />
-    <Tick path="passwords.edgesCount" label="a capital first and a digit last count" />
-    <Tick path="passwords.mayHoldName" label="the account's name may stand in it" />
-    <Input path="passwords.words" label="The rule in words" wide />
+    <Input path="passwords.leastLength" label="Minimum password length" kind="number" />
+    <Input path="passwords.classes" label="Character classes" kind="number" />
+    <Tick path="passwords.edgesCount" label="a leading capital and a final digit count" />
+    <Tick path="passwords.mayHoldName" label="may contain the account name" />
+    <Input path="passwords.words" label="Description of the rule" wide />
     <Lines path="accounts.reserved" label="Reserved names" rows={1} />
-    <Lines path="keyboards" label="Keyboard layouts that it offers" rows={1} />
+    <Lines path="keyboards" label="Keyboard layouts" rows={1} />
     <Rows
       path="defaultLogins"
-      label="Default log-ins"
+      label="Default logins"
       columns={[
         { key: "name", title: "name" },
         { key: "opens", title: "opens" },
@@ -290,9 +290,9 @@ const Accounts = () => (
     <Input path="management.address" label="Management address" />
     <Choice
       path="management.kind"
-      label="Managed by"
+      label="Management interface"
       options={["web page", "remote shell", "console only"]}
     />
-    <Tick path="management.certificateWarning" label="warns about its certificate" />
+    <Tick path="management.certificateWarning" label="shows a certificate warning" />
   </Part>
 );

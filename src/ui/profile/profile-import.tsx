@@ -30,7 +30,7 @@ export function ProfileImport({
       }}
     >
       <label className="mb-2 inline-block">
-        <span className="btn">Read a file</span>
+        <span className="btn">Open file</span>
         <input
           type="file"
           accept=".yaml,.yml,text/yaml"
@@ -48,10 +48,10 @@ export function ProfileImport({
       />
       <Problems
         problems={problems}
-        title={`Not taken: ${problems.length} ${problems.length === 1 ? "problem" : "problems"}`}
+        title={`Not saved: ${problems.length} ${problems.length === 1 ? "problem" : "problems"}`}
       />
       <button type="submit" className="btn btn-primary mt-2" disabled={yaml.trim() === ""}>
-        Check and keep this profile
+        Check and save this profile
       </button>
     </form>
   );

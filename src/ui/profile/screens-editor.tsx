@@ -40,48 +40,48 @@ export function ScreensEditor({ path, what }: { path: string; what: string }) {
             <Input path={`${path}.${i}.id`} label="Short name" />
             <Choice
               path={`${path}.${i}.when`}
-              label="Comes"
+              label="Condition"
               options={["always", "fixed address", "dynamic address"]}
             />
             <Lines path={`${path}.${i}.see`} label="Must be on the screen" />
-            <Lines path={`${path}.${i}.never`} label="May not be there" rows={1} />
-            <Lines path={`${path}.${i}.do`} label="To do" />
+            <Lines path={`${path}.${i}.never`} label="Stop if the screen shows" rows={1} />
+            <Lines path={`${path}.${i}.do`} label="Actions" />
             <Rows
               path={`${path}.${i}.type`}
-              label="To type"
+              label="Input"
               columns={[
                 { key: "label", title: "label", width: "30%" },
                 { key: "value", title: "value, with {placeholders}" },
               ]}
             />
-            <Lines path={`${path}.${i}.secret`} label="Secrets, named and never written" rows={1} />
+            <Lines path={`${path}.${i}.secret`} label="Secrets (names only, never the value)" rows={1} />
             <Rows
               path={`${path}.${i}.expected`}
-              label="Looks wrong and is expected"
+              label="Looks wrong but is normal"
               columns={[
                 { key: "looks", title: "looks like", width: "40%" },
                 { key: "means", title: "means, and until when" },
               ]}
             />
             <Input path={`${path}.${i}.keys`} label="Keys" />
-            <Input path={`${path}.${i}.likely`} label="Likely, seconds" kind="number" />
-            <Input path={`${path}.${i}.late`} label="Late, seconds" kind="number" />
+            <Input path={`${path}.${i}.likely`} label="Expected time, s" kind="number" />
+            <Input path={`${path}.${i}.late`} label="Maximum time (P90), s" kind="number" />
             <Input path={`${path}.${i}.readsShare`} label="Share of the image read, 0 to 1" kind="number" />
-            <Tick path={`${path}.${i}.wait`} label="only waiting" />
+            <Tick path={`${path}.${i}.wait`} label="waiting only" />
             <Choice
               path={`${path}.${i}.drive`}
-              label="Drives: a guard goes before all but none"
+              label="Drives: a guard precedes all but none"
               options={DRIVE_WORK}
             />
             <Ticks
               path={`${path}.${i}.reads`}
-              label="Read back before the key, where the page shows it"
+              label="Value to verify before the key, where the screen shows it"
               options={READ_BACK}
             />
-            <Tick path={`${path}.${i}.destroys`} label="what stands on the target is lost from here" />
+            <Tick path={`${path}.${i}.destroys`} label="data on the target is lost from here" />
             <p className="col-span-full flex gap-4">
               <button type="button" className="link" disabled={i === 0} onClick={() => move(i, i - 1)}>
-                earlier
+                Move up
               </button>
               <button
                 type="button"
@@ -89,17 +89,17 @@ export function ScreensEditor({ path, what }: { path: string; what: string }) {
                 disabled={i === fields.length - 1}
                 onClick={() => move(i, i + 1)}
               >
-                later
+                Move down
               </button>
               <button type="button" className="link" onClick={() => remove(i)}>
-                take this {what} out
+                Remove {what}
               </button>
             </p>
           </div>
         </details>
       ))}
       <button type="button" className="link mt-1" onClick={() => append(NEW_SCREEN as never)}>
-        add a {what}
+        Add {what}
       </button>
     </div>
   );
@@ -111,7 +111,7 @@ function Heading({ path }: { path: string }) {
     { title?: string; destroys?: boolean } | undefined;
   return (
     <span>
-      {screen?.title || "without a title yet"}
+      {screen?.title || "untitled"}
       {screen?.destroys && <strong className="text-error"> – erases the target</strong>}
     </span>
   );

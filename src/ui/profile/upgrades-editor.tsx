@@ -28,20 +28,20 @@ export function UpgradesEditor() {
           <div className="grid gap-x-6 gap-y-2 py-2 pl-6 sm:grid-cols-4">
             <Input path={`upgrades.${i}.from.profile`} label="From profile" />
             <Input path={`upgrades.${i}.from.version`} label="From line" />
-            <Input path={`upgrades.${i}.from.least`} label="Oldest of that line" />
-            <Input path={`upgrades.${i}.to`} label="Leads to, if not this version" />
+            <Input path={`upgrades.${i}.from.least`} label="Minimum version" />
+            <Input path={`upgrades.${i}.to`} label="Resulting version, if not this one" />
             <Input path={`upgrades.${i}.id`} label="Short name" />
             <Choice path={`upgrades.${i}.way`} label="Kind" options={["upgrade", "convert"]} />
             <Choice
               path={`upgrades.${i}.through`}
-              label="Through"
+              label="Performed by"
               options={["installer", "running system"]}
             />
-            <Lines path={`upgrades.${i}.needs`} label="Needed before it begins" />
+            <Lines path={`upgrades.${i}.needs`} label="Required before" />
             <FateEditor path={`upgrades.${i}.fate`} />
             <ScreensEditor path={`upgrades.${i}.screens`} what="screen" />
             <button type="button" className="link justify-self-start" onClick={() => remove(i)}>
-              take this jump out
+              Remove upgrade
             </button>
           </div>
         </details>
@@ -61,7 +61,7 @@ export function UpgradesEditor() {
           })
         }
       >
-        add a jump
+        Add upgrade
       </button>
     </>
   );
@@ -80,16 +80,16 @@ export function FaultsEditor() {
           <Input path={`knownFaults.${i}.id`} label="Short name" />
           <Choice
             path={`knownFaults.${i}.when.road`}
-            label="On the road"
+            label="Installation method"
             options={["", "fresh", "in place"]}
           />
           <Choice path={`knownFaults.${i}.when.target`} label="Target" options={["", ...TARGET_KINDS]} />
-          <Input path={`knownFaults.${i}.when.model`} label="Words of the model" />
-          <Input path={`knownFaults.${i}.when.part`} label="Driver or PCI id" />
-          <Input path={`knownFaults.${i}.stone.profile`} label="Stepping stone: profile" />
+          <Input path={`knownFaults.${i}.when.model`} label="Model name contains" />
+          <Input path={`knownFaults.${i}.when.part`} label="Driver or PCI ID" />
+          <Input path={`knownFaults.${i}.stone.profile`} label="Intermediate version: profile" />
           <Input path={`knownFaults.${i}.stone.version`} label="and version" />
           <button type="button" className="link self-end justify-self-start pb-1" onClick={() => remove(i)}>
-            take this fault out
+            Remove fault
           </button>
         </div>
       ))}
@@ -98,7 +98,7 @@ export function FaultsEditor() {
         className="link mt-1"
         onClick={() => append({ id: "", when: { road: "fresh" }, looks: "", remedy: "" })}
       >
-        add a fault
+        Add fault
       </button>
     </>
   );

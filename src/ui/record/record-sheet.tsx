@@ -1,3 +1,4 @@
+import { term } from "@/core/text";
 import type { ReactNode } from "react";
 import type { BuildRecord } from "@/core/record";
 import { formatDateTime, formatDuration } from "@/core/units";
@@ -28,7 +29,7 @@ const some = (label: string, words: string[]): [string, string][] =>
 
 function Reach({ record: { machine, reach, defects, notes } }: { record: BuildRecord }) {
   return (
-    <Ruled title="How to reach it">
+    <Ruled title="Access">
       <Pairs
         rows={[
           ["Machine", `${machine.name} · ${machine.summary}`],
@@ -36,7 +37,7 @@ function Reach({ record: { machine, reach, defects, notes } }: { record: BuildRe
           ["Address", reach.address],
           ["Management", reach.management],
           ["Accounts", reach.accounts.join("; ")],
-          ["Passwords are kept", reach.secretsKept],
+          ["Credential location", reach.secretsKept],
           ...some("Known defects", defects),
         ]}
       />
@@ -50,20 +51,20 @@ function Installed({ record, when }: { record: BuildRecord; when: When }) {
   const single = drives.layout === "single drive";
   return (
     <>
-      <Ruled title="What was installed">
+      <Ruled title="Installation">
         <Pairs
           rows={[
             ["Image", image.name],
             ["OS profile", image.profile],
             ["Checksum", image.checksum],
             [single ? "System drive" : `System drives, ${drives.layout}`, drives.target],
-            ["Left alone", drives.leftAlone.join("; ")],
+            ["Protected", drives.leftAlone.join("; ")],
             ...some("Free", drives.free),
           ]}
         />
       </Ruled>
       <Items
-        title="Saved before"
+        title="Saved before the installation"
         items={record.saved.map((s) => (
           <>
             {s.what}: <span className="font-medium">{s.where}</span>{" "}
@@ -74,13 +75,13 @@ function Installed({ record, when }: { record: BuildRecord; when: When }) {
         ))}
       />
       <Ruled
-        title="As planned, as found"
-        note={acceptance ? `read ${when(acceptance.at)} from ${acceptance.from}` : undefined}
+        title="Planned and found"
+        note={acceptance ? `imported ${when(acceptance.at)} from ${acceptance.from}` : undefined}
       >
         {acceptance ? (
           <AcceptanceTable lines={acceptance.lines} />
         ) : (
-          <p className="quiet">Not read back yet.</p>
+          <p className="quiet">Not verified yet.</p>
         )}
       </Ruled>
     </>
@@ -111,10 +112,10 @@ function Judged({ record, when }: { record: BuildRecord; when: When }) {
         ))}
       />
       <Items
-        title="Findings that stood open"
+        title="Open findings"
         items={record.openFindings.map((f) => (
           <>
-            <span className="value font-semibold">{f.label}</span> {f.severity}: {f.finding}
+            <span className="value font-semibold">{f.label}</span> {term(f.severity)}: {f.finding}
           </>
         ))}
       />
@@ -138,18 +139,18 @@ const STEP_COLUMNS: Column<StepTaken>[] = [
     title: "State",
     cell: (s) => (
       <span className={s.state === "differs" || s.state === "skipped" ? "font-semibold" : "quiet"}>
-        {s.state}
+        {term(s.state)}
       </span>
     ),
   },
-  { title: "Likely", right: true, className: "value", cell: (s) => formatDuration(s.likelySeconds) },
-  { title: "Taken", right: true, className: "value", cell: (s) => taken(s.takenSeconds) },
+  { title: "Expected", right: true, className: "value", cell: (s) => formatDuration(s.likelySeconds) },
+  { title: "Actual", right: true, className: "value", cell: (s) => taken(s.takenSeconds) },
 ];
 
 const Times = ({ times, when }: { times: BuildRecord["times"]; when: When }) => (
   <Ruled
     title="Times"
-    note={`started ${when(times.startedAt)}, ended ${when(times.endedAt)}; taken ${taken(times.takenSeconds)}, likely was ${formatDuration(times.likelySeconds)}`}
+    note={`started ${when(times.startedAt)}, ended ${when(times.endedAt)}; duration ${taken(times.takenSeconds)}, expected ${formatDuration(times.likelySeconds)}`}
   >
     <Table columns={STEP_COLUMNS} rows={times.steps} keyOf={(_, i) => i} />
   </Ruled>
@@ -161,8 +162,8 @@ const Told = ({ record, when }: { record: BuildRecord; when: When }) => (
       title="Clock"
       items={record.clock.map((c) => (
         <>
-          Before <span className="value">{when(c.at)}</span> the server&apos;s clock went back{" "}
-          {formatDuration(c.seconds)}: times around it are not sure.
+          Before <span className="value">{when(c.at)}</span> the server&apos;s clock was set back{" "}
+          {formatDuration(c.seconds)}: times around it are uncertain.
         </>
       ))}
     />
@@ -173,7 +174,7 @@ const Told = ({ record, when }: { record: BuildRecord; when: When }) => (
           <span className="value">{when(l.at)}</span> {l.text}{" "}
           <span className="quiet">
             – {l.by}
-            {l.arrived ? ` · kept in the browser, arrived ${when(l.arrived)}` : ""}
+            {l.arrived ? ` · kept in the browser, received ${when(l.arrived)}` : ""}
           </span>
         </>
       ))}

@@ -1,4 +1,5 @@
 "use client";
+import { term } from "@/core/text";
 import { useKept } from "../draft/use-kept";
 
 import { useState } from "react";
@@ -68,16 +69,16 @@ function Line({ line, onSettle }: { line: SettledLine; onSettle?: (command: RunC
           >
             <path d={MARK[line.verdict]} />
           </svg>
-          {line.verdict}
+          {term(line.verdict)}
           {mayDecide && (
             <button
               type="button"
               className="link ml-2 text-base-content"
               aria-expanded={deciding}
-              aria-label={`Decide: ${line.what}`}
+              aria-label={`Resolve: ${line.what}`}
               onClick={() => setDeciding(!deciding)}
             >
-              decide
+              Resolve
             </button>
           )}
         </td>
@@ -85,7 +86,7 @@ function Line({ line, onSettle }: { line: SettledLine; onSettle?: (command: RunC
       {settled && (
         <tr>
           <td colSpan={4} className="pl-6">
-            {settled.how === "seen" ? "Seen by eye: " : "Taken as it is: "}
+            {settled.how === "seen" ? "Confirmed by inspection: " : "Deviation accepted: "}
             {settled.words} <span className="quiet">– {settled.by}</span>
           </td>
         </tr>
@@ -119,20 +120,20 @@ function Decide({ line, onSettle }: { line: SettledLine; onSettle: (command: Run
     >
       <label className="min-w-44 flex-1">
         <span className="label">
-          {byEye ? "What you see, and where you looked" : "Why it may stay as it is"}
+          {byEye ? "What you see, and where you looked" : "Why the deviation is acceptable"}
         </span>
         <input
           autoFocus
           className="input"
           value={words}
           maxLength={400}
-          aria-label={`${line.what}: ${byEye ? "what you see" : "why it may stay"}`}
+          aria-label={`${line.what}: ${byEye ? "what you see" : "why it is acceptable"}`}
           onChange={(e) => setWords(e.target.value)}
         />
       </label>
       {byEye && (
         <button type="submit" className="btn" disabled={words.trim() === ""}>
-          Seen as planned
+          Confirm by inspection
         </button>
       )}
       <button
@@ -141,7 +142,7 @@ function Decide({ line, onSettle }: { line: SettledLine; onSettle: (command: Run
         disabled={words.trim().length < 8}
         onClick={() => say("taken as it is")}
       >
-        Take it as it is
+        Accept the deviation
       </button>
     </form>
   );

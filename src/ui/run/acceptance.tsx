@@ -32,7 +32,7 @@ export function Acceptance({
   const [problems, setProblems] = useState<Problem[]>([]);
   const { acceptance, status } = view.state;
   const send = (body: object) =>
-    asked<never>(`/api/v1/runs/${view.id}/acceptance`, "nothing was accepted", sending(body));
+    asked<never>(`/api/v1/runs/${view.id}/acceptance`, "nothing was saved", sending(body));
   const look = async (dropped: DroppedText[]) => {
     setTexts(dropped);
     const answer = await send({ texts: dropped });
@@ -53,19 +53,19 @@ export function Acceptance({
   const open = lines?.filter(isOpen).length ?? 0;
   return (
     <section aria-label="Acceptance" className="mt-6 border-t-2 pt-3 border-base-content">
-      <h2 className="text-[1.15rem] font-semibold">As planned, as found</h2>
+      <h2 className="text-[1.15rem] font-semibold">Planned and found</h2>
       {acceptance && !preview && (
         <p className="quiet">
-          Read {formatClock(acceptance.at, view.plan.timeZone)} from {acceptance.from}.{" "}
+          Imported at {formatClock(acceptance.at, view.plan.timeZone)} from {acceptance.from}.{" "}
           {open === 0
-            ? "Every line is as planned or decided."
-            : `${open} of ${lines?.length} lines are neither as planned nor decided.`}
+            ? "All lines match the plan or are resolved."
+            : `${open} of ${lines?.length} lines are unresolved deviations.`}
         </p>
       )}
       {other && (
         <p role="alert" className="mt-2 border-2 px-3 py-2 border-error">
-          <strong>This is another machine.</strong> Its chassis serial is {other.found}; planned is{" "}
-          {other.planned}. Putting it on the record stops the run, and nothing of it is accepted.
+          <strong>This is a different machine.</strong> Its chassis serial is {other.found}; planned is{" "}
+          {other.planned}. Recording this stops the run; nothing of it is accepted.
         </p>
       )}
       {lines && (
@@ -86,10 +86,10 @@ export function Acceptance({
             onClick={take}
             disabled={preview.understood === 0}
           >
-            Put this on the record
+            Record and stop the run
           </button>
           <button type="button" className="btn" onClick={() => setPreview(null)}>
-            Not this one
+            Discard
           </button>
         </div>
       )}
@@ -98,8 +98,8 @@ export function Acceptance({
           onTexts={look}
           label={
             acceptance
-              ? "Drop another output here: it answers the lines that it tells"
-              : "Drop the installed system's bundle here"
+              ? "Drop more output here to complete the open lines"
+              : "Drop the bundle of the installed system here"
           }
         />
       )}

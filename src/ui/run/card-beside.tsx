@@ -18,8 +18,8 @@ export function CardBeside({
     <section aria-label="Answer card" className="mt-4 border-t pt-3 border-base-300">
       {plan.steps[current]?.readBack ? (
         <p className="quiet">
-          The card tells what is asked for above. It stands here again when that was read back from the
-          console.
+          The answer card shows the value that is asked for above. It is available again once you have entered
+          the value from the console.
         </p>
       ) : (
         <AnswerCard screens={card} current={next?.id ?? null} />

@@ -8,8 +8,8 @@ export type ReadFromConsole = { verb?: (typeof VERBS)[number]; version?: string;
 
 /** What each verb does, so that nobody has to know an installer's word for it. */
 const VERB_WORDS = {
-  install: "a fresh installation: what stood there is replaced",
-  upgrade: "an upgrade: what stands there is kept and changed",
+  install: "a fresh installation: the present contents are replaced",
+  upgrade: "an upgrade: the present system is kept and changed",
 };
 
 /** Asks what the console is about to do, field by field as its page shows it. What the plan says is on none of it. */
@@ -39,7 +39,7 @@ export function ReadBackForm({
     >
       {asks.includes("verb") && (
         <fieldset className="mb-3">
-          <legend className="text-[1.07rem]">The page speaks of</legend>
+          <legend className="text-[1.07rem]">The screen announces</legend>
           {VERBS.map((verb) => (
             <label key={verb} className="mt-1 flex items-baseline gap-2">
               <input
@@ -59,7 +59,7 @@ export function ReadBackForm({
         {typed.map((part, i) => (
           <label key={part} className="block">
             <span className="text-[1.07rem]">
-              {part === "version" ? "Version that it names" : "Size of the drive, with its unit"}
+              {part === "version" ? "Version shown" : "Drive size, with its unit"}
             </span>
             <TypedProof
               autoFocus={i === 0 && !asks.includes("verb")}
@@ -77,10 +77,10 @@ export function ReadBackForm({
           className="btn btn-primary flex-1 justify-center py-2"
           disabled={busy || !whole}
         >
-          This is what it shows <span className="kbd">Enter</span>
+          Compare <span className="kbd">Enter</span>
         </button>
         <button type="button" className="btn" disabled={busy} onClick={onDiffers}>
-          Differs
+          Report a difference
         </button>
       </div>
     </form>

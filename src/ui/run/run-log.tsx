@@ -25,19 +25,18 @@ export function RunLog({ view, onCorrect }: { view: RunView; onCorrect: (seq: nu
               {logLine(entry.event, plan)} <span className="quiet">– {entry.event.by}</span>
               {entry.given && (
                 <span className="quiet">
-                  {" "}
-                  · kept in the browser, arrived {formatClock(entry.at, plan.timeZone)}
+                  · kept in the browser, received {formatClock(entry.at, plan.timeZone)}
                 </span>
               )}
               {entry.jump !== undefined && (
                 <span className="block font-medium text-error">
-                  The server&apos;s clock went back {formatDuration(entry.jump)} before this: times around it
-                  are not sure.
+                  The server&apos;s clock was set back {formatDuration(entry.jump)} before this entry: times
+                  around it are uncertain.
                 </span>
               )}
             </span>
             <button type="button" className="link quiet text-[0.86rem]" onClick={() => onCorrect(entry.seq)}>
-              correct
+              Correct
             </button>
           </div>
         </li>

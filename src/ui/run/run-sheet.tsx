@@ -69,7 +69,7 @@ export function RunSheet({ initial, card }: { initial: RunView; card: readonly C
         </p>
       )}
       {run.away && <Away why={run.away} unsent={run.unsent} keeps={run.keeps} />}
-      <Problems problems={run.problems} title="Not taken" />
+      <Problems problems={run.problems} title="Not saved" />
       {state.status === "stopped" && (
         <Stopped why={state.stoppedBy ?? ""} onResume={() => setAsked({ kind: "resumed" })} />
       )}
@@ -169,7 +169,7 @@ function RunHead({ view, now }: { view: RunView; now: string }) {
         </span>
       </h1>
       <Link href={`/builds/${view.buildId}`} className="link quiet text-[0.93rem]">
-        sheet
+        Build sheet
       </Link>
       <span className="value ml-auto">
         {step ? `step ${state.current + 1} of ${plan.steps.length}` : "all steps done"}
@@ -210,9 +210,9 @@ function Acts({
       {onTimer && <Act text="Timer" letter="T" onClick={onTimer} />}
       {mayBeSkipped && <Act text="Skip" letter="S" onClick={() => setAsked({ kind: "skipped" })} />}
       {setShowCard && (
-        <Act text={showCard ? "Fold the card" : "Card"} letter="K" onClick={() => setShowCard(!showCard)} />
+        <Act text={showCard ? "Hide the card" : "Card"} letter="K" onClick={() => setShowCard(!showCard)} />
       )}
-      <Act text={showLog ? "Fold the log" : `Log (${log})`} letter="L" onClick={() => setShowLog(!showLog)} />
+      <Act text={showLog ? "Hide the log" : `Log (${log})`} letter="L" onClick={() => setShowLog(!showLog)} />
     </div>
   );
 }
@@ -237,9 +237,9 @@ function Away({ why, unsent, keeps }: { why: string; unsent: number; keeps: bool
     <p role="status" className="mt-2 border-l-4 bg-base-200 px-3 py-1.5 border-warning">
       {why}{" "}
       {unsent === 0
-        ? "Trying again; what you see may be old."
+        ? "Trying again; this page may be outdated."
         : keeps
-          ? `${answers} kept here, not yet on the server; sent as soon as it takes them.`
+          ? `${answers} kept in this browser, not yet on the server; sent as soon as it responds.`
           : `${answers} kept in this window only, because this browser stores nothing: leave it open until they are sent.`}
     </p>
   );
@@ -260,7 +260,7 @@ function Stopped({ why, onResume }: { why: string; onResume: () => void }) {
       <p className="text-[1.07rem] font-semibold text-error">The run is stopped</p>
       <p className="my-1">{why}</p>
       <button type="button" className="btn" onClick={onResume}>
-        Say what was done, and resume
+        Record what was done, and resume
       </button>
     </div>
   );
@@ -279,7 +279,7 @@ function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (is
     <dl className="mt-4 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 border-t pt-3 border-base-300">
       {hands && (
         <>
-          <dt className="label pt-0.5">Hands</dt>
+          <dt className="label pt-0.5">Action</dt>
           <dd className={hands.late ? "font-semibold" : ""}>
             <span className="value font-semibold">{hands.at <= now ? "now" : clock(hands.at)}</span>{" "}
             {hands.what}
@@ -294,18 +294,17 @@ function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (is
             {plan.steps[state.current]?.readBack ? "the page that this opens" : next.title}
             {waiting && waiting !== next && (
               <span className="quiet">
-                {" "}
                 · then, after {wait} {wait === 1 ? "step" : "steps"},{" "}
-                {formatDuration(waiting.duration.likelySeconds)} without you
+                {formatDuration(waiting.duration.likelySeconds)} unattended
               </span>
             )}
             {waiting === next && (
-              <span className="quiet"> · {formatDuration(next.duration.likelySeconds)} without you</span>
+              <span className="quiet"> · {formatDuration(next.duration.likelySeconds)} unattended</span>
             )}
           </dd>
-          <dt className="label pt-0.5">Done by</dt>
+          <dt className="label pt-0.5">Expected end</dt>
           <dd className="value">
-            {clock(addSeconds(now, left))} <span className="quiet font-sans">likely</span>
+            {clock(addSeconds(now, left))} <span className="quiet font-sans">about</span>
           </dd>
         </>
       )}
@@ -337,7 +336,7 @@ function HandOver({
       <p className="mt-4 text-[1.07rem]">
         Handed over to <strong>{state.handedTo}</strong>.{" "}
         <Link className="btn btn-primary ml-2" href={`/runs/${view.id}/record`}>
-          The record
+          Open record
         </Link>
       </p>
     );
@@ -361,11 +360,13 @@ function HandOver({
         Hand over
       </button>
       {!state.acceptance ? (
-        <p className="quiet w-full">First read the installed system back and accept it above.</p>
+        <p className="quiet w-full">
+          First import the bundle of the installed system and resolve all deviations above.
+        </p>
       ) : (
         open.length > 0 && (
           <p className="w-full font-medium text-error">
-            {open.length === 1 ? "One line is" : `${open.length} lines are`} neither as planned nor decided:{" "}
+            {open.length === 1 ? "One line is unresolved" : `${open.length} lines are unresolved`}:{" "}
             {open
               .slice(0, MOST_NAMED)
               .map((l) => l.what)

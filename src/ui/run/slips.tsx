@@ -12,10 +12,10 @@ export type Asked =
 const TITLES: Record<Asked["kind"], string> = {
   differs: "What do you see?",
   note: "Note",
-  reading: "Reading",
-  skipped: "Skip this step: why?",
-  resumed: "What was done about it?",
-  corrected: "Correct an entry",
+  reading: "Measurement",
+  skipped: "Skip this step",
+  resumed: "Resume the run",
+  corrected: "Correct a log entry",
 };
 
 /** One slip for everything that is said in a few words. The draft stays in the browser until it is said. */
@@ -63,7 +63,7 @@ export function WordsSlip({
       >
         {asked?.kind === "reading" && (
           <label className="mb-3 block">
-            <span className="label">What was read</span>
+            <span className="label">Measured quantity</span>
             <input
               autoFocus
               className="input"
@@ -81,9 +81,7 @@ export function WordsSlip({
           </label>
         )}
         <label className="block">
-          <span className="label">
-            {asked?.kind === "reading" ? "Value with its unit" : "In a few words"}
-          </span>
+          <span className="label">{asked?.kind === "reading" ? "Value with unit" : "In a few words"}</span>
           <textarea
             autoFocus={asked?.kind !== "reading"}
             className="textarea"
@@ -96,14 +94,14 @@ export function WordsSlip({
         </label>
         {asked?.kind === "skipped" && <Must must={must} />}
         {asked?.kind === "corrected" && (
-          <p className="quiet mt-2">The entry stays as it was; the correction stands behind it.</p>
+          <p className="quiet mt-2">The original entry is preserved; the correction is added.</p>
         )}
         <button
           type="submit"
           className="btn btn-primary mt-3"
           disabled={text.trim() === "" || (asked?.kind === "reading" && what.trim() === "")}
         >
-          Put it on the log
+          Add to log
         </button>
       </form>
     </Slip>
@@ -113,7 +111,7 @@ export function WordsSlip({
 /** Why the step may not be passed over; its reason goes on the record. */
 function Must({ must }: { must: string }) {
   if (must === "") return null;
-  return <p className="mt-2 font-medium text-warning">{must} The reason goes on the record.</p>;
+  return <p className="mt-2 font-medium text-warning">{must} The reason is recorded.</p>;
 }
 
 /** What was seen instead, and what follows from it: go on, go back, or stop. */
@@ -141,7 +139,7 @@ export function DiffersSlip({
   return (
     <Slip open={open} onClose={onClose} after={after} title={TITLES.differs}>
       <label className="block">
-        <span className="label">Write down what the screen shows</span>
+        <span className="label">Record what the screen shows</span>
         <textarea
           autoFocus
           className="textarea"
@@ -158,10 +156,10 @@ export function DiffersSlip({
           disabled={seen.trim() === "" || guard}
           onClick={() => decide("go on")}
         >
-          Go on all the same
+          Continue anyway
         </button>
         <button type="button" className="btn" disabled={seen.trim() === ""} onClick={() => decide("go back")}>
-          Go back a step
+          Go back one step
         </button>
         <button
           type="button"
@@ -173,7 +171,7 @@ export function DiffersSlip({
         </button>
       </div>
       <Must must={must} />
-      {guard && <p className="quiet mt-2">A guard is not passed with a difference.</p>}
+      {guard && <p className="quiet mt-2">A guard cannot be confirmed while values differ.</p>}
     </Slip>
   );
 }

@@ -30,7 +30,7 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
         />
         {strip.firmware !== NOTHING_TO_PUT_BACK && (
           <Cell
-            label="To put back"
+            label="To revert"
             value={strip.firmware}
             style={strip.target === "installed" ? loud : undefined}
           />
@@ -38,7 +38,7 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
         {open.map(({ name, since }) => (
           <Cell
             key={name}
-            label="Open to everybody"
+            label="Default login still active"
             value={`${name}, since ${formatClock(since ?? "", plan.timeZone)}`}
             style={loud}
           />

@@ -48,12 +48,12 @@ export function StepSheet({
       <h2 className="text-[1.65rem] leading-tight font-semibold">{step.title}</h2>
       {step.hazards.map((h) => (
         <p key={h} className="mt-2 flex gap-2 font-medium text-warning">
-          <TriangleAlert aria-label="Caution" size={17} className="mt-0.5 shrink-0" />
+          <TriangleAlert aria-label="Warning" size={17} className="mt-0.5 shrink-0" />
           {h}
         </p>
       ))}
       <div className="mt-3 space-y-3 text-[1.07rem]">
-        <Part title="Do" show={step.do.length > 0}>
+        <Part title="Actions" show={step.do.length > 0}>
           <ul className="space-y-0.5">
             {step.do.map((d) => (
               <li key={d}>{d}</li>
@@ -69,7 +69,10 @@ export function StepSheet({
             ))}
           </ul>
         </Part>
-        <Part title="Never" show={step.never.length > 0 || (step.guard?.leaveAlone.length ?? 0) > 0}>
+        <Part
+          title="Stop if you see"
+          show={step.never.length > 0 || (step.guard?.leaveAlone.length ?? 0) > 0}
+        >
           <ul className="space-y-0.5">
             {step.never.map((s) => (
               <li key={s} className="border-l-2 pl-2 border-error">
@@ -97,7 +100,7 @@ export function StepSheet({
         <Part title="Keys" show={step.keys !== ""}>
           <span className="value font-semibold">{step.keys}</span>
         </Part>
-        <Part title="Looks wrong, is expected" show={step.expected.length > 0}>
+        <Part title="Looks wrong but is normal" show={step.expected.length > 0}>
           <ul>
             {step.expected.map((e) => (
               <li key={e.looks}>
@@ -130,7 +133,7 @@ function LeaveAlone({ drives }: { drives: NonNullable<Step["guard"]>["leaveAlone
     <ul className="space-y-0.5">
       {drives.map((d) => (
         <li key={d.name} className="border-l-2 pl-2 border-error">
-          <span className="value">{d.name}</span> <span className="quiet">– leave alone: {d.holds}</span>
+          <span className="value">{d.name}</span> <span className="quiet">– protected: {d.holds}</span>
         </li>
       ))}
     </ul>
@@ -138,7 +141,7 @@ function LeaveAlone({ drives }: { drives: NonNullable<Step["guard"]>["leaveAlone
   if (drives.length <= MOST_LISTED) return list;
   return (
     <details>
-      <summary className="link cursor-pointer">{drives.length} drives that must be left alone</summary>
+      <summary className="link cursor-pointer">{drives.length} protected drives</summary>
       {list}
     </details>
   );
@@ -168,7 +171,7 @@ function Answers({
             className="input mt-1"
             value={words}
             maxLength={400}
-            placeholder="the place, in words; it goes on the record"
+            placeholder="the location; it is recorded"
             onChange={(e) => setWords(e.target.value)}
           />
         </label>
@@ -179,7 +182,7 @@ function Answers({
           disabled={busy || (asks !== "" && words.trim() === "")}
           className="btn btn-primary flex-1 justify-center py-2.5 text-[1.15rem]"
         >
-          As expected <span className="kbd">Enter</span>
+          Confirm <span className="kbd">Enter</span>
         </button>
         <button
           type="button"
@@ -187,7 +190,7 @@ function Answers({
           onClick={onDiffers}
           className="btn flex-1 justify-center py-2.5 text-[1.15rem]"
         >
-          Differs <span className="kbd">D</span>
+          Report a difference <span className="kbd">D</span>
         </button>
       </div>
     </form>
@@ -205,18 +208,18 @@ function EndsItself({
     <div className="mt-5 border-2 p-4 border-base-content">
       <p className="text-[1.07rem]">
         {arms
-          ? "Nothing is to be confirmed here: the run goes on when the machine is armed."
-          : "Nothing is to be confirmed here: the run goes on by what the machine asks for and tells."}
+          ? "Nothing to confirm: the run continues when the machine is armed."
+          : "Nothing to confirm: the run continues with the requests and reports of the machine."}
       </p>
       <div className="mt-3 flex gap-3">
         <Link
           className={`btn flex-1 justify-center py-2 ${arms ? "btn-primary" : ""}`}
           href={arms ? `/builds/${buildId}/arm` : "/builds/netboot"}
         >
-          {arms ? "Arm the machine" : "The board of network boot"}
+          {arms ? "Arm the machine" : "Network installations"}
         </Link>
         <button type="button" className="btn flex-1 justify-center py-2" disabled={busy} onClick={onDiffers}>
-          Differs <span className="kbd">D</span>
+          Report a difference <span className="kbd">D</span>
         </button>
       </div>
     </div>
@@ -273,7 +276,7 @@ function GuardForm({
           This is the drive <span className="kbd">Enter</span>
         </button>
         <button type="button" className="btn" disabled={busy} onClick={onDiffers}>
-          Differs
+          Report a difference
         </button>
       </div>
     </form>
@@ -293,7 +296,7 @@ function Timer({
   timeZone: string;
 }) {
   const { duration, figure } = step;
-  const words = `${formatDuration(duration.likelySeconds)} likely, ${formatDuration(duration.lateSeconds)} late`;
+  const words = `about ${formatDuration(duration.likelySeconds)}, up to ${formatDuration(duration.lateSeconds)}`;
   const { timer } = state;
   if (!timer)
     return <p className="quiet mt-4">{figure ? <FigureValue text={words} figure={figure} /> : words}</p>;
@@ -307,13 +310,14 @@ function Timer({
       <p className="flex flex-wrap gap-x-4">
         <strong className="value text-[1.3rem]">
           {late
-            ? `late since ${formatClock(timer.lateAt, timeZone)}`
+            ? `overdue since ${formatClock(timer.lateAt, timeZone)}`
             : left > 0
               ? `${formatDuration(left)} left`
-              : "any moment now"}
+              : "due now"}
         </strong>
         <span className="quiet self-center">
-          likely {formatClock(timer.likelyAt, timeZone)}, late {formatClock(timer.lateAt, timeZone)}
+          expected {formatClock(timer.likelyAt, timeZone)}, overdue after{" "}
+          {formatClock(timer.lateAt, timeZone)}
         </span>
       </p>
       <div className={`relative mt-1 h-3 border border-current ${late ? "text-error" : ""}`}>
@@ -326,7 +330,7 @@ function Timer({
       </div>
       {figure && (
         <p className="quiet mt-1">
-          <FigureValue text="the working" figure={figure} />
+          <FigureValue text="calculation" figure={figure} />
         </p>
       )}
     </div>

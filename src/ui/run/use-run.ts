@@ -16,8 +16,8 @@ const PATIENCE = 15_000;
 /** After this a person wonders whether the key was pressed. */
 const WONDER = 1500;
 
-const NOT_YET = "The server has not answered yet.";
-const SILENT = "The server does not answer.";
+const NOT_YET = "The server has not responded yet.";
+const SILENT = "The server does not respond.";
 
 /** What the server said, or why nothing was heard: null when it answered, else the sentence for a person. */
 async function ask(url: string, init?: RequestInit): Promise<{ answer: Answer } | { away: string }> {

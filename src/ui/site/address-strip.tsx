@@ -81,7 +81,7 @@ export function AddressStrip({
         segment.prefix,
         segment.vlan && `VLAN ${segment.vlan}`,
         segment.purpose,
-        `${prefixWords(segment.prefix)}${stretches.length > 0 ? `, ${freeIn(stretches)} free` : ": too many to be drawn one by one"}`,
+        `${prefixWords(segment.prefix)}${stretches.length > 0 ? `, ${freeIn(stretches)} free` : ": too many to draw"}`,
       ]
         .filter(Boolean)
         .join(" · ")}
@@ -161,7 +161,7 @@ function Chosen({
       </span>
       {(reserved ?? device) && (
         <button type="button" className="btn" onClick={free}>
-          Free it
+          Release
         </button>
       )}
       {!reserved && !device && !taker && (at.use === "free" || at.use === "pool") && (
@@ -190,15 +190,15 @@ function ClaimForm({ claim }: { claim: (name: string, mac: string | null) => voi
         claim(name.trim(), mac);
       }}
     >
-      <SlotText label="For" value={name} onChange={setName} />
+      <SlotText label="Purpose" value={name} onChange={setName} />
       <SlotText
-        label="MAC, to reserve it"
+        label="MAC (for a reservation)"
         value={typed}
         onChange={setTyped}
-        problem={isWrong ? "six pairs, such as 02:61:0a:00:00:09" : null}
+        problem={isWrong ? "six pairs, for example 02:61:0a:00:00:09" : null}
       />
       <button type="submit" className="btn" disabled={name.trim() === "" || isWrong}>
-        {mac ? "Reserve it" : "Claim it"}
+        {mac ? "Reserve" : "Assign"}
       </button>
     </form>
   );

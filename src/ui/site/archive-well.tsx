@@ -11,7 +11,7 @@ type Answer =
 
 const AWAY: Answer = {
   ok: false,
-  problems: [{ message: "The server did not take it to the end; nothing was changed. Try again." }],
+  problems: [{ message: "The server did not receive the whole file; nothing was changed. Try again." }],
 };
 
 /** Everything out as one file, and into an empty installation. */
@@ -37,21 +37,21 @@ export function ArchiveWell({ empty }: { empty: boolean }) {
   return (
     <>
       <p className="mb-2 max-w-[70ch]">
-        All sites, machines, images, sheets, runs, profiles, pictures and imported texts leave as one open
-        archive: a compressed tar of JSON documents and files with their sums. Image files themselves, codes
-        of collectors and passwords are not in it.
+        The archive contains all sites, machines, images, build sheets, runs, profiles, pictures and imported
+        texts in open formats: a compressed tar of JSON documents and files with checksums. It does not
+        contain image files, collector codes and passwords.
       </p>
       <div className="flex flex-wrap items-center gap-3">
         <a className="btn" href="/api/v1/export" download>
-          Save the archive
+          Download archive
         </a>
         {empty ? (
           <button type="button" className="btn" disabled={busy !== ""} onClick={() => input.current?.click()}>
-            {busy ? `Reading ${busy} …` : "Read an archive in"}
+            {busy ? `Importing ${busy}…` : "Import an archive"}
           </button>
         ) : (
           <span className="quiet">
-            An archive is read into an empty installation only; this one holds data.
+            An archive can be imported into an empty installation only; this one has data.
           </span>
         )}
         <input
@@ -70,8 +70,8 @@ export function ArchiveWell({ empty }: { empty: boolean }) {
       </div>
       {answer?.ok && (
         <p role="status" className="mt-2">
-          Read in: {answer.value.machines} machines, {answer.value.builds} sheets, {answer.value.pictures}{" "}
-          pictures.
+          Imported: {answer.value.machines} machines, {answer.value.builds} build sheets,{" "}
+          {answer.value.pictures} pictures.
         </p>
       )}
       <Problems problems={answer && !answer.ok ? answer.problems : []} title="Nothing was changed" />

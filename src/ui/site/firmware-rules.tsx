@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { SETTING_KEYS, SETTINGS } from "@/core/boot";
 import { ROLES } from "@/core/machine";
 import type { Site } from "@/core/site";
@@ -7,7 +8,7 @@ import { bound, type Typing } from "../draft/bound";
 import { SelectField, TextField } from "../fields/fields";
 
 const SETTING_OPTIONS = SETTING_KEYS.map((key) => ({ value: key as string, text: SETTINGS[key].title }));
-const ROLE_OPTIONS = ROLES.map((r) => ({ value: r as string, text: r as string }));
+const ROLE_OPTIONS = ROLES.map((r) => ({ value: r as string, text: term(r) }));
 
 /** How a site wants its firmware set: one setting a row, for machines of a role or for every one. */
 export function FirmwareRules({ typing }: { typing: Typing<Site> }) {
@@ -16,7 +17,7 @@ export function FirmwareRules({ typing }: { typing: Typing<Site> }) {
   return (
     <>
       {firmware.length === 0 && (
-        <p className="quiet mb-2">Nothing is laid down: each sheet goes by its own needs.</p>
+        <p className="quiet mb-2">No site policy. Each build sheet uses its own settings.</p>
       )}
       {firmware.map((_, i) => (
         <Rule key={i} {...{ typing, i }} remove={() => set(firmware.filter((__, o) => o !== i))} />
@@ -26,7 +27,7 @@ export function FirmwareRules({ typing }: { typing: Typing<Site> }) {
         className="btn"
         onClick={() => set([...firmware, { role: null, setting: "powerLoss", value: "on", why: "" }])}
       >
-        Add a setting
+        Add setting
       </button>
     </>
   );
@@ -42,14 +43,14 @@ function Rule({ typing, i, remove }: { typing: Typing<Site>; i: number; remove: 
         {...role}
         value={role.value ?? ""}
         options={ROLE_OPTIONS}
-        empty="every machine"
+        empty="all machines"
         onChange={(r) => role.onChange((r || null) as Site["firmware"][number]["role"])}
       />
       <SelectField {...field(`firmware.${i}.setting`, "Setting")} options={SETTING_OPTIONS} />
-      <TextField {...field(`firmware.${i}.value`, "Wanted")} />
-      <TextField {...field(`firmware.${i}.why`, "Why")} />
+      <TextField {...field(`firmware.${i}.value`, "Required")} />
+      <TextField {...field(`firmware.${i}.why`, "Reason")} />
       <button type="button" className="link quiet mb-1" onClick={remove}>
-        remove
+        Remove
       </button>
     </fieldset>
   );

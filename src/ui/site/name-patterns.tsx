@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { namePatternProblem, nextName } from "@/core/identity";
 import { ROLES } from "@/core/machine";
 import type { Site } from "@/core/site";
@@ -7,7 +8,7 @@ import { bound, type Typing } from "../draft/bound";
 import { ParsedField, SelectField } from "../fields/fields";
 import { judgedText } from "../fields/numbers";
 
-const ROLE_OPTIONS = ROLES.map((r) => ({ value: r as string, text: r as string }));
+const ROLE_OPTIONS = ROLES.map((r) => ({ value: r as string, text: term(r) }));
 
 const PATTERN = judgedText(namePatternProblem);
 
@@ -27,7 +28,9 @@ export function NamePatterns({ typing }: { typing: Typing<Site> }) {
   const set = (next: Site["naming"]): void => typing.type({ naming: next });
   return (
     <>
-      {naming.length === 0 && <p className="quiet mb-2">No pattern: each sheet gives its own name.</p>}
+      {naming.length === 0 && (
+        <p className="quiet mb-2">No pattern: each build sheet sets its own host name.</p>
+      )}
       {naming.map((_, i) => (
         <Pattern key={i} {...{ typing, i }} remove={() => set(naming.filter((__, o) => o !== i))} />
       ))}
@@ -36,7 +39,7 @@ export function NamePatterns({ typing }: { typing: Typing<Site> }) {
         className="btn"
         onClick={() => set([...naming, { role: null, pattern: firstPattern(name) }])}
       >
-        Add a pattern
+        Add pattern
       </button>
     </>
   );
@@ -53,15 +56,15 @@ function Pattern({ typing, i, remove }: { typing: Typing<Site>; i: number; remov
         {...role}
         value={role.value ?? ""}
         options={ROLE_OPTIONS}
-        empty="every machine"
+        empty="all machines"
         onChange={(r) => role.onChange((r || null) as Site["naming"][number]["role"])}
       />
       <ParsedField {...pattern} {...PATTERN} />
       <p className="quiet mb-1">
-        the first is <span className="value">{nextName(pattern.value, []) ?? "none"}</span>
+        first name: <span className="value">{nextName(pattern.value, []) ?? "none"}</span>
       </p>
       <button type="button" className="link quiet mb-1" onClick={remove}>
-        remove
+        Remove
       </button>
     </fieldset>
   );

@@ -15,8 +15,8 @@ const NEVER = "9999-12-31";
 export function OpenDoors({ doors }: { doors: readonly OpenDoor[] }) {
   if (doors.length === 0) return null;
   return (
-    <Ruled title="Doors from outside" note="planned on build sheets; each ends on its day">
-      <table className="table max-w-3xl" aria-label="Doors from outside">
+    <Ruled title="Externally reachable services" note="planned on build sheets, each with an end date">
+      <table className="table max-w-3xl" aria-label="Externally reachable services">
         <tbody>
           {doors.map((d) => (
             <tr key={`${d.href} ${d.service} ${d.until}`}>
@@ -28,10 +28,10 @@ export function OpenDoors({ doors }: { doors: readonly OpenDoor[] }) {
               </td>
               <td>
                 {d.until === NEVER ? (
-                  "no day is set"
+                  "no end date"
                 ) : (
                   <>
-                    closed on <Day at={d.until} />
+                    end date <Day at={d.until} />
                   </>
                 )}
               </td>

@@ -89,7 +89,7 @@ function PortFields({ port, set }: { port: SwitchPort; set: (port: SwitchPort) =
       )}
       <TextField
         path="port.group"
-        label="Group"
+        label="LAG"
         value={port.group}
         maxLength={40}
         onChange={(group) => set({ ...port, group: group.trim() })}
@@ -97,11 +97,11 @@ function PortFields({ port, set }: { port: SwitchPort; set: (port: SwitchPort) =
       {port.group !== "" && (
         <ChoiceField
           path="port.lacp"
-          label="Group by"
+          label="LAG mode"
           value={port.lacp ? "lacp" : "on"}
           options={[
             { value: "lacp", text: "LACP" },
-            { value: "on", text: "simply on" },
+            { value: "on", text: "static LAG" },
           ]}
           onChange={(by) => set({ ...port, lacp: by === "lacp" })}
         />

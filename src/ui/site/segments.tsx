@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { isAddress, parsePrefix, type Segment } from "@/core/network";
 import { parseAddresses, RANGE, RESERVATION, type Site } from "@/core/site";
 import { useKept } from "../draft/use-kept";
@@ -12,7 +13,7 @@ import { Unfold } from "../fields/unfold";
 const FEW = 6;
 const PURPOSES: Segment["purpose"][] = ["management", "uplink", "storage", "guests", "isolated lab"];
 const isPrefix = (text: string): boolean => parsePrefix(text) !== null;
-const prefix = checkedText(isPrefix, "write a prefix such as 10.61.10.0/24");
+const prefix = checkedText(isPrefix, "enter a subnet, for example 10.61.10.0/24");
 const gateway = {
   format: (address: string | null) => address ?? "",
   parse(typed: string): { value: string | null } | { problem: string } {
@@ -41,7 +42,7 @@ const servers = {
     if (from === undefined) return { value: null };
     return to !== undefined && more.length === 0 && isAddress(from) && isAddress(to)
       ? { value: { from, to } }
-      : { problem: "two addresses, such as 10.61.10.20 to 10.61.10.59" };
+      : { problem: "two addresses, for example 10.61.10.20 to 10.61.10.59" };
   },
 };
 
@@ -75,18 +76,18 @@ function SegmentFields({ typing, i, remove }: { typing: Typing<Site>; i: number;
   return (
     <fieldset className="mb-4 grid gap-x-8 gap-y-3 border-b pb-4 sm:grid-cols-4 border-base-300">
       <legend className="sr-only">{name}</legend>
-      <TextField {...field(`segments.${i}.name`, "Segment")} />
-      <ParsedField {...field(`segments.${i}.prefix`, "Prefix")} {...prefix} placeholder="10.61.10.0/24" />
+      <TextField {...field(`segments.${i}.name`, "Network")} />
+      <ParsedField {...field(`segments.${i}.prefix`, "Subnet")} {...prefix} placeholder="10.61.10.0/24" />
       <ParsedField {...field(`segments.${i}.gateway`, "Gateway")} {...gateway} />
       <SelectField
         {...purpose}
-        options={PURPOSES.map((p) => ({ value: p, text: p }))}
+        options={PURPOSES.map((p) => ({ value: p, text: term(p) }))}
         onChange={(p) => purpose.onChange(p as Segment["purpose"])}
       />
-      <ParsedField {...field(`segments.${i}.nameServers`, "Name servers")} {...addresses} />
+      <ParsedField {...field(`segments.${i}.nameServers`, "DNS servers")} {...addresses} />
       <ParsedField {...field(`segments.${i}.vlan`, "VLAN")} {...vlan} />
       <ParsedField {...field(`segments.${i}.mtu`, "MTU")} {...mtu} />
-      <ParsedField {...field(`segments.${i}.servers`, "Kept for servers")} {...servers} />
+      <ParsedField {...field(`segments.${i}.servers`, "Addresses for servers")} {...servers} />
       <div className="sm:col-span-2">
         <span className="label">DHCP ranges</span>
         <EntryTable {...field(`segments.${i}.dhcp`, `DHCP ranges of ${name}`)} of={RANGE} />
@@ -96,7 +97,7 @@ function SegmentFields({ typing, i, remove }: { typing: Typing<Site>; i: number;
         <EntryTable {...field(`segments.${i}.reservations`, `Reservations of ${name}`)} of={RESERVATION} />
       </div>
       <button type="button" className="link quiet justify-self-start" onClick={remove}>
-        remove this segment
+        Remove network
       </button>
     </fieldset>
   );
@@ -119,17 +120,17 @@ function NewSegment({ add }: { add: (segment: Segment) => void }) {
         setText("");
       }}
     >
-      <TextField path="new.name" label="Another network" value={name} onChange={setName} />
+      <TextField path="new.name" label="Add a network" value={name} onChange={setName} />
       <TextField
         path="new.prefix"
-        label="Its prefix"
+        label="Subnet"
         value={text}
         onChange={setText}
         placeholder="10.61.10.0/24"
-        hint={text.trim() !== "" && !fits ? "address and length, such as 10.61.10.0/24" : undefined}
+        hint={text.trim() !== "" && !fits ? "address and length, for example 10.61.10.0/24" : undefined}
       />
       <button type="submit" className="btn" disabled={name.trim() === "" || !fits}>
-        Add a segment
+        Add network
       </button>
     </form>
   );

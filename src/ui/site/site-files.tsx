@@ -35,10 +35,10 @@ export function SiteFilesSheet({
     <>
       <Page title={name} lead={room}>
         <SubSheets sheets={siteSheets(id)} open={`/sites/${id}/files`} />
-        <Ruled title="Take over what there is" note="nothing is changed before you have seen it">
+        <Ruled title="Import existing configuration" note="nothing is changed until you confirm">
           <TakeOver {...{ machines, preview, take }} />
         </Ruled>
-        <Ruled title="Written from the plan" note="the same plan gives the same bytes">
+        <Ruled title="Generated configuration files" note="output is reproducible">
           <div className="grid gap-x-8 sheet:grid-cols-[18rem_minmax(0,1fr)]">
             <ul className="no-print mb-3">
               {files.map((f, i) => (

@@ -5,7 +5,7 @@ import { Day } from "../frame/person";
 import { Signal } from "../frame/signal";
 import { siteSheets, SubSheets } from "../frame/sub-sheets";
 
-const whoseWords = ({ whose }: SiteKey): string => whose || "nobody is named";
+const whoseWords = ({ whose }: SiteKey): string => whose || "no key owner";
 const lastSigns = ({ fingerprint }: SiteKey): string => fingerprint.slice(-8);
 
 /** Which keys open which machines of a site, and until when; and which secrets go to them. */
@@ -31,21 +31,24 @@ export function SiteKeys({
       <SubSheets sheets={siteSheets(id)} open={`/sites/${id}/keys`} />
       <Ruled
         title="Keys"
-        note="as the last sheet of each machine gives them; what was added by hand since is not known here"
+        note="from the latest build sheet of each machine; keys that were added on a machine since then are not known"
       >
         {keys.length > 0 ? (
           <Keys {...{ keys, machines, today }} />
         ) : (
-          <p className="quiet">No sheet of this site gives a public key to an account.</p>
+          <p className="quiet">No build sheet of this site gives an account a public key.</p>
         )}
       </Ruled>
       {keys.length > 0 && (
-        <Ruled title="By machine" note="the account that a key opens, and the day after which it is to go">
+        <Ruled title="Keys by machine" note="account of each key, and its end date">
           <Matrix {...{ keys, machines, today }} />
         </Ruled>
       )}
       {secrets.length > 0 && (
-        <Ruled title="Secret parameters" note="sealed for one sheet each, and destroyed when its run ends">
+        <Ruled
+          title="Secret parameters"
+          note="stored encrypted for one build sheet each, and destroyed when its run ends"
+        >
           <Secrets secrets={secrets} />
         </Ruled>
       )}
@@ -55,10 +58,10 @@ export function SiteKeys({
 
 const Until = ({ day, today }: { day: string; today: string }) =>
   day === "" ? (
-    <span className="quiet">no day is set</span>
+    <span className="quiet">no end date</span>
   ) : day < today ? (
     <span className="font-semibold text-error">
-      over since <Day at={day} />
+      expired since <Day at={day} />
     </span>
   ) : (
     <>
@@ -79,10 +82,10 @@ function Keys({
     <table className="table" aria-label="Keys of this site">
       <thead>
         <tr>
-          <th>Whose</th>
+          <th>Owner</th>
           <th>Kind</th>
           <th>Fingerprint</th>
-          <th>Opens</th>
+          <th>Account</th>
           <th>Ends first</th>
         </tr>
       </thead>
@@ -100,7 +103,7 @@ function Keys({
               <td>
                 {isAll && <Signal severity="caution" size={12} />}{" "}
                 {isAll
-                  ? `every machine with a sheet, ${reach} of them`
+                  ? `all ${reach} machines with a build sheet`
                   : `${reach} of ${machines.length} machines`}
                 {key.elsewhere > 0 && `, and ${key.elsewhere} at other sites`}
               </td>
@@ -155,7 +158,9 @@ function Matrix({
                 const doors = key.doors.filter((d) => d.machineId === machine.id);
                 return (
                   <td key={key.blob}>
-                    {doors.length === 0 && <span className="quiet">{machine.isRead ? "–" : "not read"}</span>}
+                    {doors.length === 0 && (
+                      <span className="quiet">{machine.isRead ? "–" : "not readable"}</span>
+                    )}
                     {doors.map((d) => (
                       <div key={d.account}>
                         {d.account}, <Until day={d.until} today={today} />
@@ -178,9 +183,9 @@ function Secrets({ secrets }: { secrets: readonly SiteSecret[] }) {
       <thead>
         <tr>
           <th>Name</th>
-          <th>Goes to</th>
-          <th>Kept</th>
-          <th>The same elsewhere</th>
+          <th>Used for</th>
+          <th>Stored</th>
+          <th>Reused</th>
         </tr>
       </thead>
       <tbody>
@@ -193,11 +198,13 @@ function Secrets({ secrets }: { secrets: readonly SiteSecret[] }) {
                   {sheet.machine}, {sheet.number}
                 </Link>
               </td>
-              <td>{sheet.state === "sealed" ? "sealed, until the run ends" : "destroyed after the run"}</td>
+              <td>
+                {sheet.state === "sealed" ? "encrypted, until the run ends" : "destroyed after the run"}
+              </td>
               <td>
                 {sheet.shared ? (
                   <span className="font-semibold">
-                    <Signal severity="caution" size={12} /> the same value was sealed for another sheet
+                    <Signal severity="caution" size={12} /> the same value is stored for another sheet
                   </span>
                 ) : (
                   "no"

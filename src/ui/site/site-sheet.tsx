@@ -23,7 +23,7 @@ import { Segments } from "./segments";
 import { SiteFindings } from "./site-findings";
 
 const address = judgedText(sourceProblem);
-const timeZone = checkedText(isTimeZone, "no time zone of the IANA list, such as Europe/London or UTC");
+const timeZone = checkedText(isTimeZone, "not a time zone of the IANA list; examples: Europe/London, UTC");
 const megabits = numberField(1e6, "a number of Mbit/s");
 const milliseconds = numberField(1e-3, "a number of milliseconds");
 const price = numberField(1, "a price above 0");
@@ -69,24 +69,21 @@ export function SiteSheet({
           </div>
         )}
         <OpenDoors doors={doors} />
-        <Ruled title="Usual answers">
+        <Ruled title="Site defaults">
           <UsualAnswers typing={draft} />
         </Ruled>
-        <Ruled
-          title="Packages"
-          note="where this site takes them from, by family; each sheet is offered its own"
-        >
+        <Ruled title="Packages" note="package sources of this site by OS family; build sheets offer theirs">
           <Packages typing={draft} />
         </Ruled>
         <Ruled
           title="Host names"
-          note="# stands for a number, ## for one of two digits, @ for a letter; each sheet is offered the next free name"
+          note="# stands for a number, ## for two digits, @ for a letter; each build sheet offers the next free name"
         >
           <NamePatterns typing={draft} />
         </Ruled>
         <Ruled
           title="Parameters"
-          note="commands and kernel words name one as {parameter.name}; a sheet goes before its site, and a machine before its sheet"
+          note="commands and kernel command lines refer to one as {parameter.name}; a sheet overrides its site, and a machine overrides its sheet"
         >
           <EntryTable {...bound(draft)("parameters", "Parameters")} of={PARAMETER} />
         </Ruled>
@@ -101,7 +98,7 @@ export function SiteSheet({
         </Ruled>
         <Ruled
           title="Firmware settings"
-          note="how this site sets its machines, by role; each build sheet and each machine is compared with them"
+          note="policy of this site for its machines, by role; build sheets and machines are compared with it"
         >
           <FirmwareRules typing={draft} />
         </Ruled>
@@ -124,24 +121,24 @@ function UsualAnswers({ typing }: { typing: Typing<Site> }) {
       <TextField {...plain(field("domain", "Domain"))} />
       <ParsedField {...field("timeZone", "Time zone")} {...timeZone} />
       <TextField {...plain(field("locale", "Locale"))} />
-      <TextField {...plain(field("keyboard", "Keyboard"))} />
+      <TextField {...plain(field("keyboard", "Keyboard layout"))} />
       <ChoiceField
         {...field("addressSchool", "Server addresses")}
         options={[
-          { value: "fixed", text: "fixed" },
-          { value: "reserved", text: "reserved" },
+          { value: "fixed", text: "static" },
+          { value: "reserved", text: "DHCP reservation" },
         ]}
       />
       <ChoiceField
         {...field("networkBoot", "Network boot")}
         options={[
           { value: "off", text: "off" },
-          { value: "on", text: "on, for machines that were armed" },
+          { value: "on", text: "on, for armed machines" },
         ]}
       />
       <ParsedField
         path="link.bitsPerSecond"
-        label="Link of remote consoles, Mbit/s"
+        label="Link speed of remote consoles, Mbit/s"
         value={link?.bitsPerSecond ?? null}
         {...megabits}
         onChange={(bitsPerSecond) =>
@@ -154,13 +151,11 @@ function UsualAnswers({ typing }: { typing: Typing<Site> }) {
       />
       <ParsedField
         path="link.roundTripSeconds"
-        label="Round trip, ms"
+        label="Round-trip time, ms"
         value={link?.roundTripSeconds ?? null}
         format={milliseconds.format}
         parse={(text) =>
-          text.trim() !== "" && !link
-            ? { problem: "write the rate of the link first" }
-            : milliseconds.parse(text)
+          text.trim() !== "" && !link ? { problem: "enter the link speed first" } : milliseconds.parse(text)
         }
         onChange={(roundTripSeconds) => link && setLink({ ...link, roundTripSeconds })}
       />
@@ -172,7 +167,7 @@ function Packages({ typing }: { typing: Typing<Site> }) {
   const field = bound(typing);
   return (
     <div className="grid items-start gap-x-8 gap-y-3 lg:grid-cols-[1fr_20rem]">
-      <EntryTable {...field("sources", "Sources of packages")} of={SOURCE} />
+      <EntryTable {...field("sources", "Package sources")} of={SOURCE} />
       <ParsedField {...field("proxy", "Proxy")} {...address} placeholder="none" />
     </div>
   );
@@ -186,7 +181,7 @@ function Power({ typing }: { typing: Typing<Site> }) {
       <EntryTable {...bound(typing)("circuits", "Circuits")} of={CIRCUIT} />
       <ParsedField
         path="tariff.perKilowattHour"
-        label="Price of a kWh"
+        label="Electricity price per kWh"
         value={tariff?.perKilowattHour ?? null}
         {...price}
         onChange={(perKilowattHour) =>

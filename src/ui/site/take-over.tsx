@@ -1,5 +1,6 @@
 "use client";
 
+import { formatNumber } from "@/core/units";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { formatProblem, type Problem } from "@/core/result";
@@ -61,13 +62,13 @@ export function TakeOver({
     if (!answer.ok) return setProblems(answer.problems);
     setShown(null);
     setText("");
-    setDone(`${answer.value} taken over. Undo stands at the sheet of networks.`);
+    setDone(`${answer.value} imported. You can undo this on the page Networks and defaults.`);
     router.refresh();
   };
   return (
     <div className="max-w-5xl">
       <DropWell
-        title="A file or an output"
+        title="File or output"
         name="Network file"
         hint="dnsmasq, Kea, dhcpd, hosts, zone, ip neigh, arp, lldpcli -f json, a spreadsheet of addresses"
         onFile={(file) =>
@@ -79,7 +80,7 @@ export function TakeOver({
       />
       <div className="mt-2 grid items-end gap-4 sm:grid-cols-[1fr_14rem_auto]">
         <label>
-          <span className="label">Or its text</span>
+          <span className="label">Or paste its text</span>
           <textarea
             className="textarea"
             rows={3}
@@ -89,14 +90,14 @@ export function TakeOver({
           />
         </label>
         <label>
-          <span className="label">Read on (for cables)</span>
+          <span className="label">Switch (for cables)</span>
           <select
-            aria-label="Read on"
+            aria-label="Switch"
             className="select"
             value={machine}
             onChange={(e) => setMachine(e.target.value)}
           >
-            <option value="">no machine</option>
+            <option value="">none</option>
             {machines.map((m) => (
               <option key={m}>{m}</option>
             ))}
@@ -145,16 +146,16 @@ function Offers({
     setTicked(next);
   };
   return (
-    <section aria-label="What it says" className="mt-3">
+    <section aria-label="Comparison" className="mt-3">
       <p className="mb-1">
         <span className="font-medium">{shown.format}</span>
         {": "}
         {rows.length} rows, {asked.length} of them new or different
         {shown.problems.length > 0 &&
-          `, ${shown.problems.length} ${shown.problems.length === 1 ? "line" : "lines"} not understood`}
+          `, ${shown.problems.length} ${shown.problems.length === 1 ? "line" : "lines"} not recognised`}
         .{" "}
         <button type="button" className="link quiet" onClick={() => setAll(!all)}>
-          {all ? "show what would change" : "show all"}
+          {all ? "Show changes only" : "Show all"}
         </button>
       </p>
       {shown.problems.length > 0 && (
@@ -176,8 +177,8 @@ function Offers({
       {open.length > 0 && (
         <div className="mt-2 border-l-2 pl-3 border-warning">
           <p>
-            Line {shown.openLine} has no line end: the text may be cut off there, and its last value
-            incomplete. Compare it with the source before you tick it.
+            Line {shown.openLine} has no line end: the text may be cut off, and its last value incomplete.
+            Compare it with the source before you tick it.
           </p>
           <ul aria-label="Last line, without a line end">
             {open.map(({ offer, i }) => (
@@ -188,11 +189,11 @@ function Offers({
       )}
       {(all ? rows : asked).length > MOST && (
         <p className="quiet">
-          and {((all ? rows : asked).length - MOST).toLocaleString("en-GB")} more, ticked alike
+          and {formatNumber((all ? rows : asked).length - MOST)} more, ticked in the same way
         </p>
       )}
       <button type="button" className="btn mt-2" disabled={ticked.size === 0} onClick={() => void take()}>
-        Take over {ticked.size}
+        Import {ticked.size}
       </button>
     </section>
   );

@@ -178,7 +178,7 @@ const Legend = ({ site }: { site: Shown["site"] }) => (
         </li>
       );
     })}
-    <li className="quiet">double: several; thin: not told</li>
+    <li className="quiet">double line: several networks; thin line: network unspecified</li>
   </ul>
 );
 
@@ -197,7 +197,7 @@ function portTitle(
   return [
     endWords(directory, end),
     port &&
-      `${port.mode}, native ${port.native ?? "none"}${port.mode === "trunk" ? `, tagged ${port.allowed || "none"}` : ""}${port.group ? `, group ${port.group}` : ""}`,
+      `${port.mode}, native ${port.native ?? "none"}${port.mode === "trunk" ? `, tagged ${port.allowed || "none"}` : ""}${port.group ? `, LAG ${port.group}` : ""}`,
     far ? `cable to ${endWords(directory, far)}` : "no cable",
   ]
     .filter(Boolean)

@@ -61,12 +61,12 @@ export function WiringSheet({
         <SiteFindings findings={findings.filter((f) => ["cable", "device"].includes(f.at))} />
         <Drawing {...{ typing: draft, directory }} />
         <Ruled
-          title="Things that are no machines"
-          note="switches, routers, strips, printers; cells of a spreadsheet can be pasted here"
+          title="Other devices"
+          note="switches, routers, power strips, printers; you can paste cells of a spreadsheet"
         >
           <EntryTable
             path="devices"
-            label="Things"
+            label="Devices"
             value={site.devices}
             of={DEVICE}
             onChange={(rows) =>
@@ -89,9 +89,9 @@ function Drawing({ typing, directory }: { typing: Typing<Site>; directory: Direc
   const [chosen, setChosen] = useState<CableEnd | null>(null);
   const { document: site } = typing;
   return (
-    <Ruled title="Cables" note="choose a port by a click, or with Tab and the arrow keys">
+    <Ruled title="Cables" note="select a port with a click, or with Tab and the arrow keys">
       {site.devices.length === 0 ? (
-        <p className="quiet">No switch is known here. Add one to the table below, with its ports counted.</p>
+        <p className="quiet">No switch is known. Add one to the table below, with its number of ports.</p>
       ) : (
         <WiringDrawing {...{ site, directory, chosen }} onChoose={setChosen} />
       )}
@@ -107,13 +107,13 @@ function SwitchPorts({ typing }: { typing: Typing<Site> }) {
   if (withPorts.length === 0) return null;
   return (
     <Ruled
-      title="How ports are set"
-      note="a row may stand for a stretch of ports, such as 1-12; a port without a row is not told"
+      title="Switch port configuration"
+      note="a row can cover a range, for example 1-12; ports without a row are unspecified"
     >
       {withPorts.map((d) => (
         <Unfold
           key={d.id}
-          title={`${d.name}: ${d.ports.length} of ${Math.max(d.portCount, d.ports.length)} ports described`}
+          title={`${d.name}: ${d.ports.length} of ${Math.max(d.portCount, d.ports.length)} ports configured`}
         >
           <EntryTable
             path={`devices.${devices.indexOf(d)}.ports`}
@@ -138,7 +138,7 @@ function CableList({ typing, directory }: { typing: Typing<Site>; directory: Dir
   const cells = useMemo(() => cableCells(directory), [directory]);
   const rows = useMemo(() => cableRows(directory, cables), [directory, cables]);
   return (
-    <Ruled title="List of cables" note="names of machines and things, and their ports">
+    <Ruled title="Cable list" note="names of machines and devices, and their ports">
       <EntryTable
         path="cables"
         label="Cables"
@@ -150,11 +150,11 @@ function CableList({ typing, directory }: { typing: Typing<Site>; directory: Dir
       />
       {cables.length > 0 && (
         <Unfold title={`Labels for both ends of ${cables.length} cables`}>
-          <table className="table" aria-label="Labels of cables">
+          <table className="table" aria-label="Cable labels">
             <thead>
               <tr>
-                <th className="label">At the first end</th>
-                <th className="label">At the other end</th>
+                <th className="label">Label at the first end</th>
+                <th className="label">Label at the other end</th>
               </tr>
             </thead>
             <tbody>

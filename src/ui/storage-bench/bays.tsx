@@ -7,9 +7,9 @@ import { Size } from "../frame/person";
 type Layout = BenchCandidate["layout"];
 
 const STATES = {
-  whole: "Everything stands.",
-  degraded: "All data can still be read.",
-  lost: "Data are lost.",
+  whole: "Healthy.",
+  degraded: "Degraded: all data is readable.",
+  lost: "Failed: data is lost.",
 } as const;
 
 const numbered = (drive: number): string => String(drive + 1);
@@ -32,6 +32,8 @@ export function Bays({ layout, sizes, nameOf = numbered, lost = [] }: Props) {
     if (!next.delete(drive)) next.add(drive);
     setFailed(next);
   };
+  // What a group of drives is called by those who use each kind.
+  const part = layout.kind.school === "ZFS" ? "vdev" : layout.kind.school === "md" ? "array" : "span";
   const tile = (drive: number) => (
     <DriveTile
       key={drive}
@@ -49,19 +51,19 @@ export function Bays({ layout, sizes, nameOf = numbered, lost = [] }: Props) {
     <>
       <div className="flex flex-wrap gap-x-5 gap-y-3">
         {layout.groups.map((group, i) => (
-          <Group key={i} title={layout.groups.length > 1 ? `group ${i + 1}` : "one group"}>
+          <Group key={i} title={layout.groups.length > 1 ? `${part} ${i + 1}` : "drives"}>
             {group.map(tile)}
           </Group>
         ))}
         {layout.spares.length > 0 && (
-          <Group title="standing by">
+          <Group title="hot spare">
             {layout.spares.map((d) => (
               <Quiet key={d} name={nameOf(d)} bytes={sizes[d]!} />
             ))}
           </Group>
         )}
         {layout.left.length > 0 && (
-          <Group title="left out">
+          <Group title="unused">
             {layout.left.map((d) => (
               <Quiet key={d} name={nameOf(d)} bytes={sizes[d]!} />
             ))}
@@ -76,7 +78,7 @@ export function Bays({ layout, sizes, nameOf = numbered, lost = [] }: Props) {
         {STATES[state]}
         {state !== "lost" &&
           mustStay.length > 0 &&
-          ` Not one more of these may fail now: ${mustStay.map(nameOf).join(", ")}. Pull none of them.`}
+          ` Data is lost if one of these also fails: ${mustStay.map(nameOf).join(", ")}. Do not remove them.`}
       </p>
     </>
   );
@@ -115,7 +117,7 @@ interface TileProps {
 
 /** A drive: failed ones are hatched and say so, those that must stay are framed heavily. */
 function DriveTile({ name, bytes, isFailed, wasLost, mustStay, press }: TileProps) {
-  const word = isFailed ? (wasLost ? "not sound" : "failed") : mustStay ? "must stay" : "";
+  const word = isFailed ? (wasLost ? "failing" : "failed") : mustStay ? "do not pull" : "";
   return (
     <button
       type="button"

@@ -4,16 +4,16 @@ import { numberField, wholeField } from "../fields/numbers";
 
 const CLASS_WORDS: Record<(typeof CLASS_NAMES)[number], string> = {
   spinning: "spinning",
-  flash: "flash, SATA or SAS",
-  nvme: "flash, NVMe",
+  flash: "SSD, SATA or SAS",
+  nvme: "SSD, NVMe",
 };
-const SCHOOL_WORDS = { any: "whoever", ZFS: "ZFS", md: "md", "RAID controller": "a RAID controller" };
+const SCHOOL_WORDS = { any: "whoever", ZFS: "ZFS", md: "md", "RAID controller": "hardware RAID" };
 const options = <T extends string>(all: readonly T[], words?: Record<T, string>) =>
   all.map((value) => ({ value, text: words?.[value] ?? value }));
 
 const terabytes = numberField(1e12, "a number of TB", (n) => n > 0 && n < 1e18);
 const percent = numberField(1, "1 to 100", (n) => n >= 1 && n <= 100);
-const yearly = numberField(0.01, "a share in percent, such as 2", (n) => n > 0 && n < 1);
+const yearly = numberField(0.01, "a percentage, for example 2", (n) => n > 0 && n < 1);
 const hours = numberField(1, "hours, 0 to 8760", (n) => n >= 0 && n <= 8760);
 const few = (most: number) => wholeField(`0 to ${most}`, (n) => n >= 0 && n <= most);
 const survive = few(6);
@@ -39,7 +39,7 @@ export function BenchForm({
   return (
     <form
       className="grid gap-x-6 gap-y-3 sm:grid-cols-3 lg:grid-cols-7"
-      aria-label="Question"
+      aria-label="Requirements"
       onSubmit={(e) => e.preventDefault()}
     >
       <div className="sm:col-span-2">
@@ -58,42 +58,42 @@ export function BenchForm({
         onChange={set("media")}
       />
       <SelectField
-        {...{ path: "use", label: "For", value: question.use, options: options(PURPOSES) }}
+        {...{ path: "use", label: "Purpose", value: question.use, options: options(PURPOSES) }}
         onChange={set("use")}
       />
       <ParsedField
-        {...{ path: "survive", label: "May fail, whichever", value: question.survive, ...survive }}
+        {...{ path: "survive", label: "Fault tolerance (drives)", value: question.survive, ...survive }}
         onChange={set("survive")}
       />
       <ParsedField
-        {...{ path: "least", label: "At least usable, TB", value: question.least, ...terabytes }}
+        {...{ path: "least", label: "Minimum usable, TB", value: question.least, ...terabytes }}
         onChange={(least) => ask({ ...question, least })}
       />
       <ParsedField
-        {...{ path: "spares", label: "Spares", value: question.spares, ...spares }}
+        {...{ path: "spares", label: "Hot spares", value: question.spares, ...spares }}
         onChange={set("spares")}
       />
       <ParsedField
-        {...{ path: "free", label: "Leave free", value: question.free, ...free }}
+        {...{ path: "free", label: "Unused drives", value: question.free, ...free }}
         onChange={set("free")}
       />
       <ParsedField
-        {...{ path: "full", label: "How full, %", value: question.full, ...percent }}
+        {...{ path: "full", label: "Fill level, %", value: question.full, ...percent }}
         onChange={set("full")}
       />
       <ParsedField
-        {...{ path: "replace", label: "Replaced within, h", value: question.replace, ...hours }}
+        {...{ path: "replace", label: "Replacement time, h", value: question.replace, ...hours }}
         onChange={set("replace")}
       />
       <ParsedField
-        {...{ path: "afr", label: "Fail in a year, %", value: question.afr, ...yearly }}
-        placeholder={`${afr * 100} (usual)`}
+        {...{ path: "afr", label: "Annual failure rate (AFR), %", value: question.afr, ...yearly }}
+        placeholder={`${afr * 100} (typical)`}
         onChange={(value) => ask({ ...question, afr: value })}
       />
       <SelectField
         {...{
           path: "school",
-          label: "Kept by",
+          label: "RAID implementation",
           value: question.school,
           options: options(["any", ...BENCH_SCHOOLS] as const, SCHOOL_WORDS),
         }}
@@ -102,7 +102,7 @@ export function BenchForm({
       <SelectField
         {...{
           path: "coercion",
-          label: "Controller rounds to",
+          label: "Capacity rounding of the controller",
           value: question.coercion,
           options: options(COERCIONS),
         }}

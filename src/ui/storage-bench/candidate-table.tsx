@@ -1,5 +1,5 @@
 import { chance, type BenchCandidate } from "@/core/storage";
-import { formatDuration } from "@/core/units";
+import { formatFixed, formatDuration } from "@/core/units";
 import { Table, type Column } from "../frame/table";
 import { Size } from "../frame/person";
 
@@ -47,30 +47,35 @@ export function CandidateTable({ candidates, chosen, choose }: Props) {
         </>
       ),
     },
-    { title: "May fail", right: true, className: "value", cell: (c) => c.survival.worst },
+    { title: "Fault tolerance", right: true, className: "value", cell: (c) => c.survival.worst },
     {
-      title: "Loss in 5 years",
+      title: "Data loss in 5 years",
       right: true,
       className: "value whitespace-nowrap",
       cell: (c) => chance(c.loss),
     },
     {
-      title: "Rebuild",
+      title: "Rebuild time",
       right: true,
       className: "value pl-4 whitespace-nowrap",
       cell: (c) => formatDuration(c.rebuild.likely),
     },
-    { title: "Small writes", right: true, className: "value", cell: (c) => c.writes.toFixed(1) },
+    {
+      title: "Random writes (× one drive)",
+      right: true,
+      className: "value",
+      cell: (c) => formatFixed(c.writes, 1),
+    },
   ];
   return (
     <div className="mb-5 max-h-[25rem] overflow-y-auto border-b border-base-300">
       <Table label="Layouts" columns={columns} rows={standing} keyOf={(c) => c.name} />
       {folded.length > 0 && (
         <details className="mt-2">
-          <summary className="cursor-pointer">{folded.length} others, folded away</summary>
+          <summary className="cursor-pointer">{folded.length} more layouts</summary>
           <Table
-            label="Folded layouts"
-            columns={[...columns.slice(0, 3), { title: "Why", cell: (c) => c.folded }]}
+            label="More layouts"
+            columns={[...columns.slice(0, 3), { title: "Reason", cell: (c) => c.folded }]}
             rows={folded}
             keyOf={(c) => c.name}
           />

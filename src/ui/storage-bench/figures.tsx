@@ -7,16 +7,21 @@ import {
   type BenchCandidate,
   type BenchQuestion,
 } from "@/core/storage";
-import { formatDuration } from "@/core/units";
+import { formatDuration, formatNumber } from "@/core/units";
 import { Table, type Column } from "../frame/table";
 import { Size } from "../frame/person";
 
 type Rung = BenchCandidate["ladder"][number];
 
 const RUNGS: readonly Column<Rung>[] = [
-  { title: "Lost to", width: "w-[40%]", cell: (r) => RUNG_WORDS[r.what] },
-  { title: "Bytes", right: true, className: "value", cell: (r) => r.lost.toLocaleString("en-GB") },
-  { title: "Left", right: true, className: "value whitespace-nowrap", cell: (r) => <Size bytes={r.left} /> },
+  { title: "Overhead", width: "w-[40%]", cell: (r) => RUNG_WORDS[r.what] },
+  { title: "Bytes", right: true, className: "value", cell: (r) => formatNumber(r.lost) },
+  {
+    title: "Remaining",
+    right: true,
+    className: "value whitespace-nowrap",
+    cell: (r) => <Size bytes={r.left} />,
+  },
 ];
 
 /** Rung by rung from what the drives hold to what can be used. */
@@ -28,16 +33,16 @@ export function Ladder({
   return (
     <>
       <p>
-        Raw: <b className="value">{candidate.rawBytes.toLocaleString("en-GB")}</b> bytes
+        Raw: <b className="value">{formatNumber(candidate.rawBytes)}</b> bytes
       </p>
       <Table
-        label="From raw to usable"
+        label="Capacity breakdown"
         columns={RUNGS}
         rows={candidate.ladder}
         keyOf={(r, i) => `${r.what}${i}`}
       />
       <p className="mt-1">
-        Usable: <b className="value">{candidate.usableBytes.toLocaleString("en-GB")}</b> bytes,{" "}
+        Usable: <b className="value">{formatNumber(candidate.usableBytes)}</b> bytes,{" "}
         <Size bytes={candidate.usableBytes} />
       </p>
     </>
@@ -51,14 +56,14 @@ const SURVIVED: readonly Column<Row>[] = [
     title: "Survived",
     right: true,
     className: "value",
-    cell: (r) => `${r.survived.toLocaleString("en-GB")} of ${r.total.toLocaleString("en-GB")}`,
+    cell: (r) => `${formatNumber(r.survived)} of ${formatNumber(r.total)}`,
   },
   { title: "Share", right: true, className: "value", cell: (r) => percent(r.fraction) },
 ];
 
 export const Survived = ({ candidate }: { candidate: BenchCandidate }) => (
   <Table
-    label="Failures that are survived"
+    label="Survivable failures"
     columns={SURVIVED}
     rows={candidate.survival.rows.slice(1, 8)}
     keyOf={(r) => r.k}
@@ -78,28 +83,28 @@ export function Working({
   const typed = question.afr !== null;
   return (
     <details className="mt-2">
-      <summary className="cursor-pointer">What the chance of loss follows from</summary>
+      <summary className="cursor-pointer">Assumptions for the probability of data loss</summary>
       <ul className="mt-1 list-disc pl-5">
         <li>
-          Failures: {percent(question.afr ?? afr)} of drives in a year (
-          {typed ? "typed" : "usual for the kind"}), independent of each other. Drives of one batch fail
-          together more often than that.
+          Failures: annual failure rate {percent(question.afr ?? afr)} (
+          {typed ? "entered" : "typical for this type of drive"}), independent of each other. Failures of
+          drives of one batch are correlated, so the real risk is higher.
         </li>
         <li>
           Rebuild of a drive: {formatDuration(likely)} at {REBUILD_SHARE.likely * 100} % of{" "}
-          {Math.round(bytesPerSecond / 1e6)} MB/s (usual), {formatDuration(late)} where the machine is busy
-          {candidate.layout.kind.school === "ZFS" ? `; only what is filled is read, ${question.full} %` : ""}.
+          {Math.round(bytesPerSecond / 1e6)} MB/s (typical), {formatDuration(late)} on a busy machine
+          {candidate.layout.kind.school === "ZFS" ? `; only used space is read, ${question.full} %` : ""}.
         </li>
         <li>
           {candidate.layout.spares.length + candidate.layout.distributed > 0
-            ? "A spare stands by, so the rebuild begins at once."
+            ? "A hot spare is available, so the rebuild starts at once."
             : `The drive is replaced within ${question.replace} h, then rebuilt.`}
         </li>
         <li>
-          A bit in {(1 / bitErrors).toExponential(0)} cannot be read (data sheets). A rebuild with nothing
-          left to spare meets one with a chance of {chance(candidate.unreadable)}; that counts as loss.
+          One bit in {(1 / bitErrors).toExponential(0)} is unreadable (data sheets). A rebuild without
+          redundancy meets one with a probability of {chance(candidate.unreadable)}; that counts as data loss.
         </li>
-        <li>A Markov chain over the drives lost in a group, each group by itself, for five years.</li>
+        <li>Markov chain over the failed drives of a vdev, each vdev by itself, for 5 years.</li>
       </ul>
     </details>
   );

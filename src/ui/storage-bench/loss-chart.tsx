@@ -48,7 +48,7 @@ export function LossChart({
   return (
     <div className="h-80">
       <Scatter
-        aria-label="Usable against the chance of loss in five years, as in the table"
+        aria-label="Usable capacity and probability of data loss in 5 years, as in the table"
         data={{ datasets: sets.filter((s) => s.data.length > 0) }}
         options={{
           animation: false,
@@ -57,7 +57,7 @@ export function LossChart({
             x: { type: "linear", ...axis("usable, TB") },
             y: {
               type: "logarithmic",
-              ...axis("loss in 5 years"),
+              ...axis("data loss in 5 years"),
               ticks: { color: ink, maxTicksLimit: 6, callback: (v) => chance(Number(v)) },
             },
           },

@@ -1,5 +1,6 @@
 "use client";
 
+import { term } from "@/core/text";
 import { useMemo, useState } from "react";
 import {
   consequence,
@@ -37,8 +38,8 @@ export function StorageBench({ query }: { query: string }) {
   };
   return (
     <Page
-      title="Bench"
-      lead="Drives in, layouts out: what can be used, what may fail, and what that is worth."
+      title="Storage planner"
+      lead="Compare layouts by usable capacity, fault tolerance and probability of data loss."
     >
       <BenchForm question={question} ask={(next) => keep(next, "")} />
       {found.ok ? (
@@ -49,7 +50,7 @@ export function StorageBench({ query }: { query: string }) {
           choose={(name) => keep(question, name)}
         />
       ) : (
-        <Problems problems={found.problems} title="This cannot be laid out" />
+        <Problems problems={found.problems} title="No layout possible" />
       )}
     </Page>
   );
@@ -69,10 +70,10 @@ function Answer({ answer, question, pick, choose }: AnswerProps) {
   return (
     <>
       {chosen ? (
-        <Consequence candidate={chosen} sizes={sizes} />
+        <Consequence candidate={chosen} />
       ) : (
         <p role="status" className="my-4 text-[1.3rem] font-semibold">
-          No layout of these drives does what is wished.
+          No layout of these drives meets the requirements.
         </p>
       )}
       <div className="grid gap-x-8 lg:grid-cols-[minmax(0,1fr)_21rem]">
@@ -82,14 +83,14 @@ function Answer({ answer, question, pick, choose }: AnswerProps) {
       {chosen && (
         <>
           <Remarks candidate={chosen} others={candidates} question={question} />
-          <Ruled title="Drives" note="press one to see what happens when it fails; press it again to mend it">
+          <Ruled title="Drives" note="select a drive to simulate its failure; select it again to repair it">
             <Bays key={chosen.name} layout={chosen.layout} sizes={sizes} />
           </Ruled>
           <div className="grid gap-x-8 lg:grid-cols-2">
-            <Ruled title="From raw to usable">
+            <Ruled title="Capacity breakdown">
               <Ladder candidate={chosen} />
             </Ruled>
-            <Ruled title="Failures that are survived" note="of all sets of so many failed drives, counted">
+            <Ruled title="Survivable failures" note="all combinations of failed drives, counted">
               <Survived candidate={chosen} />
               <Working candidate={chosen} question={question} />
               <TrialCheck
@@ -117,14 +118,14 @@ function Remarks({
   const remarks = remarksOn(candidate, others, question);
   if (remarks.length === 0) return null;
   return (
-    <Ruled title={`What to know of ${candidate.name}`}>
+    <Ruled title={`Notes on ${candidate.name}`}>
       <ul className="space-y-1" data-remarks>
         {remarks.map((r) => (
           <li
             key={r.code}
             className={`border-l-4 pl-3 ${r.severity === "caution" ? "border-warning" : "border-info"}`}
           >
-            <span className="label mr-2">{r.severity}</span>
+            <span className="label mr-2">{term(r.severity)}</span>
             {r.text}
           </li>
         ))}
@@ -134,17 +135,17 @@ function Remarks({
 }
 
 /** What follows from the choice, to be read from afar; where most of the drives go to copies, that before all. */
-function Consequence({ candidate, sizes }: { candidate: BenchCandidate; sizes: readonly number[] }) {
+function Consequence({ candidate }: { candidate: BenchCandidate }) {
   const share = candidate.usableBytes / candidate.rawBytes;
   return (
     <div className="my-4">
       <p role="status" className="max-w-[64ch] text-[1.35rem] leading-snug font-semibold" data-consequence>
-        {consequence(candidate, sizes)}
+        {consequence(candidate)}
       </p>
       {share < SMALL_SHARE && (
         <p role="note" className="mt-1 border-l-4 pl-3 border-warning">
-          Of what these drives hold, {Math.round((1 - share) * 100)} % goes to copies, parity and spares. That
-          is right for what must never stand still, and a surprise for everything else.
+          {Math.round((1 - share) * 100)} % of the raw capacity is used for copies, parity and spares. This
+          suits data that must stay available, and is unusual for other purposes.
         </p>
       )}
     </div>

@@ -1,5 +1,6 @@
 "use client";
 
+import { formatNumber } from "@/core/units";
 import { proxy, wrap } from "comlink";
 import { useEffect, useRef, useState } from "react";
 import {
@@ -50,10 +51,10 @@ export function TrialCheck({ candidate, question, sizes }: Props) {
     );
   };
   return (
-    <div className="mt-3" aria-label="Trial" role="group">
+    <div className="mt-3" aria-label="Simulation" role="group">
       <div className="flex flex-wrap items-end gap-3">
         <label>
-          <span className="label">Drives of one batch fail</span>
+          <span className="label">Correlated failures (same batch)</span>
           <select
             className="select"
             value={batch}
@@ -62,16 +63,16 @@ export function TrialCheck({ candidate, question, sizes }: Props) {
           >
             {BATCHES.map((b) => (
               <option key={b} value={b}>
-                {b === 1 ? "each by itself" : `${b} times as often together`}
+                {b === 1 ? "independent" : `${b} times as often together`}
               </option>
             ))}
           </select>
         </label>
         <button type="button" className="btn" onClick={running ? stop : start}>
-          {running ? "Stop" : "Try it out"}
+          {running ? "Stop" : "Run simulation"}
         </button>
         {running && (
-          <progress className="w-40" max={RUNS} value={result?.runs ?? 0} aria-label="Systems tried" />
+          <progress className="w-40" max={RUNS} value={result?.runs ?? 0} aria-label="Simulated systems" />
         )}
       </div>
       {result && <Found result={result} candidate={candidate} batch={batch} running={running} />}
@@ -94,11 +95,11 @@ function Found({
   const isIn = candidate.loss >= from && candidate.loss <= to;
   return (
     <p role="status" className="mt-1" data-trial={running ? "running" : "done"}>
-      {losses.toLocaleString("en-GB")} of {runs.toLocaleString("en-GB")} systems lost data:{" "}
-      {chance(result.share)}, with 95 % between {chance(from)} and {chance(to)}.{" "}
+      {formatNumber(losses)} of {formatNumber(runs)} systems lost data: {chance(result.share)}, 95 %
+      confidence interval {chance(from)} to {chance(to)}.{" "}
       {batch === 1
-        ? `The chain says ${chance(candidate.loss)}${isIn ? ", which lies between them" : ""}.`
-        : `Drives that fail each by themselves: ${chance(candidate.loss)}.`}
+        ? `The Markov chain gives ${chance(candidate.loss)}${isIn ? ", inside this interval" : ""}.`
+        : `Independent failures: ${chance(candidate.loss)}.`}
     </p>
   );
 }

@@ -17,7 +17,7 @@ type Begun = { ok: true; value: string } | { ok: false; problems: Problem[] };
 
 const NO_ANSWER: Begun = {
   ok: false,
-  problems: [{ message: "The server does not answer, so nothing was begun. What you gave is still here." }],
+  problems: [{ message: "The server does not respond, so no build sheet was created. Your input is kept." }],
 };
 
 /** The one page of a Derrick that knows nothing yet: from what a machine's tools print to its sheet. */
@@ -31,25 +31,25 @@ export function FirstDay({
 }) {
   return (
     <Page
-      title="Which machine is to be built?"
-      lead="Derrick reads what a machine is, finds what would go wrong before it is touched, leads through the installation screen by screen, and writes the record."
+      title="Which machine do you want to install?"
+      lead="Derrick imports hardware data, finds conflicts before the hardware is touched, guides you through the installation screen by screen, and writes the handover record."
     >
       <div className="grid gap-x-12 lg:grid-cols-[minmax(0,1.9fr)_minmax(0,1fr)]">
-        <Ruled title="Read it" note="facts are read, not typed">
+        <Ruled title="Import hardware data" note="collected, not typed">
           <FirstMachine begin={begin} />
         </Ruled>
-        <Ruled title="Or look first">
+        <Ruled title="Try the demo">
           <p className="mb-2">
-            A made-up water utility renews its servers: every sheet is in the middle of something. To look at
-            only; it leaves no trace.
+            An invented water utility renews its servers; its build sheets are at every stage. The demo is
+            read-only and leaves nothing behind.
           </p>
           <form action={look}>
             <button type="submit" className="btn">
-              Look at the demo&rsquo;s data
+              Open the demo
             </button>
           </form>
           <p className="quiet mt-4">
-            A backup of another Derrick goes into an empty one with{" "}
+            To restore a backup of another Derrick into this empty one, run{" "}
             <span className="value">npm run restore</span>.
           </p>
         </Ruled>
@@ -96,7 +96,7 @@ function FirstMachine({ begin }: { begin: (name: string, texts: DroppedText[]) =
       <HowToRead />
       {texts.length > 0 && !preview && !busy && <ReadAgain count={texts.length} onRead={() => look(texts)} />}
       <ImportWell onTexts={read} label="Drop bundle.txt here" />
-      <Problems problems={problems} title="Not begun" />
+      <Problems problems={problems} title="Not created" />
       {preview && <Proposals proposed={preview.proposed} isRead={isRead} />}
       <form
         className="mt-3 flex flex-wrap items-end gap-x-6 gap-y-3"
@@ -107,7 +107,7 @@ function FirstMachine({ begin }: { begin: (name: string, texts: DroppedText[]) =
       >
         <div className="w-72 max-w-full">
           <label className="label" htmlFor={nameId}>
-            Name of the machine
+            Machine name
           </label>
           <input
             id={nameId}
@@ -123,27 +123,27 @@ function FirstMachine({ begin }: { begin: (name: string, texts: DroppedText[]) =
           className={`btn ${isRead ? "btn-primary" : ""}`}
           disabled={busy || name.trim() === ""}
         >
-          {isRead ? "Begin its build sheet" : "Begin its sheet without a reading"}
+          {isRead ? "Create build sheet" : "Create build sheet without hardware data"}
         </button>
       </form>
       {preview && (
         <details className="mt-4">
           <summary className="link cursor-pointer">
-            all that was read: {preview.understood.length}{" "}
+            All imported output: {preview.understood.length}{" "}
             {preview.understood.length === 1 ? "tool" : "tools"}
-            {preview.rejected.length > 0 && `, ${preview.rejected.length} not taken`}
+            {preview.rejected.length > 0 && `, ${preview.rejected.length} rejected`}
           </summary>
           <PreviewTables preview={preview} />
         </details>
       )}
       {!preview && (
         <p className="quiet mt-3">
-          Nothing else has to be set up. A site, networks and OS profiles can be written when there is more
-          than one machine; the{" "}
+          No other setup is needed. Add sites, networks and OS profiles when you have more than one machine;
+          the{" "}
           <Link className="link" href="/images">
             images
           </Link>{" "}
-          and families that Derrick knows are there.
+          and OS families that Derrick includes are ready to use.
         </p>
       )}
     </>
@@ -153,7 +153,7 @@ function FirstMachine({ begin }: { begin: (name: string, texts: DroppedText[]) =
 const HowToRead = () => (
   <ol className="list-decimal space-y-1 pl-5">
     <li>
-      On any system that runs on the machine, a live one from a stick too, as root:{" "}
+      On any system that runs on the machine, also a live system from a USB stick, as root:{" "}
       <CopyValue value="sh collect.sh > bundle.txt" />, with{" "}
       <a className="link" href="/collect.sh" download="collect.sh">
         collect.sh
@@ -164,27 +164,27 @@ const HowToRead = () => (
       </a>
       ). It only reads.
     </li>
-    <li>Bring the file here. What a single tool prints is read as well.</li>
+    <li>Drop the file here. Output of a single tool is accepted too.</li>
   </ol>
 );
 
 const COLUMNS: readonly Column<Proposal>[] = [
-  { title: "The sheet begins with", heads: true, width: "w-48", cell: (p) => p.what },
+  { title: "Initial values of the build sheet", heads: true, width: "w-48", cell: (p) => p.what },
   { title: "", cell: (p) => (p.isRead ? <span className="value">{p.value}</span> : p.value) },
   {
-    title: "From",
+    title: "Source",
     width: "w-32",
     className: "quiet",
-    cell: (p) => (p.isRead ? "the reading" : "not read"),
+    cell: (p) => (p.isRead ? "hardware data" : "not collected"),
   },
 ];
 
 function Proposals({ proposed, isRead }: { proposed: readonly Proposal[]; isRead: boolean }) {
   return isRead ? (
-    <Table label="What the sheet begins with" columns={COLUMNS} rows={proposed} keyOf={(p) => p.what} />
+    <Table label="Initial values" columns={COLUMNS} rows={proposed} keyOf={(p) => p.what} />
   ) : (
     <p role="alert">
-      Nothing in this could be read. What was the matter stands below; the sheet can begin by name.
+      No known output was found. The reasons are below; you can still create the build sheet by name.
     </p>
   );
 }

@@ -52,9 +52,7 @@ export function HandsLine({ rows, now }: { rows: RunningRow[]; now: string }) {
                 {row.hands.what}
               </p>
             )}
-            {row.undo.length > 0 && (
-              <p className="quiet text-[0.86rem]">still to undo: {row.undo.join("; ")}</p>
-            )}
+            {row.undo.length > 0 && <p className="quiet text-[0.86rem]">To revert: {row.undo.join("; ")}</p>}
           </div>
         </div>
       ))}
@@ -115,14 +113,14 @@ const Bar = ({
 const Legend = () => (
   <p className="quiet flex flex-wrap gap-x-5 border-t pt-1 text-[0.86rem] border-base-300">
     <span className="flex items-center gap-1.5">
-      <i className="inline-block h-3 w-5 bg-current opacity-85" /> hands on
+      <i className="inline-block h-3 w-5 bg-current opacity-85" /> attended
     </span>
     <span className="flex items-center gap-1.5">
-      <i className="hatched inline-block h-3 w-5 border-y" /> waiting
+      <i className="hatched inline-block h-3 w-5 border-y" /> unattended
     </span>
     <span className="flex items-center gap-1.5">
       <i className="inline-block h-3 w-0.5 bg-error" /> now
     </span>
-    <span>flag: next moment that needs a person</span>
+    <span>flag: next operator action</span>
   </p>
 );

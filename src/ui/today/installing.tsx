@@ -9,11 +9,11 @@ export function Installing({ lines }: { lines: readonly BoardLine[] }) {
   if (lines.length === 0) return null;
   const whole = (
     <Link className="link" href="/builds/netboot">
-      the whole board
+      All network installations
     </Link>
   );
   return (
-    <Ruled title="Installing themselves" note={whole}>
+    <Ruled title="Unattended installations" note={whole}>
       <BootBoard lines={lines} stages={STAGES} />
     </Ruled>
   );

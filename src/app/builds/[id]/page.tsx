@@ -1,4 +1,3 @@
-import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { fieldNames } from "@/core/sheet";
 import { buildView, machineChoices } from "@/server/builds";
@@ -9,9 +8,10 @@ import { keepDigest, keepFile } from "../../images/actions";
 import { agree, issue, like, look, save, setAside, start, takeBack } from "../actions";
 import { orDamaged } from "../../or-damaged";
 import { desk } from "../../desk";
+import { titled } from "../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata: Metadata = { title: "Build sheet" };
+export const generateMetadata = titled("build", "Build sheet");
 
 export default async function BuildPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

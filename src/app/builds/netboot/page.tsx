@@ -16,7 +16,7 @@ import { desk } from "../../desk";
 import { adopt, cancel } from "./actions";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Network boot" };
+export const metadata = { title: "Network installations" };
 
 export default async function NetbootPage({
   searchParams,
@@ -31,24 +31,24 @@ export default async function NetbootPage({
   const trust = bootTrust();
   return (
     <Page
-      title="Network boot"
+      title="Network installations"
       lead={
         url ? (
           <>
-            Machines are pointed at <span className="value">{url}/boot.ipxe</span> by the site&rsquo;s own
-            DHCP server. One that was armed is installed once; every other starts from its own disk.
+            Machines are directed to <span className="value">{url}/boot.ipxe</span> by the DHCP server of the
+            site. An armed machine is installed once; all other machines boot from their own disk.
           </>
         ) : (
-          "The boot service is off: it listens where DERRICK_BOOT_URL says, and this server was started without it."
+          "The boot service is off. Start Derrick with DERRICK_BOOT_URL to turn it on."
         )
       }
       aside={
         <div className="flex gap-2">
           <Link className="btn" href="/builds/netboot/batch">
-            Arm several
+            Arm several machines
           </Link>
           <Link className="btn" href="/builds">
-            Back to the sheets
+            Back to the build sheets
           </Link>
         </div>
       }
@@ -61,16 +61,16 @@ export default async function NetbootPage({
             <BootBoard lines={rows.map((row) => boardLine(row, url))} stages={STAGES} cancel={cancel} />
             {older > 0 && (
               <p className="quiet mt-2">
-                {older} more {older === 1 ? "was" : "were"} armed before these;{" "}
-                {older === 1 ? "its" : "their"} time ended more than a day ago.
+                {older} earlier {older === 1 ? "arming" : "armings"} ended more than a day ago and{" "}
+                {older === 1 ? "is" : "are"} not listed.
               </p>
             )}
           </>
         ) : (
-          <p className="quiet">No machine was armed yet. A sheet&rsquo;s zone H leads to it.</p>
+          <p className="quiet">No machine has been armed yet. Arm one in zone H of its build sheet.</p>
         )}
       </Ruled>
-      <Ruled title="Asked, and armed by nobody">
+      <Ruled title="Boot requests from machines that are not armed">
         {strangers.length > 0 ? (
           <Strangers
             inAll={strangersInAll}
@@ -80,7 +80,7 @@ export default async function NetbootPage({
             )}
           />
         ) : (
-          <p className="quiet">No machine has asked that was not armed.</p>
+          <p className="quiet">None.</p>
         )}
       </Ruled>
       {trust && <OverHttps {...trust} />}
@@ -100,17 +100,16 @@ function AtOnce({ figure, rows, now }: { figure: Figure; rows: readonly BoardRow
   return (
     <>
       <p className="mb-2">
-        <FigureValue text={`${figure.value} at once`} figure={figure} /> are let in; who asks beyond that
-        waits its turn. {open.length} {open.length === 1 ? "machine is" : "machines are"} not done:{" "}
-        {rounds === 1 ? "one round" : `${rounds} rounds`} of {formatDuration(each)}, so{" "}
+        <FigureValue text={`Up to ${figure.value} machines`} figure={figure} /> install at the same time;
+        others are queued. {open.length} {open.length === 1 ? "machine is" : "machines are"} waiting:{" "}
+        {rounds === 1 ? "one batch" : `${rounds} batches`} of {formatDuration(each)}, so{" "}
         {formatDuration(roundsSeconds(open.length, figure.value, each))} in all.
       </p>
       {late.length > 0 && (
         <p className="mb-2 font-semibold text-warning">
-          The time of {late.slice(0, MOST_NAMES).join(", ")}
-          {late.length > MOST_NAMES && ` and ${late.length - MOST_NAMES} more`} ends before{" "}
-          {late.length === 1 ? "its" : "their"} turn is likely: call {late.length === 1 ? "it" : "them"} off,
-          and arm {late.length === 1 ? "it" : "them"} for longer.
+          The arming of {late.slice(0, MOST_NAMES).join(", ")}
+          {late.length > MOST_NAMES && ` and ${late.length - MOST_NAMES} more`} expires before{" "}
+          {late.length === 1 ? "its" : "their"} expected turn: cancel it and arm again for longer.
         </p>
       )}
     </>

@@ -1,11 +1,11 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { verificationOf } from "@/core/image";
-import { formatExactBytes } from "@/core/units";
+import { formatExactBytes, formatDate } from "@/core/units";
 import { imageView } from "@/server/images";
 import { driveRegister } from "@/server/drives";
 import { listProfiles } from "@/server/profiles";
-import { listSites } from "@/server/sites";
+import { listSites, homeZone } from "@/server/sites";
 import { IMAGE, writtenView } from "@/server/written";
 import { Page, Ruled } from "@/ui/frame/page";
 import { TitleBlock } from "@/ui/frame/title-block";
@@ -20,8 +20,10 @@ import { VerifyForm } from "@/ui/image/verify-form";
 import { keepComputed, keepDigest, keepImage, keepInside, readList, takeImageBack } from "../actions";
 import { orDamaged } from "../../or-damaged";
 import { desk } from "../../desk";
+import { titled } from "../../titled";
 
 export const dynamic = "force-dynamic";
+export const generateMetadata = titled("image", "Image");
 
 export default async function ImagePage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
@@ -47,16 +49,16 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
         title={image.name}
         lead={
           profile
-            ? `Installed as ${profile.name} ${profile.version}: ${profile.family}`
-            : `The OS profile "${image.profile}" is not in this installation; choose another below, or import it.`
+            ? `Installed with the OS profile ${profile.name} ${profile.version}: ${profile.family}`
+            : `The OS profile "${image.profile}" does not exist here: choose another one below, or import it.`
         }
       >
         <ShelfLines marks={marks} companions={companions} />
         <Ruled
-          title="Where it starts"
+          title="Boot modes"
           note={
             image.inside
-              ? `${image.inside.fileName}, looked into ${image.inside.at.slice(0, 10)} by ${image.inside.by}`
+              ? `${image.inside.fileName}, inspected on ${formatDate(image.inside.at, await homeZone(await desk()))} by ${image.inside.by}`
               : undefined
           }
         >
@@ -68,7 +70,7 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
           />
           <Inside image={image} />
         </Ruled>
-        <Ruled title="Is it the file that was published?">
+        <Ruled title="Checksum verification">
           <VerifyForm
             image={image}
             verdict={verdict}
@@ -77,12 +79,12 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
           <ChecksumListForm take={readList.bind(null, id)} />
         </Ruled>
         <Ruled
-          title="Until it is there"
-          note="fetching it over each site's line, and the sticks that hold it"
+          title="Transfer time and media"
+          note="download over the link of each site, and USB sticks that can hold it"
         >
           <Reach image={image} imageId={id} sites={sites} sticks={sticks} />
         </Ruled>
-        <Ruled title="What was published about it">
+        <Ruled title="Published information">
           <ImageForm
             families={families}
             others={others
@@ -108,7 +110,7 @@ export default async function ImagePage({ params }: { params: Promise<{ id: stri
 
 const UsedBy = ({ builds }: { builds: { id: string; number: string }[] }) =>
   builds.length === 0
-    ? "no sheet"
+    ? "no build sheet"
     : builds.map((b, i) => (
         <span key={b.id}>
           {i > 0 && ", "}

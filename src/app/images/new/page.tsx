@@ -14,7 +14,7 @@ export default async function NewImagePage() {
   return (
     <Page
       title="Add an image"
-      lead="By its file, or by what its maker published about it. The file itself stays where it is."
+      lead="Drop the file to inspect it, or type what its vendor published. The file itself is not copied."
     >
       <AddFile keepFile={keepFile} keepDigest={keepDigest} />
       <NewImage families={families} others={[]} create={addImage} />

@@ -1,3 +1,4 @@
+import { formatDate } from "@/core/units";
 import Link from "next/link";
 import type { Facts } from "@/core/machine";
 import { standOf } from "@/core/sheet";
@@ -28,13 +29,13 @@ export function PlaceFold({ view: { machine, site } }: Given) {
   const said = [
     typed.role,
     typed.place,
-    bootMenu && `boot menu ${bootMenu}`,
-    setup && `set-up ${setup}`,
+    bootMenu && `boot menu key ${bootMenu}`,
+    setup && `setup key ${setup}`,
     seconds && `after ${seconds} s`,
   ];
   return (
     <Fold
-      title="Place, role and keys"
+      title="Location, role and keys"
       open={!typed.place && !bootMenu}
       note={said.filter(Boolean).join(" · ")}
     >
@@ -47,10 +48,10 @@ export function PlaceFold({ view: { machine, site } }: Given) {
 }
 
 const controllerWords = (controller: Facts["controller"]): string => {
-  if (controller?.present === undefined) return "not known";
+  if (controller?.present === undefined) return "unknown";
   if (!controller.present) return "none";
   const { address, virtualMedia } = controller;
-  return `${address ?? "address not known"}, virtual media ${virtualMedia ?? "unknown"}`;
+  return `${address ?? "address unknown"}, virtual media: ${virtualMedia ?? "unknown"}`;
 };
 
 export function ControllerFold({ view: { machine } }: Given) {
@@ -68,12 +69,13 @@ export function ControllerFold({ view: { machine } }: Given) {
 
 export function DeliveryFold({ view: { machine, delivery } }: Given) {
   const differs = delivery.filter((l) => l.verdict === "differs").length;
-  const said = differs > 0 ? counted(differs, "line differs", "lines differ") : "as the machine says";
+  const said =
+    differs > 0 ? counted(differs, "line does not match", "lines do not match") : "matches the machine";
   return (
     <Fold
       title="Delivery note"
       open={differs > 0}
-      note={machine.document.typed.expected ? said : "none typed"}
+      note={machine.document.typed.expected ? said : "not entered"}
     >
       <DeliveryForm lines={delivery} />
     </Fold>
@@ -91,10 +93,10 @@ export function DefectAndDateFolds({
   const due = dates.filter((d) => !d.doneOn).map((d) => `${d.what} on ${d.due}`);
   return (
     <>
-      <Fold title="Defects" note={open.join("; ") || "none known"}>
+      <Fold title="Defects" note={open.join("; ") || "none recorded"}>
         <DefectsForm today={today} by={hand} />
       </Fold>
-      <Fold title="Dates" note={due.join("; ") || "nothing is due"}>
+      <Fold title="Dates" note={due.join("; ") || "none due"}>
         <DatesForm today={today} by={hand} />
       </Fold>
     </>
@@ -113,10 +115,10 @@ export function ChassisFolds({ view: { machine } }: Given) {
   const blocks = typed.bays.map((b) => `${b.title} ${b.columns} × ${b.rows}`);
   return (
     <>
-      <Fold title="Firmware decisions" note={decided.join("; ") || "nothing was looked at"}>
+      <Fold title="Accepted firmware settings" note={decided.join("; ") || "none"}>
         <FirmwareForm installed={installed} />
       </Fold>
-      <Fold title="Bays of the chassis" note={blocks.join(", ") || "drawn from the bays that drives name"}>
+      <Fold title="Drive bays" note={blocks.join(", ") || "derived from the bays that drives report"}>
         <BaysForm />
       </Fold>
       {facts.pci.length > 0 && (
@@ -148,7 +150,7 @@ export function HistoryFolds({
           <Pictures machineId={machine.id} pictures={pictures} remove={dropPicture} />
         </div>
       </Fold>
-      <Fold title="Builds" open note={builds.length === 0 ? "none yet" : undefined}>
+      <Fold title="Builds" open note={builds.length === 0 ? "none" : undefined}>
         <ul>
           {builds.map((b) => (
             <li key={b.id} className="flex gap-3 py-0.5">
@@ -162,7 +164,7 @@ export function HistoryFolds({
         </ul>
       </Fold>
       {imports.length > 0 && (
-        <Fold title="Imports" note={`${imports.length}, the last on ${imports[0]?.at.slice(0, 10)}`}>
+        <Fold title="Imports" note={`${imports.length}, last on ${formatDate(imports[0]!.at, timeZone)}`}>
           <ul>
             {imports.map((i) => (
               <li key={i.id}>

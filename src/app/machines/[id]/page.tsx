@@ -32,8 +32,10 @@ import {
   HistoryFolds,
   PlaceFold,
 } from "./folds";
+import { titled } from "../../titled";
 
 export const dynamic = "force-dynamic";
+export const generateMetadata = titled("machine", "Machine");
 
 export default async function MachinePage({
   params,
@@ -59,7 +61,7 @@ export default async function MachinePage({
     >
       <Page
         title={machine.name}
-        lead={machineLine(document.facts) || "Nothing has been read from it yet."}
+        lead={machineLine(document.facts) || "No hardware data collected yet."}
         aside={<Ways id={id} drives={benchQuery(document.facts.drives)} />}
       >
         <KnownDefects defects={document.typed.defects} />
@@ -79,7 +81,7 @@ export default async function MachinePage({
           <SiteSettings lines={siteSettingsOf({ machine }, site?.site ?? null)} />
           <Ruled
             title="Import"
-            note="what a tool printed, files of the management controller, or the collector's bundle"
+            note="output of tools, files of the management controller, or the bundle of the collector"
           >
             <ImportPanel machineId={id} version={machine.version} waiting={view.waiting} />
             <CollectorCard issue={makeCode.bind(null, id)} />
@@ -106,18 +108,18 @@ export default async function MachinePage({
 const Ways = ({ id, drives }: { id: string; drives: string | null }) => (
   <div className="flex flex-wrap gap-2">
     <Link className="btn" href={`/machines/${id}/bench`}>
-      Bench readings
+      Measurements
     </Link>
     {drives && (
       <Link className="btn" href={`/bench?${drives}`}>
-        Drives on the bench
+        Plan storage
       </Link>
     )}
     <Link className="btn" href={`/machines/${id}/labels`}>
       Labels
     </Link>
     <TwinSlip make={makeTwin.bind(null, id)} />
-    <NewBuild begin={begin.bind(null, id)} text="New build sheet for it" />
+    <NewBuild begin={begin.bind(null, id)} text="Create build sheet" />
   </div>
 );
 
@@ -127,8 +129,8 @@ function KnownDefects({ defects }: Pick<Typed, "defects">) {
   return (
     <p role="note" className="mb-3 border-l-4 bg-base-200 px-3 py-1.5 border-warning">
       <span className="font-semibold">{open.length === 1 ? "Known defect" : "Known defects"}:</span>{" "}
-      {open.map((d) => `${d.what} (${d.affects})`).join("; ")}. Results that it touches are read with this in
-      mind.
+      {open.map((d) => `${d.what} (${d.affects})`).join("; ")}. Take them into account when you read
+      measurements and findings.
     </p>
   );
 }
@@ -149,9 +151,9 @@ function Foot({ view: { machine, site }, timeZone }: { view: MachineView; timeZo
             "–"
           ),
         },
-        { label: "Place", value: machine.document.typed.place || "–" },
+        { label: "Location", value: machine.document.typed.place || "–" },
         {
-          label: "Maker and model",
+          label: "Vendor and model",
           value: [chassis?.maker, chassis?.model].filter(Boolean).join(" ") || "–",
           grow: true,
         },

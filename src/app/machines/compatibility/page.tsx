@@ -12,7 +12,7 @@ export const metadata = { title: "Compatibility" };
 export default async function Compatibility() {
   const [rows, profiles] = await Promise.all([notesWithMachines(await desk()), listProfiles(await desk())]);
   return (
-    <Page title="Compatibility" lead="What works under which system, what does not, and what was tried.">
+    <Page title="Compatibility" lead="What works with which system, what does not, and what was tested.">
       <SubSheets sheets={MACHINE_SHEETS} open="/machines/compatibility" />
       <CompatNotes
         rows={rows}

@@ -2,11 +2,11 @@ import { Page } from "@/ui/frame/page";
 import { ListReader } from "@/ui/machine/list-reader";
 import { lookAtList, takeListOver } from "../actions";
 
-export const metadata = { title: "Read a list of machines" };
+export const metadata = { title: "Import a list of machines" };
 
 export default function ReadList() {
   return (
-    <Page title="Read a list of machines">
+    <Page title="Import a list of machines">
       <ListReader look={lookAtList} take={takeListOver} />
     </Page>
   );

@@ -11,9 +11,9 @@ export const metadata = { title: "Add a machine" };
 export default async function NewMachinePage() {
   const sites = await listSites(await desk());
   return (
-    <Page title="Add a machine" lead="Facts are imported, not typed.">
+    <Page title="Add a machine" lead="Hardware data is imported, not typed.">
       <p className="mb-2">
-        On any live system of the machine, as root where you can:{" "}
+        On any live system of the machine, as root if possible:{" "}
         <CopyValue value="sh collect.sh > bundle.txt" />, with{" "}
         <a className="link" href="/collect.sh" download="collect.sh">
           collect.sh
@@ -22,7 +22,7 @@ export default async function NewMachinePage() {
         <a className="link" href="/collect-bsd.sh" download="collect-bsd.sh">
           collect-bsd.sh
         </a>
-        ). It only reads. Single outputs are read too.
+        ). It only reads. Output of single tools is accepted too.
       </p>
       <NewMachine sites={sites.map((s) => ({ id: s.id, name: s.site.name }))} create={addMachine} />
     </Page>

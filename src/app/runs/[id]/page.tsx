@@ -4,9 +4,10 @@ import { runView } from "@/server/runs";
 import { RunSheet } from "@/ui/run/run-sheet";
 import { orDamaged } from "../../or-damaged";
 import { desk } from "../../desk";
+import { titled } from "../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Run" };
+export const generateMetadata = titled("run", "Run");
 
 export default async function RunPage({ params }: { params: Promise<{ id: string }> }) {
   const view = await orDamaged(runView(await desk(), (await params).id));

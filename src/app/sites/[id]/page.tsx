@@ -6,8 +6,10 @@ import { SiteSheet } from "@/ui/site/site-sheet";
 import { keepSite, takeSiteBack } from "../actions";
 import { orDamaged } from "../../or-damaged";
 import { desk } from "../../desk";
+import { titled } from "../../titled";
 
 export const dynamic = "force-dynamic";
+export const generateMetadata = titled("site", "Site");
 
 export default async function SitePage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

@@ -17,7 +17,7 @@ export const COMMAND_CHECKS: readonly AnswersRule[] = [
       ...(words.ok ? [] : [{ at: "answers.parameters" as const, problem: words.problem }]),
     ];
     return told.map(({ at, problem }) => ({
-      ...hit("stop", at, { problem }, evidence("parameters", "as they are in force", "this sheet")),
+      ...hit("stop", at, { problem }, evidence("parameters", "effective parameters", "this sheet")),
       subject: problem,
     }));
   }),
@@ -28,7 +28,7 @@ export const COMMAND_CHECKS: readonly AnswersRule[] = [
         "stop",
         "answers.parameters",
         { name, from },
-        evidence(`"${name}"`, "a secret, and a value in clear", from),
+        evidence(`"${name}"`, "a secret with a clear-text value", from),
       ),
       subject: `${name} ${from}`,
     })),
@@ -42,7 +42,7 @@ export const COMMAND_CHECKS: readonly AnswersRule[] = [
           "answers.firstStart",
           { count: String(sheet.answers.firstStart.length) },
           evidence("way", sheet.image.way, "this sheet"),
-          evidence("network boot", site?.networkBoot ?? "not told", site?.name ?? "site"),
+          evidence("network boot", site?.networkBoot ?? "unspecified", site?.name ?? "site"),
         )
       : null,
   ),

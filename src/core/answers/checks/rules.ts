@@ -1,3 +1,4 @@
+import { term } from "../../text";
 import { evidence, hit } from "../../finding";
 import {
   accountNameProblem,
@@ -19,12 +20,12 @@ import { COMMAND_CHECKS } from "./commands";
 import { rule, type AnswersRule } from "./rule";
 
 const SOFTWARE = {
-  source: "source of packages",
+  source: "package source",
   proxy: "proxy",
   components: "components",
   services: "services",
-  finish: "commands at the end",
-  firstStart: "commands at the first start",
+  finish: "commands at the end of the installation",
+  firstStart: "first-boot commands",
 } as const;
 
 const roleOf = (machine: AnswersGround["machine"]): string | null => machine?.document.typed.role ?? null;
@@ -88,7 +89,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       "answers.hostName",
       { name: hostName, pattern },
       evidence("this build", hostName, "this sheet"),
-      evidence(`names of ${roleOf(machine) ?? "every machine"}`, pattern, site.name),
+      evidence(`names for ${term(roleOf(machine) ?? "all machines")}`, pattern, site.name),
     );
   }),
 
@@ -101,7 +102,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       "note",
       "answers.hostName",
       { name: hostName, profile: profileName(context) },
-      evidence("names of this site", "no pattern for it", site?.name ?? "no site"),
+      evidence("names of this site", "no pattern", site?.name ?? "no site"),
     );
   }),
 
@@ -131,7 +132,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       "answers.domain",
       { state: foreignState(domain, hostName), domain },
       evidence("domain", domain, "this sheet"),
-      evidence("the site's domain", site?.domain || "not stated", site?.name ?? "site"),
+      evidence("domain of the site", site?.domain || "not set", site?.name ?? "site"),
     );
   }),
 
@@ -151,7 +152,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     sheet.answers.accounts.flatMap((account) => {
       const reserved = account.role !== "super-user" && profile?.accounts.reserved.includes(account.name);
       const problem =
-        accountNameProblem(account.name) ?? (reserved ? `${profile?.name} keeps this name for itself` : null);
+        accountNameProblem(account.name) ?? (reserved ? `${profile?.name} reserves this name` : null);
       return problem
         ? {
             ...hit(
@@ -175,8 +176,8 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
           "caution",
           "answers.accounts",
           { superUser, admin },
-          evidence(superUser, "log-in by password", "this sheet"),
-          evidence(admin, "log-in by password", "this sheet"),
+          evidence(superUser, "password login", "this sheet"),
+          evidence(admin, "password login", "this sheet"),
         )
       : null;
   }),
@@ -245,7 +246,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
           .join(", "),
       },
       evidence("keyboards of the site", site.keyboard, site.name),
-      evidence("the installer's", sheet.answers.keyboard, "this sheet"),
+      evidence("layout of the installer", sheet.answers.keyboard, "this sheet"),
     );
   }),
 
@@ -261,7 +262,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       const seen = (what: string) => evidence(name, what, "this sheet");
       if (wrong[0] !== undefined)
         return {
-          ...hit("stop", at, { name, state: "wrong", problem: wrong[0] }, seen(`${wrong.length} not read`)),
+          ...hit("stop", at, { name, state: "wrong", problem: wrong[0] }, seen(`${wrong.length} not valid`)),
           subject,
         };
       if (role !== "service" && logIn === "key" && keys.length === 0)
@@ -280,7 +281,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
           "caution",
           "answers.accounts",
           { opens, others: same.join(" and ") },
-          ...[opens, ...same].map((what) => evidence(what, "the same mark", "its password")),
+          ...[opens, ...same].map((what) => evidence(what, "same fingerprint", "its password")),
         ),
         subject: opens,
       })),
@@ -293,7 +294,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
         `answers.${path}`,
         { what: SOFTWARE[path], problem: message },
         // What was typed may hold a password: it is not repeated.
-        evidence(SOFTWARE[path], "as it stands in the field", "this sheet"),
+        evidence(SOFTWARE[path], "value of the field", "this sheet"),
       ),
       subject: `${path} ${i}`,
     })),

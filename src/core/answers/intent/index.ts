@@ -40,9 +40,7 @@ function managementPort(ground: IntentGround): Drawn<ScriptIntent["port"]> {
     ? { ok: true, intent: { mac: link.mac, address: link.address } }
     : {
         ok: false,
-        gaps: networkGaps(
-          plan.ok ? [{ message: "the port is not among those of the machine" }] : plan.problems,
-        ),
+        gaps: networkGaps(plan.ok ? [{ message: "the port is not a port of the machine" }] : plan.problems),
       };
 }
 

@@ -28,10 +28,13 @@ function answerGaps(ground: IntentGround, hashes: Hashes): Gap[] {
     ...gap("answers.domain", answers.domain === "" ? null : domainProblem(answers.domain)),
     ...gap(
       "answers.keyboard",
-      LAYOUT.test(answers.keyboard) ? null : "no keyboard layout that a file can name",
+      LAYOUT.test(answers.keyboard) ? null : "keyboard layout missing or not supported",
     ),
-    ...gap("answers.locale", LOCALE.test(answers.locale) ? null : "no locale, such as en_GB.UTF-8"),
-    ...gap("answers.timeZone", ZONE.test(answers.timeZone) ? null : "no time zone, such as Europe/London"),
+    ...gap("answers.locale", LOCALE.test(answers.locale) ? null : "locale missing, for example en_GB.UTF-8"),
+    ...gap(
+      "answers.timeZone",
+      ZONE.test(answers.timeZone) ? null : "time zone missing, for example Europe/London",
+    ),
     ...gap("answers.edition", editionProblem(answers.edition, profile)),
     ...softwareProblems(answers).map(({ path, message }): Gap => ({ path: `answers.${path}`, message })),
     ...(["finish", "firstStart"] as const).flatMap((which) =>
@@ -74,7 +77,7 @@ export function systemIntent(ground: IntentGround, hashes: Hashes): Drawn<System
       path: "image.id",
       message: "the name of the operating system is not one line of plain text",
     });
-  if (!profile) gaps.unshift({ path: "image.id", message: "the operating system is not known" });
+  if (!profile) gaps.unshift({ path: "image.id", message: "the OS family is unknown" });
   if (gaps.length > 0 || !profile) return { ok: false, gaps };
   return {
     ok: true,

@@ -9,37 +9,36 @@ export type Cutting = "by the file" | "by the installer";
 /** What stands in the way of naming a target: without it, no file may choose a drive by itself. */
 function targetGaps(ground: IntentGround, cutting: Cutting): Gap[] {
   const gap = (path: IntentPath, message: string): Gap[] => [{ path, message }];
-  if (!ground.profile)
-    return gap("image.id", "the operating system is not known, so neither is its installer");
+  if (!ground.profile) return gap("image.id", "the OS family is unknown, and so is its installer");
   if (ground.keepsSystem)
-    return gap("image.id", "the chosen road keeps the system that is there: nothing is installed anew");
+    return gap("image.id", "the installation method keeps the present system: nothing is installed");
   const targets = targetsOf(ground);
   if (targets.length === 0)
-    return gap("storage.target", "no drive is chosen, and a file that chooses one by itself may take any");
+    return gap("storage.target", "the target is missing, and a file without one may use any drive");
   const { layout } = ground.sheet.storage;
   const members = targets.filter((t) => t.role === "member").length;
   if (members < leastMembers(layout))
     return gap(
       "storage.layout",
-      `the layout (${layout}) needs ${leastMembers(layout)} drives, and ${members} of its drives are here`,
+      `the layout (${layout}) needs ${leastMembers(layout)} drives, and ${members} are available`,
     );
   if (layout === "single drive" && targets.length > 1)
-    return gap("storage.layout", "several drives are chosen for a system on a single one");
+    return gap("storage.layout", "several drives are chosen for a system on a single drive");
   if (targets.some(({ drive }) => !drive.serial?.trim()))
-    return gap("storage.target", "a drive has no serial, so no file can make sure that it is this one");
+    return gap("storage.target", "a drive has no serial number, so the file cannot identify it");
   const open = targets.filter(({ drive }) => wantsConsent(ground, drive)).length;
   if (open > 0)
     return gap(
       "storage.erase",
       targets.length === 1
-        ? "nobody has agreed that the drive is erased, for what stands on it now"
-        : `nobody has agreed that ${open} of the ${targets.length} drives are erased, for what stands on them now`,
+        ? "the erasure of the drive is not confirmed for its present contents"
+        : `the erasure of ${open} of ${targets.length} drives is not confirmed for their present contents`,
     );
   const view = partitionView(ground);
   if (!view)
     return cutting === "by the installer"
       ? []
-      : gap("image.id", "the profile tells nothing of the parts that its installer makes");
+      : gap("image.id", "the profile does not describe the partitions of its installer");
   return view.fault === null ? [] : gap("storage.target", view.fault);
 }
 
@@ -52,7 +51,7 @@ function besideOf(ground: IntentGround, swapLacks: boolean): Gap[] {
       ? [
           {
             path: "handOver.licence" as const,
-            message: "the key of the licence is typed by a person: a file that others can read holds none",
+            message: "type the licence key: others can read the file",
           },
         ]
       : []),
@@ -60,7 +59,7 @@ function besideOf(ground: IntentGround, swapLacks: boolean): Gap[] {
       ? [
           {
             path: "storage.swap" as const,
-            message: "the swap that the sheet wants has no part here: it is made once the system runs",
+            message: "the planned swap is not created by the installer: create it once the system runs",
           },
         ]
       : []),
@@ -68,7 +67,7 @@ function besideOf(ground: IntentGround, swapLacks: boolean): Gap[] {
       ? [
           {
             path: "storage.sets" as const,
-            message: "pools, arrays and virtual drives of the other drives are made by their own scripts",
+            message: "pools, arrays and virtual drives on other drives are created by their own scripts",
           },
         ]
       : []),

@@ -60,7 +60,7 @@ function takeUsers(place: Place, users: unknown, ...keys: string[]): void {
         untaken(
           line,
           text(entry.name),
-          "a password in clear: it is not taken, and is known to whoever has read the file",
+          "clear-text password: not imported; everyone who can read the file knows it",
         ),
       );
   });
@@ -87,7 +87,7 @@ function takeNetwork(place: Place, network: unknown): void {
   const [first] = ports.filter(
     ([, port]) => isTree(port) && (port.dhcp4 === true || list(port.addresses).length > 0),
   );
-  if (other.length > 0) read.untaken.push(untaken(line, other.join(", "), "is set up in zone E"));
+  if (other.length > 0) read.untaken.push(untaken(line, other.join(", "), "set up in zone E"));
   if (!first || !isTree(first[1])) return;
   const [name, port] = first;
   const route = list(port.routes).find(
@@ -103,7 +103,7 @@ function takeNetwork(place: Place, network: unknown): void {
     },
     line,
   };
-  if (ports.length > 1) read.untaken.push(untaken(line, "ethernets", "a second port: zone E has the others"));
+  if (ports.length > 1) read.untaken.push(untaken(line, "ethernets", "second port: see zone E"));
 }
 
 function takeStorage(place: Place, storage: unknown): void {
@@ -126,11 +126,7 @@ function takeStorage(place: Place, storage: unknown): void {
     };
   if (!read.serial)
     read.untaken.push(
-      untaken(
-        lineOf(place, "storage"),
-        "storage",
-        "drives are laid out by zone D, and chosen by their serial",
-      ),
+      untaken(lineOf(place, "storage"), "storage", "drives are planned in zone D, by serial number"),
     );
 }
 
@@ -224,14 +220,14 @@ export function readCloudConfig(whole: string): AnswersRead {
   const read: AnswersRead = { format: "cloud-config", accounts: [], untaken: [] };
   for (const error of doc.errors)
     read.untaken.push(
-      untaken(error.linePos?.[0].line ?? 1, error.message.split("\n")[0] ?? "", "this is no sound YAML"),
+      untaken(error.linePos?.[0].line ?? 1, error.message.split("\n")[0] ?? "", "invalid YAML"),
     );
   if (doc.errors.length > 0) return read;
   let top: unknown;
   try {
     top = doc.toJS({ maxAliasCount: 20 });
   } catch {
-    read.untaken.push(untaken(1, "", "its parts refer to each other without end"));
+    read.untaken.push(untaken(1, "", "circular references"));
     return read;
   }
   if (!isTree(top)) {
@@ -244,7 +240,6 @@ export function readCloudConfig(whole: string): AnswersRead {
   const place: Place = { read, doc, lines, at: isInstaller ? ["autoinstall"] : [] };
   takeNames(place, body);
   for (const [key, value] of Object.entries(body))
-    if (!takeKey(place, key, value))
-      read.untaken.push(untaken(lineOf(place, key), key, "Derrick has no field for it"));
+    if (!takeKey(place, key, value)) read.untaken.push(untaken(lineOf(place, key), key, "no matching field"));
   return read;
 }

@@ -3,10 +3,10 @@ import { commandProblem, componentProblem } from "../software";
 import { kickstartWords } from "../write/lint-kickstart";
 import { namesOf, roleOf, untaken, type AnswersRead, type SaidAccount } from "./draft";
 
-const DRIVES = "drives are laid out by zone D, from the rules of the family";
+const DRIVES = "drives are planned in zone D, by the rules of the OS family";
 const WHY: Readonly<Record<string, string>> = {
-  "%include": "another file, which is not here",
-  "%ksappend": "another file, which is not here",
+  "%include": "another file, which is not available",
+  "%ksappend": "another file, which is not available",
   part: DRIVES,
   partition: DRIVES,
   volgroup: DRIVES,
@@ -14,7 +14,7 @@ const WHY: Readonly<Record<string, string>> = {
   raid: DRIVES,
   clearpart: DRIVES,
   bootloader: DRIVES,
-  ignoredisk: "a drive is chosen on the sheet, by its serial",
+  ignoredisk: "the target is chosen on the sheet, by its serial number",
 };
 /** What Derrick writes by itself, so that nothing is lost when it is not taken. */
 const OWN = ["graphical", "text", "cmdline", "firstboot", "install", "reboot", "poweroff", "halt"];
@@ -75,8 +75,8 @@ function takeNetwork(read: AnswersRead, options: Options, line: number): string 
   if (complex) return "bonds, bridges and VLANs are set up in zone E";
   const proto = options.get("bootproto") ?? (options.get("ip") ? "static" : "");
   const ipv6 = options.get("ipv6") ?? "";
-  if (proto === "" && !ipv6.includes("/")) return hostname ? null : "it gives no address";
-  if (read.address) return "a second address: zone E has the others";
+  if (proto === "" && !ipv6.includes("/")) return hostname ? null : "no address";
+  if (read.address) return "second address: see zone E";
   read.address = {
     value: {
       port: options.get("device") ?? null,
@@ -100,13 +100,13 @@ function takeUser(read: AnswersRead, options: Options, line: number): string | n
     logIn: hadHash ? "password" : "none",
   });
   return hadHash && !options.has("iscrypted")
-    ? "a password in clear: it is not taken, and is known to whoever has read the file"
+    ? "clear-text password: not imported; everyone who can read the file knows it"
     : null;
 }
 
 function takeKey(read: AnswersRead, options: Options, plain: string[]): string | null {
   const account = read.accounts.find(({ name }) => name === options.get("username"));
-  if (!account) return "a key for an account that the file does not make";
+  if (!account) return "a key for an account that the file does not create";
   account.keys.push(plain.join(" "));
   if (account.logIn === "none") account.logIn = "key";
   return null;
@@ -138,24 +138,24 @@ function take(read: AnswersRead, words: string[], line: number): string | null {
         logIn: locked ? "none" : "password",
       });
       return hadHash && !options.has("iscrypted")
-        ? "a password in clear: it is not taken, and is known to whoever has read the file"
+        ? "clear-text password: not imported; everyone who can read the file knows it"
         : null;
     }
     case "user":
       return takeUser(read, options, line);
     case "url":
-      if (!options.get("url")) return "a list of mirrors: the sheet has room for one source";
+      if (!options.get("url")) return "a mirror list: the sheet supports one source";
       read.source = { value: options.get("url") ?? "", line };
       if (options.get("proxy")) read.proxy = { value: options.get("proxy") ?? "", line };
       return null;
     case "services":
-      if (!options.has("enabled")) return "Derrick has no field for what is not started";
+      if (!options.has("enabled")) return "no field for disabled services";
       read.services = { value: (options.get("enabled") ?? "").split(",").filter(Boolean), line };
-      return options.has("disabled") ? "Derrick has no field for what is not started" : null;
+      return options.has("disabled") ? "no field for disabled services" : null;
     case "sshkey":
       return takeKey(read, options, plain);
     default:
-      return WHY[words[0] ?? ""] ?? "Derrick has no field for it";
+      return WHY[words[0] ?? ""] ?? "no matching field";
   }
 }
 
@@ -174,9 +174,7 @@ function takePackage(read: AnswersRead, text: string, section: number, line: num
   if (text === "" || text.startsWith("#")) return;
   if (componentProblem(text) === null) read.components?.value.push(text);
   else
-    read.untaken.push(
-      untaken(line, text, `a line of the packages (from line ${section}) that Derrick has no field for`),
-    );
+    read.untaken.push(untaken(line, text, `a package line (from line ${section}) without a matching field`));
 }
 
 /** A line of the last script that gives one command to a shell, as Derrick writes them; false for any other. */
@@ -217,8 +215,8 @@ export function readKickstart(lines: readonly string[]): AnswersRead {
             section.line,
             section.name,
             section.taken === 0
-              ? "a section, which is not taken over"
-              : `a section, of which ${section.left} lines are not taken over`,
+              ? "a section, not imported"
+              : `a section, of which ${section.left} lines are not imported`,
           ),
         );
       section = null;
@@ -230,14 +228,15 @@ export function readKickstart(lines: readonly string[]): AnswersRead {
       return;
     }
     const words = kickstartWords(text);
-    if (words === null) return void read.untaken.push(untaken(line, text, "a quotation does not end"));
+    if (words === null) return void read.untaken.push(untaken(line, text, "a quotation is not closed"));
     if (words.length === 0 || OWN.includes(words[0]!)) return;
     if (words[0] === "%include" && words[1]?.startsWith("/tmp/derrick-")) return;
     const why = take(read, words, line);
     if (why !== null) read.untaken.push(untaken(line, text, why));
   });
   const open = section as { name: string; line: number } | null;
-  if (open) read.untaken.push(untaken(open.line, open.name, "the section does not end: the file is cut off"));
+  if (open)
+    read.untaken.push(untaken(open.line, open.name, "the section is not closed: the file is truncated"));
   return withRoot(read);
 }
 

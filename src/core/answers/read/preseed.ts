@@ -20,13 +20,13 @@ function answersOf(lines: readonly string[], read: AnswersRead): Answer[] {
     if (/^\s*(#|$)/.test(text)) continue;
     const [, question, value] = /^\s*\S+\s+(\S+)\s+(?:\S+)(?: (.*)|\s*)$/.exec(text) ?? [];
     if (question === undefined)
-      read.untaken.push(untaken(line, text, "no question with its type and its answer"));
+      read.untaken.push(untaken(line, text, "not a question with its type and its answer"));
     else answers.push({ question, value: value ?? "", line, text });
   }
   return answers;
 }
 
-const DRIVES = "drives are laid out by zone D, from the rules of the family";
+const DRIVES = "drives are planned in zone D, by the rules of the OS family";
 /** Questions whose answers follow from what is taken, so that nothing is lost. */
 const FOLLOWS = [
   ...["netcfg/disable_autoconfig", "netcfg/confirm_static", "netcfg/get_netmask", "clock-setup/utc"],
@@ -125,8 +125,8 @@ function take(read: AnswersRead, answer: Answer): string | null {
   const said = { value, line };
   if (/^netcfg\/(get_ipaddress|get_gateway|get_nameservers|choose_interface)$/.test(question)) return null;
   if (question === "mirror/protocol" && value !== "http" && value !== "https")
-    return "packages are taken by http or https";
-  if (question === "mirror/country" && value !== "manual") return "a mirror is given by its address";
+    return "package source must use http or https";
+  if (question === "mirror/country" && value !== "manual") return "a mirror is set by its address";
   if (
     /^(mirror\/(country|protocol|https?\/(hostname|directory|proxy))|tasksel\/first|pkgsel\/include)$/.test(
       question,
@@ -135,7 +135,7 @@ function take(read: AnswersRead, answer: Answer): string | null {
     return null;
   if (/^passwd\/(root-login|username|(root|user)-password-crypted)$/.test(question)) return null;
   if (/^passwd\/(root|user)-password/.test(question))
-    return "a password in clear: it is not taken, and is known to whoever has read the file";
+    return "clear-text password: not imported; everyone who can read the file knows it";
   switch (question) {
     case "debian-installer/locale":
       read.locale = said;
@@ -169,6 +169,6 @@ function take(read: AnswersRead, answer: Answer): string | null {
       if (question === "partman-auto/expert_recipe" && value.startsWith("derrick :: "))
         read.mode = { value: value.includes("method{ efi }") ? "uefi" : "legacy", line };
       else if (/^(partman|grub)/.test(question)) return DRIVES;
-      return FOLLOWS.includes(question) ? null : "Derrick has no field for it";
+      return FOLLOWS.includes(question) ? null : "no matching field";
   }
 }

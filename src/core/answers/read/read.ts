@@ -21,10 +21,10 @@ const SIGNS = {
 export function readAnswers(given: string): Result<AnswersRead> {
   const whole = given.replace(/^\ufeff/, "").replace(/\r\n?/g, "\n");
   if (whole.length > MOST_CHARACTERS)
-    return fail({ message: "The text is longer than an answer file ever is, so it was not read." });
+    return fail({ message: "The text is too long for an answer file, so it was not read." });
   if (whole.includes("\0"))
     return fail({
-      message: "The text holds NUL characters: it is no text, or one in another encoding than UTF-8.",
+      message: "The text contains NUL characters: it is not text, or not UTF-8.",
     });
   const lines = whole.split("\n");
   if (/^#cloud-config\b/.test(whole) || /^autoinstall:/m.test(whole))
@@ -34,7 +34,7 @@ export function readAnswers(given: string): Result<AnswersRead> {
   if (kickstart === 0 && preseed === 0)
     return fail({
       message:
-        "This is no answer file that Derrick reads. It reads kickstart, preseed, and cloud-config, which begins with #cloud-config.",
+        "Not a supported answer file. Supported: kickstart, preseed, and cloud-config, which begins with #cloud-config.",
     });
   return ok(cut(kickstart >= preseed ? readKickstart(lines) : readPreseed(lines), whole, lines));
 }
@@ -49,10 +49,14 @@ function cut(read: AnswersRead, whole: string, lines: readonly string[]): Answer
       ...read.untaken,
       ...(told
         ? []
-        : [untaken(lines.length, lines.at(-1) ?? "", "the last line does not end: the file may be cut off")]),
-      ...(odd
-        ? [untaken(1, "", "some characters were lost: the file is in another encoding than UTF-8")]
-        : []),
+        : [
+            untaken(
+              lines.length,
+              lines.at(-1) ?? "",
+              "the last line has no line end: the file may be truncated",
+            ),
+          ]),
+      ...(odd ? [untaken(1, "", "some characters were lost: the file is not UTF-8")] : []),
     ].sort((a, b) => a.line - b.line),
   };
 }

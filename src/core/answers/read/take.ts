@@ -1,3 +1,4 @@
+import { term } from "../../text";
 import type { Account } from "../../identity";
 import { valueAt, type Edit } from "../../document";
 import { driveLook, drivesOf, type OnMachine } from "../../machine";
@@ -50,15 +51,15 @@ function targetOf({ serial }: AnswersRead, ground: TakeGround): Field | Untaken 
   if (!drive || found.length > 1)
     return untaken(
       serial.line,
-      "the drive of the file",
+      "target of the file",
       ground.machine
-        ? "no drive of this machine, or more than one, has the serial that it looks for"
-        : "no machine is chosen on the sheet, so its drives are not known",
+        ? "no drive of this machine, or several drives, match the serial number in the file"
+        : "no machine is chosen on the sheet, so its drives are unknown",
     );
   const { target } = ground.sheet.storage;
   return {
     ...{ path: "storage.target", now: target, value: drive.id, line: serial.line },
-    words: "the drive that the file looks for, which stands in this machine",
+    words: "the drive of this machine with the serial number in the file",
   };
 }
 
@@ -83,14 +84,14 @@ function addressFields(said: SaidAddress, line: number, ground: TakeGround): (Fi
       : port === null
         ? [untaken(line, said.port, "no port of this machine has this MAC or name")]
         : [of("port", network.port, port, said.port)];
-  if (said.dynamic) return [...ports, of("school", network.school, "dynamic", "by DHCP")];
+  if (said.dynamic) return [...ports, of("school", network.school, "dynamic", "DHCP")];
   const segment = ground.site?.segments.find(({ prefix }) => contains(prefix, said.address));
   return [
     ...ports,
-    of("school", network.school, "fixed", "a fixed address"),
+    of("school", network.school, "fixed", "static address"),
     ...(segment
       ? [of("segment", network.segment, segment.id, segment.name)]
-      : [untaken(line, said.address, "lies in no network of the site")]),
+      : [untaken(line, said.address, "in none of the networks of the site")]),
     of("address", network.address, said.address, said.address),
     of("gateway", network.gateway, said.gateway, said.gateway || "none"),
     of("nameServers", network.nameServers, said.nameServers, said.nameServers.join(", ") || "none"),
@@ -113,7 +114,10 @@ function accountsOf(read: AnswersRead, { sheet }: TakeGround): Field | null {
 
 const peopleWords = (accounts: readonly Account[]): string =>
   accounts
-    .map(({ name, role, logIn }) => `${name}, ${role}, ${logIn === "none" ? "no log-in" : `by ${logIn}`}`)
+    .map(
+      ({ name, role, logIn }) =>
+        `${name}, ${term(role)}, ${logIn === "none" ? "no login" : `login by ${logIn}`}`,
+    )
     .join("; ");
 
 /** What a sheet says in a field that a file may fill. */
@@ -198,7 +202,7 @@ export function offerOf(read: AnswersRead, ground: TakeGround): AnswersOffer {
       ...read.untaken,
       ...all.flatMap((one) => (one && isUntaken(one) ? [one] : [])),
       ...hashes.map(({ name, line }) =>
-        untaken(line, name, "its password is not taken over: seal it on the page of passwords"),
+        untaken(line, name, "its password is not imported: store it on the Passwords page"),
       ),
     ].sort((a, b) => a.line - b.line),
   };

@@ -44,25 +44,25 @@ export function screenSteps(
     do: [
       ...screen.do.map(fill),
       ...(open.length > 0
-        ? [`The plan does not decide: ${open.join(", ")}. Ask before anything is typed there.`]
+        ? [`Not decided in the plan: ${open.join(", ")}. Clarify before you type there.`]
         : []),
       ...(screen.secret.length > 0
         ? [
-            `The password has at least ${passwords.leastLength} characters${passwords.classes > 1 ? ` of ${passwords.classes} kinds (capitals, small letters, digits, signs)` : ""}.`,
+            `The password needs at least ${passwords.leastLength} characters${passwords.classes > 1 ? ` of ${passwords.classes} classes (upper case, lower case, digits, symbols)` : ""}.`,
           ]
         : []),
       ...consoleKeys,
-      ...(login ? [`This changes the default log-in ${login.name}, which opens ${login.opens}.`] : []),
+      ...(login ? [`This changes the default login ${login.name}, account ${login.opens}.`] : []),
       ...(screen.drive === "others" ? setLines(plan) : []),
       ...(lacksDrives(plan, screen)
-        ? ["The plan frees no drive for this: choose none, and skip this step with its reason."]
+        ? ["The plan has no free drive for this: choose none, and skip this step with a reason."]
         : []),
     ],
     type: typed.filter((t) => !t.value.includes(UNDECIDED)),
     secret: screen.secret.map(fill),
     keys: screen.keys,
     expected: screen.expected,
-    must: login ? `This changes the default log-in ${login.name}, which everybody can read up.` : "",
+    must: login ? `This changes the default login ${login.name}, which is publicly known.` : "",
     hazards: screen.destroys
       ? [HAZARD.erase]
       : screen.drive === "writes" && plan.keepsSystem
@@ -101,10 +101,10 @@ function readBackBefore(
   if (asks.length === 0) return [];
   return [
     step(`${prefix}readback-${screen.id}`, zone, takes(30, 90), {
-      title: "Read back what the console is about to do",
+      title: "Verify what the console is about to do",
       kind: "guard",
       place: "console",
-      do: ["Read it from the page itself, before any key is pressed there."],
+      do: ["Read it on the screen, before you press a key there."],
       hazards: [leg.kind === "fresh" ? HAZARD.erase : HAZARD.change],
       readBack: { asks, verb: leg.kind === "fresh" ? "install" : "upgrade", version, sizes },
     }),

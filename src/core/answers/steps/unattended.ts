@@ -38,18 +38,18 @@ export function unattendedSteps(view: View): Step[] {
   const { likely, late } = leg.profile.restart;
   return [
     step(`${prefix}files`, "H", READS, {
-      title: `${name} reads its installer and its answers`,
+      title: `Wait: ${name} loads its installer and its answers`,
       kind: "wait",
       place: "console",
-      see: ["The kernel and its files are read, then the installer asks nothing"],
-      never: ["A question that waits for a person: the answers lack something"],
+      see: ["The kernel and its files load, then the installer asks nothing"],
+      never: ["A question that waits for input: the answer file is incomplete"],
       told: "read",
     }),
     step(`${prefix}installs`, "H", learned?.duration ?? usual, {
-      title: `${name} installs itself`,
+      title: `Wait: ${name} is installed unattended`,
       kind: "wait",
       place: "console",
-      never: ["The installer's own questions"],
+      never: ["Screens of the installer with questions"],
       // The working of one wait is not that of a sum of several.
       figure: learned?.figure ?? only?.figure ?? null,
       moves: only?.figure && !learned ? movesOf(plan, only.screen.readsShare) : null,
@@ -60,10 +60,10 @@ export function unattendedSteps(view: View): Step[] {
       does: leg.screens.some((s) => s.destroys) ? overwritten(plan) : null,
     }),
     step(`${prefix}first-start`, "H", takes(likely, late, 0.05), {
-      title: `${name} starts from its own disk`,
+      title: `${name} boots from its own disk`,
       kind: "wait",
       place: "console",
-      see: ["The boot script says that this machine has had its installation", `${name} on the console`],
+      see: ["The boot script reports that this machine is already installed", `${name} on the console`],
       never: ["The installer again"],
       told: "done",
       effects: [

@@ -9,21 +9,23 @@ export function accountNotes(
 ): Gap[] {
   const gap = (message: string): Gap[] => [{ path: "answers.accounts", message }];
   if (logIn === "password")
-    return hash ? [] : gap(`${name} is given its password ${where}: no hash of it is sealed`);
+    return hash ? [] : gap(`set the password of ${name} ${where}: no hash of it is stored`);
   if (logIn !== "key") return [];
   if (role === "service")
-    return gap(`${name} has no shell, so that no key opens it: what it does is done by its program`);
+    return gap(`${name} has no shell, so its key is not used; its program runs under it`);
   if (keys.length === 0)
-    return gap(`${name} is made locked: it has no public key on the sheet, and is opened at the first start`);
+    return gap(
+      `${name} is created locked: it has no public key on the sheet, and is unlocked at the first boot`,
+    );
   if (hash)
     return shellRefuses
       ? []
       : gap(
-          `${name} logs in by key, and its password is for elevation: that the remote shell takes no password is set at the first start`,
+          `${name} uses key login, and a password for elevation only: password login over SSH is disabled at the first boot`,
         );
   return role === "administrator"
     ? gap(
-        `${name} logs in by key and has no password, which elevation asks for: seal one for it, or give it one at the first start`,
+        `${name} uses key login and has no password, which elevation needs: store one, or set it at the first boot`,
       )
     : [];
 }

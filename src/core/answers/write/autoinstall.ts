@@ -134,16 +134,16 @@ function accountsOf({ accounts, hostName, domain, system }: InstallIntent): {
     byHand: [
       gap(
         "answers.hostName",
-        `the name ${hostName} is typed on the screen of the profile: this format takes it only together with a password`,
+        `type the name ${hostName} on the screen of the profile: this format supports it only together with a password`,
       ),
       gap(
         "answers.accounts",
-        `${first.name} is made on the same screen, with its password: no hash of it is sealed`,
+        `create ${first.name} on the same screen, with its password: no hash of it is stored`,
       ),
       ...typed
         .slice(1)
         .map(({ name }) =>
-          gap("answers.accounts", `${name} is made at the first start: no hash of it is sealed`),
+          gap("answers.accounts", `create ${name} at the first boot: no hash of its password is stored`),
         ),
       ...accounts.filter((a) => !typed.includes(a)).flatMap((a) => accountNotes(a, "", !allow)),
     ],
@@ -180,14 +180,14 @@ const byHandOf = ({ beside, network, software }: InstallIntent): Gap[] => [
   ...beside,
   ...componentsOf(software.components).groups.map((group): Gap => ({
     path: "answers.components",
-    message: `the group ${group} is added once the system runs: this format takes packages only`,
+    message: `add the group ${group} once the system runs: this format supports packages only`,
   })),
   ...network.links.flatMap((l): Gap[] =>
     l.kind === "bridge" && l.vlanAware
       ? [
           {
             path: "network.interfaces",
-            message: `the bridge ${l.name} is made here, and told to look at VLANs at the first start: this format cannot say it`,
+            message: `bridge ${l.name}: VLAN filtering is enabled at the first boot, because this format does not support it`,
           },
         ]
       : [],
@@ -222,7 +222,7 @@ export function writeAutoinstall(intent: InstallIntent): AnswerFile | Gap[] {
   if (lacks.length > 0)
     return lacks.map(({ name }): Gap => ({
       path: "storage.target",
-      message: `the part "${name.slice(0, 60)}" has no words in this format, so the target is laid out on the screen`,
+      message: `partition "${name.slice(0, 60)}" is not supported by this format: partition the target on the screen`,
     }));
   const { system, hostName, target, spared } = intent;
   const [{ drive, mayErase }] = target.drives;

@@ -185,7 +185,7 @@ function networking({ network, keyboard, software: { services } }: InstallIntent
         `if [ -e "${ROOT}/usr/share/vt/keymaps/$keymap.kbd" ]; then`,
         `  printf 'keymap="%s"\\n' "$keymap" >> ${ROOT}/etc/rc.conf`,
         "else",
-        `  printf 'BY HAND: there is no keymap "%s" here, so the console stays as it was\\n' "$keymap" >&2`,
+        `  printf 'MANUAL: there is no keymap "%s" here, so the keymap of the console is unchanged\\n' "$keymap" >&2`,
         "fi",
       ),
       ...from(
@@ -258,7 +258,7 @@ function accounting({ accounts, system }: InstallIntent): { lines: AnswerLine[];
       ...accounts.flatMap((a) => accountCommands(a, system.adminGroup)),
       ...(sshd.length > 0 ? fileOf("/etc/ssh/sshd_config", sshd, true) : []),
     ),
-    byHand: accounts.flatMap((a) => accountNotes(a, "by somebody who is let in already", !allow)),
+    byHand: accounts.flatMap((a) => accountNotes(a, "by an administrator who can log in", !allow)),
   };
 }
 
@@ -266,8 +266,8 @@ function accounting({ accounts, system }: InstallIntent): { lines: AnswerLine[];
 const softwareByHand = ({ source, proxy, components }: InstallIntent["software"]): Gap[] => {
   const gap = (path: IntentPath, message: string): Gap[] => [{ path, message }];
   return [
-    ...(source ? gap("answers.source", "the source of packages is set once the system runs") : []),
-    ...(proxy ? gap("answers.proxy", "the proxy is set once the system runs") : []),
+    ...(source ? gap("answers.source", "set the package source once the system runs") : []),
+    ...(proxy ? gap("answers.proxy", "set the proxy once the system runs") : []),
     ...(components.length > 0
       ? gap("answers.components", `once the system runs: pkg install ${components.join(" ")}`)
       : []),
@@ -300,7 +300,7 @@ function partsOf({ target, mode }: InstallIntent): { parts: BsdPart[]; gaps: Gap
       ...target.parts
         .filter((p) => !isBsdPart(p))
         .map(({ name }) =>
-          gap("storage.target", `the part "${name.slice(0, 60)}" has no words in this script`),
+          gap("storage.target", `partition "${name.slice(0, 60)}" is not supported by this script`),
         ),
       ...(["zfs", needs] as const).flatMap((use) =>
         parts.some((p) => p.use === use)
@@ -308,7 +308,7 @@ function partsOf({ target, mode }: InstallIntent): { parts: BsdPart[]; gaps: Gap
           : [
               gap(
                 "storage.target",
-                `the profile tells of no part for ${use === "zfs" ? "the root pool" : "the loader"}`,
+                `the profile has no partition for ${use === "zfs" ? "the root pool" : "the loader"}`,
               ),
             ],
       ),
@@ -325,7 +325,7 @@ export function writeBsd(
   { distribution }: Pick<Profile, "distribution">,
 ): AnswerFile | Gap[] {
   if (!distribution)
-    return [{ path: "image.id", message: "the profile does not tell which sets its medium has, nor where" }];
+    return [{ path: "image.id", message: "the profile does not define the installation sets of its medium" }];
   const { parts, gaps } = partsOf(intent);
   if (gaps.length > 0) return gaps;
   const { system, hostName, target } = intent;
@@ -380,11 +380,7 @@ export function writeBsd(
         : []),
       ...section(
         "The end.",
-        ...from(
-          null,
-          `zpool export ${pool}`,
-          "echo 'Installed. Take the medium away and start the machine anew.'",
-        ),
+        ...from(null, `zpool export ${pool}`, "echo 'Installed. Remove the medium and restart the machine.'"),
       ),
     ],
     byHand: [
@@ -394,7 +390,7 @@ export function writeBsd(
       ...softwareByHand(intent.software),
       {
         path: "answers.locale",
-        message: `${intent.locale} is set for each account once the system runs: this system has no language of its own`,
+        message: `set ${intent.locale} for each account once the system runs: this system has no system-wide locale`,
       },
     ],
   };

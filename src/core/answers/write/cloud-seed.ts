@@ -72,10 +72,10 @@ export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): An
       }),
     ],
     byHand: [
-      ...accounts.flatMap((a) => accountNotes(a, "by somebody who is let in already", !allow)),
+      ...accounts.flatMap((a) => accountNotes(a, "by an administrator who can log in", !allow)),
       ...groups.map((group): Gap => ({
         path: "answers.components",
-        message: `the group ${group} is added once the system runs: this format takes packages only`,
+        message: `add the group ${group} once the system runs: this format supports packages only`,
       })),
       ...(["source", "proxy"] as const).flatMap((key): Gap[] =>
         intent.software[key] === ""
@@ -83,7 +83,7 @@ export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): An
           : [
               {
                 path: `answers.${key}`,
-                message: "it is set once the system runs: an image has its own sources",
+                message: "set it once the system runs: an image has its own sources",
               },
             ],
       ),
@@ -97,7 +97,7 @@ export function writeCloudSeed(intent: SystemIntent & { network: HostPlan }): An
         ? [
             {
               path: "network.interfaces",
-              message: `the bridge ${l.name} is told to look at VLANs once the system runs: this format cannot say it`,
+              message: `bridge ${l.name}: enable VLAN filtering once the system runs: this format does not support it`,
             },
           ]
         : [],

@@ -78,7 +78,7 @@ function partLines({ target, mode }: InstallIntent): { lines: string[]; byHand: 
   const lack = ({ name }: IntentPart): void =>
     void byHand.push({
       path: "storage.target",
-      message: `the part "${name.slice(0, 60)}" is made on the screen: this format has no line for it`,
+      message: `create partition "${name.slice(0, 60)}" on the screen: this format does not support it`,
     });
   const lines = target.parts.flatMap((part, number) => {
     if (part.use === "lvm") {
@@ -107,7 +107,7 @@ function partLines({ target, mode }: InstallIntent): { lines: string[]; byHand: 
     byHand.push({
       path: "storage.layout",
       message:
-        "the loader is put on the first drive of the mirror: put it on the others once the system runs, and start once from each",
+        "the boot loader is installed on the first drive of the mirror: install it on the others once the system runs, and boot once from each",
     });
   return { lines, byHand };
 }
@@ -188,13 +188,13 @@ function networkLines({ network }: InstallIntent): { lines: AnswerLine[]; byHand
     ],
     byHand: aware.map((l) => ({
       path: "network.interfaces",
-      message: `the bridge ${l.name} looks at VLANs, which this format cannot say: it is made at the first start, from the files of zone E`,
+      message: `bridge ${l.name} with VLAN filtering is created at the first boot from the files of zone E: this format does not support it`,
     })),
   };
 }
 
 const AS: Readonly<Record<IntentAccount["role"], string>> = {
-  "super-user": "the super-user",
+  "super-user": "root",
   administrator: "an administrator",
   ordinary: "an ordinary user",
   service: "an account without a shell",
@@ -226,7 +226,7 @@ function accountLines({ accounts, system }: InstallIntent): { lines: AnswerLine[
   return {
     lines: linesFrom("answers.accounts", ...lines),
     byHand: accounts.flatMap((account): Gap[] =>
-      accountNotes(account, `on the installer's screen, as ${AS[account.role]}`),
+      accountNotes(account, `on the screen of the installer, as ${AS[account.role]}`),
     ),
   };
 }
@@ -263,12 +263,12 @@ function softwareLines({ software }: InstallIntent): {
         ? [
             gap(
               "answers.proxy",
-              "the proxy is typed on the screen of the source: this format says it only with a source",
+              "type the proxy on the screen of the package source: this format supports it only together with a source",
             ),
           ]
         : []),
       ...(components.length === 0
-        ? [gap("answers.components", "what is installed beside the system itself is chosen on the screen")]
+        ? [gap("answers.components", "choose additional software on the screen")]
         : []),
     ],
   };

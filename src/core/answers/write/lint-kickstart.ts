@@ -2,19 +2,19 @@ import { own } from "../../text";
 
 /** What a kickstart file must hold to, by the format's own documentation; each with the words of its breach. */
 export const KICKSTART_RULES = {
-  line: "a line holds a control character, or the last one does not end",
-  quotes: "a quotation does not end in its line",
-  section: "a section is not known, stands in another one, or does not end",
-  command: "no such command",
-  option: "the command has no such option, or it lacks its value",
+  line: "a line contains a control character, or the last line has no end",
+  quotes: "a quotation is not closed in its line",
+  section: "a section is unknown, nested, or not closed",
+  command: "unknown command",
+  option: "unknown option, or an option without its value",
   missing: "the installer would ask for it: the command is missing",
-  include: "it is read in, and no script of this file writes it",
-  stops: "a first script that fails must end the installation",
-  letter: "a drive is named by a letter or a number, which moves",
-  mount: "two parts are mounted at one place, or none at /",
-  group: "a volume or a group stands on what is not made",
-  array: "an array has a member that is not made or stands in another one, or has too few of them",
-  size: "a part has no size",
+  include: "an included file is not written by a script of this file",
+  stops: "the installation must end if a pre-installation script fails",
+  letter: "a drive is identified by its device name, which can change",
+  mount: "two partitions have the same mount point, or none has /",
+  group: "a volume or group uses a missing part",
+  array: "an array has a missing or shared member, or too few members",
+  size: "a partition has no size",
 } as const;
 export type KickstartRule = keyof typeof KICKSTART_RULES;
 

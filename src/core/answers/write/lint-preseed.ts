@@ -2,16 +2,17 @@ import { own } from "../../text";
 
 /** What a preseed file must hold to; each with the words of its breach. */
 export const PRESEED_RULES = {
-  line: "a line holds a control character, or the last one does not end",
-  shape: "a line is no comment and no question with its type and its answer",
-  question: "the installer has no such question",
+  line: "a line contains a control character, or the last line has no end",
+  shape: "a line is neither a comment nor a question with its type and its answer",
+  question: "unknown question",
   type: "the question has another type",
-  boolean: "a yes or no is neither true nor false",
+  boolean: "a boolean is neither true nor false",
   twice: "a question is answered twice",
   missing: "the installer would ask for it: the question is not answered",
-  letter: "a drive is named by a letter, which moves",
-  unasked: "what lets the installer write stands outside the command that finds the drive",
-  recipe: "a part of the recipe is no least, priority, most and file system with settings up to a full stop",
+  letter: "a drive is identified by its device name, which can change",
+  unasked: "the answers that allow writing are outside the command that finds the drive",
+  recipe:
+    "a recipe part does not have minimum, priority, maximum and file system with settings up to a full stop",
 } as const;
 export type PreseedRule = keyof typeof PRESEED_RULES;
 

@@ -130,10 +130,10 @@ function filled(
   if (lacks)
     return {
       path: at(lacks),
-      message: `the profile has a line with {${lacks}}, and the sheet has no such value: the section of that line wants a condition`,
+      message: `the profile has a line with {${lacks}}, and the sheet has no such value: add a condition to its section`,
     };
   const bad = names.find((name) => UNWRITABLE.test(values[name] ?? ""));
-  if (bad) return { path: at(bad), message: `{${bad}} has a sign that no line of a file can hold` };
+  if (bad) return { path: at(bad), message: `{${bad}} has a character that no line of a file can contain` };
   const text = line.replace(/\{([A-Za-z.]+)\}/g, (whole, name: string) => {
     const value = values[name];
     if (value === undefined) return whole;
@@ -151,20 +151,20 @@ function softwareByHand(
   sections: readonly ScriptSection[],
   named: ReadonlySet<string>,
 ): Gap[] {
-  const later = "is no matter of this format: it is done once the system runs";
+  const later = "not supported by this format: do it once the system runs";
   const has = (kind: ScriptSection["for"]): boolean => sections.some((s) => s.for === kind);
   const wants: [path: IntentPath, wanted: boolean, words: string][] = [
-    ["answers.source", source !== "" && !named.has("source.url"), "the source of packages"],
+    ["answers.source", source !== "" && !named.has("source.url"), "the package source"],
     ["answers.proxy", proxy !== "" && !named.has("source.proxy"), "the proxy"],
     ["answers.components", components.length > 0 && !has("component"), components.join(", ")],
     ["answers.services", services.length > 0 && !has("service"), services.join(", ")],
     [
       "answers.finish",
       finish.length > 0 && !has("command"),
-      `${finish.length === 1 ? "the command" : "what is"} to be run at the end`,
+      `${finish.length === 1 ? "the command" : "the commands"} at the end of the installation`,
     ],
   ];
-  return wants.flatMap(([path, wanted, words]) => (wanted ? [{ path, message: `${words} ${later}` }] : []));
+  return wants.flatMap(([path, wanted, words]) => (wanted ? [{ path, message: `${words}: ${later}` }] : []));
 }
 
 /** What the words of the profile have no line for, though the sheet wants it. */
@@ -191,20 +191,20 @@ function byHandOf(
     ...unless(
       ["host.name", "host.fqdn"],
       "answers.hostName",
-      "the name is typed: this format has no words for it",
+      "type the host name: this format does not support it",
     ),
     ...unless(
       ["keyboard.layout"],
       "answers.keyboard",
-      "the keyboard is chosen: this format has no words for it",
+      "choose the keyboard layout: this format does not support it",
     ),
-    ...unless(["locale.name"], "answers.locale", "the language is chosen: this format has no words for it"),
-    ...unless(["time.zone"], "answers.timeZone", "the time zone is chosen: this format has no words for it"),
+    ...unless(["locale.name"], "answers.locale", "choose the language: this format does not support it"),
+    ...unless(["time.zone"], "answers.timeZone", "choose the time zone: this format does not support it"),
     ...(spares > 0 && !sections.some((s) => s.for === "spare")
       ? [
           {
             path: "storage.target" as const,
-            message: `${spares} spare drives are added once the system runs`,
+            message: `add ${spares} hot spares once the system runs`,
           },
         ]
       : []),
@@ -212,7 +212,7 @@ function byHandOf(
       ? [
           {
             path: "network.interfaces" as const,
-            message: "the interfaces are made at the first start, from zone E",
+            message: "the interfaces are created at the first boot, from zone E",
           },
         ]
       : []),
@@ -225,15 +225,12 @@ function byHandOf(
         return [
           {
             path: "answers.accounts",
-            message: `${name} is made once the system runs: this format has no words for it`,
+            message: `create ${name} once the system runs: this format does not support it`,
           },
         ];
-      const notes = accountNotes(account, "on the installer's screen");
+      const notes = accountNotes(account, "on the screen of the installer");
       return keys.length > 0 && !inWords("key", account)
-        ? [
-            ...notes,
-            { path: "answers.accounts", message: `the keys of ${name} are put in once the system runs` },
-          ]
+        ? [...notes, { path: "answers.accounts", message: `add the keys of ${name} once the system runs` }]
         : notes;
     }),
   ];
@@ -249,7 +246,7 @@ function targetGap(intent: ScriptIntent, sections: readonly ScriptSection[]): Ga
     : [
         {
           path: "storage.layout",
-          message: `the profile has no words for a target like this one (${intent.target.layout}): it is chosen on the screen`,
+          message: `the profile does not support this target (${intent.target.layout}): choose it on the screen`,
         },
       ];
 }

@@ -95,16 +95,16 @@ function firstCommand({ target }: InstallIntent): string {
     'for k in ID_SCSI_SERIAL ID_SERIAL_SHORT ID_SERIAL; do [ -n "$s" ] || s=$(echo "$p" | sed -n "s/^$k=//p" | tr -d "[:space:]")',
     "done",
     `[ "$s" = ${shellWord(serial)} ] || continue`,
-    `[ -z "$found" ] || ${stop("two drives answer with the planned serial")}`,
+    `[ -z "$found" ] || ${stop("two drives have the planned serial number")}`,
     "found=$n",
     "done",
-    `[ -n "$found" ] || ${stop("no drive answers with the planned serial")}`,
+    `[ -n "$found" ] || ${stop("no drive has the planned serial number")}`,
     `[ $(( $(cat "\${SYS:-/sys}/block/$found/size") * 512 )) -eq ${drive.sizeBytes} ] || ${stop("the planned drive has another size")}`,
     `if grep -q "^/dev/$found" "\${MOUNTS:-/proc/mounts}"; then ${stop("the planned drive is in use")}; fi`,
     ...(mayErase
       ? []
       : [
-          `[ -z "$(blkid "/dev/$found"* 2>/dev/null)" ] || ${stop("on the planned drive stands what the sheet knows nothing of")}`,
+          `[ -z "$(blkid "/dev/$found"* 2>/dev/null)" ] || ${stop("the planned drive has contents that the sheet does not know")}`,
         ]),
     `if ! { printf "%s\\012" ${[...set, ...seen].join(" ")} > ${ANSWERS} && debconf-set-selections ${ANSWERS}; }; then ${stop("the answers could not be loaded")}; fi`,
     `rm -f ${ANSWERS}`,
@@ -158,8 +158,8 @@ function networkOf({ network }: InstallIntent, readsFile: boolean): PreseedNetwo
         path: "network.interfaces",
         message:
           l === first
-            ? `the MTU ${l.mtu} of ${l.name} is set at the first start, from the files of zone E`
-            : `the ${l.kind} ${l.name} is made at the first start, from the files of zone E: this installer sets up one plain port`,
+            ? `the MTU ${l.mtu} of ${l.name} is set at the first boot, from the files of zone E`
+            : `the ${l.kind} ${l.name} is created at the first boot, from the files of zone E: this installer sets up one plain port`,
       })),
     };
   const { files, problems } = writeIfupdown(network);
@@ -247,7 +247,7 @@ function accountLines(
       ...(late ? answer(lateOf, "preseed/late_command", "string", late) : []),
     ],
     byHand: accounts.flatMap((a) =>
-      accountNotes(a, a === root || a === first ? "on the installer's screen" : "at the first start"),
+      accountNotes(a, a === root || a === first ? "on the screen of the installer" : "at the first boot"),
     ),
   };
 }
@@ -298,7 +298,7 @@ export function writePreseed(intent: InstallIntent, profile: Profile): AnswerFil
   if (lacks.length > 0)
     return lacks.map(({ part }): Gap => ({
       path: "storage.target",
-      message: `the part "${part.name.slice(0, 60)}" has no words in this format, so the target is laid out on the screen`,
+      message: `partition "${part.name.slice(0, 60)}" is not supported by this format: partition the target on the screen`,
     }));
   const { system, hostName, domain } = intent;
   const network = networkOf(intent, profile.network.files.includes("interfaces"));
@@ -349,7 +349,7 @@ export function writePreseed(intent: InstallIntent, profile: Profile): AnswerFil
             {
               path: "network.address" as const,
               message:
-                "fetched over the network, this file comes too late for the questions about the network itself: then they are answered on the kernel's command line",
+                "if loaded over the network, this file is too late for the questions about the network itself: answer them on the kernel command line",
             },
           ]),
       ...(intent.software.source
@@ -357,12 +357,12 @@ export function writePreseed(intent: InstallIntent, profile: Profile): AnswerFil
         : [
             {
               path: "answers.source" as const,
-              message: "the mirror is answered on the screen, or the medium is asked for",
+              message: "answer the mirror question on the screen, or install from the medium",
             },
           ]),
       ...(intent.software.components.length > 0
         ? []
-        : [{ path: "answers.components" as const, message: "components are chosen on the screen" }]),
+        : [{ path: "answers.components" as const, message: "choose components on the screen" }]),
     ],
   };
 }

@@ -1,5 +1,5 @@
 import { factsOf, type Drive, type Facts } from "../../machine";
-import { addSeconds } from "../../units";
+import { formatFixed, addSeconds } from "../../units";
 import type { BootPlan } from "../ground";
 import { syncEnd, type PercentReading } from "./sync";
 import type { CardModuleView, SyncView } from "./view";
@@ -46,10 +46,10 @@ function syncView(plan: BootPlan, set: Set | null): SyncView | null {
   return {
     ...{ readings, endsAt, lateAt },
     from: own
-      ? `${readings.length} readings, ${own.percentPerMinute.toFixed(1)} % a minute`
+      ? `${readings.length} readings, ${formatFixed(own.percentPerMinute, 1)} % per minute`
       : told
-        ? "as the module told it"
-        : "one reading: a second one, some minutes later, tells when it ends",
+        ? "as reported by the module"
+        : "one reading: enter a second one some minutes later to get the end time",
     stands: due === null ? "end not known" : plan.now > due ? "overdue" : "under way",
   };
 }
@@ -69,12 +69,12 @@ export function cardModule(plan: BootPlan): CardModuleView | null {
   // A hundred that was typed holds until a tool has told of the mirror again.
   const isSaidWhole = cards.readings.some((r) => r.percent >= 100 && r.at > readAt);
   return {
-    module: controller?.name ?? "module for cards",
+    module: controller?.name ?? "boot flash card module",
     cards: (set?.members ?? []).map((m) => ({
       ...{ slot: m.name, state: m.state, isPrimary: m.name === cards.primary },
     })),
     mirror: set && {
-      ...{ name: set.name, level: set.level ?? "not told", state: set.state },
+      ...{ name: set.name, level: set.level ?? "not reported", state: set.state },
       isWhole: set.health === "good" || isSaidWhole,
     },
     sync: syncView(plan, set),

@@ -3,7 +3,7 @@ import { formatDateTime } from "../../units";
 import type { BootGround } from "../ground";
 import { rule, type BootRule } from "./rule";
 
-const SOURCE = "the firmware's list";
+const SOURCE = "boot entries";
 
 /** Settings of which another rule speaks, with more of the reason. */
 const SPOKEN_OF: readonly string[] = ["mode", "virtualisation", "iommu"];
@@ -39,7 +39,7 @@ export const entryRules: readonly BootRule[] = [
       "boot.cards.readings",
       { percent: String(readings.at(-1)!.percent), mirror: cards.mirror.name },
       evidence("last reading", `${readings.at(-1)!.percent} %`, time(readings.at(-1)!.at, site)),
-      evidence("should be whole", time(cards.sync.lateAt ?? cards.sync.endsAt ?? "", site), from),
+      evidence("should be complete", time(cards.sync.lateAt ?? cards.sync.endsAt ?? "", site), from),
     );
   }),
 
@@ -50,7 +50,7 @@ export const entryRules: readonly BootRule[] = [
       cards.isTarget ? "stop" : "caution",
       "boot.cards.readings",
       { state: cards.mirror.state, mirror: cards.mirror.name },
-      evidence(cards.mirror.name, cards.mirror.state, "the module"),
+      evidence(cards.mirror.name, cards.mirror.state, "boot module"),
     );
   }),
 
@@ -68,7 +68,7 @@ export const entryRules: readonly BootRule[] = [
         end: isKnown ? "known" : "unknown",
       },
       evidence("last reading", `${readings.at(-1)!.percent} %`, time(readings.at(-1)!.at, site)),
-      evidence("whole", endsAt ? time(endsAt, site) : "not known", from),
+      evidence("whole", endsAt ? time(endsAt, site) : "unknown", from),
     );
   }),
 
@@ -86,7 +86,7 @@ export const entryRules: readonly BootRule[] = [
     return hit(
       "note",
       "boot.settings",
-      { settings: other.map((s) => `${s.title} is ${s.found?.value}, wanted ${s.value}`).join("; ") },
+      { settings: other.map((s) => `${s.title} is ${s.found?.value}, planned ${s.value}`).join("; ") },
       ...other.map((s) => evidence(s.title, s.found?.value ?? "", s.found?.from ?? "")),
     );
   }),
@@ -97,7 +97,7 @@ export const entryRules: readonly BootRule[] = [
     return hit(
       "caution",
       "boot.settings",
-      { settings: against.map((s) => `${s.title} ${s.value}, the site ${s.siteWants}`).join("; ") },
+      { settings: against.map((s) => `${s.title} ${s.value}, site policy ${s.siteWants}`).join("; ") },
       ...against.flatMap((s) => [
         evidence(s.title, s.value, s.why),
         evidence(s.title, s.siteWants ?? "", site?.name ?? "the site"),
@@ -111,7 +111,7 @@ export const entryRules: readonly BootRule[] = [
     return hit(
       "caution",
       "boot.settings",
-      { settings: missing.map((s) => `${s.title} (wanted ${s.value}: ${s.why})`).join("; ") },
+      { settings: missing.map((s) => `${s.title} (planned ${s.value}: ${s.why})`).join("; ") },
       ...missing.map((s) => evidence(s.title, s.value, s.why)),
     );
   }),
@@ -128,7 +128,7 @@ export const entryRules: readonly BootRule[] = [
       "caution",
       "boot.start",
       { names },
-      ...twice.slice(0, 6).map((e) => evidence(`entry ${e.id}`, e.device ?? "not known", SOURCE)),
+      ...twice.slice(0, 6).map((e) => evidence(`entry ${e.id}`, e.device ?? "unknown", SOURCE)),
     );
   }),
 ];

@@ -101,7 +101,7 @@ export const pathRules: readonly BootRule[] = [
           "caution",
           "boot.start",
           { moment: momentSubject(at), ends: view.ends, on: other.on, otherwise: other.otherwise },
-          evidence(view.ends, other.on, "not read"),
+          evidence(view.ends, other.on, "not collected"),
         );
     }
     return null;

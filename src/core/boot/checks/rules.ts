@@ -1,9 +1,9 @@
 import { evidence, hit } from "../../finding";
 import { insideVerdict, loaderSignature, profileName, startsIn } from "../../image";
 import { factsOf, sourceWords } from "../../machine";
-import { modeWords, onStick, stickBoots, stickOf } from "../../media";
+import { mediumWords, modeWords, onStick, stickBoots, stickOf } from "../../media";
 import { targetOf } from "../../storage";
-import { byteCount, bytesOf, formatBytes, sectorCount } from "../../units";
+import { byteCount, bytesOf, formatBytes, sectorCount, localDay } from "../../units";
 import type { BootGround } from "../ground";
 import { isSecureAfter } from "../secure";
 import { rule, type BootRule } from "./rule";
@@ -31,7 +31,11 @@ export const bootRules: readonly BootRule[] = [
         mode: modeWords(sheet.boot.mode),
         reason: verdict.reason,
       },
-      evidence("inside the file", verdict.reason, `${image.inside?.by}, ${image.inside?.at.slice(0, 10)}`),
+      evidence(
+        "inspection of the file",
+        verdict.reason,
+        `${image.inside?.by}, ${localDay(image.inside!.at, context)}`,
+      ),
       evidence("boot mode", modeWords(sheet.boot.mode), "this sheet"),
     );
   }),
@@ -45,7 +49,7 @@ export const bootRules: readonly BootRule[] = [
       "boot.mode",
       { mode: modeWords(sheet.boot.mode) },
       evidence("boot mode", modeWords(sheet.boot.mode), "this sheet"),
-      evidence("image starts in", startsIn(image), image.name),
+      evidence("image boots in", startsIn(image), image.name),
     );
   }),
 
@@ -73,7 +77,7 @@ export const bootRules: readonly BootRule[] = [
         planned: modeWords(context.sheet.boot.mode),
         ...(os ? { existing: "system", os } : { existing: "unknown" }),
       },
-      evidence("started in", modeWords(found), sourceWords(context, "firmware.mode")),
+      evidence("booted in", modeWords(found), sourceWords(context, "firmware.mode")),
       evidence("planned", modeWords(context.sheet.boot.mode), "this sheet"),
     );
   }),
@@ -83,9 +87,9 @@ export const bootRules: readonly BootRule[] = [
       ? hit(
           "stop",
           "boot.start",
-          { media: sheet.image.way },
-          evidence("start", "media stays first for good", "this sheet"),
-          evidence("after the install", "the machine restarts by itself", "OS profile"),
+          { media: mediumWords[sheet.image.way] },
+          evidence("start", "media first in the permanent boot order", "this sheet"),
+          evidence("after the installation", "the machine restarts by itself", "OS profile"),
         )
       : null,
   ),
@@ -100,7 +104,7 @@ export const bootRules: readonly BootRule[] = [
       state === "unsigned" ? "stop" : "caution",
       "boot.secureBoot",
       { state: state === "unsigned" ? "unsigned" : "unknown" },
-      evidence("secure boot", "on", "this sheet"),
+      evidence("Secure Boot", "on", "this sheet"),
       evidence("loader", words, source),
     );
   }),
@@ -113,8 +117,8 @@ export const bootRules: readonly BootRule[] = [
       "stop",
       "boot.secureBoot",
       { profile: refuses },
-      evidence("secure boot", "on", "this sheet"),
-      evidence("secure boot", "must be off", `OS profile ${refuses}`),
+      evidence("Secure Boot", "on", "this sheet"),
+      evidence("Secure Boot", "must be off", `OS profile ${refuses}`),
     );
   }),
 
@@ -127,8 +131,8 @@ export const bootRules: readonly BootRule[] = [
       refuses ? "note" : "caution",
       "boot.secureBoot",
       {},
-      evidence("secure boot", "off", "this sheet"),
-      ...(refuses ? [evidence("secure boot", "must be off", `OS profile ${refuses}`)] : []),
+      evidence("Secure Boot", "off", "this sheet"),
+      ...(refuses ? [evidence("Secure Boot", "must be off", `OS profile ${refuses}`)] : []),
     );
   }),
 
@@ -146,7 +150,7 @@ export const bootRules: readonly BootRule[] = [
         formatBytes(target.sizeBytes),
         sourceWords(context, `drives.${target.id}.sizeBytes`),
       ),
-      evidence("an MBR reaches", formatBytes(reach), `${sector}-byte sectors × 2³²`),
+      evidence("an MBR addresses", formatBytes(reach), `${sector}-byte sectors × 2³²`),
     );
   }),
 
@@ -158,7 +162,7 @@ export const bootRules: readonly BootRule[] = [
       "caution",
       "boot.mode",
       { stick: stickOf(context).name },
-      evidence("partition scheme", scheme, "drive register"),
+      evidence("partition scheme", scheme, "drive inventory"),
       evidence("boot mode", modeWords(boot.mode), "this sheet"),
     );
   }),

@@ -19,7 +19,7 @@ export const sanRules: readonly BootRule[] = [
       evidence("reached over", target.san, sourceWords(context, `drives.${target.id}.san`)),
       evidence(
         "boot entries",
-        isUnread ? "not read" : "none leads to a storage network",
+        isUnread ? "not collected" : "none leads to a storage network",
         sourceWords(context, "firmware.entries"),
       ),
     );

@@ -29,12 +29,12 @@ describe("the schools of boot devices on a machine", () => {
     expect(mirror.here).toBe("degraded: syncing, 38 %, about 26 min left");
     expect(of("mirrored cards", withCards(1))).toMatchObject({
       isPossible: false,
-      here: "the module holds one card",
+      here: "the module has one card",
     });
     expect(of("one card", withCards(1))).toMatchObject({ isChosen: true, survives: 0 });
     expect(of("one card")).toMatchObject({
       isPossible: false,
-      here: "there is no module for cards in this machine",
+      here: "this machine has no boot card module",
     });
   });
 
@@ -65,10 +65,10 @@ describe("the schools of boot devices on a machine", () => {
     expect(of("network each time").profile).toBeNull();
     const worn = aDrive("NV-0001", { health: { wearPercent: 12, hours: 11_840 } });
     expect(of("one drive", { drives: [worn] }).wear).toBe("12 % worn, 11,840 h");
-    expect(of("one drive").wear).toBe("not told");
+    expect(of("one drive").wear).toBe("not reported");
   });
 
-  it("know a SAN only where the firmware has an entry for one, and the network where a port has a link", () => {
+  it("know a SAN only where the firmware has a boot entry for one, and the network where a port has a link", () => {
     const entries = [
       {
         id: "0001",
@@ -83,7 +83,7 @@ describe("the schools of boot devices on a machine", () => {
     });
     const local = [{ ...entries[0]!, path: "HD(1,GPT,aa-01)/File(\\a.efi)" }];
     const volume = aDrive("LUN-0001", { san: "iSCSI", sanPaths: 2 });
-    expect(of("SAN volume").here).toBe("whether the firmware reaches one was not read");
+    expect(of("SAN volume").here).toBe("the boot entries of the firmware were not collected");
     expect(of("SAN volume", { facts: listed(local) }).here).toMatch(/^no hardware initiator/);
     expect(of("SAN volume", { facts: listed(entries) }).isPossible).toBe(true);
     expect(of("SAN volume", { drives: [volume], sheet: { "storage.target": volume.id } })).toMatchObject({

@@ -1,7 +1,7 @@
 import { keysOf } from "../../text";
 import type { Profile, TargetKind } from "../../image";
 import { factsOf, presentDrives, visibleDrives, type Drive, type Facts } from "../../machine";
-import { formatDuration } from "../../units";
+import { formatDuration, formatNumber } from "../../units";
 import type { BootPlan } from "../ground";
 import { reachesSan, shortName } from "../seen";
 import type { School, SchoolView } from "./view";
@@ -47,16 +47,16 @@ function wearOf(drives: readonly Drive[]): string {
   const told = drives.flatMap(({ health }) => {
     const parts = [
       health?.wearPercent == null ? "" : `${health.wearPercent} % worn`,
-      health?.hours == null ? "" : `${health.hours.toLocaleString("en-GB")} h`,
+      health?.hours == null ? "" : `${formatNumber(health.hours)} h`,
     ].filter(Boolean);
     return parts.length > 0 ? [parts.join(", ")] : [];
   });
-  return told.length > 0 ? [...new Set(told)].join("; ") : "not told";
+  return told.length > 0 ? [...new Set(told)].join("; ") : "not reported";
 }
 
 /** How a mirror of cards stands: its state, and when a sync will be over. */
 function mirrorWords({ set }: NonNullable<Parts["card"]>): string {
-  if (!set) return "how its cards stand was not read";
+  if (!set) return "the state of its cards was not collected";
   const { progress } = set;
   if (!progress) return set.state;
   const left = progress.secondsLeft == null ? "" : `, about ${formatDuration(progress.secondsLeft)} left`;
@@ -88,35 +88,35 @@ const possible = (here: string, more: Partial<Judged>): Judged => ({
 });
 
 const KEEPS_DATA = "all data drives";
-const NOTHING_KEPT = "the other drives; what stands on these is erased";
+const NOTHING_KEPT = "the other drives; the contents of these are erased";
 
 /** Each school with what it stands on here. */
 const JUDGE: Readonly<Record<School, (parts: Parts) => Judged>> = {
   "mirrored cards": ({ card }) => {
     const members = card?.set?.members.length ?? 0;
-    if (!card) return missing("there is no module for cards in this machine");
-    if (members < 2) return missing("the module holds one card", { keeps: KEEPS_DATA });
-    const note = "a degraded state is expected until the sync has ended, and a fault afterwards";
+    if (!card) return missing("this machine has no boot card module");
+    if (members < 2) return missing("the module has one card", { keeps: KEEPS_DATA });
+    const note = "a degraded state is expected until the mirror is complete, and a fault afterwards";
     return possible(mirrorWords(card), { survives: 1, wear: wearOf([card.drive]), keeps: KEEPS_DATA, note });
   },
   "one card": ({ card }) =>
     card
       ? possible("one card of the module", {
           ...{ wear: wearOf([card.drive]), keeps: KEEPS_DATA },
-          note: "a lab exception, with a day on which it ends; keep a recipe to build it again",
+          note: "a lab exception with an end date; document a procedure to rebuild the system",
         })
-      : missing("there is no module for cards in this machine"),
+      : missing("this machine has no boot card module"),
   "one drive": ({ single }) =>
     single[0]
       ? possible(shortName(single[0]), {
           ...{ bays: inBays(single.slice(0, 1)), wear: wearOf(single.slice(0, 1)), keeps: NOTHING_KEPT },
-          note: "one failure, and the machine does not start",
+          note: "one failure stops the machine",
         })
-      : missing("no drive is shown by itself: all stand behind a controller"),
+      : missing("all drives are behind a RAID controller"),
   "mirrored drives": ({ single }) => {
     const pair = pairOf(single);
-    if (!pair) return missing("there are no two equal drives that are shown by themselves");
-    const note = "each of both needs its own boot partition; firmware does not mirror it";
+    if (!pair) return missing("there are no two equal drives outside a RAID controller");
+    const note = "each drive needs its own boot partition; the firmware does not mirror it";
     return possible(names(pair), {
       bays: inBays(pair),
       survives: 1,
@@ -127,8 +127,8 @@ const JUDGE: Readonly<Record<School, (parts: Parts) => Judged>> = {
   },
   "hardware mirror": ({ unused }) => {
     const pair = pairOf(unused);
-    if (!pair) return missing("the controller has no two equal drives that are in no set");
-    const note = "the installer sees one drive, and none of the errors of its members";
+    if (!pair) return missing("the controller has no two equal unused drives");
+    const note = "the installer sees one drive, without the errors of its members";
     return possible(names(pair), {
       bays: inBays(pair),
       survives: 1,
@@ -139,24 +139,24 @@ const JUDGE: Readonly<Record<School, (parts: Parts) => Judged>> = {
   },
   "external drive": () =>
     possible("a port of the machine itself", {
-      ...{ wear: "its own", keeps: "every drive inside" },
-      note: "a cable that can be pulled: a note at the port, a spare, and a saved configuration",
+      ...{ wear: "its own", keeps: "all internal drives" },
+      note: "the device can be unplugged: label the port, keep a spare, and save the configuration",
     }),
   "network each time": ({ ports }) =>
     ports.length > 0
       ? possible(ports.join(", "), {
-          ...{ wear: "none", keeps: "every drive; nothing of the system stands in the machine" },
-          note: "without its boot service it starts nothing; a way for many equal machines",
+          ...{ wear: "none", keeps: "all drives; the machine stores nothing of the system" },
+          note: "cannot boot without its boot service; suited to many equal machines",
         })
       : missing("no wired port has a link"),
   "SAN volume": ({ san: { volumes, hidden } }) => {
     if (hidden === "no hardware initiator")
-      return missing("no hardware initiator is known: the firmware's list has no entry for one");
+      return missing("no hardware initiator known: the firmware has no boot entry for one");
     const seen = volumes[0] ? `${shortName(volumes[0])}, ${pathWords(volumes[0])}` : "";
-    if (hidden === "unknown" && !seen) return missing("whether the firmware reaches one was not read");
-    return possible(seen || "the firmware has an entry for one", {
-      ...{ wear: "that of the array", keeps: "every drive inside" },
-      note: "one copy for each server, a hardware initiator, and a volume that no other sees",
+    if (hidden === "unknown" && !seen) return missing("the boot entries of the firmware were not collected");
+    return possible(seen || "the firmware has a boot entry for one", {
+      ...{ wear: "that of the storage system", keeps: "all internal drives" },
+      note: "one copy per server, a hardware initiator, and a volume that no other server can access",
     });
   },
 };

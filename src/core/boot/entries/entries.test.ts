@@ -69,16 +69,16 @@ describe("the list of a firmware", () => {
   });
 
   it("says what would be lost, and that nothing is while another entry leads to the same", () => {
-    expect(of(views, "0002").loses).toBe("what stands on Alder 480 would not be started any more");
-    expect(of(views, "0001").loses).toBe("nothing while 0008 stands: it leads to the same");
+    expect(of(views, "0002").loses).toBe("the system on Alder 480 no longer boots");
+    expect(of(views, "0001").loses).toBe("none while 0008 exists: it boots the same");
     expect(of(views, "0003").loses).toBe("nothing");
-    expect(of(views, "000A").loses).toBe("not known: look first");
+    expect(of(views, "000A").loses).toBe("unknown: check first");
   });
 
   it("says what the installation makes of it: only what stands on the target goes stale", () => {
-    expect(of(views, "0001").after).toBe("stale: the installation writes a new table");
+    expect(of(views, "0001").after).toBe("stale: the installation writes a new partition table");
     expect(of(views, "0002").after).toBe("stays");
-    expect(of(views, "0003").after).toContain("stays, and costs");
+    expect(of(views, "0003").after).toContain("none, but a leftover entry shows a message at each boot");
   });
 
   it("calls nothing stale while a drive is there of which nobody has read the partitions", () => {

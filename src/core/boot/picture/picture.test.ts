@@ -15,19 +15,21 @@ describe("the starts of a build", () => {
     expect(moments.map((m) => m.verdict)).toEqual(["as it is", "as wanted", "as wanted", "as wanted"]);
     expect(moments.map((m) => m.mediumIn)).toEqual([false, false, true, true]);
     expect(story).toBe(
-      "The next restart, once, starts the installer of Cairn Hypervisor 9.0 from the virtual CD; after that it starts Cairn Hypervisor 9 from Alder 480.",
+      "The next restart, once, boots the installer of Cairn Hypervisor 9.0 from the virtual CD; after that it boots Cairn Hypervisor 9 from Alder 480.",
     );
   });
 
   it("end in the installer again where the medium stays first for good", () => {
     const first: BuildChanges = { sheet: { "boot.start": "media first in the boot order" } };
     expect(at("first restart", first).verdict).toBe("installer again");
-    expect(picture(first).story).toContain("and so does every one after it while the medium stays in");
+    expect(picture(first).story).toContain(
+      "and so does every later restart while the medium stays connected",
+    );
   });
 
   it("start from the network by the port of the plan, and from nothing where the road needs no medium", () => {
     const net = at("to install", { sheet: { "image.way": "network" } });
-    expect(net.ends).toBe("starts the installer of Cairn Hypervisor 9.0 from the network (eno1)");
+    expect(net.ends).toBe("boots the installer of Cairn Hypervisor 9.0 from the network (eno1)");
     expect(net.endsAt).toBe(MAC);
   });
 
@@ -35,7 +37,7 @@ describe("the starts of a build", () => {
     const never = at("to install", unlicensed("not licensed"));
     expect(never.verdict).toBe("medium not started");
     expect(never.tries[0]?.why).toBe(
-      "virtual CD cannot be seen by the firmware: the management controller may not map media.",
+      "The firmware cannot see virtual CD: the licence of the management controller excludes virtual media.",
     );
     const perhaps = at("to install", unlicensed("unknown"));
     expect(perhaps.verdict).toBe("as wanted");
@@ -46,12 +48,12 @@ describe("the starts of a build", () => {
     [
       "a stick written for the other mode",
       { sheet: { "image.stick.written": "legacy" } },
-      /no loader at the path/,
+      /USB stick has no loader at the default path/,
     ],
     [
       "an image without a loader for it",
       { image: { bootModes: ["legacy"], inside: null } },
-      /no loader at the path/,
+      /USB stick has no loader at the default path/,
     ],
   ])("pass over %s", (_, changes, why) => {
     const { sheet = {} } = changes;

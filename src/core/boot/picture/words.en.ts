@@ -10,10 +10,10 @@ export function whyWords({ reason, device, label, file, entry }: Attempt): strin
   if (!reason) return null;
   const hidden = device?.hidden;
   return fill(REASONS[reason].says, {
-    device: device?.name ?? "what the entry names",
+    device: device?.name ?? "the boot entry",
     entry: label ? `"${label}"` : `entry ${entry ?? "?"}`,
     file: file ?? "its loader",
-    why: hidden && hidden !== "unknown" ? HIDDEN_WORDS[hidden] : "it is not enabled",
+    why: hidden && hidden !== "unknown" ? HIDDEN_WORDS[hidden] : "it is disabled",
   });
 }
 
@@ -30,16 +30,16 @@ export function endWords(end: End): string {
   switch (end.kind) {
     case "system":
       return end.starts
-        ? `starts ${end.starts} from ${deviceWords(end.device)}`
-        : `starts what stands on ${deviceWords(end.device)}, which nobody has read`;
+        ? `boots ${end.starts} from ${deviceWords(end.device)}`
+        : `boots the contents of ${deviceWords(end.device)}, which are unknown`;
     case "shell":
-      return "ends in the firmware's own shell";
+      return "ends in the shell of the firmware";
     case "set-up":
-      return "ends in the set-up pages";
+      return "ends in the firmware setup";
     case "hangs":
-      return `stops at ${end.device ? deviceWords(end.device) : "a loader"} without a word`;
+      return `stops at ${end.device ? deviceWords(end.device) : "a loader"} without a message`;
     case "nothing":
-      return "finds nothing to start and waits";
+      return "finds nothing to boot and waits";
   }
 }
 
@@ -49,7 +49,7 @@ export const questionWords = ({ code, facts, taken }: Question, not = false): st
 
 export const MOMENT_WORDS: Readonly<Record<Moment, string>> = {
   now: "now",
-  "to install": "to install",
+  "to install": "installation boot",
   "first restart": "first restart",
   "power loss": "power loss, later",
 };
@@ -57,7 +57,7 @@ export const MOMENT_WORDS: Readonly<Record<Moment, string>> = {
 /** The same moments as the subject of a sentence. */
 export const momentSubject = (moment: Moment): string =>
   moment === "power loss"
-    ? "a start after a power loss"
+    ? "a boot after a power loss"
     : `the ${moment === "now" ? "next restart" : "first restart"}`;
 
 type Told = Pick<MomentView, "ends" | "verdict">;
@@ -65,9 +65,9 @@ type Told = Pick<MomentView, "ends" | "verdict">;
 /** What the next start and the one after it come to, for the phone; `once` where that start changes nothing for good. */
 export function storyWords(install: Told, restart: Told, once: boolean): string {
   if (install.verdict === "medium not started")
-    return `The next restart ${install.ends}, and the medium is not started.`;
+    return `The next restart ${install.ends}; the medium does not boot.`;
   if (restart.verdict === "installer again")
-    return `The next restart ${install.ends}, and so does every one after it while the medium stays in.`;
+    return `The next restart ${install.ends}, and so does every later restart while the medium stays connected.`;
   if (install.ends === restart.ends) return `The next restart ${install.ends}.`;
   const how = install.verdict === "as wanted" && once ? ", once," : "";
   return `The next restart${how} ${install.ends}; after that it ${restart.ends}.`;

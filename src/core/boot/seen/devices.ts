@@ -5,6 +5,7 @@ import {
   type Drive,
   type Facts,
   type Port,
+  MEDIA_NAMES,
 } from "../../machine";
 import { nodeOfKind, parseDevicePath, pathOf, type DevicePath } from "../path";
 import type { BootDevice, BootEntry, Contents, DeviceKind, Volume } from "../resolve";
@@ -97,7 +98,7 @@ function kindOf(drive: Drive, facts: Facts): DeviceKind {
 export function shortName(drive: Drive): string {
   if (drive.san) return `${drive.san} volume`;
   if (drive.bay) return /^\d/.test(drive.bay) ? `bay ${drive.bay}` : drive.bay;
-  return drive.presentedBy ?? drive.model ?? `${drive.media} drive`;
+  return drive.presentedBy ?? drive.model ?? MEDIA_NAMES[drive.media];
 }
 
 /** Where a drive is, by the entry that firmware made for it: its name there holds the serial. */

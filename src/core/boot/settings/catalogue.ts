@@ -23,7 +23,7 @@ export const SETTINGS = {
     named: /csm|legacy_?support|compatibility_?support/i,
   },
   secureBoot: {
-    title: "Secure boot",
+    title: "Secure Boot",
     words: "secure boot control, key management, OS type",
     where: "Security, or Boot",
     named: /^secure_?boot(_?(control|state|enable))?$/i,

@@ -11,7 +11,7 @@ const line = (key: SettingKey, changes: BuildChanges = {}) => sheet(changes).fin
 
 describe("the settings that a build wants", () => {
   it.each<[SettingKey, BuildChanges, string | undefined]>([
-    ["mode", { sheet: { "boot.mode": "legacy" } }, "legacy"],
+    ["mode", { sheet: { "boot.mode": "legacy" } }, "legacy BIOS"],
     ["compatibility", { sheet: { "boot.mode": "legacy" } }, "on"],
     ["compatibility", {}, "off"],
     ["secureBoot", {}, "on"],
@@ -25,7 +25,7 @@ describe("the settings that a build wants", () => {
     ["networkBoot", { sheet: { "image.way": "network" } }, "on"],
     ["order", {}, "as it is"],
     ["order", { sheet: { "boot.order": ["NV-0001"] } }, "Alder 480"],
-    ["clock", {}, "UTC, right to the minute"],
+    ["clock", {}, "UTC, correct to the minute"],
   ])("%s follows from the decisions: %j gives %s", (key, changes, value) => {
     expect(line(key, changes)?.value).toBe(value);
   });
@@ -47,7 +47,7 @@ describe("what the site lays down", () => {
   it("joins the sheet where the build decides nothing, with whose rule it is and why", () => {
     expect(line("fans")).toBeUndefined();
     expect(line("fans", ruled({ why: "beside the desk" }))).toMatchObject({
-      ...{ value: "quiet", why: "Works, for every machine: beside the desk" },
+      ...{ value: "quiet", why: "Works, for all machines: beside the desk" },
     });
   });
   it("goes by the role before every machine, and not at all for another role", () => {
@@ -90,10 +90,10 @@ describe("a setting as it was found", () => {
     expect(line("clock")).toMatchObject({ found: null, isAsWanted: null });
   });
 
-  it("is before all what was typed at the machine", () => {
+  it("is before all what was entered at the machine", () => {
     const typed = [{ key: "secureBoot", found: "Enabled", done: "left" }];
     expect(line("secureBoot", { ...told({}), sheet: { "boot.settings": typed } })).toMatchObject({
-      found: { value: "Enabled", from: "typed at the machine" },
+      found: { value: "Enabled", from: "entered at the machine" },
       ...{ isAsWanted: true, done: "left" },
     });
   });
@@ -104,7 +104,7 @@ it.each<[SettingKey, string, string, boolean | null]>([
   ["secureBoot", "on", "disabled", false],
   ["mode", "UEFI", "Uefi", true],
   ["mode", "UEFI", "Bios", false],
-  ["mode", "legacy", "BIOS boot mode", true],
+  ["mode", "legacy BIOS", "BIOS boot mode", true],
   ["mode", "UEFI", "dual", null],
   ["powerLoss", "on", "last state", null],
   ["powerLoss", "on", "AlwaysOff", false],
@@ -116,7 +116,7 @@ it.each<[SettingKey, string, string, boolean | null]>([
 it("is told as plain text, each line with its reason and its other words", () => {
   const text = settingsText(sheet());
   expect(text).toContain(
-    "Boot mode: UEFI; found UEFI (imported)\n  because: this sheet\n  also called: boot list option",
+    "Boot mode: UEFI; found UEFI (imported)\n  reason: this sheet\n  also named: boot list option",
   );
-  expect(text).toContain("Clock: UTC, right to the minute; not looked at");
+  expect(text).toContain("Clock: UTC, correct to the minute; not inspected");
 });

@@ -40,7 +40,7 @@ type Seen = BootPlan["sheet"]["boot"]["settings"][number];
 /** As it was found: typed at the machine, or told by a tool. */
 function found(machine: OnMachine, key: SettingKey, seen: Seen | undefined): SettingView["found"] {
   const typed = seen?.found.trim();
-  return typed ? { value: typed, from: "typed at the machine" } : toldBy(machine, key);
+  return typed ? { value: typed, from: "entered at the machine" } : toldBy(machine, key);
 }
 
 function lineOf(machine: OnMachine, wanted: Wanted, seen: Seen | undefined): SettingView {
@@ -72,7 +72,7 @@ export const siteSettingsOf = (machine: OnMachine, site: Site | null): SettingVi
 export const settingsText = (lines: readonly SettingView[]): string =>
   lines
     .map((l) => {
-      const was = l.found ? `; found ${l.found.value} (${l.found.from})` : "; not looked at";
-      return `${l.title}: ${l.value}${was}${l.done ? `; ${l.done}` : ""}\n  because: ${l.why}\n  also called: ${l.words}; under ${l.where}`;
+      const was = l.found ? `; found ${l.found.value} (${l.found.from})` : "; not inspected";
+      return `${l.title}: ${l.value}${was}${l.done ? `; ${l.done}` : ""}\n  reason: ${l.why}\n  also named: ${l.words}; menu: ${l.where}`;
     })
     .join("\n");

@@ -1,3 +1,4 @@
+import { term } from "../../text";
 import { factsOf, type Typed } from "../../machine";
 import { modeWords } from "../../media";
 import type { BootPlan } from "../ground";
@@ -30,7 +31,7 @@ function secureBoot({ sheet, legs }: BootPlan): Wanted[] {
   return want(
     "secureBoot",
     planned,
-    refuses ? `${refuses.name} ${refuses.version} does not start with it` : "this sheet",
+    refuses ? `${refuses.name} ${refuses.version} does not boot with it` : "this sheet",
   );
 }
 
@@ -49,7 +50,7 @@ function withSite(wanted: readonly Wanted[], site: Site | null, role: Typed["rol
     if (!rule) return own ? [own] : [];
     if (own && sameSetting(key, own.value, rule.value)) return [own];
     if (own && !own.isUsual) return [{ ...own, siteWants: rule.value }];
-    const whose = `${site?.name}, for ${rule.role ? `machines of the role ${rule.role}` : "every machine"}`;
+    const whose = `${site?.name}, for ${rule.role ? `machines with the role ${term(rule.role)}` : "all machines"}`;
     return want(key, rule.value, rule.why ? `${whose}: ${rule.why}` : whose);
   });
   return ruled;
@@ -74,7 +75,7 @@ function byDecisions(plan: BootPlan, moments: readonly MomentView[]): Wanted[] {
     ...(isLegacy ? want : usual)(
       "compatibility",
       isLegacy ? "on" : "off",
-      isLegacy ? "legacy mode needs it" : "with it every device stands in the boot menu twice",
+      isLegacy ? "required for legacy BIOS mode" : "it shows every device twice in the boot menu",
     ),
     ...secureBoot(plan),
     ...asked(plan, "virtualisation"),
@@ -82,28 +83,26 @@ function byDecisions(plan: BootPlan, moments: readonly MomentView[]): Wanted[] {
     ...usual(
       "powerLoss",
       isLab ? "as before" : "on",
-      isLab ? "a lab machine" : "it comes back without anybody",
+      isLab ? "a lab machine" : "the machine returns without an operator",
     ),
     ...(remote === false
-      ? usual("wake", "on", "no management controller: it is the only switch from afar")
+      ? usual("wake", "on", "no management controller: the only way to turn it on remotely")
       : []),
-    ...(remote === true ? usual("graphics", "onboard", "the remote console shows that one only") : []),
+    ...(remote === true ? usual("graphics", "onboard", "the remote console shows only this one") : []),
     ...(overNetwork ? want : usual)(
       "networkBoot",
       overNetwork ? "on" : "off",
-      overNetwork
-        ? "the way to the machine is the network"
-        : "where nothing answers, each start waits a minute",
+      overNetwork ? "the boot source is the network" : "without a response, each boot waits a minute",
     ),
     ...want(
       "clock",
-      "UTC, right to the minute",
-      "an installer writes the time of this clock into what it makes",
+      "UTC, correct to the minute",
+      "an installer writes the time of this clock into the new system",
     ),
     ...want(
       "order",
       order.length > 0 ? order.join(", then ") : "as it is",
-      order.length > 0 ? "this sheet" : "one-time boot changes nothing for good",
+      order.length > 0 ? "this sheet" : "one-time boot does not change the permanent order",
     ),
   ];
 }

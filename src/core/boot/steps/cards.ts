@@ -20,38 +20,36 @@ function make(
   { name, primary, removable }: BootGround["sheet"]["boot"]["cards"],
 ): Step {
   return step("cards-mirror", "C", takes(180, 480), {
-    title: `Make the mirror of the boot cards: ${name}`,
+    title: `Create the mirror of the boot cards: ${name}`,
     place: "console",
     hazards: [HAZARD.erase],
     do: [
-      `In the set-up pages of the ${module.module}: mirror of both cards, name ${name}.`,
+      `In the setup of the ${module.module}: mirror both cards, name ${name}.`,
       ...(primary ? [`Primary card: ${primary}; the other one is overwritten from it.`] : []),
-      ...(removable ? [`Shown to the system as removable: ${removable}.`] : []),
-      "Write down the serial of each card with its slot.",
+      ...(removable ? [`Report the mirror to the system as removable: ${removable}.`] : []),
+      "Record the serial number of each card with its slot.",
     ],
-    see: [name, "A percentage that rises"],
-    never: ["The slots in the other order: what stands on the primary card is what stays"],
+    see: [name, "A rising percentage"],
+    never: ["The slots in the other order: the contents of the primary card are kept"],
   });
 }
 
 function whole(sync: SyncView | null): Step {
   const { likely, late } = sync ? left(sync) : USUAL_SECONDS;
   return step("cards-whole", "C", takes(Math.round(likely), Math.round(late)), {
-    title: "Wait until both boot cards are whole",
+    title: "Wait: the mirror of the boot cards completes",
     kind: "wait",
     place: "console",
     screen: "boot cards whole",
-    do: [
-      "Read the percentage twice, some minutes apart, and type it into the sheet: it tells when this ends.",
-    ],
+    do: ["Read the percentage twice, some minutes apart, and enter it on the sheet to get the end time."],
     see: ["100 %, or healthy for both cards"],
     expected: [
       {
-        looks: "The secondary card unhealthy, the mirror degraded, a red light at the module",
-        means: "Expected until the sync has ended; from then on it is a fault, and the card is changed.",
+        looks: "The secondary card unhealthy, the mirror degraded, a red light on the module",
+        means: "Expected until the mirror is complete; afterwards it is a fault: replace the card.",
       },
     ],
-    must: "A restart in the middle of the sync begins it anew, and a mirror that was never whole starts from one card.",
+    must: "A restart begins the mirroring again, and an incomplete mirror boots from one card.",
   });
 }
 

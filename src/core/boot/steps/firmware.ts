@@ -36,12 +36,12 @@ export function settings(plan: BootGround): Step {
     title: "Check the firmware settings",
     place: place(plan),
     do: [
-      ...(keys?.setup ? [`Into the settings: ${keys.setup} ${whenTaken(keys.seconds)}.`] : []),
+      ...(keys?.setup ? [`Open the firmware setup: ${keys.setup} ${whenTaken(keys.seconds)}.`] : []),
       ...firmwareWords(set),
       ...otherWords(plan),
-      "All memory and every processor are listed.",
+      "All memory and all processors are listed.",
     ],
-    see: [`Memory and processors as on the sheet of ${plan.machine?.name}`],
+    see: [`Memory and processors as recorded for ${plan.machine?.name}`],
     effects: [{ do: "switch power", to: "on" }, set],
   });
 }
@@ -64,7 +64,7 @@ function menuKey(plan: BootGround): string {
   const book = plan.machine?.document.typed.keys;
   // Many machines have a key of its own for starting from the network.
   const key = (wayOf(plan) === "network" && book?.network) || plan.sheet.boot.menuKey || book?.bootMenu;
-  return `${key || "the boot-menu key of this maker"} ${whenTaken(book?.seconds)}`;
+  return `${key || "the boot menu key of this vendor"} ${whenTaken(book?.seconds)}`;
 }
 
 /** What to note of the key where nobody has yet; empty where its time is known. */
@@ -72,7 +72,7 @@ const unknownKey = (plan: BootGround): string[] =>
   plan.machine?.document.typed.keys.seconds
     ? []
     : [
-        'When the key is taken is not known for this machine: note it as a reading, "boot-menu key", "F11, 12 s" from power on; its next sheet says it then.',
+        'The time for the key is unknown for this machine: record it as a measurement, for example "boot-menu key", "F11, 12 s" after power-on; the next sheet will use it.',
       ];
 
 /** The words of the firmware's own list for a disc drive, where there is one only; a stick's are made when it is put in. */
@@ -130,10 +130,10 @@ export function armAndStart(view: View): Step[] {
     step(`${prefix}arm`, "C", takes(60, 300), {
       title: `Arm ${plan.machine?.name ?? "the machine"} for one installation`,
       do: [
-        "Read the serial number at the machine itself, and type its end on the page for arming.",
-        "If it is to show a code, note the code from the board: the machine asks for it at its console.",
+        "Read the serial number at the machine itself, and type its last characters on the page for arming.",
+        "If a console code is required, note the code from Network installations: the machine asks for it at its console.",
       ],
-      see: ["Its row on the board of network boot waits"],
+      see: ["The machine is listed as waiting under Network installations"],
       hazards: [HAZARD.erase],
       told: "armed",
       effects: [insertOf(view)],
@@ -151,11 +151,11 @@ function mediaOut({ plan, prefix }: View): Step {
     title,
     place: place(plan),
     do: [
-      "Do this before the restart: media left in place starts the installer again.",
-      ...(always ? ["Put the permanent boot order back: the target first."] : []),
+      "Do this before the restart: media left in place boots the installer again.",
+      ...(always ? ["Restore the permanent boot order: the target first."] : []),
     ],
     see,
-    must: "Media that is left in starts the installer again.",
+    must: "Media left in place boots the installer again.",
     effects: [remove, { do: "put boot order back" }],
   });
 }
@@ -176,15 +176,15 @@ export function settingsBack(plan: BootGround): Step[] {
   const keys = plan.machine?.document.typed.keys;
   return [
     step("settings-back", "H", takes(150, 420), {
-      title: `Put the firmware back: ${back.join(", ")}`,
+      title: `Restore the firmware settings: ${back.join(", ")}`,
       place: place(plan),
       do: [
-        `Restart into the settings: ${keys?.setup || "the set-up key of this maker"} ${whenTaken(keys?.seconds)}.`,
+        `Restart into the firmware setup: ${keys?.setup || "the setup key of this vendor"} ${whenTaken(keys?.seconds)}.`,
         ...back.map((s) => `${s[0]!.toUpperCase()}${s.slice(1)}.`),
-        "Save, and leave the pages.",
+        "Save and exit.",
       ],
       see: back,
-      must: "What was set for the installation only stays so, and nobody looks again.",
+      must: "A setting for the installation only remains otherwise.",
       effects: [{ do: "put settings back", to: back }],
     }),
   ];
@@ -207,7 +207,7 @@ export function restart(view: View): Step[] {
       kind: "wait",
       place: "console",
       see: [`${last ? sheet.answers.hostName || "The host name" : system} on the console`],
-      never: ["The installer's first screen again", "No boot device found"],
+      never: ["The first screen of the installer again", "No boot device found"],
       effects,
     }),
   ];

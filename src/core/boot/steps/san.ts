@@ -10,17 +10,20 @@ export function sanSteps(ground: BootGround): Step[] {
   if (!target?.san) return [];
   return [
     step("san-volume", "C", takes(300, 1800), {
-      title: "See that the volume is this machine's alone",
+      title: "Check that only this machine can access the volume",
       kind: "confirm",
       place: "console",
       do: [
-        `Ask whoever keeps the array to which initiators the ${target.san} volume is given: ${driveLook(target)}.`,
-        "Each server starts from a copy of its own; two that write one volume destroy it.",
-        "In the set-up of the initiator: the volume's address, and the port that reaches it.",
+        `Ask the storage administrator which initiators can access the ${target.san} volume: ${driveLook(target)}.`,
+        "Each server boots from its own copy; two servers that write to one volume destroy it.",
+        "In the setup of the initiator: the address of the volume, and the port that reaches it.",
       ],
-      see: ["One initiator only, and it is this machine's", "The volume in the firmware's own list"],
+      see: [
+        "One initiator only, and it belongs to this machine",
+        "The volume in the boot entries of the firmware",
+      ],
       never: ["A volume that another machine has mounted"],
-      must: "What another machine has mounted is destroyed by the installer without a question.",
+      must: "The installer destroys a volume that another machine has mounted, without a warning.",
     }),
   ];
 }

@@ -26,8 +26,12 @@ const start = (changes: BuildChanges) => {
 describe("the step that starts the medium", () => {
   it("asks for the key to be noted until its time is known, and then says it", () => {
     const noted = (keys: object) => start({ document: { typed: { keys } } }).do.join(" ");
-    expect(noted({ bootMenu: "F11" })).toMatch(/press F11 when the maker's logo shows.*note it as a reading/);
-    expect(noted({ bootMenu: "F11", seconds: 12 })).toMatch(/press F11 about 12 s after power on/);
+    expect(noted({ bootMenu: "F11" })).toMatch(
+      /press F11 when the vendor's logo appears.*record it as a measurement/,
+    );
+    expect(noted({ bootMenu: "F11", seconds: 12 })).toMatch(
+      /Restart and press F11 about 12 s after power-on/,
+    );
     expect(noted({ bootMenu: "F11", seconds: 12 })).not.toContain("reading");
   });
 
@@ -38,7 +42,7 @@ describe("the step that starts the medium", () => {
   });
 
   it.each<[string, BuildChanges]>([
-    ["nothing was read", {}],
+    ["no output was imported", {}],
     ["two lines look alike", listing("Virtual CD", "Virtual Floppy CD")],
     ["the only one is a drive of the machine", listing("Internal DVD")],
   ])("calls it as the plan does where %s", (_, changes) => {
@@ -50,7 +54,7 @@ describe("what is set for the installation only", () => {
   const steps = (changes: BuildChanges) => restart(legViews(aBuild(changes)).at(-1)!);
   it.each<[string, BuildChanges, string[]]>([
     ["nothing", {}, []],
-    ["secure boot", { sheet: { "boot.secureBoot": "off to install" } }, ["secure boot on"]],
+    ["secure boot", { sheet: { "boot.secureBoot": "off to install" } }, ["Secure Boot on"]],
     ["network boot", { sheet: { "image.way": "network" } }, ["network boot off"]],
   ])("%s is put back before the last restart", (_, changes, back) => {
     const plan = aBuild(changes);
@@ -63,13 +67,13 @@ describe("what is set for the installation only", () => {
 
 describe("the step that looks at the settings", () => {
   it("leaves the permanent order alone, or tells it with what must be written down", () => {
-    expect(settings(aBuild()).do).toContain("Leave the permanent boot order as it is.");
+    expect(settings(aBuild()).do).toContain("Do not change the permanent boot order.");
     const ordered = aBuild({
       drives: [aDrive("NV-0001", {}), aDrive("NV-0002", { model: "Alder 960" })],
       sheet: { "boot.order": ["NV-0002", "NV-0001"] },
     });
     expect(settings(ordered).do.join(" ")).toContain(
-      "Permanent boot order: Alder 960, then Alder 480. Write down the order that stood there before.",
+      "Permanent boot order: Alder 960, then Alder 480. Record the old order.",
     );
   });
 });
@@ -77,6 +81,6 @@ describe("the step that looks at the settings", () => {
 it("a target on a storage network is seen to be this machine's alone before it is written; a drive of its own is not asked of", () => {
   expect(sanSteps(aBuild())).toEqual([]);
   const [step] = sanSteps(aBuild({ drives: [aDrive("NV-0001", { san: "iSCSI", sanPaths: 2 })] }));
-  expect(step!.do[0]).toMatch(/the iSCSI volume is given/);
+  expect(step!.do[0]).toMatch(/Ask the storage administrator which initiators can access the iSCSI volume/);
   expect(step!.do[0]).not.toContain("NV-0001");
 });

@@ -3,13 +3,13 @@ import type { EffectOf, Step } from "../../stage";
 
 /** When a key is taken, counted from power on. */
 export const whenTaken = (seconds: number | null | undefined): string =>
-  seconds ? `about ${seconds} s after power on` : "when the maker's logo shows";
+  seconds ? `about ${seconds} s after power-on` : "when the vendor's logo appears";
 
 /** What may be set for the installation only, and how it is put back. */
-export const SECURE_OFF = "secure boot off";
+export const SECURE_OFF = "Secure Boot off";
 export const NETWORK_ON = "network boot on";
 export const WAY_BACK: Readonly<Record<string, string>> = {
-  [SECURE_OFF]: "secure boot on",
+  [SECURE_OFF]: "Secure Boot on",
   [NETWORK_ON]: "network boot off",
 };
 
@@ -21,12 +21,12 @@ export const firmwareWords = ({
   order,
 }: EffectOf<"set firmware">): string[] => [
   `Boot mode ${modeWords(mode)}.`,
-  ...(secureBoot && !forInstall.includes(SECURE_OFF) ? [`Secure boot ${secureBoot}.`] : []),
-  ...forInstall.map((s) => `For the installation only: ${s}. Write down how it stood.`),
-  ...(virtualisation ? ["Virtualisation and the IOMMU on."] : []),
+  ...(secureBoot && !forInstall.includes(SECURE_OFF) ? [`Secure Boot ${secureBoot}.`] : []),
+  ...forInstall.map((s) => `For the installation only: ${s}. Record the old value.`),
+  ...(virtualisation ? ["Virtualisation and IOMMU on."] : []),
   order.length > 0
-    ? `Permanent boot order: ${order.join(", then ")}. Write down the order that stood there before.`
-    : "Leave the permanent boot order as it is.",
+    ? `Permanent boot order: ${order.join(", then ")}. Record the old order.`
+    : "Do not change the permanent boot order.",
 ];
 
 type Words = Pick<Step, "title" | "do" | "see">;
@@ -35,20 +35,20 @@ type Words = Pick<Step, "title" | "do" | "see">;
 export function insertWords({ medium, name, holds, mac }: EffectOf<"insert medium">): Words {
   const words: Record<Way, Words> = {
     "virtual media": {
-      title: "Map the image as virtual CD",
-      do: ["Map read-only, and keep this session open until the installation has ended."],
+      title: "Map the image as a virtual CD",
+      do: ["Map it read-only, and keep this session open until the installation ends."],
       see: [`${holds} is shown as connected`],
     },
     stick: {
-      title: `Put in ${name}`,
-      do: [`Put ${name} into a port of the machine itself, not of a hub or screen.`],
+      title: `Connect ${name}`,
+      do: [`Connect ${name} to a port of the machine itself, not of a hub or screen.`],
       see: [],
     },
-    disc: { title: "Put the disc in", do: ["Wait until the drive is quiet."], see: [] },
+    disc: { title: "Insert the optical disc", do: ["Wait until the drive is quiet."], see: [] },
     network: {
-      title: "Make sure that the boot service answers",
-      do: ["Open its log beside the console: the machine's request must appear there."],
-      see: [`A request from ${mac ?? "the machine's MAC"}`],
+      title: "Check that the boot service responds",
+      do: ["Open its log next to the console: the request of the machine must appear there."],
+      see: [`A request from ${mac ?? "the MAC of the machine"}`],
     },
   };
   return words[medium];
@@ -58,9 +58,12 @@ export function insertWords({ medium, name, holds, mac }: EffectOf<"insert mediu
 export function removeWords({ medium, name }: EffectOf<"remove medium">): Pick<Step, "title" | "see"> {
   const words: Record<Way, Pick<Step, "title" | "see">> = {
     "virtual media": { title: "Unmap the virtual CD", see: ["No media connected"] },
-    stick: { title: `Take ${name} out`, see: ["No stick in any port"] },
-    disc: { title: "Take the disc out", see: ["An empty drive"] },
-    network: { title: "Take the machine off the boot service", see: ["No entry for this machine's MAC"] },
+    stick: { title: `Disconnect ${name}`, see: ["No USB stick in any port"] },
+    disc: { title: "Remove the optical disc", see: ["An empty drive"] },
+    network: {
+      title: "Remove the machine from the boot service",
+      see: ["No entry for the MAC of this machine"],
+    },
   };
   return words[medium];
 }
@@ -81,17 +84,17 @@ export function startWords(
   if (!once)
     return {
       title: `Put ${name} first in the boot order`,
-      do: ["Remember that this order must be undone before the first restart."],
+      do: ["Undo this order before the first restart."],
       see,
     };
   return {
-    title: `Choose ${name} for the next start only`,
+    title: `Choose ${name} for the next boot only`,
     do: [
       `Restart and press ${key}; choose ${listed ? `"${listed}"` : name} in ${modeWords(mode)} mode.`,
       ...(listed
-        ? [`That is how this firmware calls the ${name}; a line that only looks like it is another device.`]
+        ? [`This is the name of the ${name} in this firmware; a similar line is another device.`]
         : []),
-      ...(menuSeconds ? [`The medium's own menu waits ${menuSeconds} s, then it goes on by itself.`] : []),
+      ...(menuSeconds ? [`The menu of the medium waits ${menuSeconds} s, then continues by itself.`] : []),
       ...unknown,
     ],
     see,

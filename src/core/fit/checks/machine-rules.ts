@@ -1,10 +1,11 @@
+import { localDay } from "../../units";
 import { matchNotes, type CompatNote } from "../../compat";
 import { evidence, hit } from "../../finding";
 import { amountAsked, profileName } from "../../image";
 import { factsOf, sourceWords, type Facts } from "../../machine";
 import { portOf } from "../../network";
 import { targetOf } from "../../storage";
-import { compareVersions } from "../../text";
+import { compareVersions, term } from "../../text";
 import type { FitGround } from "../ground";
 import { rule, type FitRule } from "./rule";
 
@@ -40,13 +41,15 @@ const COMPAT_RULES = (
             part,
             profile: profileName(context),
             condition: note.condition,
-            evidence: note.evidence || `noted by ${note.by}`,
+            evidence: note.evidence || `recorded by ${note.by}`,
           },
           evidence("part", `${part} (${note.subject.value})`, "imported"),
-          evidence("verdict", note.verdict, `${note.by}, ${note.at.slice(0, 10)}`),
+          evidence("verdict", note.verdict, `${note.by}, ${localDay(note.at, context)}`),
           ...note.trials
             .slice(-3)
-            .map((t) => evidence(t.outcome, `${t.changed}: ${t.happened}`, `${t.by}, ${t.at.slice(0, 10)}`)),
+            .map((t) =>
+              evidence(t.outcome, `${t.changed}: ${t.happened}`, `${t.by}, ${localDay(t.at, context)}`),
+            ),
         ),
         subject: note.subject.value,
       }));
@@ -92,7 +95,7 @@ export const machineRules: readonly FitRule[] = [
     return hit(
       "stop",
       "image.id",
-      { has, says: `${profileName(context)} runs on ${offered.join(" and ")}` },
+      { has, says: `${profileName(context)} supports ${offered.join(" and ")}` },
       processor,
       evidence("architectures", offered.join(", "), `OS profile ${profileName(context)}`),
     );
@@ -105,9 +108,9 @@ export const machineRules: readonly FitRule[] = [
     return hit(
       "note",
       "image.id",
-      { role, profile: profileName(context), suits: suits.join(", ") },
+      { role: term(role), profile: profileName(context), suits: suits.join(", ") },
       evidence("role", role, "typed"),
-      evidence("made for", suits.join(", "), `OS profile ${profileName(context)}`),
+      evidence("suitable for", suits.join(", "), `OS profile ${profileName(context)}`),
     );
   }),
 
@@ -117,7 +120,7 @@ export const machineRules: readonly FitRule[] = [
     return hit(
       wish === "required" ? "stop" : "caution",
       "machine.id",
-      { profile: profileName(context), wish },
+      { profile: profileName(context), wish: term(wish) },
       evidence("processor flags", "neither vmx nor svm", sourceWords(context, "processors.virtualisation")),
       evidence("virtualisation", wish, `OS profile ${profileName(context)}`),
     );
@@ -129,7 +132,7 @@ export const machineRules: readonly FitRule[] = [
     return hit(
       wish === "required" ? "stop" : "caution",
       "machine.id",
-      { profile: profileName(context), wish },
+      { profile: profileName(context), wish: term(wish) },
       evidence("IOMMU groups", "none", sourceWords(context, "processors.iommu")),
       evidence("IOMMU", wish, `OS profile ${profileName(context)}`),
     );
@@ -178,7 +181,7 @@ export const machineRules: readonly FitRule[] = [
       "image.way",
       { machine: context.machine.name },
       evidence("management controller", "none", sourceWords(context, "controller.present")),
-      evidence("way to the machine", "virtual media", "this sheet"),
+      evidence("boot source", "virtual media", "this sheet"),
     );
   }),
 
@@ -190,7 +193,7 @@ export const machineRules: readonly FitRule[] = [
       "image.way",
       { media },
       evidence("virtual media", media, sourceWords(context, "controller.virtualMedia")),
-      evidence("way to the machine", "virtual media", "this sheet"),
+      evidence("boot source", "virtual media", "this sheet"),
     );
   }),
 ];

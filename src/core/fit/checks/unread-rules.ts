@@ -1,3 +1,4 @@
+import { term } from "../../text";
 import { evidence, hit } from "../../finding";
 import { profileName } from "../../image";
 import { factsOf } from "../../machine";
@@ -36,7 +37,7 @@ const ASKED: readonly Asked[] = [
   },
   {
     fact: "boot mode",
-    asks: ({ profile }) => profile?.firmware.modes.join(" or ") ?? null,
+    asks: ({ profile }) => profile?.firmware.modes.map(term).join(" or ") ?? null,
     isRead: (c) => factsOf(c)?.firmware?.mode !== undefined,
     tool: "start",
   },
@@ -73,8 +74,8 @@ export const unreadRules: readonly FitRule[] = [
           "caution",
           "machine.id",
           { fact, tool, profile: profileName(context), ...askedFacts(asked) },
-          evidence(fact, "not read", "no import told it"),
-          evidence("asked for", asked, `OS profile ${profileName(context)}`),
+          evidence(fact, "not collected", "not in any import"),
+          evidence("required", asked, `OS profile ${profileName(context)}`),
         ),
         subject: fact,
       };

@@ -70,7 +70,7 @@ export function passphrase(ground: PassphraseGround): Result<Passphrase> {
   const kinds = kindsOf([...allowed].filter((c) => c !== " ").join(""), { edgesCount: true });
   if (kinds.length < rules.classes)
     return fail({
-      message: `these keyboards have only ${allowed.size} characters in common, of ${kinds.length} kinds (${kinds.join(", ") || "none"}), and the rule asks for ${rules.classes}: choose fewer keyboards`,
+      message: `these keyboard layouts share only ${allowed.size} characters, of ${kinds.length} classes (${kinds.join(", ") || "none"}), and the rule requires ${rules.classes}: choose fewer layouts`,
     });
   const words = ground.words.filter((word) => [...word].every((c) => allowed.has(c)));
   const make = () => (words.length < FEWEST_WORDS ? pickedCharacters(ground) : pickedWords(ground, words));
@@ -78,5 +78,5 @@ export function passphrase(ground: PassphraseGround): Result<Passphrase> {
     const made = make();
     if (keptRules(made.text, rules, account).every(({ kept }) => kept)) return ok(made);
   }
-  return fail({ message: "no passphrase of these characters keeps the rules: choose fewer keyboards" });
+  return fail({ message: "no passphrase of these characters meets the rules: choose fewer layouts" });
 }

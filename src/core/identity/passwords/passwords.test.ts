@@ -19,7 +19,7 @@ describe("the rules of a family", () => {
 
   it("count characters as people do, and letters of any alphabet as letters", () => {
     expect(keptRules("🐎🐎", { ...RULES, classes: 1 }, "")[0]?.words).toContain("it has 2");
-    expect(kindsOf("éÉ", { edgesCount: true })).toEqual(["capitals", "small letters"]);
+    expect(kindsOf("éÉ", { edgesCount: true })).toEqual(["upper-case letters", "lower-case letters"]);
     expect(kindsOf("A1", { edgesCount: false })).toEqual([]);
   });
 
@@ -61,7 +61,7 @@ describe("a passphrase", () => {
 
   it("where the layouts have too few characters in common, none is made, and it says which kinds there are", () => {
     const made = passphrase(ground(["us", "fr"], { ...RULES, classes: 4 }));
-    expect(made.ok ? "" : made.problems[0]?.message).toContain("the rule asks for 4: choose fewer keyboards");
+    expect(made.ok ? "" : made.problems[0]?.message).toContain("choose fewer layouts");
   });
 
   it("without words it picks characters", () => {

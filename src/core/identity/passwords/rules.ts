@@ -12,10 +12,10 @@ export interface PasswordRules {
 }
 
 const KINDS = [
-  { name: "capitals", is: /\p{Lu}/u },
-  { name: "small letters", is: /\p{Ll}/u },
+  { name: "upper-case letters", is: /\p{Lu}/u },
+  { name: "lower-case letters", is: /\p{Ll}/u },
   { name: "digits", is: /\p{Nd}/u },
-  { name: "signs", is: /[^\p{L}\p{Nd}]/u },
+  { name: "symbols", is: /[^\p{L}\p{Nd}]/u },
 ] as const;
 
 /** The kinds of characters that count in a password. */
@@ -41,14 +41,14 @@ export function keptRules(password: string, rules: PasswordRules, account: strin
     ...(classes > 1
       ? [
           {
-            words: `${classes} kinds of characters: it has ${kinds.length > 0 ? kinds.join(", ") : "none"}${edgesCount ? "" : "; a capital first and a digit last do not count"}`,
+            words: `${classes} character classes: it has ${kinds.length > 0 ? kinds.join(", ") : "none"}${edgesCount ? "" : "; a leading capital and a final digit do not count"}`,
             kept: kinds.length >= classes,
           },
         ]
       : []),
     ...(mayHoldName || own === ""
       ? []
-      : [{ words: `without the name ${account} in it`, kept: !password.toLowerCase().includes(own) }]),
+      : [{ words: `without the account name ${account}`, kept: !password.toLowerCase().includes(own) }]),
   ];
 }
 

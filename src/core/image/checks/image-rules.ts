@@ -1,5 +1,5 @@
 import { UNKNOWN } from "../shelf";
-import { formatExactBytes } from "../../units";
+import { formatExactBytes, localDay } from "../../units";
 import { evidence, hit } from "../../finding";
 import { isWeak } from "../checksum-list";
 import { checksumProblem, verificationOf } from "../image";
@@ -53,7 +53,8 @@ export const imageRules: readonly ImageRule[] = [
     return hit("caution", "image.id", { why: state, algorithm: image.published.algorithm });
   }),
 
-  rule("image.checksum-differs", "B", ({ image }) => {
+  rule("image.checksum-differs", "B", (context) => {
+    const { image } = context;
     if (!image || verificationOf(image) !== "differs") return null;
     const tail = (value: string | undefined): string => `…${(value ?? "").trim().slice(-12)}`;
     return {
@@ -65,7 +66,7 @@ export const imageRules: readonly ImageRule[] = [
         evidence(
           "computed",
           tail(image.computed?.checksum.value),
-          `${image.computed?.by}, ${image.computed?.at.slice(0, 10)}`,
+          `${image.computed?.by}, ${localDay(image.computed!.at, context)}`,
         ),
       ),
       protectsData: true,
@@ -84,20 +85,24 @@ export const imageRules: readonly ImageRule[] = [
       : null;
   }),
 
-  rule("image.damaged", "B", ({ image }) =>
-    (image?.inside?.found.faults ?? [])
+  rule("image.damaged", "B", (context) => {
+    const { image } = context;
+    const inside = image?.inside;
+    if (!inside) return [];
+    const source = `${inside.by}, ${localDay(inside.at, context)}`;
+    return inside.found.faults
       .filter((f) => f.grave)
       .map((f, i) => ({
         ...hit(
           "stop",
           "image.id",
-          { file: image?.inside?.fileName || image?.name || "", fault: f.message },
-          evidence("inside the file", f.message, `${image?.inside?.by}, ${image?.inside?.at.slice(0, 10)}`),
+          { file: inside.fileName || image.name, fault: f.message },
+          evidence("inspection of the file", f.message, source),
         ),
         subject: String(i),
         protectsData: true,
-      })),
-  ),
+      }));
+  }),
 
   rule("image.size-differs", "B", ({ image }) => {
     const seen = image?.inside?.found.sizeBytes;

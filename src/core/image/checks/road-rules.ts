@@ -1,6 +1,6 @@
 import { evidence, hit } from "../../finding";
 import { factsOf, sourceWords } from "../../machine";
-import { compareVersions, inLine } from "../../text";
+import { compareVersions, inLine, term, terms } from "../../text";
 import { profileName, type ImageGround } from "../ground";
 import type { Image } from "../image";
 import { imageOfLeg } from "../roads";
@@ -22,7 +22,7 @@ export const roadRules: readonly ImageRule[] = [
     return hit(
       "stop",
       ROAD,
-      { road: road.road, why: road.why },
+      { road: term(road.road), why: road.why },
       evidence("road", road.road, "this sheet"),
       found(context) ? foundEvidence(context) : evidence("wanted", profileName(context), "OS profile"),
     );
@@ -38,11 +38,11 @@ export const roadRules: readonly ImageRule[] = [
           ROAD,
           { stone: `${leg.profile.name} ${leg.version}` },
           evidence(
-            "stepping stone",
+            "intermediate version",
             `${leg.profile.name} ${leg.version}`,
             `OS profile ${profileName(context)}`,
           ),
-          evidence("on the shelf", "no image of it", "images"),
+          evidence("in the library", "no image", "images"),
         ),
         subject: `${leg.profile.profile} ${leg.version}`,
       })),
@@ -57,7 +57,7 @@ export const roadRules: readonly ImageRule[] = [
       ROAD,
       { stones: stones.map((l) => `${l.profile.name} ${l.version}`).join(", then "), why: road.why },
       ...stones.map((l) =>
-        evidence("stepping stone", `${l.profile.name} ${l.version}`, `${l.kind}, by ${l.through}`),
+        evidence("intermediate version", `${l.profile.name} ${l.version}`, `${l.kind}, by ${l.through}`),
       ),
     );
   }),
@@ -68,9 +68,9 @@ export const roadRules: readonly ImageRule[] = [
     return hit(
       "caution",
       ROAD,
-      { found: found(context), road: road.road, loses: road.loses.join(", ") },
+      { found: found(context), road: term(road.road), loses: terms(road.loses) },
       foundEvidence(context),
-      evidence("lost on this road", road.loses.join(", "), `OS profile ${profileName(context)}`),
+      evidence("not kept by this method", terms(road.loses), `OS profile ${profileName(context)}`),
     );
   }),
 
@@ -81,9 +81,9 @@ export const roadRules: readonly ImageRule[] = [
     return hit(
       "note",
       ROAD,
-      { found: found(context), road: other.road, keeps: other.keeps.join(", ") },
+      { found: found(context), road: term(other.road), keeps: terms(other.keeps) },
       foundEvidence(context),
-      evidence(`kept by ${other.road}`, other.keeps.join(", "), `OS profile ${profileName(context)}`),
+      evidence(`kept by ${term(other.road)}`, terms(other.keeps), `OS profile ${profileName(context)}`),
     );
   }),
 
@@ -113,8 +113,8 @@ export const roadRules: readonly ImageRule[] = [
           "note",
           "image.edition",
           { kept: String(edition.kept), newest: String(edition.newest) },
-          evidence("this sheet", `edition ${edition.kept}`, "this sheet"),
-          evidence("newest", `edition ${edition.newest}`, "OS profiles"),
+          evidence("this sheet", `revision ${edition.kept}`, "this sheet"),
+          evidence("newest", `revision ${edition.newest}`, "OS profiles"),
         )
       : null,
   ),
@@ -134,7 +134,7 @@ export const roadRules: readonly ImageRule[] = [
           "image.id",
           { version: image.version, newer: newer.image.name },
           evidence("this image", image.version, image.name),
-          evidence("on the shelf", newer.image.version, newer.image.name),
+          evidence("in the library", newer.image.version, newer.image.name),
         )
       : null;
   }),
@@ -150,7 +150,7 @@ export const roadRules: readonly ImageRule[] = [
       { file: image.fileName, words: words.join(" and "), profile: profile?.name ?? "" },
       evidence("file name", image.fileName, image.name),
       evidence(
-        "names of this family hold",
+        "file names of this OS family contain",
         words.join(", "),
         `OS profile ${profile?.name} ${profile?.version}`,
       ),
@@ -168,7 +168,7 @@ export const roadRules: readonly ImageRule[] = [
       return hit(
         "caution",
         "image.id",
-        { says: `it is a maker's custom build, and nothing in its name says that it is made for ${maker}` },
+        { says: `it is vendor-customised, and its name does not mention ${maker}` },
         evidence("variant", image.variant, image.name),
         evidence("maker", maker, sourceWords(context, "chassis.maker")),
       );
@@ -184,7 +184,9 @@ export const roadRules: readonly ImageRule[] = [
     return hit(
       "note",
       "image.id",
-      { says: `it is the general one, and ${better.image.name} is on the shelf for machines of ${maker}` },
+      {
+        says: `it is the general image, and ${better.image.name} is in the library for machines of ${maker}`,
+      },
       evidence("this image", image.variant, image.name),
       evidence("maker", maker, sourceWords(context, "chassis.maker")),
     );

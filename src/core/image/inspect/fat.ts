@@ -113,14 +113,14 @@ function* cutOff(layout: Layout, entry: Entry, head: Bytes, size: number): Readi
   const needs = Math.ceil(sizeBytes / layout.clusterBytes);
   const clusters = yield* chain(layout, cluster, Math.min(needs, MOST_FILE_CLUSTERS));
   if (clusters.length < Math.min(needs, MOST_FILE_CLUSTERS))
-    return `its chain of clusters ends after ${clusters.length} of ${needs}`;
+    return `its cluster chain ends after ${clusters.length} of ${needs}`;
   const inLast = sizeBytes - (needs - 1) * layout.clusterBytes;
   const beyond = clusters.some(
     (c, i) => clusterOffset(layout, c) + (i === needs - 1 ? inLast : layout.clusterBytes) > size,
   );
-  if (beyond) return "a part of it lies beyond the end of the file";
+  if (beyond) return "a part of it is beyond the end of the file";
   const wants = peBytes(head);
-  return wants > sizeBytes ? `its header names ${wants} bytes, and it has ${sizeBytes}` : null;
+  return wants > sizeBytes ? `its header declares ${wants} bytes, and it has ${sizeBytes}` : null;
 }
 
 const clusterOffset = (l: Layout, cluster: number): number => l.dataOffset + (cluster - 2) * l.clusterBytes;

@@ -48,7 +48,7 @@ describe("hostile and broken files", () => {
     for (let cut = 0; cut < whole.length; cut += 40_961) {
       const { value } = inspectBytes(whole.slice(0, cut));
       if (cut > 20 * 2048)
-        expect(value.faults.some((f) => f.grave && f.message.startsWith("cut off"))).toBe(true);
+        expect(value.faults.some((f) => f.grave && f.message.startsWith("truncated"))).toBe(true);
       expect(
         value.regions.reduce((end, r) => Math.max(end, r.kind === "missing" ? 0 : r.offset + r.length), 0),
       ).toBeGreaterThanOrEqual(Math.min(cut, 1) - 1);
@@ -73,7 +73,7 @@ describe("hostile and broken files", () => {
   it("of random bytes, and of none, are called unknown", () => {
     const random = seeded(11);
     const noise = Uint8Array.from({ length: 200_000 }, () => Math.floor(random() * 256));
-    expect(inspectBytes(noise).value.kind).toBe("no kind of image that Derrick knows");
+    expect(inspectBytes(noise).value.kind).toBe("unknown type of file");
     const empty = inspectBytes(new Uint8Array(0)).value;
     expect(empty.kind).toBe("an empty file");
     for (const f of FIRMWARES) expect(empty.verdict.stick[f].answer).toBe("does not");
@@ -131,13 +131,13 @@ describe("what is no image as it stands", () => {
   it.each([
     ["a virtual disk (qcow2)", [0, "QFI\xfb\0\0\0\x03"]],
     ["a virtual disk (VMDK)", [0, "KDMV\x01\0\0\0"]],
-    ["the description of a virtual disk (VMDK)", [0, "# Disk DescriptorFile\nversion=1\n"]],
+    ["the descriptor of a virtual disk (VMDK)", [0, "# Disk DescriptorFile\nversion=1\n"]],
     ["a virtual disk (VDI)", [64, "\x7f\x10\xda\xbe"]],
     ["a virtual disk (VHD)", [0, "conectix"]],
     ["a virtual disk (VHDX)", [0, "vhdxfile"]],
     ["a kernel for x86", [514, "HdrS"]],
     ["a kernel for arm64", [56, "ARM\x64"]],
-    ["an initial file system (initrd)", [0, "070701"]],
+    ["an initramfs", [0, "070701"]],
     ["a tar archive", [257, "ustar"]],
     ["a gzip file", [0, "\x1f\x8b\x08"]],
     ["an xz file", [0, "\xfd7zXZ\0"]],
@@ -148,7 +148,7 @@ describe("what is no image as it stands", () => {
     (what, sign) => {
       const { kind, verdict } = inspectBytes(bytes(CODE, BOOT_SECTOR, sign)).value;
       expect(kind.startsWith(what), kind).toBe(true);
-      expect(kind).toMatch(/first|by itself/);
+      expect(kind).toMatch(/first|not bootable|not a bootable|may be inside/);
       for (const way of [verdict.optical, verdict.stick])
         for (const f of FIRMWARES) expect(way[f]).toEqual({ answer: "does not", reason: `it is ${kind}` });
     },
@@ -191,21 +191,21 @@ describe("words that fit what is there", () => {
     });
     expect(verdict.optical.legacy).toEqual({
       answer: "does not",
-      reason: "its entry for legacy firmware is marked as not bootable",
+      reason: "its legacy BIOS entry is marked as not bootable",
     });
   });
-  it("a loader that stands in the ISO's own tree only is started by some firmware from optical media", () => {
+  it("a loader that stands in the file tree of the ISO only is started by some firmware from optical media", () => {
     const { optical, stick } = inspectFile(corpusFile("p13-efi-in-tree-only.iso")).value.verdict;
     expect(optical.x64).toMatchObject({
       answer: "on some firmware",
-      reason: expect.stringMatching(/some firmware does start EFI/),
+      reason: expect.stringMatching(/some firmware boots EFI\/BOOT from the file tree of the ISO/),
     });
-    expect(optical.aa64).toEqual({ answer: "does not", reason: "the boot catalog has no entry for UEFI" });
+    expect(optical.aa64).toEqual({ answer: "does not", reason: "the boot catalogue has no entry for UEFI" });
     expect(stick.x64.answer).toBe("does not");
   });
   it("partitions are spoken of where there are some", () => {
     const { verdict } = inspectFile(corpusFile("p06-data-only.iso")).value;
-    expect(verdict.stick.x64.reason).toBe("there is no partition table, and so no partition");
+    expect(verdict.stick.x64.reason).toBe("no partition table");
   });
   it("regions end with the file, wherever it is cut", () => {
     const whole = new Uint8Array(readFileSync(corpusFile("p04-both-hybrid-gpt.iso")));
@@ -242,7 +242,7 @@ describe("what does not boot although it looks so", () => {
     const { faults, verdict } = inspectBytes(large).value;
     expect(faults[0]).toMatchObject({
       grave: true,
-      message: expect.stringMatching(/made for sectors of 4096 bytes/),
+      message: expect.stringMatching(/its GPT is for sectors of 4096 bytes/),
     });
     expect(verdict.stick.x64).toMatchObject({
       answer: "does not",
@@ -291,16 +291,16 @@ describe("what does not boot although it looks so", () => {
     const cut = inspectBytes(whole.slice(0, loader + 5000)).value;
     expect(cut.verdict.stick.x64).toMatchObject({
       answer: "does not",
-      reason: expect.stringMatching(/BOOTX64.EFI is not whole/i),
+      reason: expect.stringMatching(/EFI\/BOOT\/BOOTX64\.EFI is truncated/i),
     });
     expect(
-      cut.faults.some((f) => f.grave && /not whole: a part of it lies beyond the end/.test(f.message)),
+      cut.faults.some((f) => f.grave && /truncated: a part of it is beyond the end/.test(f.message)),
     ).toBe(true);
     const short = gptEsp();
     const entry = at(short, "BOOTX64 EFI");
     new DataView(short.buffer).setUint32(entry + 28, 3000, true);
     expect(inspectBytes(short).value.verdict.stick.x64.reason).toMatch(
-      /its header names \d+ bytes, and it has 3000/,
+      /its header declares \d+ bytes, and it has 3000/,
     );
   });
 
@@ -310,7 +310,7 @@ describe("what does not boot although it looks so", () => {
     expect(inspectBytes(hybrid).value.verdict.stick.legacy.answer).not.toBe("does not");
     expect(inspectFile(corpusFile("p15-mkrescue-x64efi.iso")).value.verdict.stick.legacy).toEqual({
       answer: "does not",
-      reason: "its first sector holds no boot code",
+      reason: "its first sector has no boot code",
     });
   });
 });
@@ -329,9 +329,9 @@ describe("UDF without ISO 9660, as Debian's own tool makes it", () => {
     });
     expect(value.verdict.optical.x64).toEqual({
       answer: "does not",
-      reason: "it is UDF without ISO 9660, where firmware finds no boot record",
+      reason: "it is UDF without ISO 9660, so firmware finds no boot record",
     });
     const cut = inspectBytes(new Uint8Array(readFileSync(corpusFile(file))).slice(0, 1_200_000)).value;
-    expect(cut.faults[0]).toMatchObject({ grave: true, message: expect.stringMatching(/^cut off/) });
+    expect(cut.faults[0]).toMatchObject({ grave: true, message: expect.stringMatching(/^truncated/) });
   });
 });

@@ -61,7 +61,7 @@ export function* inspectImage(size: number): Reading<Omit<Inspection, "bytesRead
       ...treeLoaders.map((path) => ({
         path,
         arch: null,
-        where: "the ISO's own tree",
+        where: "the file tree of the ISO",
         signed: null,
         signer: null,
       })),
@@ -74,10 +74,9 @@ function kindOf(found: Findings): string {
   const { size, head, mbr, gpt, iso, udf, foreign, volumes } = found;
   if (size === 0) return "an empty file";
   if (foreign) return `${foreign.what}: ${foreign.first}`;
-  if (found.vhd)
-    return "a virtual disk (VHD of fixed size): a raw disk, with 512 bytes behind it that say so";
+  if (found.vhd) return "a virtual disk (VHD of fixed size): a raw disk with a footer of 512 bytes";
   if (iso)
-    return `ISO 9660 image${iso.udf ? " with UDF" : ""}${mbr.signed ? ", made to be written to sticks as well" : ""}`;
+    return `ISO 9660 image${iso.udf ? " with UDF" : ""}${mbr.signed ? ", also for USB sticks (hybrid)" : ""}`;
   if (udf) return "UDF image, without ISO 9660";
   if (gpt) return "raw disk image with a GPT";
   if (volumes.some((v) => v.where === "whole file"))
@@ -85,11 +84,11 @@ function kindOf(found: Findings): string {
   if (mbr.signed && mbr.partitions.length > 0) return "raw disk image with an MBR";
   const start = head.text(0, 200).trimStart();
   if (/^<(!doctype|html|\?xml)/i.test(start))
-    return "a web page, not an image: the download was answered with an error page";
+    return "a web page, not an image: the download returned an error page";
   if (mbr.signed) return "a boot sector without partitions";
   return head.raw.every((b) => b === 0)
-    ? "nothing but zeros at its beginning: an unfinished download"
-    : "no kind of image that Derrick knows";
+    ? "zeros at its beginning: an unfinished download"
+    : "unknown type of file";
 }
 
 function faultsOf({ size, iso, udf, gpt, catalog, mbr, volumes }: Findings): Inspection["faults"] {
@@ -99,31 +98,29 @@ function faultsOf({ size, iso, udf, gpt, catalog, mbr, volumes }: Findings): Ins
   const declared = iso ? iso.sectors * SECTOR : (udf?.declaredBytes ?? 0);
   if (size < declared)
     grave(
-      `cut off: the image says that it has ${formatExactBytes(declared)}, the file has ${formatExactBytes(size)} (${Math.floor((100 * size) / declared)} %). It may start and fail in the middle.`,
+      `truncated: the image declares ${formatExactBytes(declared)}, the file has ${formatExactBytes(size)} (${Math.floor((100 * size) / declared)} %). It may boot and fail later.`,
     );
   if (catalog && !catalog.checksumFits)
-    slight("the boot catalog's checksum does not fit; some firmware ignores that, some does not");
+    slight("the checksum of the boot catalogue is wrong; some firmware ignores that");
   if (iso?.bootCatalogLba && !catalog)
-    grave(`the boot catalog at byte ${iso.bootCatalogLba * SECTOR} cannot be read`);
+    grave(`the boot catalogue at byte ${iso.bootCatalogLba * SECTOR} cannot be read`);
   for (const entry of catalog?.entries ?? [])
-    if (!entry.inside) grave(`a boot image should stand at byte ${entry.offset}, beyond the end of the file`);
+    if (!entry.inside) grave(`a boot image at byte ${entry.offset} is beyond the end of the file`);
   for (const { volume } of volumes)
-    for (const p of volume.programs) if (p.cutOff) grave(`${p.path} is not whole: ${p.cutOff}`);
+    for (const p of volume.programs) if (p.cutOff) grave(`${p.path} is truncated: ${p.cutOff}`);
   if (gpt && gpt.sectorBytes !== 512)
     grave(
-      `its GPT is made for sectors of ${gpt.sectorBytes} bytes; sticks and most drives have 512, and there no firmware finds it`,
+      `its GPT is for sectors of ${gpt.sectorBytes} bytes; on sticks and most drives, with 512 bytes, firmware does not find it`,
     );
   if (gpt && !mbr.protective && !iso)
-    grave("its first sector has no entry of type EE, without which firmware does not look for the GPT");
+    grave("its first sector has no entry of type EE, so firmware does not look for the GPT");
   if (gpt?.primary && !gpt.primary.sound && gpt.backup && !gpt.backup.sound)
-    grave("both copies of the GPT are damaged: no firmware reads it");
+    grave("both copies of the GPT are damaged: firmware cannot read it");
   if (gpt?.primary && !gpt.primary.sound)
     slight(`the first copy of the GPT is damaged: ${gpt.primary.fault}`);
   if (gpt && !gpt.primary)
-    slight(
-      "the first copy of the GPT is absent; once written to a larger stick, programs that look at the first copy only see nothing",
-    );
-  if (gpt && !gpt.backup) slight("the second copy of the GPT is absent; some firmware insists on it");
+    slight("the first copy of the GPT is missing; on a larger stick, some programs see no partitions");
+  if (gpt && !gpt.backup) slight("the second copy of the GPT is missing; some firmware requires it");
   if (gpt?.backup && !gpt.backup.sound) slight(`the second copy of the GPT is damaged: ${gpt.backup.fault}`);
   for (const p of [...(gpt?.partitions ?? []), ...mbr.partitions])
     if (p.type !== "ee" && p.offset + p.length > size && !iso)

@@ -6,9 +6,9 @@ export interface Foreign {
   first: string;
 }
 
-const CONVERT = "convert it to a raw image first, or give it to a virtual machine as it is";
-const UNPACK = "unpack it first; the image is inside, or it is none";
-const SEPARATE = "it is started by a boot loader or over the network, and is no image by itself";
+const CONVERT = "convert it to a raw image first, or use it directly in a virtual machine";
+const UNPACK = "extract it first; the image may be inside";
+const SEPARATE = "it is loaded by a boot loader or over the network, and is not a bootable image";
 
 /** Signs at fixed places, as each format's own description gives them. */
 const SIGNS: readonly (readonly [at: number, sign: string, what: string, first: string])[] = [
@@ -18,7 +18,7 @@ const SIGNS: readonly (readonly [at: number, sign: string, what: string, first: 
   [
     0,
     "# Disk DescriptorFile",
-    "the description of a virtual disk (VMDK), whose data stand in other files",
+    "the descriptor of a virtual disk (VMDK); its data is in other files",
     CONVERT,
   ],
   [64, "\x7f\x10\xda\xbe", "a virtual disk (VDI)", CONVERT],
@@ -32,15 +32,10 @@ const SIGNS: readonly (readonly [at: number, sign: string, what: string, first: 
   [0, "PK\x03\x04", "a zip file", UNPACK],
   [0, "7z\xbc\xaf\x27\x1c", "a 7z archive", UNPACK],
   [257, "ustar", "a tar archive", UNPACK],
-  [
-    0,
-    "MSWIM\0\0\0",
-    "an installation archive (WIM)",
-    "it is unpacked by an installer, and starts nothing by itself",
-  ],
-  [0, "hsqs", "a squashfs file system", "it is the content of a live system, and starts nothing by itself"],
-  [0, "070701", "an initial file system (initrd)", SEPARATE],
-  [0, "070702", "an initial file system (initrd)", SEPARATE],
+  [0, "MSWIM\0\0\0", "an installation archive (WIM)", "an installer extracts it; it is not bootable"],
+  [0, "hsqs", "a squashfs file system", "it is part of a live system; it is not bootable"],
+  [0, "070701", "an initramfs", SEPARATE],
+  [0, "070702", "an initramfs", SEPARATE],
   [56, "ARM\x64", "a kernel for arm64", SEPARATE],
 ];
 

@@ -120,7 +120,7 @@ export function parseGptHeader(b: Bytes, at: number): GptHeader | null {
   if (length < 92 || length > b.length) return wrong(`header length ${length}`);
   const copy = b.raw.slice(0, length);
   copy.fill(0, 16, 20);
-  if (CRC32.buf(copy) >>> 0 !== b.u32(16)) return wrong("its checksum does not fit");
+  if (CRC32.buf(copy) >>> 0 !== b.u32(16)) return wrong("its checksum is wrong");
   if (header.entryBytes < 128 || header.entryBytes > 4096)
     return wrong(`entries of ${header.entryBytes} bytes`);
   if (header.entryCount > 100_000) return wrong(`${header.entryCount} entries`);
@@ -155,7 +155,7 @@ function* entriesOf(header: GptHeader, sector: ByteCount): Reading<Partition[]> 
     CRC32.buf(b.raw) >>> 0 !== header.entriesCrc
   ) {
     header.sound = false;
-    header.fault = "the checksum of its entries does not fit";
+    header.fault = "the checksum of its entries is wrong";
   }
   return Array.from({ length: count }, (_, i) => i).flatMap((i): Partition[] => {
     const at = i * header.entryBytes;

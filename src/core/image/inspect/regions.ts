@@ -19,16 +19,16 @@ export function regionsOf({ size, mbr, gpt, iso, udf, catalog, volumes }: Findin
   if (iso) {
     const declared = iso.sectors * SECTOR;
     add("volume descriptors", "description", 16 * SECTOR, 4 * SECTOR);
-    if (catalog) add("boot catalog", "table", catalog.offset, SECTOR);
+    if (catalog) add("boot catalogue", "table", catalog.offset, SECTOR);
     for (const e of catalog?.entries ?? [])
       add(
-        `boot image for ${e.platform === "UEFI" ? "UEFI" : "legacy"}`,
+        `boot image for ${e.platform === "UEFI" ? "UEFI" : "legacy BIOS"}`,
         "boot",
         e.offset,
         imageLength(e.loadSectors * 512, e.offset, volumes),
       );
     add("files", "files", 20 * SECTOR, Math.min(declared, size) - 20 * SECTOR);
-    if (size > declared) add("behind the volume", "beyond", declared, size - declared);
+    if (size > declared) add("after the volume", "beyond", declared, size - declared);
     if (size < declared) add("missing", "missing", size, declared - size);
   }
   if (udf) {
@@ -42,7 +42,7 @@ export function regionsOf({ size, mbr, gpt, iso, udf, catalog, volumes }: Findin
       p.offset,
       Math.min(p.length, Math.max(0, size - p.offset)),
     );
-  if (regions.length === 0) add("no structure that is known", "unknown", 0, size);
+  if (regions.length === 0) add("no known structure", "unknown", 0, size);
   return regions.sort((a, b) => a.offset - b.offset || b.length - a.length);
 }
 

@@ -34,22 +34,22 @@ const entryFor = (catalog: BootCatalog | null, platform: BootEntry["platform"]):
 
 const noIso = ({ udf }: Findings): string =>
   udf
-    ? "it is UDF without ISO 9660, where firmware finds no boot record"
-    : "it is no ISO 9660 image, and an optical drive or virtual CD takes nothing else";
+    ? "it is UDF without ISO 9660, so firmware finds no boot record"
+    : "it is not an ISO 9660 image, which optical drives and virtual CDs need";
 
 function opticalLegacy(found: Findings): Cell {
   const { iso, catalog } = found;
   if (!iso) return not(noIso(found));
   if (!iso.bootCatalogLba) return not("it has no El Torito boot record");
-  if (!catalog) return not("its boot catalog cannot be read");
+  if (!catalog) return not("its boot catalogue cannot be read");
   const entry = entryFor(catalog, "BIOS");
-  if (!entry) return not("its boot catalog has no entry for legacy firmware");
-  if (!entry.bootable) return not("its entry for legacy firmware is marked as not bootable");
-  if (!entry.inside) return not("the boot image lies beyond the end of the file");
+  if (!entry) return not("its boot catalogue has no entry for legacy BIOS");
+  if (!entry.bootable) return not("its legacy BIOS entry is marked as not bootable");
+  if (!entry.inside) return not("the boot image is beyond the end of the file");
   const how = entry.emulation === "none" ? "without emulation" : `as ${entry.emulation}`;
   return catalog.checksumFits
-    ? boots(`El Torito entry for legacy firmware, ${how}`)
-    : some(`El Torito entry ${how}, but the catalog's checksum does not fit`);
+    ? boots(`El Torito entry for legacy BIOS, ${how}`)
+    : some(`El Torito entry ${how}, but the checksum of the catalogue is wrong`);
 }
 
 const isLoaderFor =
@@ -61,14 +61,12 @@ const isLoaderFor =
 function missing(found: Findings, where: Findings["volumes"][number]["where"], arch: Arch): string {
   const programs = found.volumes.filter((v) => v.where === where).flatMap((v) => v.volume.programs);
   const cut = programs.find((p) => p.expected === arch && p.cutOff !== null);
-  if (cut) return `${cut.path} is not whole: ${cut.cutOff}`;
+  if (cut) return `${cut.path} is truncated: ${cut.cutOff}`;
   const misnamed = programs.find((p) => p.expected === arch && p.arch !== arch);
   if (misnamed)
-    return `${misnamed.path} is ${misnamed.arch ? `a program for ${misnamed.arch}` : "no EFI program"}`;
+    return `${misnamed.path} is ${misnamed.arch ? `a program for ${misnamed.arch}` : "not an EFI program"}`;
   const others = [...new Set(programs.map((p) => p.arch).filter(Boolean))];
-  return others.length > 0
-    ? `its loader is for ${others.join(" and ")} only`
-    : "there is no loader in EFI/BOOT";
+  return others.length > 0 ? `its loader is for ${others.join(" and ")} only` : "EFI/BOOT has no loader";
 }
 
 function opticalUefi(found: Findings, arch: Arch): Cell {
@@ -82,16 +80,16 @@ function opticalUefi(found: Findings, arch: Arch): Cell {
   }
   const entry = entryFor(catalog, "UEFI");
   if (!entry) {
-    const without = catalog ? "the boot catalog has no entry for UEFI" : "it has no El Torito boot record";
+    const without = catalog ? "the boot catalogue has no entry for UEFI" : "it has no El Torito boot record";
     if (volumes.some((v) => v.where === "partition" && v.volume.programs.some(isLoaderFor(arch))))
-      return some(`${without}; some firmware does look for a FAT partition on optical media, most does not`);
+      return some(`${without}; some firmware looks for a FAT partition on optical media, most does not`);
     return treeLoaders.some((path) => path.toUpperCase().endsWith(`BOOT${arch.toUpperCase()}.EFI`))
-      ? some(`${without}; some firmware does start EFI/BOOT out of the ISO's own tree, most does not`)
+      ? some(`${without}; some firmware boots EFI/BOOT from the file tree of the ISO, most does not`)
       : not(without);
   }
-  if (!entry.inside) return not("the EFI boot image lies beyond the end of the file");
+  if (!entry.inside) return not("the EFI boot image is beyond the end of the file");
   const images = volumes.filter((v) => v.where === "boot image");
-  if (images.length === 0) return not("the EFI boot image holds no FAT file system");
+  if (images.length === 0) return not("the EFI boot image has no FAT file system");
   if (!images.some((v) => v.volume.programs.some(isLoaderFor(arch))))
     return not(missing(found, "boot image", arch));
   if (!entry.bootable) return some("the UEFI entry is marked as not bootable");
@@ -99,15 +97,15 @@ function opticalUefi(found: Findings, arch: Arch): Cell {
 }
 
 function stickLegacy({ mbr, gpt }: Findings): Cell {
-  if (!mbr.signed) return not("its first sector is no boot sector");
-  if (!mbr.code) return not("its first sector holds no boot code");
+  if (!mbr.signed) return not("its first sector is not a boot sector");
+  if (!mbr.code) return not("its first sector has no boot code");
   const active = mbr.partitions.some((p) => p.active);
   return active || gpt
     ? boots("boot code in the first sector")
     : some(
         mbr.partitions.length > 0
           ? "boot code in the first sector, but no partition is marked active"
-          : "boot code in the first sector, and no partition table: it starts itself, or nothing",
+          : "boot code in the first sector, and no partition table",
       );
 }
 
@@ -119,12 +117,12 @@ function stickUefi(found: Findings, arch: Arch): Cell {
     v.partition?.table !== "GPT" || (found.gpt?.sectorBytes === 512 && found.mbr.protective && isFirstSound);
   const onStick = found.volumes.filter((v) => v.where !== "boot image" && isSeen(v));
   if (onStick.length === 0 && found.gpt && found.gpt.sectorBytes !== 512)
-    return not(`its GPT is made for sectors of ${found.gpt.sectorBytes} bytes, and a stick has 512`);
+    return not(`its GPT is for sectors of ${found.gpt.sectorBytes} bytes, and a stick has 512`);
   if (onStick.length === 0 && found.gpt && !found.mbr.protective)
-    return not("its first sector has no entry of type EE, without which firmware does not look for the GPT");
+    return not("its first sector has no entry of type EE, so firmware does not look for the GPT");
   if (onStick.length === 0 && found.gpt && !isFirstSound)
     return not(
-      "the first copy of its GPT cannot be read, and the second is not in the last sector of a stick that is larger than the image",
+      "the first copy of its GPT cannot be read, and on a larger stick the second copy is not in the last sector",
     );
   if (onStick.some((v) => v.volume.programs.some(isLoaderFor(arch))))
     return boots(
@@ -136,18 +134,13 @@ function stickUefi(found: Findings, arch: Arch): Cell {
     (v) => v.where === "boot image" && v.volume.programs.some(isLoaderFor(arch)),
   );
   const { gpt, mbr } = found;
-  const none =
-    gpt || mbr.partitions.length > 0
-      ? "no FAT partition with a loader"
-      : "no partition table, and so no partition";
+  const none = gpt || mbr.partitions.length > 0 ? "no FAT partition with a loader" : "no partition table";
   if (inCatalog)
     return some(
-      `only through its El Torito entry, which some firmware reads on sticks and most does not: there is ${none}`,
+      `only through its El Torito entry, which some firmware reads on sticks and most does not: ${none}`,
     );
   if (onStick.length > 0) return not(missing(found, onStick[0]?.where ?? "partition", arch));
   if (found.treeLoaders.length > 0)
-    return not(
-      `EFI/BOOT stands in the ISO's own tree, where firmware does not look on a stick; there is ${none}`,
-    );
-  return not(`there is ${none}`);
+    return not(`EFI/BOOT is in the file tree of the ISO, where firmware does not look on a stick; ${none}`);
+  return not(`${none}`);
 }

@@ -74,7 +74,7 @@ const sectionSchema = z
         z
           .string()
           .max(400)
-          .refine((l) => !/\p{Cc}/u.test(l), "is one line"),
+          .refine((l) => !/\p{Cc}/u.test(l), "must be one line"),
       )
       .min(1),
   })
@@ -87,14 +87,14 @@ const sectionSchema = z
       if (bare)
         context.addIssue({
           code: "custom",
-          message: `{${bare}} is not known: every name has a dot, such as {drive.serial}`,
+          message: `{${bare}} is unknown: names contain a dot, for example {drive.serial}`,
           path: ["lines", i],
         });
       for (const name of placeholdersOf(line))
         if (!isOneOf(known, name))
           context.addIssue({
             code: "custom",
-            message: `{${name}} is not known in a section for "${section.for}"; it may name ${known.join(", ")}`,
+            message: `{${name}} is unknown in a section for "${section.for}"; known: ${known.join(", ")}`,
             path: ["lines", i],
           });
     });
@@ -105,7 +105,7 @@ export type ScriptSection = z.infer<typeof sectionSchema>;
 export const answerScriptSchema = z
   .object({
     /** What follows the host name in the name of the file: ".cfg". */
-    ending: z.string().regex(/^\.[a-z0-9.-]{1,20}$/, "is a dot, then small letters and digits"),
+    ending: z.string().regex(/^\.[a-z0-9.-]{1,20}$/, "must be a dot, then lower-case letters and digits"),
     language: z.enum(SCRIPT_LANGUAGES),
     /** How a drive is found by it, in words: read before a machine is given the file. */
     guard: z.string().min(1),
@@ -119,7 +119,7 @@ export const answerScriptSchema = z
       sections.some((s) => s.for === "drive" && s.lines.some((l) => l.includes("{drive.serial}"))),
     {
       message:
-        "no section for drives names {drive.serial}, so that the installer would choose a drive by itself",
+        "no section for drives contains {drive.serial}, so the installer would choose a drive by itself",
       path: ["sections"],
     },
   );
@@ -129,8 +129,10 @@ export type AnswerScript = z.infer<typeof answerScriptSchema>;
 export const distributionSchema = z
   .object({
     /** The folder of the medium that holds the sets and their list of sums. */
-    at: z.string().regex(/^\/[A-Za-z0-9._/-]+$/, "is the path of a folder"),
-    sets: z.array(z.string().regex(/^[A-Za-z0-9._-]+$/, "is the name of a file")).min(1),
-    pool: z.string().regex(/^[a-z][a-z0-9-]{0,30}$/, "is a small letter, then letters, digits and dashes"),
+    at: z.string().regex(/^\/[A-Za-z0-9._/-]+$/, "must be the path of a folder"),
+    sets: z.array(z.string().regex(/^[A-Za-z0-9._-]+$/, "must be a file name")).min(1),
+    pool: z
+      .string()
+      .regex(/^[a-z][a-z0-9-]{0,30}$/, "must be a lower-case letter, then letters, digits and hyphens"),
   })
   .strict();

@@ -33,10 +33,10 @@ it("takes along what is alike, and leaves behind what holds for the other family
 });
 
 it.each([
-  ["no name", { ...own, name: " – " }, /needs a name/],
-  ["no version", { ...own, version: " " }, /which version/],
+  ["no name", { ...own, name: " – " }, /Enter a name with a letter or a digit/],
+  ["no version", { ...own, version: " " }, /Enter a version/],
   ["no word", { ...own, recognise: [" "] }, /at least one word/],
-  ["what is there already", { ...own, name: "millrace", version: "12" }, /is there already/],
+  ["what is there already", { ...own, name: "millrace", version: "12" }, /Millrace 12 exists already/],
 ])("refuses %s", (_, given, why) => {
   const made = ownProfile(millrace, given);
   expect(made.ok ? "" : made.problems[0]?.message).toMatch(why);
@@ -74,8 +74,8 @@ it("says what a sheet will lack: of what is left open, and by a mistake", () => 
   expect(lacksOf(millrace)).toEqual([]);
   const made = ownProfile(millrace, own);
   expect(made.ok && lacksOf(made.value)).toEqual([
-    "every road but a fresh installation",
-    "until when it is supported",
+    "all installation methods except a fresh installation",
+    "the end of support",
   ]);
   expect(lacksOf({ ...millrace, partitioning: null, sets: null })).toHaveLength(2);
   expect(lackedBy("screens.3.late")).toMatch(/^the steps of the installer/);

@@ -25,15 +25,15 @@ export const slugOf = (name: string): string =>
 export function ownProfile(from: Profile, { name, version, recognise }: OwnFamily): Result<Profile> {
   const key = slugOf(name);
   const words = recognise.map((w) => w.trim()).filter(Boolean);
-  if (key === "") return fail({ message: "A family needs a name with a letter or a digit in it." });
-  if (version.trim() === "") return fail({ message: "Say which version it is: images are matched by it." });
+  if (key === "") return fail({ message: "Enter a name with a letter or a digit." });
+  if (version.trim() === "") return fail({ message: "Enter a version: images are matched by it." });
   if (key === from.profile && version.trim() === from.version)
     return fail({
-      message: `${from.name} ${from.version} is there already; give it a name or a version of its own.`,
+      message: `${from.name} ${from.version} exists already; enter another name or version.`,
     });
   if (words.length === 0)
     return fail({
-      message: "Give at least one word of its file names, or no image would ever be recognised.",
+      message: "Enter at least one word of its file names, so that images can be recognised.",
     });
   return ok({
     ...from,

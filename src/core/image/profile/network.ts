@@ -32,10 +32,10 @@ const line = (kind: CommandKind) =>
     .string()
     .min(1)
     .max(200)
-    .refine((text) => !/[\r\n]/.test(text), "is one line")
+    .refine((text) => !/[\r\n]/.test(text), "must be one line")
     .refine(
       (text) => [...text.matchAll(/\{(\w+)\}/g)].every(([, word]) => isOneOf(COMMAND_WORDS[kind], word)),
-      `may name ${COMMAND_WORDS[kind].map((w) => `{${w}}`).join(", ")}`,
+      `may contain ${COMMAND_WORDS[kind].map((w) => `{${w}}`).join(", ")}`,
     )
     .optional();
 

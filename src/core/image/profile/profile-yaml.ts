@@ -15,7 +15,7 @@ const MOST_TOLD = 20;
 /** Reads a profile from YAML. Every problem names the field and, where it stands in the text, line and column. */
 export function parseProfileYaml(text: string): Result<Profile> {
   if (text.length > MAX_CHARACTERS)
-    return fail({ message: `${text.length} characters; a profile has at most ${MAX_CHARACTERS}` });
+    return fail({ message: `${text.length} characters; the limit of a profile is ${MAX_CHARACTERS}` });
   const lines = new LineCounter();
   const document = parseDocument(text, { lineCounter: lines, prettyErrors: false });
   if (document.errors.length > 0)
@@ -29,7 +29,7 @@ export function parseProfileYaml(text: string): Result<Profile> {
     plain = upgradeProfile(document.toJS({ maxAliasCount: 50 }));
   } catch (error) {
     return fail({
-      message: `the YAML cannot be unfolded: ${error instanceof Error ? error.message : "too many aliases"}`,
+      message: `the YAML cannot be expanded: ${error instanceof Error ? error.message : "too many aliases"}`,
     });
   }
   const shaped = profileSchema.safeParse(plain);

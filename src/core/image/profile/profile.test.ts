@@ -27,21 +27,21 @@ describe("profiles", () => {
     ["evaluationDays: null", "evaluationDays: -3", /^evaluationDays: /],
     ["- id: language", "- idd: language", /^screens\.1/],
     ["{target.size}", "{target.colour}", /\{target\.colour\} is not a value of the build/],
-    ["likely: 780", "likely: 7800", /late is earlier than likely/],
-    ["destroys: true", "destroys: false", /no guard would stand before the disk is erased/],
-    ["drive: chooses", "drive: none", /a guard goes before it/],
+    ["likely: 780", "likely: 7800", /the maximum is below the expected time/],
+    ["destroys: true", "destroys: false", /so no guard would precede the erasure of the disk/],
+    ["drive: chooses", "drive: none", /so that a guard precedes it/],
     [
       "    drive: writes\n    reads: [version, size]\n    destroys: true",
       "    destroys: true",
-      /so that a guard goes before it/,
+      /so that a guard precedes it/,
     ],
     [
       "    drive: writes\n    reads: [version, size]\n    destroys: true",
       "    drive: chooses\n    reads: [size]",
-      /read back stands before a screen that writes/,
+      /a value to verify must be marked/,
     ],
     ["- id: begin", "- id: accounts", /two screens have the id "accounts"/],
-    ["least: 2147483648", "least: 9947483648", /recommended is less than least/],
+    ["least: 2147483648", "least: 9947483648", /recommended is less than the minimum/],
   ])("%s → %s is refused with field and line", (from, to, message) => {
     const changed = text.replace(from, to);
     const read = parseProfileYaml(changed);
@@ -102,7 +102,7 @@ describe("checksums", () => {
       checksumProblem(sum("a".repeat(64))),
       checksumProblem(sum("abc")),
       checksumProblem(sum("x")),
-    ]).toEqual([null, "sha256 has 64 digits; this has 3", "only hexadecimal digits belong in a checksum"]);
+    ]).toEqual([null, "sha256 has 64 digits; this has 3", "a checksum has hexadecimal digits only"]);
   });
 
   it.each([

@@ -63,7 +63,7 @@ export const profileSchema = z
         /** "x86-64-v2" and the like; left out when every processor of the architecture will do. */
         processorLevel: z
           .string()
-          .regex(/^x86-64-v[1-4]$/, "is written x86-64-v1 to x86-64-v4")
+          .regex(/^x86-64-v[1-4]$/, "must be x86-64-v1 to x86-64-v4")
           .optional(),
         /** Least firmware for makers' models that are known to need it. */
         firmware: z
@@ -88,13 +88,13 @@ export const profileSchema = z
     /** What of its image a machine starts over the network, and the words that its kernel is given beside those of its answer file. */
     netboot: z
       .object({
-        kernel: z.string().regex(/^\/\S+$/, "is the path of a file in the image"),
+        kernel: z.string().regex(/^\/\S+$/, "must be the path of a file in the image"),
         initrd: z
-          .array(z.string().regex(/^\/\S+$/, "is the path of a file in the image"))
+          .array(z.string().regex(/^\/\S+$/, "must be the path of a file in the image"))
           .min(1)
           .max(8),
         words: z
-          .array(z.string().regex(/^[\x21-\x7e]+$/, "is one word without blanks"))
+          .array(z.string().regex(/^[\x21-\x7e]+$/, "must be one word without spaces"))
           .max(40)
           .default([]),
       })
@@ -204,35 +204,34 @@ export const profileSchema = z
       if (!ids.includes(login.changedOn))
         context.addIssue({
           code: "custom",
-          message: `no screen has the id "${login.changedOn}", so nothing would change this log-in`,
+          message: `no screen has the id "${login.changedOn}", so this login would not be changed`,
           path: ["defaultLogins", i, "changedOn"],
         });
     });
     if (profile.answerScript && profile.answerFile !== "script")
       context.addIssue({
         code: "custom",
-        message:
-          "words of an answer script are told, and `answerFile` is not `script`: nothing would be written with them",
+        message: "an answer script is defined, but `answerFile` is not `script`: it would not be used",
         path: ["answerScript"],
       });
     if (profile.distribution && profile.answerFile !== "bsd script")
       context.addIssue({
         code: "custom",
         message:
-          "sets of a distribution are told, and `answerFile` is not `bsd script`: nothing would be written with them",
+          "distribution sets are defined, but `answerFile` is not `bsd script`: they would not be used",
         path: ["distribution"],
       });
     if (!profile.screens.some((s) => s.destroys))
       context.addIssue({
         code: "custom",
-        message: "no screen is marked `destroys: true`, so no guard would stand before the disk is erased",
+        message: "no screen is marked `destroys: true`, so no guard would precede the erasure of the disk",
         path: ["screens"],
       });
     for (const [name, r] of Object.entries(profile.requirements)) {
       if (typeof r === "object" && !Array.isArray(r) && r.recommended < r.least)
         context.addIssue({
           code: "custom",
-          message: "recommended is less than least",
+          message: "recommended is less than the minimum",
           path: ["requirements", name],
         });
     }

@@ -46,7 +46,7 @@ describe("roads", () => {
     const { fresh, upgrade, convert } = roads(null, ["tussock-host", "5"]);
     expect(legs(fresh)).toEqual(["fresh tussock-host 5"]);
     expect([upgrade.legs, convert.legs]).toEqual([[], []]);
-    expect(upgrade.why).toBe("Nothing that a profile knows is installed on this machine.");
+    expect(upgrade.why).toBe("No known system is installed on this machine.");
   });
 
   it("lead over the stepping stone that a known fault forces on this hardware, and only there", () => {
@@ -62,7 +62,7 @@ describe("roads", () => {
     const without = profiles.filter((p) => !(p.profile === "cairn-hypervisor" && p.version === "6"));
     const lost = roads(null, ["cairn-hypervisor", "9"], card, without).fresh;
     expect(lost.legs).toEqual([]);
-    expect(lost.why).toContain("No profile of cairn-hypervisor 6.7 is here");
+    expect(lost.why).toContain("The profile of cairn-hypervisor 6.7 is missing here");
     const cut = profiles.map((p) => (p.version === "9" ? { ...p, upgrades: [] } : p));
     const [fresh] = planRoads(
       cut,
@@ -70,7 +70,7 @@ describe("roads", () => {
       cut.find((p) => p.name === "Cairn Hypervisor" && p.version === "9")!,
       card,
     );
-    expect(fresh?.why).toContain("No allowed jump leads on from Cairn Hypervisor 6.7");
+    expect(fresh?.why).toContain("No supported upgrade leads from Cairn Hypervisor 6.7");
   });
 
   it("convert the legacy appliance from 9.10 on, and by way of 9.10 before", () => {
@@ -79,7 +79,7 @@ describe("roads", () => {
     ]);
     const early = roads(["cistern-nas", "9.3"], ["cistern-nas", "13"]).convert;
     expect(legs(early)).toEqual(["upgrade cistern-nas 9.10", "convert cistern-nas 13"]);
-    expect(early.why).toBe("By way of Cistern NAS 9.10.");
+    expect(early.why).toBe("Via Cistern NAS 9.10.");
     expect(early.keeps).toEqual(expect.arrayContaining(["data pools", "dataset keys", "shares"]));
     expect(early.loses).toEqual(["guests", "host keys", "packages", "changes by hand"]);
     expect(early.needs.filter((n) => n.includes("secret seed"))).toHaveLength(2);
@@ -96,10 +96,10 @@ describe("roads", () => {
 
   it("are refused where the matrix has no chain, and where it is installed already", () => {
     expect(roads(["cairn-hypervisor", "5.5"], ["cairn-hypervisor", "9"]).upgrade.why).toBe(
-      "No chain of allowed jumps leads from Cairn Hypervisor 5.5 to Cairn Hypervisor 9 this way.",
+      "No supported upgrade path leads from Cairn Hypervisor 5.5 to Cairn Hypervisor 9.",
     );
     expect(roads(["lowland-server", "7.2"], ["lowland-server", "7"]).upgrade.why).toBe(
-      "Lowland Server 7.2 is installed already.",
+      "Lowland Server 7.2 is already installed.",
     );
   });
 
@@ -170,23 +170,25 @@ describe("shipped profiles", () => {
     const [jump] = shape.upgrades;
     expect(issues({})).toEqual([]);
     expect(issues({ fresh: { keeps: ["guests"], loses: ["guests"] } })).toEqual([
-      "the same thing is both kept and lost",
+      "the same item is both kept and lost",
     ]);
     expect(issues({ upgrades: [jump, jump] })).toEqual(['two upgrades have the id "from-2"']);
-    expect(issues({ upgrades: [{ ...jump, screens: [] }] })[0]).toBe("a jump without screens gives no steps");
+    expect(issues({ upgrades: [{ ...jump, screens: [] }] })[0]).toBe(
+      "an upgrade without screens has no steps",
+    );
     const harmless = jump!.screens.map((s) => ({ ...s, drive: "none" }));
     expect(issues({ upgrades: [{ ...jump, screens: harmless }] })[0]).toContain(
-      "no guard would stand before",
+      "so no guard would precede the change of the system",
     );
     const shows = shape.screens.map((s) =>
       s.id === "system-disk" ? { ...s, drive: "none", destroys: false } : s,
     );
     expect(issues({ screens: shows })[0]).toContain("chooses or writes a drive");
     expect(issues({ knownFaults: [{ id: "x", when: {}, looks: "a", remedy: "b" }] })[0]).toContain(
-      "say when",
+      "set a condition",
     );
     expect(issues({ defaultLogins: [{ name: "a", opens: "b", changedOn: "nowhere" }] })[0]).toContain(
-      "nothing would change this log-in",
+      "so this login would not be changed",
     );
   });
 });

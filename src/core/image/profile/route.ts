@@ -187,14 +187,14 @@ function freshRoad(profiles: readonly Profile[], want: Profile, ground: RouteGro
   if (!base)
     return closed(
       "fresh",
-      `${fault.looks} ${fault.remedy} No profile of ${stone.profile} ${stone.version} is here to plan that with.`,
+      `${fault.looks} ${fault.remedy} The profile of ${stone.profile} ${stone.version} is missing here.`,
     );
   const rest = shortest(profiles, { profile: base.profile, version: stone.version }, want, () => true);
   return rest
     ? planOf("fresh", [freshLeg(base, stone.version), ...rest], `${fault.looks} ${fault.remedy}`)
     : closed(
         "fresh",
-        `${fault.looks} ${fault.remedy} No allowed jump leads on from ${base.name} ${stone.version}.`,
+        `${fault.looks} ${fault.remedy} No supported upgrade leads from ${base.name} ${stone.version} to the wanted version.`,
       );
 }
 
@@ -209,16 +209,15 @@ export function planRoads(
   ground: RouteGround,
 ): RoadPlan[] {
   const inPlace = (road: "upgrade" | "convert"): RoadPlan => {
-    if (!installed) return closed(road, "Nothing that a profile knows is installed on this machine.");
+    if (!installed) return closed(road, "No known system is installed on this machine.");
     const found = systemWords(profiles, installed);
     if (installed.profile === want.profile && inLine(installed.version, want.version))
-      return closed(road, `${found} is installed already.`);
+      return closed(road, `${found} is already installed.`);
     const converts = (legs: readonly Leg[]): boolean => legs.some((l) => l.kind === "convert");
     const legs = shortest(profiles, installed, want, (l) => converts(l) === (road === "convert"));
-    if (!legs)
-      return closed(road, `No chain of allowed jumps leads from ${found} to ${nameOf(want)} this way.`);
+    if (!legs) return closed(road, `No supported upgrade path leads from ${found} to ${nameOf(want)}.`);
     const stones = legs.slice(0, -1).map((l) => `${l.profile.name} ${l.version}`);
-    return planOf(road, legs, stones.length > 0 ? `By way of ${stones.join(", then ")}.` : "");
+    return planOf(road, legs, stones.length > 0 ? `Via ${stones.join(", then ")}.` : "");
   };
   return [freshRoad(profiles, want, ground), inPlace("upgrade"), inPlace("convert")];
 }

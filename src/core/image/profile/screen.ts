@@ -43,7 +43,7 @@ export const template = z.string().superRefine((text, context) => {
     if (!isOneOf(PLACEHOLDERS, name))
       context.addIssue({
         code: "custom",
-        message: `{${name}} is not a value of the build; the known ones are ${PLACEHOLDERS.join(", ")}`,
+        message: `{${name}} is not a value of the build; known values: ${PLACEHOLDERS.join(", ")}`,
       });
   }
 });
@@ -90,18 +90,18 @@ export const screenSchema = z
     late: seconds,
   })
   .strict()
-  .refine((s) => s.late >= s.likely, { message: "late is earlier than likely", path: ["late"] })
+  .refine((s) => s.late >= s.likely, { message: "the maximum is below the expected time", path: ["late"] })
   .refine((s) => !s.destroys || s.drive === "writes", {
-    message: "a screen that erases the target is marked `drive: writes`, so that a guard goes before it",
+    message: "a screen that erases the target must be marked `drive: writes`, so that a guard precedes it",
     path: ["destroys"],
   })
   .refine((s) => s.drive !== "none" || !/\{target\./.test(JSON.stringify([s.title, s.see, s.type])), {
     message:
-      "this screen shows the target, so it chooses or writes a drive: say `drive: chooses` or `drive: writes`, and a guard goes before it",
+      "this screen shows the target, so it chooses or writes a drive: mark it `drive: chooses` or `drive: writes`, so that a guard precedes it",
     path: ["drive"],
   })
   .refine((s) => s.reads.length === 0 || s.drive === "writes", {
-    message: "what is read back stands before a screen that writes: mark it `drive: writes`",
+    message: "a screen with a value to verify must be marked `drive: writes`",
     path: ["reads"],
   });
 export type Screen = z.infer<typeof screenSchema>;

@@ -33,7 +33,7 @@ function jumpScreens(screens: unknown[]): unknown[] {
 /** Profiles of schema 1, as people may still hold them: guards are put where their screens work on drives. */
 export function upgradeProfile(plain: unknown): unknown {
   if (!isBag(plain) || plain.schema !== 1) return plain;
-  const text = JSON.stringify(plain).replaceAll("{target.tail}", "the serial of the planned drive");
+  const text = JSON.stringify(plain).replaceAll("{target.tail}", "the serial number of the planned drive");
   const old: unknown = JSON.parse(text);
   if (!isBag(old)) return plain;
   return {

@@ -26,7 +26,7 @@ export const fateSchema = z
   .object({ keeps: aspects, loses: aspects, words: z.string().default("") })
   .strict()
   .refine((f) => !f.keeps.some((a) => f.loses.includes(a)), {
-    message: "the same thing is both kept and lost",
+    message: "the same item is both kept and lost",
     path: ["loses"],
   });
 export type Fate = z.infer<typeof fateSchema>;
@@ -53,9 +53,9 @@ export const upgradeSchema = z
     fate: fateSchema,
     screens: z
       .array(screenSchema)
-      .min(1, "a jump without screens gives no steps")
+      .min(1, "an upgrade without screens has no steps")
       .refine((screens) => screens.some((s) => s.drive === "writes"), {
-        message: "no screen is marked `drive: writes`, so no guard would stand before the system is changed",
+        message: "no screen is marked `drive: writes`, so no guard would precede the change of the system",
       }),
   })
   .strict();
@@ -75,7 +75,10 @@ export const faultSchema = z
         part: z.string().min(1).optional(),
       })
       .strict()
-      .refine((w) => Object.keys(w).length > 0, "say when it happens: road, target, model or part"),
+      .refine(
+        (w) => Object.keys(w).length > 0,
+        "set a condition: installation method, target, model or part",
+      ),
     looks: z.string().min(1),
     remedy: z.string().min(1),
     /** Install this one first, then upgrade. */

@@ -35,6 +35,8 @@ export interface MachineContext {
   now: string;
   /** The day that it is where the machine stands. */
   today: string;
+  /** Its time zone. */
+  timeZone: string;
   name: string;
   document: MachineDocument;
   rivals: readonly Twin[];

@@ -51,7 +51,11 @@ export const driveChecks: readonly MachineCheck[] = [
       used
         .slice(0, 6)
         .map((d) =>
-          evidence(driveName(d), "no hours, no counters", "smartctl was not imported, or told nothing"),
+          evidence(
+            driveName(d),
+            "no operating hours, no error counters",
+            "smartctl not imported, or without data",
+          ),
         ),
     );
   }),
@@ -71,7 +75,7 @@ export const driveChecks: readonly MachineCheck[] = [
         "storage.target",
         { drive: driveName(drive), from: past.cameFrom },
         [
-          evidence("sat before in", past.cameFrom, "drive register"),
+          evidence("before in", past.cameFrom, "drive inventory"),
           evidence(
             "long self-test since",
             test ? `${test.kind}: ${test.passed ? "passed" : "not passed"}, before it moved` : "none",
@@ -92,8 +96,8 @@ export const driveChecks: readonly MachineCheck[] = [
         "storage.target",
         { drive: driveName(drive), other: past.alsoIn },
         [
-          evidence(past.alsoIn, `also holds ${drive.id} as present`, "its facts"),
-          evidence("here", `holds ${drive.id}`, "imported"),
+          evidence(past.alsoIn, `also lists ${drive.id} as present`, "its hardware data"),
+          evidence("here", `lists ${drive.id}`, "imported"),
         ],
         drive.id,
       );
@@ -189,7 +193,7 @@ export const driveChecks: readonly MachineCheck[] = [
               s.members
                 .filter((m) => !isSoundMember(m.state))
                 .map((m) => `${m.name} ${m.state}`)
-                .join(", ") || "see the tool",
+                .join(", ") || "as the tool reports",
           },
           [evidence(s.id, s.state, readBy(context, `sets.${s.id}`))],
           s.id,

@@ -1,6 +1,6 @@
 import { valueAt } from "../../document";
 import { evidence } from "../../finding";
-import { formatBinaryBytes, secondsBetween } from "../../units";
+import { formatFixed, formatBinaryBytes, secondsBetween, dayIn } from "../../units";
 import { factWords } from "../facts/describe";
 import { compareDelivery } from "../document/expected";
 import { check, readBy, say, type MachineCheck } from "./context";
@@ -74,7 +74,7 @@ export const machineChecks: readonly MachineCheck[] = [
     );
   }),
 
-  check("machine.stale", "A", ({ document, now }) => {
+  check("machine.stale", "A", ({ document, now, timeZone }) => {
     const latest = Object.values(document.sources)
       .filter((s) => s.tool !== "typed")
       .map((s) => s.at)
@@ -84,11 +84,11 @@ export const machineChecks: readonly MachineCheck[] = [
     if (secondsBetween(latest, now) < STALE_DAYS * DAY) return null;
     const days = Math.floor(secondsBetween(latest, now) / DAY);
     return say("note", "machine.id", { age: "old", days: String(days) }, [
-      evidence("last import", latest.slice(0, 10), "import history"),
+      evidence("last import", dayIn(latest, timeZone), "import history"),
     ]);
   }),
 
-  check("machine.tools-disagree", "A", ({ document }) =>
+  check("machine.tools-disagree", "A", ({ document, timeZone }) =>
     Object.entries(document.disputes).map(([path, claims]) => {
       const [group = "", ...rest] = path.split(".");
       const value =
@@ -104,15 +104,15 @@ export const machineChecks: readonly MachineCheck[] = [
         },
         [
           evidence(
-            "stands now",
+            "current value",
             factWords(path, value),
-            source ? `${source.tool}, ${source.at.slice(0, 10)}` : "imported",
+            source ? `${source.tool}, ${dayIn(source.at, timeZone)}` : "imported",
           ),
           ...claims.map((c) =>
             evidence(
-              "says otherwise",
+              "other value",
               factWords(path, c.value),
-              `${c.source.tool}, ${c.source.at.slice(0, 10)}`,
+              `${c.source.tool}, ${dayIn(c.source.at, timeZone)}`,
             ),
           ),
         ],
@@ -131,7 +131,7 @@ export const machineChecks: readonly MachineCheck[] = [
           { what: line.what, expected: line.expected, observed: line.observed },
           [
             evidence("delivery note", line.expected, document.typed.expected?.from || "typed"),
-            evidence("the machine says", line.observed, "imported"),
+            evidence("the machine reports", line.observed, "imported"),
           ],
           line.what,
         ),
@@ -151,13 +151,13 @@ export const machineChecks: readonly MachineCheck[] = [
         return say(
           stated !== null && s.value >= stated ? "caution" : "note",
           "machine.id",
-          { sensor: s.id, value: `${s.value.toFixed(0)} °C`, limit: `${limit.toFixed(0)} °C` },
+          { sensor: s.id, value: `${formatFixed(s.value, 0)} °C`, limit: `${formatFixed(limit, 0)} °C` },
           [
-            evidence("reading", `${s.value.toFixed(1)} °C`, readBy(context, `sensors.${s.id}`)),
+            evidence("reading", `${formatFixed(s.value, 1)} °C`, readBy(context, `sensors.${s.id}`)),
             evidence(
-              stated === null ? "default for an idle machine" : "limit of the chip",
-              `${limit.toFixed(0)} °C`,
-              stated === null ? "Derrick's default" : "sensors",
+              stated === null ? "default for an idle machine" : "limit of the sensor",
+              `${formatFixed(limit, 0)} °C`,
+              stated === null ? "default of Derrick" : "sensors",
             ),
           ],
           s.id,

@@ -12,7 +12,7 @@ export const upkeepChecks: readonly MachineCheck[] = [
           "note",
           "machine.id",
           { what: d.what, affects: d.affects },
-          [evidence("known since", d.since, d.by)],
+          [evidence("recorded on", d.since, d.by)],
           d.id,
         ),
       ),
@@ -39,7 +39,7 @@ export const upkeepChecks: readonly MachineCheck[] = [
         say(
           "caution",
           "machine.id",
-          { part: f.part, due: f.due ?? "", reason: f.reason || "no reason given" },
+          { part: f.part, due: f.due ?? "", reason: f.reason || "no reason" },
           [evidence("postponed to", f.due ?? "", f.by)],
           f.part,
         ),
@@ -84,9 +84,9 @@ export const upkeepChecks: readonly MachineCheck[] = [
         evidence(
           "load of its machines",
           `${Math.round(circuit.watts)} W`,
-          `latest loaded readings of ${circuit.machines} machines`,
+          `latest measurements under load of ${circuit.machines} machines`,
         ),
-        evidence("limit stated", `${Math.round(circuit.limitWatts)} W`, "the site's sheet"),
+        evidence("limit", `${Math.round(circuit.limitWatts)} W`, "page of the site"),
       ],
     );
   }),

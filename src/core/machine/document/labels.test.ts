@@ -15,7 +15,7 @@ it("makes a label for the machine, each drive and each wired port, and fills in 
     title: "wrk-hv1 bay 3",
     lines: ["Alder 480, 480 GB", "serial NV-0001"],
   });
-  expect(labels[2]).toMatchObject({ title: "wrk-hv1", lines: ["Alder 480, 480 GB", "no serial was read"] });
+  expect(labels[2]).toMatchObject({ title: "wrk-hv1", lines: ["Alder 480, 480 GB", "no serial number"] });
   expect(labels[3]?.lines).toEqual(["02:61:0a:00:00:14"]);
   expect(labelsOf("new", emptyMachine())).toEqual([{ kind: "machine", title: "new", lines: [] }]);
 });

@@ -34,7 +34,7 @@ export function labelsOf(name: string, { facts, typed }: MachineDocument): Label
       ...{ kind: "drive", title: d.bay ? `${name} ${bayWords(d.bay)}` : name },
       lines: filled(
         [d.model, formatDecimalBytes(d.sizeBytes)].filter(Boolean).join(", "),
-        d.serial ? `serial ${d.serial}` : "no serial was read",
+        d.serial ? `serial ${d.serial}` : "no serial number",
       ),
     }));
   const ports = facts.ports

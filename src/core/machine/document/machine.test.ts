@@ -99,20 +99,16 @@ describe("the judgement of a drive", () => {
   });
 
   it.each([
-    ["good", { passed: true, hours: 8766, reallocated: 0 }, "ran 8\u202f766 h (1.0 years), no error counted"],
-    ["watch", { hours: 44_000 }, "ran 44\u202f000 h (5.0 years)"],
+    ["good", { passed: true, hours: 8766, reallocated: 0 }, "8,766 h (1.0 years) of operation, no errors"],
+    ["watch", { hours: 44_000 }, "44,000 h (5.0 years) of operation"],
     ["watch", { reallocated: 49 }, "49 reallocated sectors"],
     ["failing", { reallocated: 50 }, "50 reallocated sectors"],
-    ["failing", { pending: 1 }, "1 sectors wait to be reallocated"],
-    ["failing", { passed: false }, "the drive itself reports that it fails"],
+    ["failing", { pending: 1 }, "1 pending sectors"],
+    ["failing", { passed: false }, "the drive reports that it is failing"],
     ["watch", { wearPercent: 80 }, "80 % of the rated writes used"],
     ["failing", { wearPercent: 100 }, "100 % of the rated writes used"],
-    [
-      "failing",
-      { sparePercent: 10, spareThresholdPercent: 10 },
-      "spare blocks at 10 %, the threshold is 10 %",
-    ],
-    ["watch", { temperatureC: 55 }, "55 °C, 55 °C is the usual limit"],
+    ["failing", { sparePercent: 10, spareThresholdPercent: 10 }, "spare blocks at 10 %, threshold 10 %"],
+    ["watch", { temperatureC: 55 }, "55 °C; the usual limit is 55 °C"],
     [
       "failing",
       { selfTest: { kind: "Short offline", passed: false, atHours: 3 } },

@@ -1,3 +1,4 @@
+import { localDay } from "../../units";
 import { visibleDrives } from "../facts/describe";
 import type { MachineDocument } from "../facts/document";
 import type { Drive } from "../facts/drive";
@@ -6,6 +7,8 @@ import type { Facts } from "../facts/facts";
 /** A ground of rules that look at a machine, which may not have been chosen yet. */
 export interface OnMachine {
   machine: { name: string; document: MachineDocument } | null;
+  /** The time zone of where it stands. */
+  timeZone?: string;
 }
 
 export const factsOf = ({ machine }: OnMachine): Facts | null => machine?.document.facts ?? null;
@@ -23,7 +26,7 @@ export const modelOf = (ground: OnMachine): string => {
 };
 
 /** Where a fact was read: "dmidecode, 2026-11-20", for evidence. */
-export function sourceWords({ machine }: OnMachine, path: string): string {
+export function sourceWords({ machine, timeZone }: OnMachine, path: string): string {
   const source = machine?.document.sources[path];
-  return source ? `${source.tool}, ${source.at.slice(0, 10)}` : "imported";
+  return source ? `${source.tool}, ${localDay(source.at, { timeZone })}` : "imported";
 }

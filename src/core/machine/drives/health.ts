@@ -1,4 +1,4 @@
-import { formatDecimalBytes } from "../../units";
+import { formatFixed, formatDecimalBytes, formatNumber } from "../../units";
 import type { Drive } from "../facts/drive";
 
 export type Verdict = "good" | "watch" | "failing" | "not known";
@@ -26,8 +26,8 @@ const YEAR_HOURS = 8766;
 /** "17 300 h (2.0 years)". */
 export const hoursWords = (hours: number): string =>
   hours < 1000
-    ? `${hours} h`
-    : `${String(hours).replace(/\B(?=(\d{3})+$)/g, "\u202f")} h (${(hours / YEAR_HOURS).toFixed(1)} years)`;
+    ? `${formatNumber(hours)} h`
+    : `${formatNumber(hours)} h (${formatFixed(hours / YEAR_HOURS, 1)} years)`;
 
 /**
  * Judges a drive by what it says of itself. Without any counter the verdict is "not known": silence is not health.
@@ -37,11 +37,11 @@ export const hoursWords = (hours: number): string =>
 export function judgeDrive(drive: Pick<Drive, "health" | "media">): DriveJudgement {
   const h = drive.health;
   if (!h || Object.keys(h).every((k) => k === "warnings" && h.warnings?.length === 0))
-    return { verdict: "not known", reasons: ["no health reading"] };
+    return { verdict: "not known", reasons: ["no SMART data"] };
   const failing: string[] = [];
   const watch: string[] = [];
-  if (h.passed === false) failing.push("the drive itself reports that it fails");
-  if (h.pending) failing.push(`${h.pending} sectors wait to be reallocated`);
+  if (h.passed === false) failing.push("the drive reports that it is failing");
+  if (h.pending) failing.push(`${h.pending} pending sectors`);
   if (h.uncorrectable) failing.push(`${h.uncorrectable} uncorrectable errors`);
   if (h.mediaErrors) failing.push(`${h.mediaErrors} media errors`);
   if (h.reallocated)
@@ -49,31 +49,31 @@ export function judgeDrive(drive: Pick<Drive, "health" | "media">): DriveJudgeme
       `${h.reallocated} reallocated sectors`,
     );
   if (h.sparePercent != null && h.spareThresholdPercent != null && h.sparePercent <= h.spareThresholdPercent)
-    failing.push(`spare blocks at ${h.sparePercent} %, the threshold is ${h.spareThresholdPercent} %`);
+    failing.push(`spare blocks at ${h.sparePercent} %, threshold ${h.spareThresholdPercent} %`);
   if (h.wearPercent != null && h.wearPercent >= HEALTH_LIMITS.wearWatch)
     (h.wearPercent >= HEALTH_LIMITS.wearFailing ? failing : watch).push(
       `${h.wearPercent} % of the rated writes used`,
     );
   if (h.selfTest?.passed === false) failing.push(`its last self-test (${h.selfTest.kind}) failed`);
   for (const w of h.warnings ?? []) watch.push(w);
-  if (h.interfaceErrors) watch.push(`${h.interfaceErrors} transfer errors: look at cable and backplane`);
-  if (h.hours != null && h.hours >= HEALTH_LIMITS.hours) watch.push(`ran ${hoursWords(h.hours)}`);
+  if (h.interfaceErrors) watch.push(`${h.interfaceErrors} transfer errors: check cable and backplane`);
+  if (h.hours != null && h.hours >= HEALTH_LIMITS.hours) watch.push(`${hoursWords(h.hours)} of operation`);
   const hot = HEALTH_LIMITS.hot[drive.media];
   if (h.temperatureC != null && h.temperatureC >= hot)
-    watch.push(`${h.temperatureC} °C, ${hot} °C is the usual limit`);
+    watch.push(`${h.temperatureC} °C; the usual limit is ${hot} °C`);
   if (failing.length > 0) return { verdict: "failing", reasons: [...failing, ...watch] };
   if (watch.length > 0) return { verdict: "watch", reasons: watch };
   // A controller that only says "not about to fail" has told a verdict, but no counter stands behind it.
   return {
     verdict: "good",
-    reasons: [h.hours != null ? `ran ${hoursWords(h.hours)}, no error counted` : "no error counted"],
+    reasons: [h.hours != null ? `${hoursWords(h.hours)} of operation, no errors` : "no errors"],
   };
 }
 
 /** One line of what is known of a drive's wear, for lists. */
 export function wearWords(drive: Pick<Drive, "health">): string {
   const h = drive.health;
-  if (!h) return "not read";
+  if (!h) return "not collected";
   return (
     [
       h.hours != null ? hoursWords(h.hours) : "",

@@ -41,7 +41,7 @@ describe("a drive in the register", () => {
 
   it("that is gone is not seen; on the shelf it has a place", () => {
     const gone = sightDrive(first, { ...drive, missingSince: day(3) }, a, day(3));
-    expect(whereWords(gone)).toBe("not seen since it left wrk-a");
+    expect(whereWords(gone)).toBe("not found since it left wrk-a");
     const shelf = layOnShelf(first, "store room, shelf 2", true, day(4));
     expect([whereWords(shelf), shelf.spare, shelf.stays[0]?.until]).toEqual([
       "store room, shelf 2",
@@ -59,7 +59,7 @@ describe("a drive in the register", () => {
     });
     expect(wiped).toMatchObject({ holds: "nothing", wipes: [{ was: 'ext4 "data"', by: "J. Pell" }] });
     expect(recordWipe(first, { at: day(4), by: "J", method: "signatures only", remark: "" }).holds).toContain(
-      "still there",
+      "the data is still readable",
     );
     expect(whereWords(recordWipe(first, { at: day(4), by: "J", method: "destroyed", remark: "" }))).toBe(
       "destroyed",

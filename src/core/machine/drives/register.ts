@@ -149,8 +149,8 @@ const newEntry = (drive: Drive): RegisterEntry =>
 
 /** What stands on a drive after it was erased this way; "nothing" where it is not named. */
 const HOLDS_AFTER: Partial<Record<Wipe["method"], string>> = {
-  "signatures only": "signatures removed; the data is still there",
-  "installed over": "an installation; what it did not overwrite of the old data is still there",
+  "signatures only": "signatures removed; the data is still readable",
+  "installed over": "an installation; old data that it did not overwrite is still readable",
 };
 
 /** Erasing is written down with what stood on the drive; a destroyed one stays in the register. */
@@ -208,7 +208,7 @@ export function whereWords(entry: RegisterEntry): string {
     return `${last.machine}${last.bay ? `, ${/^\d/.test(last.bay) ? `bay ${last.bay}` : last.bay}` : ""}`;
   if (entry.state === "on the shelf") return entry.place || "on the shelf";
   if (entry.state === "destroyed") return "destroyed";
-  return last ? `not seen since it left ${last.machine}` : "not seen";
+  return last ? `not found since it left ${last.machine}` : "not seen";
 }
 
 /** The machine that a drive sat in before the one it is in now, with its hours when it came. */

@@ -1,19 +1,30 @@
 import { shown } from "../../text";
-import { formatBinaryBytes, formatBytes, formatDecimalBytes } from "../../units";
+import { formatFixed, formatBinaryBytes, formatBytes, formatDecimalBytes } from "../../units";
 import type { Drive } from "./drive";
 import type { Facts, Port } from "./facts";
+
+/** What a drive of each kind is called where its model is not known, and beside it. */
+export const MEDIA_NAMES: Readonly<Record<Drive["media"], string>> = {
+  nvme: "NVMe SSD",
+  flash: "SSD",
+  spinning: "HDD",
+  usb: "USB drive",
+  card: "flash card",
+  virtual: "virtual drive",
+  unknown: "drive of unknown type",
+};
 
 /** The last characters of a serial that a person compares with a console: six, or all when it is shorter. */
 export const serialTail = (drive: Pick<Drive, "serial" | "wwn">): string =>
   (drive.serial ?? drive.wwn ?? "").slice(-6);
 
 const modelWords = (drive: Drive): string =>
-  `${drive.bay ? `${bayWords(drive.bay)}, ` : ""}${drive.model ?? `${drive.media} drive`}`;
+  `${drive.bay ? `${bayWords(drive.bay)}, ` : ""}${drive.model ?? MEDIA_NAMES[drive.media]}`;
 
 /** Bay, model, serial tail and size: how a drive is always named. Never by its letter. */
 export function driveName(drive: Drive): string {
   const tail = serialTail(drive);
-  return `${modelWords(drive)}${tail ? ` …${tail}` : " (no serial)"}, ${formatBytes(drive.sizeBytes)}`;
+  return `${modelWords(drive)}${tail ? ` …${tail}` : " (no serial number)"}, ${formatBytes(drive.sizeBytes)}`;
 }
 
 /** Bay, model and size without a character of the serial: how a drive is named where a person is asked for its serial. */
@@ -25,8 +36,11 @@ export const bayWords = (bay: string): string => (/^\d/.test(bay) ? `bay ${bay}`
 /** What stands on a drive, in words; "nothing found" is what was seen, not a promise, and "not read" is neither. */
 export function contentWords(drive: Drive): string {
   if (drive.contents === null)
-    return drive.memberOf.length > 0 ? `not read; member of ${drive.memberOf.join(", ")}` : "not read";
-  if (drive.contents.length === 0) return drive.table ? `an empty ${drive.table} table` : "nothing found";
+    return drive.memberOf.length > 0
+      ? `not collected; member of ${drive.memberOf.join(", ")}`
+      : "not collected";
+  if (drive.contents.length === 0)
+    return drive.table ? `an empty ${drive.table} partition table` : "nothing found";
   const parts = drive.contents.map((c) => {
     const label = c.label ? ` "${c.label}"` : "";
     const mounted = c.mountedAt.length > 0 ? ` at ${c.mountedAt.join(", ")}` : "";
@@ -44,12 +58,12 @@ type EfiFile = NonNullable<Drive["efiVolumes"]>[number]["files"][number];
 
 const fileWords = ({ path, arch, isSigned }: EfiFile): string =>
   arch === null
-    ? `${path} (no program)`
-    : `${path} (${arch === "other" ? "another processor" : arch}, ${isSigned ? "signed" : "not signed"})`;
+    ? `${path} (not a program)`
+    : `${path} (${arch === "other" ? "another processor architecture" : arch}, ${isSigned ? "signed" : "not signed"})`;
 
 function sectorWords({ signature, code }: NonNullable<Drive["firstSector"]>): string {
-  if (!signature) return "the first sector does not end in 55 AA";
-  return `the first sector ends in 55 AA and holds ${code ? "code" : "no code"}`;
+  if (!signature) return "the first sector does not end with 55 AA";
+  return `the first sector ends with 55 AA and has ${code ? "boot code" : "no boot code"}`;
 }
 
 /** What a drive can be started from, as far as somebody has looked; empty where nobody has. */
@@ -60,6 +74,12 @@ export function startWords({ firstSector, efiVolumes }: Drive): string {
     ...(efiVolumes ? [files.join(", ") || "no EFI program on its FAT volumes"] : []),
   ].join("; ");
 }
+
+/** What an earlier Derrick wrote of the contents of a drive, in the words of today. */
+export const contentsToday = (words: string): string =>
+  words
+    .replace(/^not read(?=;|$)/, "not collected")
+    .replace(/^an empty (\S+) table$/, "an empty $1 partition table");
 
 /** What stands on a drive whatever is mounted at the moment: what two readings of it can be compared by. */
 export const standingWords = (drive: Drive): string =>
@@ -117,20 +137,20 @@ export function machineLine(facts: Facts): string {
 function formatMemory(facts: Facts): string {
   const bytes = facts.memory?.installedBytes || facts.memory?.recognisedBytes || 0;
   const gib = bytes / 2 ** 30;
-  return `${gib < 10 ? gib.toFixed(1) : Math.round(gib)} GiB memory`;
+  return `${gib < 10 ? formatFixed(gib, 1) : Math.round(gib)} GiB memory`;
 }
 
 const BYTES = /Bytes$/;
 
 /** How a fact is called where its name in the data is not what people say. */
 const SAID: Record<string, string> = {
-  maxMegahertz: "clock at most",
+  maxMegahertz: "maximum clock",
   weightKilograms: "weight",
-  mediaBytesPerSecond: "media was read at",
-  loginKept: "log-in is kept",
+  mediaBytesPerSecond: "measured media speed",
+  loginKept: "credential location",
   iommu: "IOMMU groups",
   uuid: "UUID",
-  osId: "system id",
+  osId: "system ID",
   osName: "system",
   osVersion: "version",
   assetTag: "asset tag",

@@ -14,7 +14,7 @@ export const claimSchema = z.object({ value: z.unknown(), source: sourceSchema }
 /** A known fault, shown beside every result that it may blur. */
 export const defectSchema = z.object({
   id: text,
-  what: z.string().trim().min(1, "say what is wrong"),
+  what: z.string().trim().min(1, "describe the defect"),
   affects: z.enum(["power", "temperature", "memory", "drives", "network", "console", "other"]),
   since: z.iso.date(),
   by: text,
@@ -23,9 +23,9 @@ export const defectSchema = z.object({
 
 /** A firmware that was looked at: what is installed, what there is, and what was decided. */
 export const firmwareDecisionSchema = z.object({
-  part: z.string().trim().min(1, "name the part: system firmware, management controller, a card"),
+  part: z.string().trim().min(1, "enter the part: system firmware, management controller, or a card"),
   installed: text,
-  available: z.string().trim().min(1, "write the version that is available"),
+  available: z.string().trim().min(1, "enter the available version"),
   decision: z.enum(["undecided", "postponed", "not wanted", "done"]),
   due: z.iso.date().nullable().default(null),
   reason: z.string().default(""),
@@ -36,7 +36,7 @@ export const firmwareDecisionSchema = z.object({
 /** Something that is due on a day: a restore drill, a self-test, a part to be swapped. */
 export const datedSchema = z.object({
   id: text,
-  what: z.string().trim().min(1, "say what is due"),
+  what: z.string().trim().min(1, "enter the task"),
   due: z.iso.date(),
   doneOn: z.iso.date().nullable().default(null),
   by: text,

@@ -31,7 +31,7 @@ export function parseBundle(text: string): Result<Bundle> {
   const start = lines.findIndex((l) => l.trim() !== "");
   if (lines[start]?.trim() !== FIRST_LINE)
     return fail({
-      message: `a bundle starts with "${FIRST_LINE}"; this one says "${lines[start]?.slice(0, 60) ?? ""}"`,
+      message: `a bundle starts with "${FIRST_LINE}"; this one starts with "${lines[start]?.slice(0, 60) ?? ""}"`,
       line: start + 1,
     });
   const bundle: Bundle = { host: null, takenAt: null, asRoot: false, sections: [], absent: [] };
@@ -55,8 +55,8 @@ export function parseBundle(text: string): Result<Bundle> {
       else
         warnings.push({
           message: declared
-            ? `section ${open.tool} says ${declared} lines and holds ${open.content.length}: left out`
-            : `section ${open.tool} does not say how many lines it has: it was cut off at its end, and is left out`,
+            ? `section ${open.tool} declares ${declared} lines and has ${open.content.length}: skipped`
+            : `section ${open.tool} has no line count: it is truncated, and skipped`,
           line: open.line,
         });
       open = null;
@@ -69,11 +69,11 @@ export function parseBundle(text: string): Result<Bundle> {
   });
   if (open) warnings.push(unfinished(open, lines.length));
   if (!done)
-    warnings.push({ message: "the bundle ends before its last line: it was cut off", line: lines.length });
+    warnings.push({ message: "the bundle ends before its last line: it is truncated", line: lines.length });
   return ok(bundle, warnings);
 }
 
 const unfinished = (open: { tool: string; line: number }, line: number): Problem => ({
-  message: `section ${open.tool}, begun in line ${open.line}, has no end before line ${line}: left out`,
+  message: `section ${open.tool}, begun in line ${open.line}, has no end before line ${line}: skipped`,
   line: open.line,
 });

@@ -25,13 +25,13 @@ export function unlikelyText(text: string): Problem | null {
     const end = found < 0 ? text.length : found;
     if (end - at > LONGEST_LINE)
       return {
-        message: `line ${line} has ${end - at} characters, and no tool prints more than ${LONGEST_LINE} in one; the text was not read`,
+        message: `line ${line} has ${end - at} characters; the limit is ${LONGEST_LINE}. The text was not imported.`,
         line,
       };
     at = end + 1;
     if (line > MOST_LINES)
       return {
-        message: `more than ${MOST_LINES} lines, as no tool prints them; the text was not read`,
+        message: `more than ${MOST_LINES} lines; the text was not imported`,
         line,
       };
   }
@@ -115,7 +115,7 @@ export function checkedReading(
   const most = longest(reading.facts, "");
   if (most.length > MOST_ITEMS)
     return {
-      message: `${tool}: ${most.length} ${most.name}, more than any machine has; the text was not read`,
+      message: `${tool}: ${most.length} ${most.name}, more than any machine has; the text was not imported`,
     };
   const wrong: string[] = [];
   const cleaned = clean(reading.facts);
@@ -123,7 +123,7 @@ export function checkedReading(
   for (const [group, value] of Object.entries(facts)) {
     const tell = (of: string) => (field: string, given: unknown) =>
       void wrong.push(
-        `${tool}: ${of === "" ? group : of}: ${field} is ${shown(given)}, which it cannot be; left out`,
+        `${tool}: ${of === "" ? group : of}: ${field} is ${shown(given)}, which is impossible; skipped`,
       );
     if (isList(group)) {
       const { key } = LISTS[group];
@@ -140,6 +140,6 @@ export function checkedReading(
   }
   const more = wrong.length - MOST_WARNINGS;
   const warnings = wrong.slice(0, MOST_WARNINGS).map((message) => ({ message }));
-  if (more > 0) warnings.push({ message: `${tool}: ${more} more facts that cannot be were left out` });
+  if (more > 0) warnings.push({ message: `${tool}: ${more} more impossible values were skipped` });
   return { reading: { ...reading, facts }, warnings };
 }

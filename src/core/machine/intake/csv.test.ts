@@ -29,10 +29,10 @@ describe("a list of machines", () => {
     expect(read.ok && read.value.map((m) => m.name)).toEqual(["wrk-1", "wrk-4, old"]);
     expect(read.ok && read.warnings.map((w) => [w.line, w.message])).toEqual([
       [3, "this line has no name"],
-      [4, '"no-mac" is no MAC address'],
-      [5, '"many" is no number of cores'],
-      [7, "wrk-1 stands twice in the list"],
-      [1, 'the column "colour" is not known and is left out'],
+      [4, '"no-mac" is not a MAC address'],
+      [5, '"many" is not a number of cores'],
+      [7, "wrk-1 is in the list twice"],
+      [1, 'unknown column "colour" is ignored'],
     ]);
   });
 

@@ -98,7 +98,7 @@ export function parseMachineList(text: string): Result<ListedMachine[]> {
   const keys = header.map((h) => own(COLUMNS, clean(h).toLowerCase()));
   const warnings: Problem[] = header
     .filter((h, i) => keys[i] === undefined && clean(h) !== "")
-    .map((h) => ({ message: `the column "${clean(h)}" is not known and is left out`, line: 1 }));
+    .map((h) => ({ message: `unknown column "${clean(h)}" is ignored`, line: 1 }));
   for (const error of read.errors.slice(0, 10))
     warnings.push({ message: error.message, line: (error.row ?? 0) + 1 });
   const machines: ListedMachine[] = [];
@@ -108,7 +108,7 @@ export function parseMachineList(text: string): Result<ListedMachine[]> {
     const line = i + 2;
     if (i === rows.length - 1 && openLine !== null) {
       problems.push({
-        message: "this line has no end: the list may be cut off there, and its last value be a part only",
+        message: "this line has no end: the list may be truncated here, and its last value incomplete",
         line,
       });
       return;
@@ -120,12 +120,15 @@ export function parseMachineList(text: string): Result<ListedMachine[]> {
   const twice = machines.filter(
     (m, i) => machines.findIndex((o) => o.name === m.name && o.site === m.site) !== i,
   );
-  problems.push(...twice.map((m) => ({ message: `${m.name} stands twice in the list`, line: m.line })));
+  problems.push(...twice.map((m) => ({ message: `${m.name} is in the list twice`, line: m.line })));
   const sameSerial = machines.filter(
     (m, i) => m.serial && machines.findIndex((o) => o.serial === m.serial) !== i,
   );
   warnings.push(
-    ...sameSerial.map((m) => ({ message: `the serial ${m.serial} stands twice in the list`, line: m.line })),
+    ...sameSerial.map((m) => ({
+      message: `the serial number ${m.serial} is in the list twice`,
+      line: m.line,
+    })),
   );
   return problems.length > 0 && machines.length === 0
     ? fail(...problems)
@@ -146,11 +149,11 @@ function toMachine(
     .split(/[\s,;|]+/)
     .filter(Boolean);
   const bad = macs.find((m) => !MAC.test(m));
-  if (bad) return `"${bad}" is no MAC address`;
+  if (bad) return `"${bad}" is not a MAC address`;
   const memory = get("memoryBytes") === "" ? null : parseByteSize(get("memoryBytes"));
-  if (memory && !memory.ok) return memory.problems[0]?.message ?? "the memory is no size";
+  if (memory && !memory.ok) return memory.problems[0]?.message ?? "the memory size is invalid";
   const cores = get("cores");
-  if (cores !== "" && !/^\d{1,4}$/.test(cores)) return `"${cores}" is no number of cores`;
+  if (cores !== "" && !/^\d{1,4}$/.test(cores)) return `"${cores}" is not a number of cores`;
   const word = (key: keyof ListedMachine): string | null => get(key) || null;
   return {
     line,

@@ -52,7 +52,7 @@ export function* readingTexts(texts: readonly NamedText[]): Generator<number, In
     yield done;
     if (item.text.length > MAX_TEXT_CHARACTERS)
       reject(intake, item.name, null, {
-        message: `${Math.round(item.text.length / 1e6)} MB of text; the largest that is read is ${MAX_TEXT_CHARACTERS / 1e6} MB, and a whole bundle is under 1 MB. Is this the right file?`,
+        message: `${Math.round(item.text.length / 1e6)} MB of text; the limit is ${MAX_TEXT_CHARACTERS / 1e6} MB. A bundle is usually under 1 MB: check that this is the right file.`,
       });
     else if (isBundle(item.text)) for (const read of readBundle(item, intake)) yield done + read;
     else readLone(item, intake);
@@ -106,12 +106,12 @@ function* readBundle(item: NamedText, intake: Intake): Generator<number, void> {
   intake.takenAt ??= takenAt;
   if (bundle.warnings.length > 0) reject(intake, item.name, "bundle", ...bundle.warnings);
   if (sections.length === 0 && bundle.warnings.length === 0)
-    reject(intake, item.name, "bundle", { message: "the bundle holds no section" });
+    reject(intake, item.name, "bundle", { message: "the bundle has no section" });
   if (!asRoot)
     intake.remarks.push(
-      "The collector ran without root: chassis, memory modules and some serials may be absent.",
+      "The collector ran without root: chassis, memory modules and some serial numbers may be missing.",
     );
-  intake.remarks.push(...absent.map((a) => `Not in the bundle – ${a}`));
+  intake.remarks.push(...absent.map((a) => `Not in the bundle: ${a}`));
   let done = 0;
   for (const section of sections) {
     yield done;
@@ -135,7 +135,7 @@ function readLone({ name, text }: NamedText, intake: Intake): void {
   if (!mayBeCut || text.endsWith("\n")) return readOne({ text, from: name }, intake, { mayBeCut });
   const left = text.slice(0, text.lastIndexOf("\n") + 1);
   const line = text.split("\n").length;
-  const after = `cut off after "${lastWords(text)}"`;
+  const after = `truncated after "${lastWords(text)}"`;
   if (importer && left.trim() === "")
     return reject(intake, name, importer.tool, {
       message: `${after}: the only line has no end. Drop the whole output; if this is all of it, with the end of its line.`,
@@ -144,7 +144,7 @@ function readLone({ name, text }: NamedText, intake: Intake): void {
   readOne({ text: left, from: name }, intake, {
     mayBeCut,
     warning: {
-      message: `${after}: the last line has no end, so it was left out. Drop the whole output; what is missing here is not taken to be gone.`,
+      message: `${after}: the last line has no end, so it was skipped. Drop the whole output; missing parts are not treated as removed.`,
       line,
     },
   });
@@ -165,9 +165,9 @@ function readOne({ text, from }: { text: string; from: string }, intake: Intake,
   const importer = recognise(text) ?? IMPORTERS.find((i) => i.tool === named);
   if (!importer)
     return reject(intake, from, null, {
-      message: `not recognised. Derrick reads ${IMPORTERS.filter((i) => !i.command.startsWith("("))
+      message: `not recognised. Supported: ${IMPORTERS.filter((i) => !i.command.startsWith("("))
         .map((i) => i.command)
-        .join(", ")}, and collector bundles. This starts with "${text
+        .join(", ")}, and collector bundles. This text starts with "${text
         .trim()
         .slice(0, 40)
         .replace(/\p{Cc}/gu, "·")}"`,
@@ -177,7 +177,7 @@ function readOne({ text, from }: { text: string; from: string }, intake: Intake,
   const shift = (p: Problem): Problem => (p.line === undefined ? p : { ...p, line: p.line + firstLine - 1 });
   const warnings = warning ? [warning] : [];
   if (!result.ok) {
-    const isTold = result.problems.some((p) => p.message.includes("cut off"));
+    const isTold = result.problems.some((p) => p.message.includes("truncated"));
     return reject(intake, from, importer.tool, ...result.problems.map(shift), ...(isTold ? [] : warnings));
   }
   const checked = checkedReading(importer.tool, result.value);

@@ -74,8 +74,8 @@ export class DriveMerge implements DriveFinder {
     if (!sizeBytes || !seenAs) {
       m.remarks.push(
         seenAs
-          ? `${m.source.tool} speaks of ${seenAs}, a name that moves; drop lsblk of the same moment with it, then it is known which drive that was.`
-          : `${m.source.tool} speaks of a drive${bay ? ` in bay ${bay}` : ""} without serial, WWN and name, so it is not known which that is.`,
+          ? `${m.source.tool} reports ${seenAs}, a device name that can change. Import the output of lsblk from the same time with it to identify the drive.`
+          : `${m.source.tool} reports a drive${bay ? ` in bay ${bay}` : ""} without serial number, WWN and device name, so it cannot be identified.`,
       );
       return null;
     }
@@ -91,7 +91,7 @@ export class DriveMerge implements DriveFinder {
     if (this.alike.get(sizeBytes) === 1 && there.length < 2) return there[0] ?? nameless;
     if (there.every(isAnonymous)) return there.find((d) => d.seenAs === seenAs) ?? nameless;
     m.remarks.push(
-      `${m.source.tool} shows ${seenAs} without serial and WWN, and ${there.length === 1 ? "one drive" : `${there.length} drives`} of this machine ${there.length === 1 ? "has" : "have"} its size: it is not told which it is, so nothing was taken of it. ${REMEDY}`,
+      `${m.source.tool} reports ${seenAs} without serial number and WWN, and ${there.length === 1 ? "one drive" : `${there.length} drives`} of this machine ${there.length === 1 ? "has" : "have"} its size. It cannot be identified, so its data was skipped. ${REMEDY}`,
     );
     return null;
   }

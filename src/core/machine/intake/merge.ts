@@ -100,7 +100,7 @@ function wholeOf(m: Merge, path: string, given: unknown, known: unknown): unknow
     return given;
   const [shown, all] = [given.length, known.length];
   m.remarks.push(
-    `${m.source.tool} shows the first ${shown} of ${all} that are known (${path}): the text may be cut off, so the others are kept. A collector's bundle tells where it ends.`,
+    `${m.source.tool} reports the first ${shown} of ${all} known items (${path}): the text may be truncated, so the others are kept. The bundle of a collector shows where it ends.`,
   );
   return known;
 }
@@ -164,7 +164,7 @@ function forget(m: Merge, group: ListName): void {
   const last = list.findLastIndex((e) => m.seen.has(e));
   if (m.mayBeCut && left.length > 0 && left.every((e) => list.indexOf(e) > last)) {
     m.remarks.push(
-      `${m.source.tool} ends before ${left.length} that it showed before (${String(left[0]?.[key])} and on): the text may be cut off, so none is taken to be gone. A collector's bundle tells where it ends.`,
+      `${m.source.tool} ends before ${left.length} items that it reported before (${String(left[0]?.[key])} and later): the text may be truncated, so none is treated as removed. The bundle of a collector shows where it ends.`,
     );
     return;
   }

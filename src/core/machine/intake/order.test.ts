@@ -199,7 +199,11 @@ describe("a drive without serial and WWN", () => {
     const two = lay(known, reading("lsblk", { drives: [drive({ serial: "B", seenAs: "sdb" })] })).document;
     const { document, remarks, changes } = lay(two, reading("lsblk", named("sda", { model: "WRONG" })));
     expect([document.facts, changes]).toEqual([two.facts, []]);
-    expect(remarks).toEqual([expect.stringMatching(/^lsblk shows sda .* 2 drives .* not told which .*-O/)]);
+    expect(remarks).toEqual([
+      expect.stringMatching(
+        /^lsblk reports sda without serial number and WWN, and 2 drives .* cannot be identified.*-O/,
+      ),
+    ]);
     const pair = { drives: [...named("sda").drives, ...named("sdb").drives] };
     expect(lay(known, reading("lsblk", pair)).document.facts.drives).toEqual(known.facts.drives);
   });
@@ -237,7 +241,7 @@ describe("a drive without serial and WWN", () => {
 it("a listing without the column of signatures is not told to be run as root for them", () => {
   const plain = readTexts([plainLsblk("server-bios-small")]).readings[0]!.reading;
   expect(plain.ignored.join(" ")).not.toContain("root");
-  expect(plain.understood).toMatch(/serials and WWNs are not printed/);
+  expect(plain.understood).toMatch(/no serial numbers and WWNs \(lsblk -J -b -O prints them\)/);
 });
 
 it("partitions of which lsblk may read nothing are not read, and not empty", () => {

@@ -1,10 +1,11 @@
 import { evidence, hit } from "../../finding";
-import { formatBytes, formatDuration } from "../../units";
+import { formatBytes, formatDuration, localDay } from "../../units";
 import { onStick, stickOf, type MediaGround } from "../ground";
 import { modeWords } from "../mode";
+import { wayWords } from "../ways";
 import { rule, type MediaRule } from "./rule";
 
-const source = (context: MediaGround): string => (stickOf(context).known ? "drive register" : "typed");
+const source = (context: MediaGround): string => (stickOf(context).known ? "drive inventory" : "typed");
 /** A wait that is worth another way, in seconds, and how much quicker that way must be. */
 const LONG_WAIT = 3600;
 const MUCH_QUICKER = 2;
@@ -23,7 +24,7 @@ export const stickRules: readonly MediaRule[] = [
     return hit(
       "stop",
       "image.way",
-      { way, reason: own },
+      { way: wayWords[way], reason: own },
       evidence("way", way, "this sheet"),
       evidence("why", own, "computed"),
     );
@@ -42,9 +43,9 @@ export const stickRules: readonly MediaRule[] = [
       "note",
       "image.way",
       {
-        way: chosen.way,
+        way: wayWords[chosen.way],
         takes: formatDuration(seconds(chosen)),
-        other: better.way,
+        other: wayWords[better.way],
         less: formatDuration(seconds(better)),
       },
       evidence(chosen.way, formatDuration(seconds(chosen)), "computed"),
@@ -57,8 +58,8 @@ export const stickRules: readonly MediaRule[] = [
       ? hit(
           "caution",
           "image.stick.key",
-          { stick: stickOf(context).name || "the stick" },
-          evidence("serial", "not known", source(context)),
+          { stick: stickOf(context).name || "USB stick" },
+          evidence("serial", "unknown", source(context)),
         )
       : null,
   ),
@@ -69,12 +70,12 @@ export const stickRules: readonly MediaRule[] = [
     if (!onStick(context) || !stick.ready || !context.image) return null;
     const carries = known?.entry.carries;
     if (carries && carries.imageId === id) return null;
-    const holds = carries?.name ?? (stickOf(context).holds || "not known");
+    const holds = carries?.name ?? (stickOf(context).holds || "unknown");
     return hit(
       "stop",
       "image.stick.ready",
-      { stick: stickOf(context).name || "The stick", holds, image: context.image.name },
-      evidence("on the stick", holds, source(context)),
+      { stick: stickOf(context).name || "USB stick", holds, image: context.image.name },
+      evidence("contents of the stick", holds, source(context)),
       evidence("image", context.image.name, "this sheet"),
     );
   }),
@@ -85,9 +86,9 @@ export const stickRules: readonly MediaRule[] = [
     return hit(
       "caution",
       "image.stick.ready",
-      { stick: stickOf(context).name, at: carries.at.slice(0, 10) },
-      evidence("written", carries.at.slice(0, 10), "drive register"),
-      evidence("read back", "no", "drive register"),
+      { stick: stickOf(context).name, at: localDay(carries.at, context) },
+      evidence("written", localDay(carries.at, context), "drive inventory"),
+      evidence("verified", "no", "drive inventory"),
     );
   }),
 
@@ -108,6 +109,11 @@ export const stickRules: readonly MediaRule[] = [
     const { holds } = stickOf(context);
     if (!onStick(context) || context.sheet.image.stick.ready || holds === "" || holds === "nothing")
       return null;
-    return hit("caution", "image.stick.holds", { holds }, evidence("on the stick", holds, source(context)));
+    return hit(
+      "caution",
+      "image.stick.holds",
+      { holds },
+      evidence("contents of the stick", holds, source(context)),
+    );
   }),
 ];

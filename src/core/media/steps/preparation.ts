@@ -19,13 +19,13 @@ export function imageCompared({ plan, prefix, leg, last, imageId }: View): Step[
   if (!image.published || verificationOf(image) === "matches") return [];
   return [
     step(`${prefix}checksum`, "B", takes(60 + image.sizeBytes / 100e6, 240 + image.sizeBytes / 40e6, 0.5), {
-      title: `Compare the checksum of ${which}`,
+      title: `Verify the checksum of ${which}`,
       kind: "confirm",
       type: [
         { label: "Command", value: `${image.published.algorithm}sum '${file.replaceAll("'", "'\\''")}'` },
       ],
       see: [image.published.value],
-      do: ["Run it over the very file that will be used. Differs means: stop, fetch the image again."],
+      do: ["Run it on the file that you will use. If it does not match: stop, and download the image again."],
       does:
         imageId === null
           ? null
@@ -54,20 +54,20 @@ function stickGuard(plan: MediaGround): Guard | null {
   const tail = serial.slice(-4);
   return {
     group: "stick",
-    asks: "the last 4 characters of the stick's serial, as the writing program or lsblk shows it",
+    asks: "last 4 characters of the serial number of the stick, as shown by the writing program or lsblk",
     drives: [
       {
         id: known?.key ?? "",
         proof: tail,
         name: [name, sizeBytes ? formatExactBytes(sizeBytes) : ""].filter(Boolean).join(", "),
-        holds: holds || "not noted",
+        holds: holds || "not recorded",
       },
     ],
     leaveAlone: plan.sticks
       .filter((s) => s.key !== known?.key && s.entry.serial)
       .map(({ entry }) => ({
         tail: (entry.serial ?? "").slice(-4),
-        name: entry.label || entry.model || "another stick",
+        name: entry.label || entry.model || "another USB stick",
         holds: entry.holds,
       }))
       .filter((other) => other.tail.toUpperCase() !== tail.toUpperCase()),
@@ -81,18 +81,16 @@ function writeStick({ plan, prefix, imageId }: View, file: string): Step[] {
   const bytes = image?.sizeBytes ?? 0;
   const { duration, figure } = writingEstimate(bytes, known, samples);
   const { written } = sheet.image.stick;
-  const title = name || "the stick";
+  const title = name || "the USB stick";
   return [
     ...(guard
       ? [
           step(`${prefix}guard-stick`, "B", takes(30, 90), {
-            title: `Make sure that it is ${title}`,
+            title: `Identify ${title}`,
             kind: "guard",
             see: guard.drives.map((d) => `${d.name} – ${d.holds}`),
-            do: [
-              "The writing program often chooses a stick by itself. Read the serial of the one it offers.",
-            ],
-            hazards: ["Everything on the stick is lost."],
+            do: ["The writing program often preselects a device. Read the serial number of that device."],
+            hazards: ["All data on the stick is lost."],
             guard,
           }),
         ]
@@ -108,12 +106,12 @@ function writeStick({ plan, prefix, imageId }: View, file: string): Step[] {
       },
       {
         title: `Write the image to ${title}`,
-        see: [`${title}, ${sizeBytes ? formatExactBytes(sizeBytes) : "size not noted"}`],
+        see: [`${title}, ${sizeBytes ? formatExactBytes(sizeBytes) : "size not recorded"}`],
         do: [
-          `Write ${file} ${written === "as the image" ? "byte for byte" : `for ${written} firmware`}.`,
-          "The writing program often chooses a stick by itself: check size and name before agreeing.",
+          `Write ${file} ${written === "as the image" ? "byte for byte" : `for ${written === "uefi" ? "UEFI" : "legacy BIOS"} firmware`}.`,
+          "The writing program often preselects a device: check size and name before you confirm.",
         ],
-        hazards: holds ? [`Everything on the stick is lost: ${holds}.`] : [],
+        hazards: holds ? [`All data on the stick is lost: ${holds}.`] : [],
         figure,
         moves: known ? { way: "stick", through: known.key, bytes } : null,
         does:
@@ -123,14 +121,14 @@ function writeStick({ plan, prefix, imageId }: View, file: string): Step[] {
       },
     ),
     step(`${prefix}read-back`, "B", takes(30 + bytes / 60e6, 120 + bytes / 15e6, 0.2), {
-      title: `Read ${title} back and compare`,
+      title: `Verify ${title}`,
       kind: "confirm",
       do: [
-        "Let the writing program compare, or read as many bytes as the image has and compute their checksum.",
+        "Use the verification of the writing program, or read as many bytes as the image has and compute their checksum.",
       ],
-      see: ["The same checksum, or the program's word that both are the same"],
-      never: ["A difference in any byte: a worn stick takes what is written and gives something else back"],
-      must: "A stick that was not read back may fail in the middle of the installation.",
+      see: ["The same checksum, or a message that both are identical"],
+      never: ["A difference in any byte: a worn stick accepts writes and returns other data"],
+      must: "A stick that was not verified can fail during the installation.",
       does: known ? { kind: "stick read back", stick: known.key } : null,
     }),
   ];
@@ -142,31 +140,31 @@ const burn = (plan: MediaGround, prefix: string, file: string): Step =>
     "B",
     takes(120 + (plan.image?.sizeBytes ?? 0) / 6e6, 300 + (plan.image?.sizeBytes ?? 0) / 3e6, 0.1),
     {
-      title: "Burn the image to a disc",
+      title: "Burn the image to an optical disc",
       do: [
-        `Burn ${file} as an image, not as a file on a data disc, and read it back.`,
-        "Write name, version and date on it.",
+        `Burn ${file} as an image, not as a file on a data disc, and verify it.`,
+        "Label it with name, version and date.",
       ],
-      see: ["The program says that what it read back is the same"],
+      see: ["The program reports that the disc is identical to the image"],
       hazards: [HAZARD.laser],
     },
   );
 
 const serve = (plan: Ground, prefix: string, file: string): Step =>
   step(`${prefix}serve`, "B", takes(300, 1200), {
-    title: "Put the image on the boot service",
+    title: "Copy the image to the boot service",
     do: [
-      `Copy loader, kernel and files of ${file} to the boot service, for this machine's MAC only.`,
-      "Only one DHCP service may answer on the segment.",
+      `Copy loader, kernel and files of ${file} to the boot service, for the MAC of this machine only.`,
+      "Only one DHCP server may respond in this network.",
     ],
-    see: [`The boot service lists ${plan.sheet.network.port ?? "the machine's MAC"}`],
-    never: ["An entry that holds for every machine of the segment"],
+    see: [`The boot service lists ${plan.sheet.network.port ?? "the MAC of the machine"}`],
+    never: ["An entry that applies to all machines of the network"],
   });
 
 const lead = (prefix: string): Step =>
   step(`${prefix}lead`, "B", takes(120, 600), {
-    title: "Make sure that the site's DHCP server leads to Derrick",
-    do: ["Compare what it is told with the text for it on the page of network boot."],
-    see: ["The address of the boot script, as that page shows it"],
-    never: ["A second DHCP server on the segment that names something to start"],
+    title: "Check that the DHCP server of the site directs machines to Derrick",
+    do: ["Compare its configuration with the text on the page Network installations."],
+    see: ["The address of the boot script, as on that page"],
+    never: ["A second DHCP server in the network that names a boot file"],
   });

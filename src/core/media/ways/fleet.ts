@@ -55,11 +55,19 @@ export function answerFileBreakEven(
     figure: {
       value: machines,
       unit: "machines",
-      formula: "preparation ÷ (hands attended − hands unattended), rounded up",
+      formula: "preparation ÷ (attended time without − attended time with an answer file), rounded up",
       inputs: [
         { name: "preparation", value: formatDuration(preparationSeconds), source: "typed" },
-        { name: "hands attended", value: formatDuration(attendedSeconds), source: "computed" },
-        { name: "hands unattended", value: formatDuration(UNATTENDED_SECONDS), source: "default" },
+        {
+          name: "attended time without an answer file",
+          value: formatDuration(attendedSeconds),
+          source: "computed",
+        },
+        {
+          name: "attended time with an answer file",
+          value: formatDuration(UNATTENDED_SECONDS),
+          source: "default",
+        },
       ],
     },
   };

@@ -1,5 +1,5 @@
 export { WAYS, type Way } from "../../estimate";
-export { mediumWords, type WayPlan } from "./way";
+export { mediumWords, wayWords, type WayPlan } from "./way";
 export {
   discEstimate,
   learnedMedia,

@@ -77,7 +77,7 @@ export function learnedMedia({ facts, samples, site }: MediaGround): LearnedRate
   const own = facts?.controller?.mediaBytesPerSecond;
   if (same || !own)
     return same ?? learnRate(samples, "virtual media", "", (s) => s.through.endsWith(` at ${name}`));
-  return { likely: own, slow: own / 1.5, count: 1, words: "noted on this machine" };
+  return { likely: own, slow: own / 1.5, count: 1, words: "recorded for this machine" };
 }
 
 /** Time to read bytes through virtual media: by measurement where there is one, by the narrowest limit otherwise. */
@@ -108,12 +108,12 @@ export const WRITE_HANDS = 0.15;
 export function writingEstimate(bytes: number, stick: StickOnHand | null, samples: readonly RateSample[]) {
   const kind = stick?.entry.speedClass ?? "unknown";
   const learned = stick ? learnRate(samples, "stick", stick.key) : null;
-  if (learned) return readEstimate(bytes, learned, "size, written and read back");
+  if (learned) return readEstimate(bytes, learned, "size, written and verified");
   const both = 1 / (1 / STICK_WRITE[kind] + 1 / STICK_READ[kind]);
   return readEstimate(
     bytes,
-    usual(both, kind === "unknown" ? "class not known" : `${kind}, writing and reading back`),
-    "size, written and read back",
+    usual(both, kind === "unknown" ? "class unknown" : `${kind}, writing and verifying`),
+    "size, written and verified",
   );
 }
 
@@ -133,7 +133,7 @@ function insideReasons(ground: WaysGround, way: Way): { bad: string[]; open: str
   if (!cell)
     return way === "network"
       ? { bad: [], open: [], good: [] }
-      : { bad: [], open: ["Nobody has looked inside the image."], good: [] };
+      : { bad: [], open: ["The image was not inspected."], good: [] };
   if (cell.answer === "boots") return { bad: [], open: [], good: [words(cell.reason)] };
   return cell.answer === "does not"
     ? { bad: [words(cell.reason)], open: [], good: [] }
@@ -145,17 +145,21 @@ function virtualMedia(ground: WaysGround): WayPlan {
   const { bad, open, good } = insideReasons(ground, "virtual media");
   const media = facts?.controller?.virtualMedia;
   if (facts?.controller?.present === false) bad.unshift("There is no management controller.");
-  else if (media === "not licensed") bad.unshift("The controller's licence does not hold virtual media.");
-  else if (media === "licensed") good.unshift("The controller has a licence for virtual media.");
-  else open.unshift("Nobody has noted whether the controller's licence holds virtual media.");
+  else if (media === "not licensed")
+    bad.unshift("The licence of the management controller excludes virtual media.");
+  else if (media === "licensed") good.unshift("The management controller has a virtual media licence.");
+  else
+    open.unshift(
+      "It is not recorded whether the licence of the management controller includes virtual media.",
+    );
   const { duration, figure } = mediaEstimate(image.sizeBytes * readShare, ground);
   return {
     way: "virtual media",
     ...judged({ bad, open, good }),
-    preparation: ["The image lies on the computer that shows the console.", "Map it read-only."],
+    preparation: ["Store the image on the computer that shows the console.", "Map it read-only."],
     risks: [
-      "The session ends with the laptop's sleep or its VPN, and the installer loses its medium.",
-      "It stays mapped: the next restart starts the installer again.",
+      "The session ends when the computer sleeps or its VPN drops, and the installer loses its medium.",
+      "If it stays mapped, the next restart boots the installer again.",
     ],
     once: takes(0, 0),
     each: together(takes(60, 240), duration),
@@ -171,7 +175,7 @@ function stick(ground: WaysGround): WayPlan {
   const large = sticks.filter((s) => s.entry.sizeBytes >= image.sizeBytes && s.entry.state !== "destroyed");
   const chosen = sticks.find((s) => s.key === stickKey) ?? null;
   if (sticks.length > 0 && large.length === 0)
-    bad.push(`No stick of the register holds ${formatBytes(image.sizeBytes)}.`);
+    bad.push(`No USB stick of the drive inventory holds ${formatBytes(image.sizeBytes)}.`);
   else if (large.length > 0)
     good.push(
       `Large enough: ${large
@@ -179,20 +183,20 @@ function stick(ground: WaysGround): WayPlan {
         .map((s) => s.entry.label || s.key)
         .join(", ")}.`,
     );
-  else open.push("No stick is in the register.");
+  else open.push("The drive inventory has no USB stick.");
   const writing = writingEstimate(image.sizeBytes, chosen, samples);
   const read = STICK_READ[chosen?.entry.speedClass ?? "unknown"];
   return {
     way: "stick",
     ...judged({ bad, open, good }),
     preparation: [
-      "Look what is on the stick, and ask whose it is.",
-      "Write it byte for byte, read it back and compare.",
-      "Write on it what it holds.",
+      "Check the contents of the stick and its owner.",
+      "Write it byte for byte and verify it.",
+      "Label it with its contents.",
     ],
     risks: [
-      "The writing program offers another stick, or a drive, first.",
-      "It is left in the machine and started again.",
+      "The writing program preselects another stick, or a drive.",
+      "If it stays connected, it boots again.",
     ],
     once: together(takes(60, 180), { ...writing.duration, handsShare: WRITE_HANDS }),
     each: together(
@@ -220,7 +224,7 @@ export function networkEstimate(bytes: number, { facts, samples, site }: MediaGr
   const { bytesPerSecond, known } = portRate(facts);
   const rate =
     learnRate(samples, "network", networkThrough(site)) ??
-    usual(bytesPerSecond * 0.6, known ? "60 % of the port's speed" : "60 % of 1 Gbit/s");
+    usual(bytesPerSecond * 0.6, known ? "60 % of the port speed" : "60 % of 1 Gbit/s");
   return readEstimate(bytes, rate);
 }
 
@@ -228,25 +232,25 @@ export function networkEstimate(bytes: number, { facts, samples, site }: MediaGr
 export const discEstimate = (bytes: number) => readEstimate(bytes, usual(DISC_READ, "12 times"));
 
 const [TELL_DHCP, TRY_ONE] = [
-  "Tell the DHCP service of the segment where it is; only one may answer.",
-  "Try it with one machine before the fleet.",
+  "Enter its address in the DHCP server of the network; only one may respond.",
+  "Test with one machine first.",
 ];
 /** At a site where Derrick itself answers machines, and only those that were armed. */
 const OWN_SERVICE = {
   preparation: [
-    "Put the image into Derrick's image folder: what a machine starts is read out of it.",
+    "Put the image into the image folder of Derrick: boot files are read from it.",
     ...[TELL_DHCP, TRY_ONE],
-    "Arm each machine by its serial number, for as long as it may take to ask.",
+    "Arm each machine by its serial number, for a sufficient time.",
   ],
   risks: [
-    "A machine whose serial number or MAC was read wrongly is let in for another: both are compared when it asks.",
+    "If serial number or MAC was read wrongly, another machine can be accepted: both are compared at the request.",
   ],
 };
 const OTHER_SERVICE = {
   preparation: ["Copy loader, kernel and files of the image to the boot service.", TELL_DHCP, TRY_ONE],
   risks: [
-    "Another machine of the segment starts from the network by itself and is installed over.",
-    "A machine that goes on to start from the network installs itself again.",
+    "Another machine of the network boots from it by itself and is overwritten.",
+    "A machine that keeps booting from the network installs again.",
   ],
 };
 
@@ -255,10 +259,10 @@ function network(ground: WaysGround): WayPlan {
   const { bad, open, good } = insideReasons(ground, "network");
   const wired = (facts?.ports ?? []).filter((p) => p.kind === "ethernet");
   if (facts && facts.ports.length > 0 && wired.length === 0)
-    bad.push("It has no wired port, and firmware starts from wired ones only.");
+    bad.push("It has no wired port, and firmware boots only from wired ports.");
   else if (wired.some((p) => p.link === "up")) good.push("A wired port has a link.");
-  else open.push("No wired port was seen with a link.");
-  open.push("A boot service must answer on the segment, beside its DHCP service.");
+  else open.push("No wired port had a link.");
+  open.push("A boot service must respond in the network, in addition to its DHCP server.");
   const { duration, figure } = networkEstimate(image.sizeBytes * readShare, ground);
   return {
     way: "network",
@@ -276,23 +280,26 @@ function disc(ground: WaysGround): WayPlan {
   const { bad, open, good } = insideReasons(ground, "disc");
   const drive = facts?.firmware?.entries?.find((e) => e.kind === "optical" && !/virtual/i.test(e.label));
   const fits = DISCS.find((d) => d.bytes >= image.sizeBytes);
-  if (!fits) bad.push(`${formatBytes(image.sizeBytes)} fits on no disc.`);
+  if (!fits) bad.push(`${formatBytes(image.sizeBytes)} does not fit on an optical disc.`);
   else good.push(`It fits on ${fits.name}.`);
-  if (drive) good.push(`The firmware lists a disc drive: ${drive.label}.`);
-  else open.push("Nothing that was read shows a disc drive.");
+  if (drive) good.push(`The firmware lists an optical drive: ${drive.label}.`);
+  else open.push("The collected data shows no optical drive.");
   const writing = readEstimate(
     image.sizeBytes,
-    usual(1 / (1 / DISC_WRITE + 1 / DISC_READ), "8 times, read back"),
+    usual(1 / (1 / DISC_WRITE + 1 / DISC_READ), "8 times, verified"),
   );
   return {
     way: "disc",
     ...judged({ bad, open, good }),
     preparation: [
       "Burn it as an image, not as a file.",
-      "Read it back and compare.",
-      "Write name, version and date on it.",
+      "Verify it.",
+      "Label it with name, version and date.",
     ],
-    risks: ["An old drive does not read what a new one wrote.", "It stays in the drive and starts again."],
+    risks: [
+      "An old drive may not read a disc written by a new one.",
+      "If it stays in the drive, it boots again.",
+    ],
     once: together(takes(120, 300), { ...writing.duration, handsShare: 0.05 }),
     each: together(WALK, discEstimate(image.sizeBytes * readShare).duration),
     figure: writing.figure,

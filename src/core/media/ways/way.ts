@@ -1,11 +1,19 @@
 import type { Duration, Figure, Way } from "../../estimate";
 
+/** A boot source, as a person chooses it. */
+export const wayWords: Record<Way, string> = {
+  "virtual media": "virtual media",
+  stick: "USB stick",
+  network: "network boot",
+  disc: "optical disc",
+};
+
 /** What the way starts from, for sentences: "the virtual CD". */
 export const mediumWords: Record<Way, string> = {
   "virtual media": "virtual CD",
-  stick: "stick",
+  stick: "USB stick",
   network: "network",
-  disc: "disc",
+  disc: "optical disc",
 };
 
 /** One way, judged for this machine and image, with its times. */

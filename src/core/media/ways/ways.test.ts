@@ -43,10 +43,14 @@ describe("virtual media", () => {
     [
       { controller: { present: true, virtualMedia: "not licensed" } },
       "not possible",
-      "licence does not hold",
+      "The licence of the management controller excludes virtual media",
     ],
-    [{ controller: { present: true, virtualMedia: "unknown" } }, "not certain", "Nobody has noted whether"],
-    [{}, "possible", "has a licence for virtual media"],
+    [
+      { controller: { present: true, virtualMedia: "unknown" } },
+      "not certain",
+      "It is not recorded whether the licence of the management controller includes virtual media",
+    ],
+    [{}, "possible", "The management controller has a virtual media licence"],
   ])("with %j is %s", (changes, verdict, reason) => {
     const plan = way("virtual media", { facts: withFacts(changes) });
     expect(plan.verdict).toBe(verdict);
@@ -72,7 +76,9 @@ describe("virtual media", () => {
       way("virtual media", { samples: [{ ...nearby, through: "other card at Cold Lane" }] }).figure.formula,
     ).toContain("the narrowest is the round trip");
     const noted = withFacts({ controller: { ...facts.controller, mediaBytesPerSecond: 1e6 } });
-    expect(way("virtual media", { facts: noted }).figure.inputs[1]?.value).toContain("noted on this machine");
+    expect(way("virtual media", { facts: noted }).figure.inputs[1]?.value).toContain(
+      "recorded for this machine",
+    );
     expect(way("virtual media", { facts: noted, samples: [measured] }).each.likelySeconds).toBeLessThan(800);
   });
 });
@@ -83,7 +89,7 @@ describe("a stick", () => {
     const small = way("stick", { sticks: [aStick({ sizeBytes: 1e8 })] });
     expect([small.verdict, small.reasons[0]]).toEqual([
       "not possible",
-      "No stick of the register holds 732 MB (698 MiB).",
+      "No USB stick of the drive inventory holds 732 MB (698 MiB).",
     ]);
     expect(way("stick", { sticks: [] }).verdict).toBe("not certain");
   });
@@ -112,11 +118,15 @@ describe("network and disc", () => {
     const radio = withFacts({ ports: [{ ...facts.ports[0], kind: "wireless" }] });
     expect(way("network", { facts: radio }).verdict).toBe("not possible");
     expect(way("network").verdict).toBe("not certain");
-    expect(way("network").reasons[0]).toContain("A boot service must answer");
-    expect(way("network").risks.join(" ")).toMatch(/installs itself again/);
+    expect(way("network").reasons[0]).toContain("A boot service must respond in the network");
+    expect(way("network").risks.join(" ")).toMatch(
+      /A machine that keeps booting from the network installs again/,
+    );
     const served = way("network", { site: { ...aSite, networkBoot: "on" } });
     expect(served.preparation.join(" ")).toMatch(/Arm each machine by its serial number/);
-    expect(served.risks.join(" ")).not.toMatch(/installs itself again/);
+    expect(served.risks.join(" ")).not.toMatch(
+      /A machine that keeps booting from the network installs again/,
+    );
   });
 
   it.each([

@@ -24,7 +24,7 @@ function codesOf(file: string): number[] | null {
 
 const HTTP = [15, 16, 18, 19];
 const clientWords = (code: number): string =>
-  BOOT_CLIENTS.find((c) => c.codes.includes(code))?.words ?? "firmware of another kind";
+  BOOT_CLIENTS.find((c) => c.codes.includes(code))?.words ?? "firmware of another type";
 const isScript = (file: string): boolean => /^https?:\/\/.*\.(ipxe|php|cfg)(\?|$)/i.test(file);
 
 type Said = Omit<BootProblem, "text">;
@@ -39,30 +39,30 @@ function problemsOf({ line, codes, file, toIpxe }: Given, script: string): Said[
     if (fit && !fit.includes(code))
       say(
         "stop",
-        `A ${clientWords(code)} (architecture ${code}) is given ${file}, which is a program for another: ${fit.map(clientWords)[0]}.`,
-        `Give it ${BOOT_CLIENTS.find((c) => c.codes.includes(code))?.file ?? "a loader of its own"}.`,
+        `A ${clientWords(code)} (architecture ${code}) gets ${file}, which is a program for another type: ${fit.map(clientWords)[0]}.`,
+        `Assign ${BOOT_CLIENTS.find((c) => c.codes.includes(code))?.file ?? "a loader of its own"}.`,
       );
     else if (HTTP.includes(code) && !isUrl)
       say(
         "stop",
-        `Firmware that boots over HTTP (architecture ${code}) is given ${file}, which is no address.`,
-        "Give it the whole address, beginning with http://.",
+        `Firmware that uses HTTP boot (architecture ${code}) gets ${file}, which is not a URL.`,
+        "Assign the whole URL, beginning with http://.",
       );
     else if (!HTTP.includes(code) && isUrl && toIpxe !== true)
       say(
         "stop",
-        `Firmware that boots by TFTP (architecture ${code}) is given an address (${file}), which it cannot read.`,
-        "Give it the name of a file on the TFTP server.",
+        `Firmware that uses TFTP (architecture ${code}) gets a URL (${file}), which it cannot load.`,
+        "Assign the name of a file on the TFTP server.",
       );
   }
   if (codes.length === 0 && fit && toIpxe !== true)
     say(
       "caution",
-      `Everybody is given ${file}, a program for a ${clientWords(fit[0] ?? 0)} alone.`,
-      "Ask for the architecture (option 93), and give each the loader that it can run.",
+      `All clients get ${file}, a program for a ${clientWords(fit[0] ?? 0)} only.`,
+      "Match the architecture (option 93), and assign each its own loader.",
     );
   if (toIpxe === true && file !== script)
-    say("caution", `iPXE is led to ${file}, and not to Derrick.`, `Lead it to ${script}.`);
+    say("caution", `iPXE gets ${file} instead of the boot script of Derrick.`, `Assign ${script}.`);
   return said;
 }
 
@@ -72,8 +72,8 @@ function loops({ given, knowsIpxe }: BootReading): Said[] {
     ? [
         {
           ...{ severity: "stop", line: loader.line },
-          says: `${loader.file} is an iPXE, and nothing asks whether an iPXE is asking already: it loads itself for ever.`,
-          remedy: "Recognise iPXE first (option 175, or the user class iPXE), and give it the script.",
+          says: `${loader.file} is iPXE, and the configuration does not distinguish requests of iPXE: it loads itself in a loop.`,
+          remedy: "Match iPXE first (option 175, or user class iPXE), and assign the script.",
         },
       ]
     : [];
@@ -94,8 +94,8 @@ function reservedInRange(text: string, format: BootReading["format"]): Said[] {
       ? [
           {
             ...{ severity: "caution", line: row.line },
-            says: `${row.address} is kept for ${row.name || row.mac}, and lies in the range ${range.from} to ${range.to}: it may have been lent to another by then.`,
-            remedy: "Cut the range around it, or keep an address outside of it.",
+            says: `${row.address} is reserved for ${row.name || row.mac}, and in the range ${range.from} to ${range.to}: it may already be leased to another machine.`,
+            remedy: "Exclude it from the range, or reserve an address outside the range.",
           },
         ]
       : [];
@@ -125,9 +125,9 @@ function twoServers(
       ? [
           {
             ...{ severity: "stop" as const, text: second.text, line: second.range.line },
-            says: `Two servers give out addresses of ${prefix}: number ${first.text + 1} from ${first.range.from}, and number ${second.text + 1} from ${second.range.from}. A machine takes the answer that comes first, and starts from either.`,
+            says: `Two servers assign addresses of ${prefix}: number ${first.text + 1} from ${first.range.from}, and number ${second.text + 1} from ${second.range.from}. A machine uses the first response.`,
             remedy:
-              "Leave one of them; where the other is not yours, let dnsmasq stand beside it as a second server.",
+              "Turn one of them off; if the other one is not yours, use dnsmasq as a second server (proxy DHCP).",
           },
         ]
       : [];
@@ -145,7 +145,7 @@ export function judgeBootConfigs(
       return [
         {
           ...{ severity: "caution", text, line: null },
-          says: "This is neither a configuration of dnsmasq nor of Kea, nor one in the syntax of the ISC: nothing of it was judged.",
+          says: "Unknown format (supported: dnsmasq, Kea, ISC syntax): not checked.",
           remedy: "Paste the file as the server reads it.",
         },
       ];
@@ -154,8 +154,8 @@ export function judgeBootConfigs(
         ? [
             {
               ...{ severity: "caution", line: null },
-              says: "It gives no boot file to anybody: machines that start over the network find nothing here.",
-              remedy: "Add the lines that are written above for this program.",
+              says: "It assigns no boot file: machines cannot boot from the network.",
+              remedy: "Add the lines shown above for this program.",
             },
           ]
         : [];

@@ -1,8 +1,8 @@
 import { loaders, type BootPlan } from "./clients";
 
 const HEAD = (plan: BootPlan): string[] => [
-  "# What machines that start over the network are told, written by Derrick.",
-  "# iPXE is recognised first, or it would load itself for ever; everybody else is given an iPXE that it can run.",
+  "# Network boot configuration, written by Derrick.",
+  "# iPXE is matched first, otherwise it would load itself in a loop; other clients get an iPXE for their architecture.",
   ...loaders(plan).map(({ words, at, by }) => `# ${words}: ${at}, by ${by}`),
 ];
 
@@ -42,7 +42,7 @@ const SERVICES: Readonly<Record<string, string[]>> = {
 export function dnsmasqProxy(plan: BootPlan, networks: readonly string[]): string {
   return [
     ...HEAD({ ...plan, http: null }),
-    "# Addresses are given out by the other server of the network, and never by this one.",
+    "# The other DHCP server of the network assigns addresses; this one does not.",
     "port=0",
     ...networks.map((network) => `dhcp-range=${network},proxy`),
     "enable-tftp",

@@ -131,7 +131,7 @@ const tokenOf = (report: string): string[] => /\/t\/([\w-]{16,})\//.exec(report)
 export const firstBootScript = ({ report, actions, ready, secrets, pin = "" }: FirstBoot): string =>
   [
     "#!/bin/sh",
-    "# Written by Derrick from the build sheet; it may be run again, does nothing twice, and removes itself at its end.",
+    "# Written by Derrick from the build sheet; it can be run again, repeats nothing, and removes itself at its end.",
     `report=${shellWord(report)}`,
     `curl_trusts=${shellWord(trusting(pin).curl.trim())}`,
     `wget_trusts=${shellWord(trusting(pin).wget.trim())}`,

@@ -21,7 +21,7 @@ const ON_DISK = "/EFI/BOOT/BOOTX64.EFI";
  * started by GRUB itself, and only without one the firmware goes on.
  */
 const TO_DISK = [
-  say("Starting from the local disk."),
+  say("Booting from the local disk."),
   "sleep 5",
   `if search --no-floppy --file --set=disk ${ON_DISK}; then`,
   `  if chainloader ($disk)${ON_DISK}; then`,
@@ -53,17 +53,17 @@ const PLAIN = "^[A-Za-z0-9._-]+$";
 export const grubFirst = (base: string): string => {
   const at = `(http,${new URL(base).host})/grub.cfg`;
   return [
-    "# For the signed boot loader, written by Derrick: what this machine is to do is asked of it.",
+    "# For the signed boot loader, written by Derrick: it asks Derrick what this machine is to boot.",
     "set timeout=0",
-    say("Asking what to do with this machine."),
+    say("Requesting instructions for this machine."),
     "smbios --type 1 --get-string 7 --set serial",
     `if regexp '${PLAIN}' "$serial"; then`,
     ...tries([
       `configfile "${at}?mac=\${net_default_mac}&serial=\${serial}&platform=efi"`,
-      say("The answer could not be read."),
+      say("The answer could not be loaded."),
     ]).map((line) => `  ${line}`),
     "else",
-    "  " + say("Its firmware tells no serial, or one with signs that GRUB cannot ask with."),
+    "  " + say("The firmware reports no serial number, or one with characters that GRUB cannot send."),
     "fi",
     ...TO_DISK,
     "",
@@ -102,5 +102,5 @@ export const grubInstall = ({ kernel, initrd, words }: BootFiles, title: string)
       "  fi",
       "fi",
     ]),
-    grubLocal("The installer could not be read."),
+    grubLocal("The installer could not be loaded."),
   ].join("\n");

@@ -16,7 +16,7 @@ const line = (text: string): string => `echo Derrick: ${consoleWords(text)}`;
 const toDisk = (words: string): string[] => [
   ":local",
   ...(words ? [line(words)] : []),
-  line("Starting from the local disk."),
+  line("Booting from the local disk."),
   "sleep 5",
   "exit 1",
 ];
@@ -29,11 +29,11 @@ const toDisk = (words: string): string[] => [
 export const ipxeFirst = (): string =>
   [
     "#!ipxe",
-    line("Asking what to do with this machine."),
+    line("Requesting instructions for this machine."),
     "set tries:int32 0",
     ":again",
     "chain --replace script?mac=${netX/mac:hexhyp}&serial=${serial:uristring}&uuid=${uuid}&maker=${manufacturer:uristring}&model=${product:uristring}&platform=${platform:uristring}&code=${code:uristring} ||",
-    line("The answer could not be read."),
+    line("The answer could not be loaded."),
     "inc tries",
     `iseq \${tries} ${TRIES} && goto local ||`,
     `sleep ${PAUSE_SECONDS}`,
@@ -53,12 +53,12 @@ export const ipxeCode = (why: string): string =>
   [
     "#!ipxe",
     line(why),
-    `prompt --timeout ${CODE_SECONDS * 1000} Derrick: press a key to type it. || goto local`,
+    `prompt --timeout ${CODE_SECONDS * 1000} Derrick: press a key to enter the code. || goto local`,
     "clear code ||",
     "echo -n Code:",
     "read code || goto local",
     "chain --replace boot.ipxe ||",
-    ...toDisk("The answer could not be read."),
+    ...toDisk("The answer could not be loaded."),
     "",
   ].join("\n");
 
@@ -83,7 +83,7 @@ export const ipxeWait = (why: string): string =>
     line(why),
     `sleep ${TURN_SECONDS}`,
     "chain --replace boot.ipxe ||",
-    ...toDisk("The answer could not be read."),
+    ...toDisk("The answer could not be loaded."),
     "",
   ].join("\n");
 
@@ -118,7 +118,7 @@ export function ipxeInstall({ kernel, initrd, words }: BootFiles, title: string)
     ...initrd.map((url, i) => `initrd --name ${names[i]} ${url} || goto failed`),
     "boot || goto failed",
     ":failed",
-    line("Kernel or initial file system could not be read or started."),
+    line("The kernel or the initramfs could not be loaded or started."),
     "inc tries",
     `iseq \${tries} ${TRIES} && goto local ||`,
     `sleep ${PAUSE_SECONDS}`,

@@ -5,7 +5,7 @@ export const UNIT = "derrick-first-boot.service";
 
 /** A unit that runs the script of the first start when the network is there, and ends. */
 const LINES = [
-  ...["[Unit]", "Description=First start, as planned in Derrick", "Wants=network-online.target"],
+  ...["[Unit]", "Description=First-boot commands from Derrick", "Wants=network-online.target"],
   ...["After=network-online.target", "[Service]", "Type=oneshot", `ExecStart=${PROGRAM}`],
   ...["[Install]", "WantedBy=multi-user.target"],
 ];

@@ -1,3 +1,4 @@
+import { term } from "../../text";
 import { evidence, hit } from "../../finding";
 import { factsOf } from "../../machine";
 import { addressKey, contains, edgeOf, inRange, isAddress } from "../address";
@@ -53,7 +54,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
 
   rule("network.no-address", "E", ({ sheet }) =>
     sheet.network.school !== "dynamic" && sheet.network.address.trim() === ""
-      ? hit("stop", ADDRESS, { school: sheet.network.school })
+      ? hit("stop", ADDRESS, { school: term(sheet.network.school) })
       : null,
   ),
 
@@ -76,7 +77,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     return hit(
       "stop",
       "network.segment",
-      { school, ...(segment ? { state: "gone", segment } : { state: "none" }) },
+      { school: term(school), ...(segment ? { state: "gone", segment } : { state: "none" }) },
       evidence("segment", segment ?? "none", "this sheet"),
       evidence("segments", context.site.segments.map((s) => s.name).join(", ") || "none", context.site.name),
     );
@@ -92,7 +93,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
       ADDRESS,
       { address, prefix: segment.prefix },
       evidence("address", address, "this sheet"),
-      evidence("prefix", segment.prefix, `segment ${segment.name}`),
+      evidence("prefix", segment.prefix, `network ${segment.name}`),
     );
   }),
 
@@ -105,7 +106,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
       "stop",
       ADDRESS,
       { address, edge, prefix: segment.prefix },
-      evidence(`${edge} address of`, segment.prefix, `segment ${segment.name}`),
+      evidence(`${edge} address of`, segment.prefix, `network ${segment.name}`),
     );
   }),
 
@@ -133,8 +134,8 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
       "stop",
       ADDRESS,
       { address, from: pool.from, to: pool.to },
-      evidence("fixed address", address, "this sheet"),
-      evidence("DHCP hands out", `${pool.from} to ${pool.to}`, `segment ${segment.name}`),
+      evidence("static address", address, "this sheet"),
+      evidence("DHCP range", `${pool.from} to ${pool.to}`, `network ${segment.name}`),
     );
   }),
 
@@ -149,7 +150,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
       ADDRESS,
       { port, address, ...(reservation ? { has: "other", reserved: reservation.address } : { has: "none" }) },
       evidence("planned", `${port} gets ${address}`, "this sheet"),
-      evidence("reservation for this MAC", reservation?.address ?? "none", `segment ${segment.name}`),
+      evidence("reservation for this MAC", reservation?.address ?? "none", `network ${segment.name}`),
     );
   }),
 
@@ -170,7 +171,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
           "network.gateway",
           { gateway, why, prefix: segment?.prefix },
           evidence("gateway", gateway, "this sheet"),
-          evidence("prefix", segment?.prefix ?? "no segment chosen", segment?.name ?? "this sheet"),
+          evidence("prefix", segment?.prefix ?? "no network chosen", segment?.name ?? "this sheet"),
         )
       : null;
   }),
@@ -206,7 +207,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
           "caution",
           "network.nameServers",
           { state: "none" },
-          evidence("address", "fixed, so DHCP tells none", "this sheet"),
+          evidence("address", "static, so DHCP provides none", "this sheet"),
         )
       : null;
   }),
@@ -218,7 +219,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
       "caution",
       "network.school",
       fixedBy ? { state: "over", day: fixedBy } : { state: "open" },
-      evidence("address", fixedBy ? `dynamic, to be fixed by ${fixedBy}` : "dynamic", "this sheet"),
+      evidence("address", fixedBy ? `dynamic, static by ${fixedBy}` : "dynamic", "this sheet"),
     );
   }),
 

@@ -75,9 +75,9 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
             ...hit(
               "stop",
               AT,
-              { name: one.name || "without a name", kind: one.kind, ...fault },
+              { name: one.name || "unnamed", kind: one.kind, ...fault },
               evidence(one.kind, one.name || "no name", "this sheet"),
-              evidence("stands on", one.on.join(", ") || "nothing", "this sheet"),
+              evidence("parent interface", one.on.join(", ") || "nothing", "this sheet"),
             ),
             subject: `${i}`,
           }
@@ -112,7 +112,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
           "network.carrier",
           state,
           evidence("address on", carrier ?? "the port itself", "this sheet"),
-          evidence("ports below", (carrier === null ? [port] : over).join(", ") || "none", "this sheet"),
+          evidence("member ports", (carrier === null ? [port] : over).join(", ") || "none", "this sheet"),
         )
       : null;
   }),
@@ -204,7 +204,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
               evidence(one.name, `MTU ${one.mtu}`, "this sheet"),
               evidence(
                 below.name,
-                below.mtu === null ? "MTU 1500, where none is set" : `MTU ${below.mtu}`,
+                below.mtu === null ? "MTU 1500 (default)" : `MTU ${below.mtu}`,
                 "this sheet",
               ),
             ),
@@ -244,7 +244,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
           AT,
           { bridge: bridge.name },
           evidence("management address on", carrier ?? "", "this sheet"),
-          evidence(bridge.name, "VLAN aware", "this sheet"),
+          evidence(bridge.name, "VLAN-aware", "this sheet"),
         )
       : null;
   }),

@@ -1,3 +1,4 @@
+import { term } from "../../text";
 import { evidence, hit } from "../../finding";
 import { isOpenOutside, serviceWords, waysNotConsidered, WAYS_IN } from "../service";
 import { rule, type NetworkRule } from "./rule";
@@ -17,7 +18,7 @@ export const SERVICE_CHECKS: readonly NetworkRule[] = [
             : service.until < today
               ? ({ state: "over", day: service.until } as const)
               : left.length > 0
-                ? ({ state: "not considered", way: left[0] } as const)
+                ? ({ state: "not considered", way: term(left[0] ?? "") } as const)
                 : null;
       return fault
         ? {
@@ -29,7 +30,7 @@ export const SERVICE_CHECKS: readonly NetworkRule[] = [
               evidence("reason", service.why || "none", "this sheet"),
               evidence("until", service.until ?? "no day", "this sheet"),
               evidence(
-                "less exposed ways",
+                "less exposed options",
                 `${WAYS_IN.length - left.length} of ${WAYS_IN.length} considered`,
                 "this sheet",
               ),
@@ -59,7 +60,7 @@ export const SERVICE_CHECKS: readonly NetworkRule[] = [
               { service: serviceWords(service), ...fault },
               evidence("log-in", service.logIn, "this sheet"),
               evidence(
-                "tried before it is opened",
+                "test before opening",
                 service.hardened ? `${service.hardened.on}: ${service.hardened.how}` : "nothing",
                 "this sheet",
               ),
@@ -79,7 +80,7 @@ export const SERVICE_CHECKS: readonly NetworkRule[] = [
           AT,
           { service: serviceWords(service) },
           evidence("open from", "outside", "this sheet"),
-          evidence("gives", "power over the machine", "this sheet"),
+          evidence("gives", "management access", "this sheet"),
         ),
         subject: `${i} ${service.port}/${service.protocol}`,
       })),

@@ -80,7 +80,7 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
         const state = far && mismatch(use, far);
         if (!far || !state) return [];
         const sent =
-          use.tag === "as needed" ? "the tag that is needed" : use.tag === null ? "no tag" : `tag ${use.tag}`;
+          use.tag === "as needed" ? "required tag" : use.tag === null ? "no tag" : `tag ${use.tag}`;
         const vlan = VLAN(use.segment.vlan!);
         return {
           ...hit(
@@ -140,9 +140,7 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
               ...fars.map((f) =>
                 evidence(
                   farWords(f),
-                  f.port?.group
-                    ? `group ${f.port.group}, ${f.port.lacp ? "LACP" : "simply on"}`
-                    : "in no group",
+                  f.port?.group ? `LAG ${f.port.group}, ${f.port.lacp ? "LACP" : "static"}` : "in no LAG",
                   "site",
                 ),
               ),
@@ -194,8 +192,8 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
               "caution",
               AT,
               { storage: s.what, other: other.what, port: s.ports[0]! },
-              evidence(s.what, `${s.segment.name} by ${s.ports[0]}`, "this sheet"),
-              evidence(other.what, `${other.segment.name} by ${other.ports[0]}`, "this sheet"),
+              evidence(s.what, `${s.segment.name} on ${s.ports[0]}`, "this sheet"),
+              evidence(other.what, `${other.segment.name} on ${other.ports[0]}`, "this sheet"),
             ),
             subject: s.what,
           }
@@ -240,7 +238,7 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
             segment: segment.name,
             state: gateway === "" ? "no gateway" : "isolated",
           },
-          evidence("name servers", nameServers.join(", "), "this sheet"),
+          evidence("DNS servers", nameServers.join(", "), "this sheet"),
           evidence(
             segment.name,
             `${segment.prefix}, ${segment.purpose}${gateway === "" ? ", no gateway" : ""}`,

@@ -28,11 +28,10 @@ function row(
 ): NetworkRow | string {
   const cell = (i: number): string => (i < 0 ? "" : (cells[i] ?? "").trim());
   const [address, typed, name] = [cell(a), cell(m).toLowerCase().replaceAll("-", ":"), cell(n)];
-  if (isAddress(name) && !isAddress(address))
-    return `"${name}" is an address, and stands in the column of names`;
+  if (isAddress(name) && !isAddress(address)) return `"${name}" is an address, in the column of names`;
   if (!isAddress(address))
     return address === "" ? "no address" : `"${address.slice(0, 60)}" is not an address`;
-  if (typed !== "" && !isMac(typed)) return `"${typed.slice(0, 60)}" is no MAC`;
+  if (typed !== "" && !isMac(typed)) return `"${typed.slice(0, 60)}" is not a MAC`;
   if (typed !== "") return { kind: "reservation", line, mac: typed, address, name };
   return name === "" ? "neither a MAC nor a name" : { kind: "host", line, address, name };
 }

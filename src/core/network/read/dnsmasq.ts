@@ -15,8 +15,8 @@ function host(parts: readonly string[], line: number): NetworkRow[] | string {
       !isAddress(p) &&
       !/^(\d+[smhdw]?|infinite|ignore)$/.test(p),
   );
-  if (addresses.length === 0) return "no address is reserved here, so there is nothing to take over";
-  if (macs.length === 0) return "the reservation names no MAC";
+  if (addresses.length === 0) return "no address is reserved here, so nothing is imported";
+  if (macs.length === 0) return "the reservation has no MAC";
   return macs.flatMap((mac) =>
     addresses.map((address): NetworkRow => ({ kind: "reservation", line, mac, address, name: name ?? "" })),
   );

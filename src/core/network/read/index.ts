@@ -21,7 +21,7 @@ export function readNetworkText(text: string): Result<NetworkReading> {
   const reader = json ?? NETWORK_READERS.find((r) => r.recognises(short.text));
   if (!reader)
     return fail({
-      message: `This is none of what is read here: ${NETWORK_READERS.map((r) => r.format).join(", ")}.`,
+      message: `Unknown format. Supported: ${NETWORK_READERS.map((r) => r.format).join(", ")}.`,
     });
   const { rows, problems } = reader.read(short.text);
   return ok({

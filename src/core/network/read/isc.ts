@@ -67,7 +67,7 @@ function readIsc(text: string): Pick<NetworkReading, "rows" | "problems"> {
     if (head[0] === "lease") {
       const [, address = ""] = head;
       if (isMac(mac) && isAddress(address)) rows.push({ kind: "seen", line, address, mac });
-      else problems.push(notUnderstood(line, head.join(" "), "the lease names no MAC or no address"));
+      else problems.push(notUnderstood(line, head.join(" "), "the lease has no MAC or no address"));
     } else if (head[0] === "host") {
       const addresses = ["fixed-address", "fixed-address6"].flatMap((name) =>
         (statements.get(name) ?? []).slice(1).join("").split(",").filter(isAddress),
@@ -78,9 +78,7 @@ function readIsc(text: string): Pick<NetworkReading, "rows" | "problems"> {
           ...addresses.map((address): NetworkRow => ({ kind: "reservation", line, mac, address, name })),
         );
       else
-        problems.push(
-          notUnderstood(line, head.join(" "), "the host has no MAC or no fixed address that is one"),
-        );
+        problems.push(notUnderstood(line, head.join(" "), "the host has no MAC or no valid fixed-address"));
     }
   }
   for (const { words, at } of single)

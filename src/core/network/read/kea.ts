@@ -64,7 +64,7 @@ function readKea(text: string): Pick<NetworkReading, "rows" | "problems"> {
   if (!parsed.ok) return { rows: [], problems: parsed.problems };
   const read = tree.safeParse(parsed.value);
   if (!read.success)
-    return { rows: [], problems: [{ line: 1, message: "there is neither Dhcp4 nor Dhcp6 in it" }] };
+    return { rows: [], problems: [{ line: 1, message: "neither Dhcp4 nor Dhcp6 in the file" }] };
   const servers = [read.data.Dhcp4 ?? [], read.data.Dhcp6 ?? []].flat();
   const subnetsOf = (s: (typeof servers)[number]) =>
     [s, ...s["shared-networks"]].flatMap((n) => [...n.subnet4, ...n.subnet6]);
@@ -85,7 +85,7 @@ function readKea(text: string): Pick<NetworkReading, "rows" | "problems"> {
     for (const address of isMac(mac) ? addresses : [])
       rows.push({ kind: "reservation", line, mac, address, name: r.hostname ?? "" });
     if (!isMac(mac) || addresses.length === 0)
-      problems.push(notUnderstood(line, JSON.stringify(r), "the reservation names no MAC or no address"));
+      problems.push(notUnderstood(line, JSON.stringify(r), "the reservation has no MAC or no address"));
   }
   return { rows, problems };
 }

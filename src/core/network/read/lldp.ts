@@ -31,7 +31,7 @@ function readLldp(text: string): Pick<NetworkReading, "rows" | "problems"> {
   if (!read.success)
     return {
       rows: [],
-      problems: [{ line: 1, message: "it names no neighbour: is LLDP on, at the switch as well?" }],
+      problems: [{ line: 1, message: "no neighbour: check that LLDP is on, also at the switch" }],
     };
   const given = read.data.lldp.interface;
   const entries = (Array.isArray(given) ? given : [given]).flatMap((g) => Object.entries(g));
@@ -43,7 +43,7 @@ function readLldp(text: string): Pick<NetworkReading, "rows" | "problems"> {
     const devicePort = far.id?.type === "mac" ? (far.descr ?? "") : (far.id?.value ?? far.descr ?? "");
     const line = lineOf(port);
     if (!device || !about || devicePort === "") {
-      problems.push({ line, message: `the neighbour of ${port.slice(0, 40)} tells no name or no port` });
+      problems.push({ line, message: `the neighbour of ${port.slice(0, 40)} reports no name or no port` });
       continue;
     }
     const addresses = [about["mgmt-ip"] ?? []].flat().filter(isAddress);

@@ -22,7 +22,7 @@ export const HOSTS: NetworkReader = {
     readLines(text, "#", ([address = "", name = ""], line) => {
       if (!isAddress(bare(address))) return `"${address.slice(0, 60)}" is not an address`;
       if (!isName(name))
-        return name === "" ? "no name stands after the address" : `"${name.slice(0, 60)}" is no host name`;
+        return name === "" ? "no name after the address" : `"${name.slice(0, 60)}" is not a host name`;
       return isOwn(address) ? [] : [{ kind: "host", line, address: bare(address), name }];
     }),
 };
@@ -72,7 +72,7 @@ export const ZONE: NetworkReader = {
       else
         problems.push({
           line: i + 1,
-          message: "the record has no name or no address that is one",
+          message: "the record has no name or no valid address",
           excerpt: raw.slice(0, 120),
         });
     }
@@ -93,7 +93,7 @@ export const NEIGHBOURS: NetworkReader = {
     readLines(text, "#", (_, line, own) => {
       const [, address = "", mac = ""] = [NEIGH, ARP, ARP_TABLE].map((r) => r.exec(own)).find(Boolean) ?? [];
       if (/^Address\s|^IP address\s/.test(own)) return [];
-      if (address === "") return "this is no line of such a table";
+      if (address === "") return "not a line of such a table";
       // Without a MAC nobody answered: the address may be free, and nothing is said of it.
       if (!isMac(mac.toLowerCase()) || !isAddress(bare(address))) return [];
       return [{ kind: "seen", line, address: bare(address), mac: mac.toLowerCase() }];

@@ -1,3 +1,4 @@
+import { formatNumber } from "../../units";
 import type { Problem } from "../../result";
 
 /** One thing that a file says of a network, with the line that says it. */
@@ -74,7 +75,7 @@ export function withoutLongLines(text: string): { text: string; problems: Proble
   const problems: Problem[] = [];
   const lines = text.split("\n").map((line, i) => {
     if (line.length <= LONGEST) return line;
-    problems.push(notUnderstood(i + 1, line, "the line is too long to be one of this format"));
+    problems.push(notUnderstood(i + 1, line, "the line is too long for this format"));
     return "";
   });
   return { text: lines.join("\n"), problems };
@@ -95,9 +96,7 @@ export function readLines(
   const problems: Problem[] = [];
   for (const { line, text: own } of linesOf(text, mark)) {
     const got =
-      own.length > LONGEST
-        ? "the line is too long to be one of this format"
-        : read(own.split(/\s+/), line, own);
+      own.length > LONGEST ? "the line is too long for this format" : read(own.split(/\s+/), line, own);
     if (typeof got === "string") problems.push(notUnderstood(line, own, got));
     else rows.push(...got);
   }
@@ -105,7 +104,7 @@ export function readLines(
   if (count > MOST_LINES)
     problems.push({
       line: MOST_LINES,
-      message: `only the first ${MOST_LINES.toLocaleString("en-GB")} lines were read`,
+      message: `only the first ${formatNumber(MOST_LINES)} lines were read`,
     });
   return { rows, problems };
 }

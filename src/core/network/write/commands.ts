@@ -96,11 +96,12 @@ export function writeCommands(
   if (Object.keys(commands).length === 0) return null;
   const { interfaces, school, address, gateway, nameServers } = ground.sheet.network;
   const bad = namesIn(interfaces).find((n) => n.trim() === "" || /^-|\p{Cc}/u.test(n));
-  if (bad !== undefined) return fail({ message: `"${bad.slice(0, 40)}" cannot be a name: say another` });
+  if (bad !== undefined)
+    return fail({ message: `"${bad.slice(0, 40)}" is not a valid name: choose another` });
   const addresses = [address, ...(gateway ? [gateway] : []), ...nameServers];
   if (school === "fixed" && (!segmentOf(ground) || !addresses.every(isAddress)))
     return fail({
-      message: "the address, its segment, the gateway or the name servers are not told, or are none",
+      message: "address, network, gateway or DNS servers are missing or invalid",
     });
   const { told, tell } = teller(commands);
   for (const one of buildOrder(interfaces)) if (one.kind !== "port") tellInterface(ground, one, tell);
@@ -110,14 +111,14 @@ export function writeCommands(
   return ok({
     lines: told.lines,
     problems: told.missing.map((kind) => ({
-      message: `its tool has no line for this (${COMMAND_NAMES[kind]}): do it by hand`,
+      message: `its tool has no command for this (${COMMAND_NAMES[kind]}): do it manually`,
     })),
   });
 }
 
 const COMMAND_NAMES: Record<CommandKind, string> = {
-  save: "keeping what there is",
-  restore: "putting back what was",
+  save: "saving the old state",
+  restore: "restoring the old state",
   bond: "a bond",
   bondPort: "a port of a bond",
   bridge: "a bridge",
@@ -129,8 +130,8 @@ const COMMAND_NAMES: Record<CommandKind, string> = {
   mtu: "an MTU",
   group: "a port group",
   groupVlan: "the VLAN of a port group",
-  address: "a fixed address",
-  dynamic: "an address of DHCP",
+  address: "a static address",
+  dynamic: "an address by DHCP",
   gateway: "the gateway",
-  names: "name servers",
+  names: "DNS servers",
 };

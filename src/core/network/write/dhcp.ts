@@ -40,9 +40,8 @@ function nameServersOf(s: Segment): { told: string[]; other: string[] } {
   return { told, other: s.nameServers.filter((a) => !told.includes(a)) };
 }
 
-const OTHER_FAMILY = "Not told by DHCP here, since it is of the other family: ";
-const MANAGED =
-  "Clients ask for an address here when the router's advertisements tell them to (the managed flag).";
+const OTHER_FAMILY = "Not provided by DHCP here, because it is of the other address family: ";
+const MANAGED = "Clients request an address here when router advertisements tell them to (managed flag).";
 
 const tagOf = (segment: Segment, i: number): string => labelOf(segment.name) ?? `network-${i + 1}`;
 

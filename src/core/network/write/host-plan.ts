@@ -60,28 +60,28 @@ function hindrances(ground: PlannedOn, host: { hostName: string; domain: string 
   const round = circles(network.interfaces);
   const isFixed = network.school === "fixed";
   return [
-    ...(isLabel(host.hostName) ? [] : [openQuestion("the host name is not told, or is no name")]),
+    ...(isLabel(host.hostName) ? [] : [openQuestion("the host name is missing or invalid")]),
     ...(host.domain === "" || isDomain(host.domain)
       ? []
-      : [openQuestion(`"${host.domain.slice(0, 60)}" is no domain`)]),
+      : [openQuestion(`"${host.domain.slice(0, 60)}" is not a domain`)]),
     ...(network.port && ports.some((p) => p.mac === network.port)
       ? []
       : [openQuestion("the management port is not chosen")]),
-    ...(isFixed && !isAddress(network.address) ? [openQuestion("the address is not told, or is none")] : []),
+    ...(isFixed && !isAddress(network.address) ? [openQuestion("the address is missing or invalid")] : []),
     ...(isFixed && !segment
-      ? [openQuestion("the segment is not chosen, so the length of the prefix is not known")]
+      ? [openQuestion("the network is not chosen, so the prefix length is unknown")]
       : []),
     ...(isFixed && network.gateway !== "" && !isAddress(network.gateway)
-      ? [openQuestion("the gateway is no address")]
+      ? [openQuestion("the gateway is not an address")]
       : []),
     ...(isFixed && network.nameServers.some((a) => !isAddress(a))
-      ? [openQuestion("a name server is no address")]
+      ? [openQuestion("a DNS server is not an address")]
       : []),
     ...network.interfaces.flatMap((i) =>
       i.kind === "virtual switch"
-        ? [openQuestion(`${i.name} is a virtual switch: only a hypervisor that has them can make it`)]
+        ? [openQuestion(`${i.name} is a virtual switch: only hypervisors support it`)]
         : !isInterfaceName(i.name) || round.includes(i.name) || (i.kind === "vlan" && i.vlan === null)
-          ? [openQuestion(`the ${i.kind} ${i.name || "without a name"} does not fit yet`)]
+          ? [openQuestion(`the ${i.kind} ${i.name || "(unnamed)"} is invalid`)]
           : [],
     ),
   ];
@@ -145,7 +145,7 @@ export function hostPlan(ground: PlannedOn, host: { hostName: string; domain: st
   const bad = ports.filter((p) => !isInterfaceName(p.name)).map((p) => p.name);
   if (bad.length > 0)
     return fail(
-      openQuestion(`"${bad[0]!.slice(0, 60)}" is no name that Linux gives a port: name it as an interface`),
+      openQuestion(`"${bad[0]!.slice(0, 60)}" is not a port name of Linux: enter an interface name`),
     );
   const others = buildOrder(network.interfaces).flatMap((i): LinkPlan[] => {
     const link = { name: i.name, mtu: i.mtu, address: otherAddress(ground, i) };
@@ -156,12 +156,7 @@ export function hostPlan(ground: PlannedOn, host: { hostName: string; domain: st
     return [{ ...link, kind: "bridge", members, vlanAware: i.vlanAware, vlans: guestVlans(ground) }];
   });
   const odd = others.find((link) => !namesPlainly(link));
-  if (odd)
-    return fail(
-      openQuestion(
-        `the ${odd.kind} ${odd.name} is made on what is no interface, or in a way that has no name`,
-      ),
-    );
+  if (odd) return fail(openQuestion(`the ${odd.kind} ${odd.name} has an invalid parent interface or mode`));
   const links = [...ports, ...others].map((link) =>
     link.name === carrier ? { ...link, address: managementAddress(ground) } : link,
   );

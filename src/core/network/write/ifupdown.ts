@@ -65,7 +65,7 @@ export function writeIfupdown(plan: HostPlan): { files: WrittenFile[]; problems:
   return {
     files: [...linkFiles(plan), { path: "/etc/network/interfaces", text: `${text}\n` }],
     problems: aware.map((l) => ({
-      message: `${l.name} is VLAN aware: the second generation of these tools reads that, the first passes it over`,
+      message: `${l.name} is VLAN-aware: version 2 of these tools supports that, version 1 ignores it`,
     })),
   };
 }

@@ -82,7 +82,7 @@ export function writeNetplan(plan: HostPlan): { files: WrittenFile[]; problems: 
       { path: "/etc/netplan/50-derrick.yaml", text: `# ${HEAD(plan)}\n${stringify(tree, { lineWidth: 0 })}` },
     ],
     problems: aware.map((l) => ({
-      message: `this format cannot make the bridge ${l.name} VLAN aware: switch it on by hand, or choose another format`,
+      message: `this format does not support the VLAN-aware bridge ${l.name}: enable it manually, or choose another format`,
     })),
   };
 }

@@ -83,11 +83,11 @@ export function writeRcConf(plan: HostPlan): { files: WrittenFile[]; problems: P
       l.kind === "port" && /^(en|eth|wl|lan)/.test(l.name)
         ? [
             {
-              message: `${l.name} is a Linux's name for ${l.mac}: put in the name that this system gives that port`,
+              message: `${l.name} is the Linux name of ${l.mac}: replace it with the name that this system gives the port`,
             },
           ]
         : l.kind === "bridge" && l.vlanAware
-          ? [{ message: `${l.name} cannot be VLAN aware here: make a bridge for each VLAN` }]
+          ? [{ message: `${l.name} cannot be VLAN-aware here: create a bridge for each VLAN` }]
           : [],
     ),
   };

@@ -32,7 +32,9 @@ export function writable<T extends Partial<SitePlan>>(plan: T): T {
   }));
   const [unseen] = unseenTexts({ domain: plan.domain ?? "", segments });
   if (unseen !== undefined)
-    throw new Error(`No file is written of a site whose texts are not plain: ${unseen}`);
+    throw new Error(
+      `No file is generated, because a text of the site contains control characters: ${unseen}`,
+    );
   return plan;
 }
 

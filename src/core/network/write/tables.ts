@@ -21,7 +21,7 @@ export const writePortTable = ({ devices }: Pick<Wiring, "devices">): WrittenFil
     devices.flatMap((d) =>
       d.ports.map((p) => [
         ...[d.name, p.name, p.mode, String(p.native ?? ""), p.allowed, p.group],
-        ...[p.group ? (p.lacp ? "LACP" : "simply on") : "", String(p.megabitsPerSecond ?? "")],
+        ...[p.group ? (p.lacp ? "LACP" : "static LAG") : "", String(p.megabitsPerSecond ?? "")],
       ]),
     ),
   ),

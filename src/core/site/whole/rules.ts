@@ -82,11 +82,7 @@ const ADDRESS_RULES: readonly SiteRule[] = [
           "address",
           { address, holder: holderOf(planned), segment: range.words },
           evidence(holderOf(planned), address, "plan"),
-          evidence(
-            "DHCP hands out",
-            `${addressText(range.first)} to ${addressText(range.last)}`,
-            range.words,
-          ),
+          evidence("DHCP range", `${addressText(range.first)} to ${addressText(range.last)}`, range.words),
         )
       : null;
   }),
@@ -181,7 +177,7 @@ const RULES = {
   "default log-in": [
     rule("site.default-log-in", "E", ({ claims }) => {
       const { key: device } = claims[0]!;
-      return hit("caution", "device", { device }, evidence(device, "log-in as it came", "site"));
+      return hit("caution", "device", { device }, evidence(device, "factory login", "site"));
     }),
   ],
 } satisfies Record<string, readonly SiteRule[]>;

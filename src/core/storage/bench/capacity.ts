@@ -13,19 +13,19 @@ export interface Rung {
 
 /** What is lost at each rung, in words with where it comes from. */
 export const RUNG_WORDS = {
-  spares: "drives that stand by",
-  out: "drives left out",
-  mixed: "what larger drives have above the smallest of their group",
-  table: "the partition table, and the last partition of 16,384 sectors",
-  labels: "four labels and the boot area, 4.5 MiB on each drive",
-  metaslabs: "what does not fill a metaslab",
-  log: "one metaslab of each group for the log inside the pool",
+  spares: "hot spares",
+  out: "unused drives",
+  mixed: "capacity above the smallest drive of the vdev",
+  table: "partition table, and a last partition of 16,384 sectors",
+  labels: "four labels and the boot area, 4.5 MiB per drive",
+  metaslabs: "remainder that does not fill a metaslab",
+  log: "one metaslab per vdev for the log inside the pool",
   parity: "copies or parity",
-  padding: "parity and its padding, by a block of 128 KiB",
-  slop: "what the file system keeps for itself: a 32nd, at most 128 GiB",
-  offset: "superblock, bitmap and room for reshaping in front of the data",
-  chunks: "what does not fill a chunk",
-  coercion: "the controller's rounding, and 512 MiB for what it writes about the set",
+  padding: "parity and padding, for blocks of 128 KiB",
+  slop: "reserved by the file system: 1/32, at most 128 GiB",
+  offset: "superblock, bitmap and reshape space before the data",
+  chunks: "remainder that does not fill a chunk",
+  coercion: "capacity rounding of the controller, and 512 MiB for its metadata",
 } as const;
 
 const sum = (all: readonly number[]): number => all.reduce((a, b) => a + b, 0);

@@ -59,19 +59,19 @@ export function parseDrives(text: string): Result<number[]> {
     .replace(/\s*[x×*]\s*/gi, "x")
     .split(/[\s,;+]+/)
     .filter(Boolean);
-  if (parts.length === 0) return fail({ message: "Type drives as 6x12T: how many, and how large each is." });
+  if (parts.length === 0) return fail({ message: "Enter drives as number x size, for example 6x12T." });
   const sizes: number[] = [];
   for (const part of parts) {
     const [, count = "1", amount = "", unit = ""] = GROUP.exec(part) ?? [];
     if (amount === "")
-      return fail({ message: `"${part.slice(0, 40)}" is no group of drives; write 6x12T, or 960G.` });
+      return fail({ message: `"${part.slice(0, 40)}" is not a group of drives; enter 6x12T, or 960G.` });
     const key = unit.toUpperCase();
     const bytes =
       key in BINARY ? Number(amount) * BINARY[key]! : exactBytes(Number(amount) * (UNITS[key] ?? 1));
     if (bytes < LEAST_BYTES || bytes > MOST_BYTES)
-      return fail({ message: `"${part.slice(0, 40)}": a drive holds 1 GB to 1 PB.` });
+      return fail({ message: `"${part.slice(0, 40)}": a drive size is 1 GB to 1 PB.` });
     if (Number(count) < 1 || sizes.length + Number(count) > MOST_DRIVES)
-      return fail({ message: `"${part.slice(0, 40)}": 1 to ${MOST_DRIVES} drives altogether.` });
+      return fail({ message: `"${part.slice(0, 40)}": the limit is ${MOST_DRIVES} drives in total.` });
     sizes.push(...Array<number>(Number(count)).fill(Math.floor(bytes)));
   }
   return ok(sizes);

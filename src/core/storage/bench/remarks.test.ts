@@ -18,13 +18,13 @@ const codes = (question: Partial<Question>, name: string) => remarks(question, n
 const CASES: [Remark["code"], RegExp, [Partial<Question>, string], [Partial<Question>, string]][] = [
   [
     "unreadable",
-    /with a chance of 3\d %/,
+    /the rebuild meets an unreadable sector with a probability of 37 %/,
     [{ drives: "5x18T" }, "raidz1 of 5"],
     [{ drives: "5x18T" }, "raidz2 of 5"],
   ],
   [
     "odd",
-    /without 1 of these drives it would hold more, 73\.0 TB/,
+    /without 1 of these drives the usable capacity would be larger, 73\.0 TB/,
     [{ drives: "12x8T 1x6T" }, "raidz2 of 13"],
     [{ drives: "13x8T" }, "raidz2 of 13"],
   ],
@@ -32,13 +32,13 @@ const CASES: [Remark["code"], RegExp, [Partial<Question>, string], [Partial<Ques
   ["copies", /A fourth copy/, [{ drives: "4x4T" }, "mirror of 4"], [{ drives: "4x4T" }, "mirror of 3"]],
   [
     "padding",
-    /take 1\.14 times their size/,
+    /Volumes with 16 KiB blocks use 1\.14 times their size on groups of this width/,
     [{ drives: "12x8T", use: "guests" }, "raidz2 of 12"],
     [{ drives: "6x8T", use: "guests" }, "raidz2 of 6"],
   ],
   [
     "spare",
-    /No spare, and no bay/,
+    /No hot spare and no free bay/,
     [{ drives: "6x4T" }, "raidz2 of 6"],
     [{ drives: "6x4T", spares: 1 }, "raidz2 of 5, 1 spare"],
   ],

@@ -1,5 +1,5 @@
 import { keysOf } from "../../text";
-import { formatBytes, formatDuration } from "../../units";
+import { formatFixed, formatBytes, formatDuration } from "../../units";
 import { allocated, deflated, vdevShape } from "../zfs";
 import type { Candidate } from "./candidate";
 import { tolerates } from "./layout";
@@ -56,42 +56,42 @@ const withoutTheOdd = ({ candidate, others }: Ground): Candidate | undefined =>
 const REMARKS = {
   unreadable: ({ candidate }: Ground) =>
     tolerates(candidate.layout) === 1 && candidate.unreadable > MUCH_UNREADABLE
-      ? `With one drive lost, its rebuild meets a sector that cannot be read with a chance of ${percent(candidate.unreadable)}. Two of parity, or mirrors of three, bear that.`
+      ? `After one drive failure, the rebuild meets an unreadable sector with a probability of ${percent(candidate.unreadable)}. Double parity or three-way mirrors tolerate that.`
       : null,
   odd: (ground: Ground) => {
     const better = ground.candidate.ladder.some((r) => r.what === "mixed")
       ? withoutTheOdd(ground)
       : undefined;
     return better
-      ? `Larger drives are used only as far as the smallest of their group: without ${better.layout.left.length - ground.candidate.layout.left.length} of these drives it would hold more, ${formatBytes(better.usableBytes)}.`
+      ? `The smallest drive of a group limits the others: without ${better.layout.left.length - ground.candidate.layout.left.length} of these drives the usable capacity would be larger, ${formatBytes(better.usableBytes)}.`
       : null;
   },
   wide: ({ candidate }: Ground) =>
     hasParity(candidate) && candidate.layout.data === 0 && candidate.layout.groups[0]!.length > WIDE
-      ? `Each small read waits for all ${candidate.layout.groups[0]!.length} drives of a group, and a rebuild reads every one of them.`
+      ? `Each small read uses all ${candidate.layout.groups[0]!.length} drives of a group, and a rebuild reads all of them.`
       : null,
   copies: ({ candidate: { layout } }: Ground) =>
     layout.kind.type === "mirror" && layout.groups[0]!.length > 3
-      ? "A fourth copy guards against little that a third does not: what is deleted or overwritten is so on all of them. A backup guards against that."
+      ? "A fourth copy adds little protection to a third: deleted or overwritten data is lost on all copies. Only a backup protects against that."
       : null,
   padding: ({ candidate, question }: Ground) => {
     if (!hasParity(candidate) || !["guests", "database"].includes(question.use)) return null;
     const factor = padding(candidate);
     return factor > MUCH_PADDING
-      ? `Volumes of 16 KiB blocks take ${factor.toFixed(2)} times their size on groups of this width.`
+      ? `Volumes with 16 KiB blocks use ${formatFixed(factor, 2)} times their size on groups of this width.`
       : null;
   },
   spare: ({ candidate: { layout, used }, question }: Ground) =>
     question.spares + question.free + layout.distributed + layout.left.length === 0 && used >= MANY
-      ? "No spare, and no bay left free: a failed drive is pulled before its successor goes in, so nobody can copy from it any more."
+      ? "No hot spare and no free bay: a failed drive must be pulled before its replacement is inserted, so it cannot be used as a source."
       : null,
   long: ({ candidate }: Ground) =>
     tolerates(candidate.layout) > 0 && candidate.rebuild.late > LONG_SECONDS
-      ? `Where the machine is busy the rebuild of a drive takes ${formatDuration(candidate.rebuild.late)}.`
+      ? `On a busy machine the rebuild of a drive takes ${formatDuration(candidate.rebuild.late)}.`
       : null,
   full: ({ candidate, question }: Ground) =>
     candidate.layout.kind.school === "ZFS" && question.full > FULL_POOL
-      ? `Above ${FULL_POOL} % full the pool looks long for free space and slows down, and it does not mend by itself.`
+      ? `Above ${FULL_POOL} % full the pool slows down, and fragmentation remains afterwards.`
       : null,
 } as const satisfies Record<string, (ground: Ground) => string | null>;
 

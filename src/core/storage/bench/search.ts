@@ -21,8 +21,10 @@ const MOST_SEARCHED = 90;
 /** Why a candidate does not do what is wished; null where it does. */
 function lacks({ survive, least }: Question, { survival, usableBytes }: Candidate): string | null {
   if (survival.worst < survive)
-    return survival.worst === 0 ? "no drive may fail" : `only ${survival.worst} may fail, whichever they are`;
-  return least !== null && usableBytes < least ? "less than is wished" : null;
+    return survival.worst === 0
+      ? "no fault tolerance"
+      : `tolerates only any ${survival.worst} drive ${survival.worst === 1 ? "failure" : "failures"}`;
+  return least !== null && usableBytes < least ? "less than the minimum usable capacity" : null;
 }
 
 const ORDER: Readonly<Record<Question["use"], (a: Candidate, b: Candidate) => number>> = {
@@ -57,11 +59,11 @@ export function searchLayouts(question: Question): Result<BenchAnswer> {
 export function searchOver(sizes: number[], question: Question): Result<BenchAnswer> {
   if (sizes.length > MOST_SEARCHED)
     return fail({
-      message: `${sizes.length} drives are more than one bench lays out: ask for a shelf of up to ${MOST_SEARCHED}.`,
+      message: `${sizes.length} drives are too many for one plan: the limit is ${MOST_SEARCHED}.`,
     });
   if (sizes.length <= question.spares + question.free)
     return fail({
-      message: `Of ${sizes.length} drives ${question.spares} stand by and ${question.free} stay out: none is left.`,
+      message: `Of ${sizes.length} drives ${question.spares} are hot spares and ${question.free} are unused: none is left.`,
     });
   const drive = classOf(question);
   const { school } = question;
@@ -78,7 +80,7 @@ export function searchOver(sizes: number[], question: Question): Result<BenchAns
     return {
       ...c,
       name,
-      folded: by ? `${layoutName(by.layout)} is as good in everything, and better in something` : null,
+      folded: by ? `${layoutName(by.layout)} is equal or better in every respect` : null,
     };
   });
   const order = ORDER[question.use];

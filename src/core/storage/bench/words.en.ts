@@ -1,4 +1,4 @@
-import { formatBytes } from "../../units";
+import { formatFixed, formatBytes, formatNumber } from "../../units";
 import type { Candidate } from "./candidate";
 import type { Layout } from "./layout";
 
@@ -13,44 +13,34 @@ export function layoutName({ kind, groups, spares, data, distributed }: Layout):
     const groupsOf = groups.length > 1 ? `${groups.length} × ${width}` : String(width);
     return `${who} RAID${kind.type} of ${groupsOf}${by}`;
   }
-  if (data > 0) return `${kind.type} of ${width}: ${data} data, ${distributed} spare inside`;
+  if (data > 0) return `${kind.type} of ${width}: ${data} data, ${distributed} distributed spare`;
   if (kind.type === "stripe")
     return `${width * groups.length} single drive${groups.length > 1 ? "s" : ""}${by}`;
   return `${count(groups.length, `${kind.type} of ${width}`)}${by}`;
 }
 
-const NUMBERS = ["no", "one", "two", "three", "four", "five", "six"];
-const words = (n: number): string => NUMBERS[n] ?? String(n);
+const failures = (n: number): string => `any ${n} drive ${n === 1 ? "failure" : "failures"}`;
 
 /** What follows from a choice, in a sentence that can be read from afar. */
-export function consequence(candidate: Candidate, sizes: readonly number[]): string {
-  const { usableBytes, rawBytes, survival, layout } = candidate;
-  const largest = Math.max(...sizes);
-  const [usable, raw] = [usableBytes, rawBytes].map((b) => (b / largest).toFixed(2));
+export function consequence({ usableBytes, rawBytes, survival, layout }: Candidate): string {
   const width = layout.groups[0]?.length ?? 1;
   const isOneMirror = layout.groups.length === 1 && (layout.kind.type === "mirror" || layout.kind.type === 1);
-  const copies = isOneMirror
-    ? `${words(width)[0]!.toUpperCase()}${words(width).slice(1)} copies of one drive: `
-    : "";
-  const amount = `${copies}you can use ${usable} of ${raw} drives, ${formatBytes(usableBytes)}.`;
-  const start = copies ? amount : `Y${amount.slice(1)}`;
+  const copies = isOneMirror ? `${width} copies of one drive. ` : "";
   const out = layout.left.length;
-  const aside =
-    out > 0
-      ? ` ${words(out)[0]!.toUpperCase()}${words(out).slice(1)} of them ${out > 1 ? "stay" : "stays"} out.`
-      : "";
-  if (survival.worst === 0) return `${start}${aside} The first drive that fails takes everything with it.`;
+  const aside = out > 0 ? ` ${out} ${out === 1 ? "drive is" : "drives are"} unused.` : "";
+  const start = `${copies}Usable: ${formatBytes(usableBytes)}, ${percent(usableBytes / rawBytes)} of raw.${aside}`;
+  if (survival.worst === 0) return `${start} The first drive failure loses all data.`;
   const more =
     survival.best > survival.worst
-      ? `; ${words(survival.worst + 1)} only in ${percent(survival.rows[survival.worst + 1]?.fraction ?? 0)} of cases`
+      ? `, and ${survival.worst + 1} in ${percent(survival.rows[survival.worst + 1]?.fraction ?? 0)} of cases`
       : "";
-  return `${start}${aside} Any ${words(survival.worst)} may fail${more}.`;
+  return `${start} Tolerates ${failures(survival.worst)}${more}.`;
 }
 
 /** Shares of a whole, with as many digits as they need. */
 export const percent = (share: number): string => {
   const value = share * 100;
-  return `${value >= 10 || value === 0 ? value.toFixed(0) : value.toPrecision(2)} %`;
+  return `${value >= 10 || value === 0 ? formatFixed(value, 0) : value.toPrecision(2)} %`;
 };
 
 const SCALES: [above: number, name: string][] = [
@@ -66,7 +56,7 @@ export function chance(share: number): string {
   if (one >= 1e12) return "under 1 in 1,000 billion";
   const scale = SCALES.find(([above]) => one >= above);
   const count = scale ? one / scale[0] : one;
-  const digits = Number(count.toPrecision(2)).toLocaleString("en-GB");
+  const digits = formatNumber(Number(count.toPrecision(2)), 1);
   return `1 in ${digits}${scale ? ` ${scale[1]}` : ""}`;
 }
 

@@ -1,7 +1,8 @@
 /** How the consent to erase a drive stands. */
 export const CONSENT = {
-  nobody: "nobody has agreed to erase it",
-  agreed: "{by} agreed on {day}",
-  ended: "the consent of {by} of {day} has ended: it was given for: {before}",
-  "ended, not said for what": "the consent of {by} of {day} has ended: it does not say for what it was given",
+  nobody: "the erasure is not confirmed",
+  agreed: "{by} confirmed the erasure on {day}",
+  ended: "the confirmation by {by} of {day} is no longer valid: it covered: {before}",
+  "ended, not said for what":
+    "the confirmation by {by} of {day} is no longer valid: its scope was not recorded",
 } as const;

@@ -1,7 +1,7 @@
 import { evidence, hit, type FactsOf, type Hit } from "../../finding";
 import { profileName } from "../../image";
 import { driveLook, sourceWords } from "../../machine";
-import { byteCount, formatBinaryBytes, formatBytes, total } from "../../units";
+import { byteCount, formatBinaryBytes, formatBytes, total, formatNumber } from "../../units";
 import { percent, SMALL_SHARE } from "../bench";
 import { targetOf, targetsOf, type StorageGround } from "../ground";
 import { cacheView, partitionView, type PartitionView } from "../plan";
@@ -29,7 +29,7 @@ const MUCH_SWAP = 0.25;
 /** On a machine for guests a cache above this share is memory that they do not get. */
 const MUCH_CACHE = 0.3;
 
-const counted = (n: number): string => n.toLocaleString("en-GB");
+const counted = (n: number): string => formatNumber(n);
 const ofProfile = (ground: StorageGround) => `OS profile ${profileName(ground)}`;
 const swapOf = ({ sheet }: StorageGround) => evidence("swap", sheet.storage.swap, "this sheet");
 
@@ -45,7 +45,7 @@ export const PLAN_CHECKS: readonly StorageRule[] = [
             ...{ used: formatBytes(driveBytes - idleBytes), whole: formatBytes(driveBytes) },
           },
           evidence("drive", formatBytes(driveBytes), sourceWords(ground, "drives")),
-          evidence("left idle", percent(idleBytes / driveBytes), ofProfile(ground)),
+          evidence("unused", percent(idleBytes / driveBytes), ofProfile(ground)),
         )
       : null,
   ),
@@ -87,7 +87,7 @@ export const PLAN_CHECKS: readonly StorageRule[] = [
             ...{ usable: formatBytes(usable), whole: formatBytes(whole) },
           },
           evidence("layout", `${layout} of ${sizes.length}`, "this sheet"),
-          evidence("drives hold", formatBytes(whole), "last import"),
+          evidence("drive capacity", formatBytes(whole), "last import"),
         )
       : null;
   }),

@@ -1,3 +1,4 @@
+import { term } from "../../text";
 import { evidence, hit, type FactsOf, type Hit } from "../../finding";
 import { amountAsked, profileName, targetKind } from "../../image";
 import {
@@ -15,7 +16,7 @@ import {
   systemDrives,
   type Drive,
 } from "../../machine";
-import { byteCount, formatBytes } from "../../units";
+import { byteCount, formatBytes, localDay } from "../../units";
 import { consentFor, erasedDrives, targetOf, targetsOf, type StorageGround } from "../ground";
 import { dispositionOf, drivesAlike, identityOf, installerSize, memberPartners, setOf } from "../guard";
 import { isToBeMade } from "../sets";
@@ -57,7 +58,8 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
     return targetSeats(sheet.storage).flatMap(({ drive: id }) => {
       const drive = facts.drives.find((d) => d.id === id);
       if (drive && drive.missingSince === null) return [];
-      const seen = drive ? `not seen since ${drive.missingSince?.slice(0, 10)}` : "never seen";
+      const since = drive?.missingSince;
+      const seen = since ? `not found since ${localDay(since, context)}` : "never found";
       return {
         ...hit(
           "stop",
@@ -84,7 +86,11 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
           size: formatBytes(target.sizeBytes),
           verdict: alone ? "alone" : "among others",
         },
-        evidence("serial and WWN", "none reported", sourceWords(context, `drives.${target.id}.seenAs`)),
+        evidence(
+          "serial number and WWN",
+          "none reported",
+          sourceWords(context, `drives.${target.id}.seenAs`),
+        ),
         evidence("drives in the machine", String(drivesOf(context).length), "last import"),
       ),
       protectsData: !alone,
@@ -99,7 +105,11 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
         consentFor(context, target)?.holds ? "caution" : "stop",
         TARGET,
         { drive: driveLook(target), holds: contentWords(target), ...consentFacts(context, target) },
-        evidence("on the drive", contentWords(target), sourceWords(context, `drives.${target.id}.contents`)),
+        evidence(
+          "drive contents",
+          contentWords(target),
+          sourceWords(context, `drives.${target.id}.contents`),
+        ),
         evidence("target", driveLook(target), "this sheet"),
       ),
       protectsData: !consentFor(context, target)?.holds,
@@ -113,7 +123,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
         consentFor(context, target)?.holds ? "caution" : "stop",
         TARGET,
         { drive: driveLook(target), ...consentFacts(context, target) },
-        evidence("on the drive", "not read", "no lsblk or blkid answer was imported"),
+        evidence("drive contents", "not collected", "no output of lsblk or blkid was imported"),
         evidence("target", driveLook(target), "this sheet"),
       ),
       protectsData: !consentFor(context, target)?.holds,
@@ -182,7 +192,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
             set.name,
             sourceWords(context, `drives.${set.drive.id}.memberOf`),
           ),
-          evidence("kept members", set.kept.map((d) => `…${serialTail(d)}`).join(", "), "this sheet"),
+          evidence("other members", set.kept.map((d) => `…${serialTail(d)}`).join(", "), "this sheet"),
         ),
         subject: set.name,
         protectsData: true,
@@ -208,7 +218,11 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
       "stop",
       TARGET,
       { drive: driveName(target), mode: controller?.mode === "RAID" ? "raid" : "other" },
-      evidence("seen by", "a management controller only", sourceWords(context, `drives.${target.id}.model`)),
+      evidence(
+        "reported by",
+        "a management controller only",
+        sourceWords(context, `drives.${target.id}.model`),
+      ),
       ...(controller ? [evidence("controller", `${controller.name}, ${controller.mode}`, "imported")] : []),
     );
   }),
@@ -221,8 +235,8 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
       "caution",
       TARGET,
       { drive: driveName(target) },
-      evidence("on it", contentWords(target), sourceWords(context, `drives.${target.id}.contents`)),
-      evidence("health", "not read", "no smartctl answer was imported"),
+      evidence("contents", contentWords(target), sourceWords(context, `drives.${target.id}.contents`)),
+      evidence("health", "not collected", "no output of smartctl was imported"),
     );
   }),
 
@@ -256,7 +270,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
           "storage.leaveAlone",
           { drive: driveName(drive), holds: contentWords(drive) },
           evidence("in the machine", driveName(drive), "last import"),
-          evidence("on the sheet", "neither target nor leave alone", "this sheet"),
+          evidence("on the sheet", "neither target nor protected", "this sheet"),
         ),
         subject: drive.id,
       })),
@@ -289,9 +303,9 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
       return hit(
         "caution",
         TARGET,
-        { road, state: "unread" },
+        { road: term(road), state: "unread" },
         evidence("target", driveLook(target), "this sheet"),
-        evidence("system stands on", "not read", "no mount, pool, boot entry or label tells it"),
+        evidence("system drive", "not collected", "no mount, pool, boot entry or label shows it"),
       );
     if (system.drives.some((d) => d.id === target.id)) return null;
     const [first] = system.drives;
@@ -306,7 +320,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
         },
         evidence("target", driveLook(target), "this sheet"),
         evidence(
-          "runs from",
+          "installed on",
           system.drives.map(driveName).join("; "),
           sourceWords(context, `drives.${first?.id ?? ""}.contents`),
         ),

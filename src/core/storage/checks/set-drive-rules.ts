@@ -48,7 +48,7 @@ export const SET_DRIVE_CHECKS: readonly StorageRule[] = [
         severity,
         SETS,
         { ...told, holds },
-        evidence("on the drive", holds, sourceWords(ground, `drives.${drive.id}.contents`)),
+        evidence("drive contents", holds, sourceWords(ground, `drives.${drive.id}.contents`)),
         evidence("planned", setName(set), "this sheet"),
       ),
       protectsData,
@@ -63,7 +63,7 @@ export const SET_DRIVE_CHECKS: readonly StorageRule[] = [
         severity,
         SETS,
         told,
-        evidence("on the drive", "not read", "no lsblk or blkid answer was imported"),
+        evidence("drive contents", "not collected", "no output of lsblk or blkid was imported"),
         evidence("planned", setName(set), "this sheet"),
       ),
       protectsData,
@@ -77,7 +77,11 @@ export const SET_DRIVE_CHECKS: readonly StorageRule[] = [
             "stop",
             SETS,
             { set: setName(set), drive: driveLook(drive), letter: drive.seenAs },
-            evidence("serial and WWN", "none reported", sourceWords(ground, `drives.${drive.id}.seenAs`)),
+            evidence(
+              "serial number and WWN",
+              "none reported",
+              sourceWords(ground, `drives.${drive.id}.seenAs`),
+            ),
           ),
           protectsData: true,
         }
@@ -106,7 +110,7 @@ export const SET_DRIVE_CHECKS: readonly StorageRule[] = [
           SETS,
           { set: setName(set), drive: driveName(drive), how },
           evidence(
-            "shown by",
+            "presented by",
             drive.presentedBy ?? `${controller?.name}, ${controller?.mode}`,
             sourceWords(ground, `drives.${drive.id}.model`),
           ),
@@ -122,7 +126,7 @@ export const SET_DRIVE_CHECKS: readonly StorageRule[] = [
           how === "none" ? "caution" : "stop",
           SETS,
           { set: setName(set), drive: driveName(drive), how },
-          evidence("hangs on", controllerOf(ground, drive)?.name ?? "not read", "last import"),
+          evidence("attached to", controllerOf(ground, drive)?.name ?? "not collected", "last import"),
         )
       : null;
   }),

@@ -59,7 +59,7 @@ export const SET_CHECKS: readonly StorageRule[] = [
       SETS,
       { set: setName(set), other: isTaken ? "planned" : "there" },
       evidence("planned", setName(set), "this sheet"),
-      evidence("also called so", there?.id ?? "another set", there ? "last import" : "this sheet"),
+      evidence("same name", there?.id ?? "another array or pool", there ? "last import" : "this sheet"),
     );
   }),
 
@@ -72,11 +72,11 @@ export const SET_CHECKS: readonly StorageRule[] = [
       SETS,
       {
         set: setName(set),
-        kind: `${kindWords(set)} of ${keeper}`,
+        kind: `${kindWords(set)}, ${keeper}`,
         profile: `${profile.name} ${profile.version}`,
       },
       evidence("planned", setName(set), "this sheet"),
-      evidence("it makes", made, `OS profile ${profile.name} ${profile.version}`),
+      evidence("it supports", made, `OS profile ${profile.name} ${profile.version}`),
     );
   }),
 
@@ -87,7 +87,7 @@ export const SET_CHECKS: readonly StorageRule[] = [
           set.later < today ? "caution" : "note",
           SETS,
           { set: setName(set), day: set.later, late: set.later < today ? "late" : "ahead" },
-          evidence("made on", set.later, "this sheet"),
+          evidence("created on", set.later, "this sheet"),
         ),
   ),
 
@@ -120,7 +120,7 @@ export const SET_CHECKS: readonly StorageRule[] = [
           "caution",
           SETS,
           { set: setName(set), count: String(used.length), drives: used.map(driveName).join("; ") },
-          evidence("health", "not read", "no smartctl answer was imported"),
+          evidence("health", "not collected", "no output of smartctl was imported"),
         )
       : null;
   }),
@@ -128,15 +128,15 @@ export const SET_CHECKS: readonly StorageRule[] = [
   eachSet("storage.set-share", (ground, set) => {
     const figures = figuresOf(ground, set);
     if (!figures.ok) return null;
-    const { candidate, sizes } = figures.value;
+    const { candidate } = figures.value;
     const share = candidate.usableBytes / candidate.rawBytes;
     return share < SMALL_SHARE
       ? hit(
           "stop",
           SETS,
-          { set: setName(set), sentence: consequence(candidate, sizes) },
-          evidence("drives hold", formatBytes(candidate.rawBytes), "last import"),
-          evidence("can be used", formatBytes(candidate.usableBytes), "computed"),
+          { set: setName(set), sentence: consequence(candidate) },
+          evidence("drive capacity", formatBytes(candidate.rawBytes), "last import"),
+          evidence("usable", formatBytes(candidate.usableBytes), "computed"),
         )
       : null;
   }),
@@ -235,7 +235,7 @@ export const SET_CHECKS: readonly StorageRule[] = [
         share: percent(share),
       },
       evidence("data", formatBytes(set.dataBytes), "this sheet"),
-      evidence("can be used", formatBytes(usableBytes), "computed"),
+      evidence("usable", formatBytes(usableBytes), "computed"),
     );
   }),
 ];

@@ -29,7 +29,7 @@ export const SET_VOLUME_CHECKS: readonly StorageRule[] = [
           SETS,
           { set: setName(set), special: String(bears), data: String(worst) },
           evidence("special devices", String(set.special.length), "this sheet"),
-          evidence("data bear the loss of", String(worst), "computed"),
+          evidence("fault tolerance of the data", String(worst), "computed"),
         )
       : null;
   }),
@@ -47,8 +47,8 @@ export const SET_VOLUME_CHECKS: readonly StorageRule[] = [
           "stop",
           SETS,
           { set: setName(set), fault: found.fault },
-          evidence("they take", formatBytes(found.takenBytes), "computed"),
-          evidence("there is", formatBytes(found.roomBytes), "computed"),
+          evidence("used", formatBytes(found.takenBytes), "computed"),
+          evidence("available", formatBytes(found.roomBytes), "computed"),
         )
       : null;
   }),
@@ -65,7 +65,7 @@ export const SET_VOLUME_CHECKS: readonly StorageRule[] = [
         ...{ room: formatBytes(found.roomBytes), share: percent(found.promisedBytes / found.roomBytes) },
       },
       evidence("promised", formatBytes(found.promisedBytes), "this sheet"),
-      evidence("there is", formatBytes(found.roomBytes), "computed"),
+      evidence("available", formatBytes(found.roomBytes), "computed"),
     );
   }),
 

@@ -104,25 +104,24 @@ const isThere = ({ keeper, name, volumes }: PlannedSet): string =>
  */
 export function setScript(ground: StorageGround, set: PlannedSet, sheet: string): Result<string> {
   const wrong = (message: string): Result<string> => fail({ message });
-  if (set.keeper === "RAID controller")
-    return wrong("is made in the set-up pages of its controller, by hand");
+  if (set.keeper === "RAID controller") return wrong("is created manually in the setup of its controller");
   if (ground.profile?.sets?.[set.keeper] === "by hand")
-    return wrong("is made by hand: the system has other tools than those of Linux");
-  if (set.later !== null) return wrong(`is left for ${set.later}: nothing is agreed to for it yet`);
+    return wrong("is created manually: the system has no Linux tools");
+  if (set.later !== null) return wrong(`is planned for ${set.later}: the erasure is not confirmed yet`);
   const fault = nameFault(set);
-  if (fault) return wrong(`cannot be made: ${fault}`);
+  if (fault) return wrong(`cannot be created: ${fault}`);
   const figures = figuresOf(ground, set);
-  if (!figures.ok) return wrong(`cannot be made: ${figures.problems[0]!.message}`);
+  if (!figures.ok) return wrong(`cannot be created: ${figures.problems[0]!.message}`);
   const seats = seatsOf(ground, set);
   if (seats.some(({ drive }) => !drive.serial?.trim()))
-    return wrong("names a drive without a serial, which no script can find again");
+    return wrong("has a drive without a serial number, which no script can identify");
   const open = seats.filter(
     ({ drive }) => (holdsData(drive) || isUnread(drive)) && !consentFor(ground, drive)?.holds,
   );
   if (open.length > 0)
-    return wrong(`erases ${open.length} of its drives, and nobody has agreed to that on the sheet`);
+    return wrong(`erases ${open.length} of its drives, and the erasure is not confirmed on the sheet`);
   const volumes = volumesOf(set, figures.value);
-  if (volumes?.fault) return wrong(`cannot be made: ${volumes.fault}`);
+  if (volumes?.fault) return wrong(`cannot be created: ${volumes.fault}`);
   const named = seats.map(({ drive }, i): NamedDrive => {
     return { variable: `d${i + 1}`, drive, mayErase: holdsData(drive) || isUnread(drive) };
   });
@@ -136,9 +135,9 @@ export function setScript(ground: StorageGround, set: PlannedSet, sheet: string)
   const lines = [
     "#!/bin/sh",
     comment(`${sheet}: ${setName(set)}, ${layoutName(figures.value.candidate.layout)}.`),
-    comment(`Can be used then: ${formatBytes(figures.value.candidate.usableBytes)}.`),
+    comment(`Usable: ${formatBytes(figures.value.candidate.usableBytes)}.`),
     comment(
-      "It stops before the first write where a drive is not the planned one, and does nothing when run again.",
+      "It stops before the first write if a drive does not match the plan, and does nothing if run again.",
     ),
     ...preamble(named, kept, isPool ? ["zpool", "zfs"] : ["mdadm", ...volumePrograms(set)]),
     ...wiping(named),

@@ -118,7 +118,7 @@ export function mdFault(shape: MdShape): string | null {
   const least = { 0: 2, 1: 2, 4: 2, 5: 2, 6: 4, 10: 2 }[level];
   if (members < least) return `RAID${level} has ${least} members or more`;
   if (!Number.isFinite(memberBytes) || memberBytes < 4 * 2 ** 20) return "a member is smaller than 4 MiB";
-  if (metadata === "0.90" && level === 0) return "metadata 0.90 cannot tell how a RAID0 is laid out";
+  if (metadata === "0.90" && level === 0) return "metadata 0.90 does not record the layout of a RAID 0";
   if (metadata === "0.90" && memberBytes > MOST_OLD) return "metadata 0.90 counts members up to 4 TiB";
   if (memberBytes > 2 ** 53 / 64) return "a member is too large to be counted exactly: check its size";
   if (level === 10 && (copies < 2 || copies > members))

@@ -33,7 +33,7 @@ export function cacheView(ground: StorageGround): CacheView | null {
       ? []
       : [
           {
-            words: `memory less ${rule.leaveGib} GiB`,
+            words: `memory minus ${rule.leaveGib} GiB`,
             bytes: Math.max(0, memoryBytes - rule.leaveGib * GIB),
           },
         ]),
@@ -47,7 +47,7 @@ export function cacheView(ground: StorageGround): CacheView | null {
       ...{ value: mostBytes, unit: "bytes" },
       formula:
         bounds.length > 1
-          ? `the least of: ${bounds.map((b) => b.words).join(", ")}`
+          ? `minimum of: ${bounds.map((b) => b.words).join(", ")}`
           : (bounds[0]?.words ?? "all of memory"),
       inputs: [
         {

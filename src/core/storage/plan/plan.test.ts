@@ -115,7 +115,7 @@ describe("what the cache of ZFS takes of the memory", () => {
     expect(view({ share: 0.5, mostGib: 16 })?.mostBytes).toBe(16 * GIB);
     expect(view({ leaveGib: 1 })?.leftBytes).toBe(GIB);
     const { figure } = view({ share: 0.1, mostGib: 16 })!;
-    expect(figure.formula).toBe("the least of: 10 % of memory, 16 GiB");
+    expect(figure.formula).toBe("minimum of: 10 % of memory, 16 GiB");
     expect(figure.inputs.map((i) => [i.value, i.source])).toEqual([
       ["64.0 GiB", "imported"],
       ["6.40 GiB", "default"],

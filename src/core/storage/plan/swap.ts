@@ -12,11 +12,11 @@ const GIB = 2 ** 30;
 
 /** Why somebody would choose it, and what follows. */
 export const SWAP_REASONS: Readonly<Record<SwapSchool, string>> = {
-  "as the installer does": "what the makers took for usual machines; it is rarely large and rarely none",
-  none: "much memory and a limit on each guest: what runs over is ended at once, and never slow",
-  "4 GiB": "room for what is never used again; a machine that needs more of it is short of memory",
-  "half of memory": "an old rule for small machines, kept by habit on large ones",
-  "all of memory": "a dump of the whole memory after a crash, or sleep, goes there",
+  "as the installer does": "the default for typical machines; rarely large, rarely none",
+  none: "much memory, and a limit for each guest: a guest that exceeds it is stopped, and the host never swaps",
+  "4 GiB": "space for unused memory pages; a machine that swaps more is short of memory",
+  "half of memory": "an old rule for small machines",
+  "all of memory": "required for a full crash dump or for hibernation",
 };
 
 /** Bytes of a school: whole GiB of the memory; null where that follows from memory that nobody has read. */

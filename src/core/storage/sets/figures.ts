@@ -52,7 +52,7 @@ export function setFigures(set: PlannedSet, byId: (id: string) => Drive | undefi
   if (!layout.ok) return layout;
   const named = [...set.members, ...set.spares];
   const own = named.map(byId).filter((d) => d !== undefined);
-  if (own.length < named.length) return fail({ message: "it names a drive that is not in the machine" });
+  if (own.length < named.length) return fail({ message: "one of its drives is not in the machine" });
   const sizes = own.map((d) => d.sizeBytes);
   const fault =
     set.keeper === "md"

@@ -18,14 +18,14 @@ export function nameFault({ keeper, name }: Pick<PlannedSet, "keeper" | "name">)
   if (keeper === "ZFS")
     return POOL_NAME.test(name) && !NO_POOL_NAME.test(name)
       ? null
-      : `"${name}" is no name for a pool: a letter first, then letters, digits and _ . : -`;
+      : `"${name}" is not a pool name: use a letter, then letters, digits and _ . : -`;
   if (keeper === "md")
     return ARRAY_NAME.test(name)
       ? null
-      : `"${name}" is no name for an array: up to 32 letters, digits, _ and -`;
+      : `"${name}" is not an array name: use up to 32 letters, digits, _ and -`;
   return VIRTUAL_NAME.test(name)
     ? null
-    : `"${name}" is no name for a virtual drive: up to 15 letters, digits and signs`;
+    : `"${name}" is not a virtual drive name: use up to 15 letters, digits and symbols`;
 }
 
 /** The kind of a set as the bench knows it; null where its keeper knows no such layout. */
@@ -54,21 +54,21 @@ export function layoutOf(set: PlannedSet): Result<Layout> {
   const { keeper, type, members, spares, groups, distributed } = set;
   const kind = kindOf(set);
   const wrong = (message: string): Result<Layout> => fail({ message });
-  if (!kind) return wrong(`${keeper} knows no ${Number.isNaN(Number(type)) ? type : `RAID${type}`}`);
+  if (!kind) return wrong(`${keeper} does not support ${Number.isNaN(Number(type)) ? type : `RAID${type}`}`);
   if (members.length === 0) return wrong("it has no drives");
   if (keeper !== "ZFS" && hasHelpers(set))
-    return wrong(`${keeper} has no place for special devices, logs and caches`);
+    return wrong(`${keeper} does not support special, log and cache devices`);
   if (members.length % groups !== 0)
-    return wrong(`${members.length} drives do not make ${groups} groups of equal width`);
+    return wrong(`${members.length} drives cannot form ${groups} groups of equal width`);
   const width = members.length / groups;
   if (keeper !== "ZFS" && groups > 1 && !["50", "60"].includes(type))
-    return wrong(`${keeper} makes one group of RAID${type}`);
-  if (["50", "60"].includes(type) && groups < 2) return wrong(`RAID${type} spans two groups or more`);
+    return wrong(`${keeper} supports one group of RAID${type}`);
+  if (["50", "60"].includes(type) && groups < 2) return wrong(`RAID${type} needs at least two groups`);
   if (type === "10" && keeper !== "md" && width % 2 === 1)
-    return wrong("RAID10 of a controller takes an even number of drives");
-  if (type === "stripe" && width > 1) return wrong("single drives are groups of one each");
+    return wrong("RAID10 of a controller needs an even number of drives");
+  if (type === "stripe" && width > 1) return wrong("single drives are groups of one drive each");
   const least = leastWidth(set);
-  if (width < least) return wrong(`a group has ${width} of at least ${least} drives`);
+  if (width < least) return wrong(`a group has ${width} drives and needs at least ${least}`);
   const data = type.startsWith("draid") ? Math.max(1, set.data) : 0;
   const fault =
     keeper === "ZFS"

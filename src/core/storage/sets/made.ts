@@ -21,7 +21,12 @@ export function withMadeDrives<Machine extends NonNullable<OnMachine["machine"]>
           {
             ...{ id: madeId(set), serial: null, wwn: null, model: null, maker: null, firmware: null },
             ...{ sizeBytes: figures.value.candidate.usableBytes, media: "virtual", rotationRpm: null },
-            ...{ logicalSectorBytes: 512, physicalSectorBytes: null, removable: false, seenAs: "to be made" },
+            ...{
+              logicalSectorBytes: 512,
+              physicalSectorBytes: null,
+              removable: false,
+              seenAs: "to be created",
+            },
             ...{
               bay: null,
               controller: byId(set.members[0] ?? "")?.controller ?? null,

@@ -52,8 +52,8 @@ const NOTHING = { layout: "", sentence: "", rawBytes: 0, usableBytes: 0, worst: 
 function specialWords({ special }: Pick<PlannedSet, "special">): string {
   if (special.length === 0) return "";
   return special.length === 1
-    ? " Its special device is alone: when that fails, the pool is lost."
-    : ` Of its ${special.length} special devices ${special.length - 1} may fail; with the last one the pool is lost.`;
+    ? " Its special device has no mirror: if it fails, the pool is lost."
+    : ` Its ${special.length} special devices tolerate ${special.length - 1} failures; without the last one the pool is lost.`;
 }
 
 /** The planned sets of a sheet with their figures. */
@@ -82,14 +82,14 @@ export function setViews(ground: StorageGround): SetView[] {
         volumes: null,
         working: null,
       };
-    const { candidate, sizes, question } = figures.value;
+    const { candidate, question } = figures.value;
     const { layout, rebuild, unreadable } = candidate;
     return {
       ...{
         ...shared,
         fault: null,
         layout: layoutName(candidate.layout),
-        sentence: `${consequence(candidate, sizes)}${specialWords(set)}`,
+        sentence: `${consequence(candidate)}${specialWords(set)}`,
       },
       ...{
         rawBytes: candidate.rawBytes,

@@ -49,10 +49,12 @@ describe("volumes of a pool", () => {
 
   it("say why they cannot be made", () => {
     const fault = (...volumes: object[]) => view({ volumes }).fault;
-    expect(fault({ name: "a" }, { name: "a" })).toBe('two of its volumes are called "a"');
-    expect(fault({ name: "a b" })).toMatch(/is no name/);
+    expect(fault({ name: "a" }, { name: "a" })).toBe('two of its volumes have the name "a"');
+    expect(fault({ name: "a b" })).toMatch(/is not a valid volume name/);
     expect(fault({ name: "" })).toMatch(/has no name/);
-    expect(fault({ name: "a", bytes: 40 * TB }, { name: "b", bytes: 40 * TB })).toMatch(/more than there is/);
+    expect(fault({ name: "a", bytes: 40 * TB }, { name: "b", bytes: 40 * TB })).toMatch(
+      /its volumes use more than is available/,
+    );
     expect(fault({ name: "a" }, { name: "b" })).toBeNull();
   });
 });
@@ -98,13 +100,15 @@ describe("logical volumes on an array", () => {
 
   it("say why they cannot be made", () => {
     const fault = (...volumes: object[]) => view({ ...md, volumes }).fault;
-    expect(fault({ name: "a" }, { name: "b" })).toMatch(/two of its volumes take all that is left/);
-    expect(fault({ name: "a", bytes: 90 * TB })).toMatch(/more than there is/);
-    expect(fault({ name: "a", bytes: room(4 * 512 * 1024) }, { name: "b" })).toMatch(/nothing is left/);
+    expect(fault({ name: "a" }, { name: "b" })).toMatch(/two of its volumes use all remaining space/);
+    expect(fault({ name: "a", bytes: 90 * TB })).toMatch(/its volumes use more than is available/);
+    expect(fault({ name: "a", bytes: room(4 * 512 * 1024) }, { name: "b" })).toMatch(
+      /no space is left for one of its volumes/,
+    );
     expect(fault({ name: "a", bytes: 2 ** 20, fs: "xfs" })).toBe('"a" is too small for XFS');
     expect(fault({ name: "a", bytes: 100 * 2 ** 20, fs: "btrfs" })).toBe('"a" is too small for Btrfs');
     expect(fault({ name: "a", bytes: 2 ** 30, fs: "btrfs" })).toBeNull();
-    expect(fault({ name: "snapshot1" })).toMatch(/is no name/);
+    expect(fault({ name: "snapshot1" })).toMatch(/is not a valid volume name/);
   });
 
   it("have no stripe where copies only are kept", () => {

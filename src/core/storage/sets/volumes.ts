@@ -40,10 +40,10 @@ const NAMES: Readonly<Record<"pool" | "group", RegExp>> = {
 function nameFault(set: PlannedSet): string | null {
   const names = set.volumes.map((v) => v.name);
   const twice = names.find((n, i) => names.indexOf(n) !== i);
-  if (twice !== undefined) return `two of its volumes are called "${twice}"`;
+  if (twice !== undefined) return `two of its volumes have the name "${twice}"`;
   const wrong = names.find((n) => !NAMES[set.keeper === "ZFS" ? "pool" : "group"].test(n));
   if (wrong === "") return "one of its volumes has no name";
-  return wrong === undefined ? null : `"${wrong}" is no name for what stands on it`;
+  return wrong === undefined ? null : `"${wrong}" is not a valid volume name`;
 }
 
 /** The stripes of an array, at a whole one of which its first extent begins; null where it has none. */
@@ -112,10 +112,10 @@ function judged(
   });
   const fault =
     nameFault(set) ??
-    (set.keeper !== "ZFS" && rests > 1 ? "two of its volumes take all that is left" : null) ??
+    (set.keeper !== "ZFS" && rests > 1 ? "two of its volumes use all remaining space" : null) ??
     (thin && thin.needs > thin.metadata ? "its volumes need more metadata than their pool has" : null) ??
-    (takenBytes > roomBytes ? "its volumes take more than there is" : null) ??
-    (volumes.some((v) => v.promisedBytes === 0) ? "nothing is left for one of its volumes" : null) ??
+    (takenBytes > roomBytes ? "its volumes use more than is available" : null) ??
+    (volumes.some((v) => v.promisedBytes === 0) ? "no space is left for one of its volumes" : null) ??
     (set.keeper !== "ZFS" && lost
       ? `"${lost.name}" is too small for ${lost.fs === "xfs" ? "XFS" : "Btrfs"}`
       : null);

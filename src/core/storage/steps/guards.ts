@@ -65,8 +65,8 @@ export function guardSteps(
       see: drives.map((d) => `${driveLook(d)} – ${contentWords(d)}`),
       do: [
         chooses
-          ? "Open the installer's details of the drive that you are about to choose, and read its serial there."
-          : "Read the serial of the drive that will be written, from the console itself.",
+          ? "Open the details of the drive in the installer before you choose it, and read its serial number there."
+          : "Read the serial number of the drive that will be written, on the console itself.",
       ],
       hazards: [changes ? HAZARD.change : HAZARD.erase],
       guard: guardOver(plan, drives, group),
@@ -76,7 +76,7 @@ export function guardSteps(
 
 function titleOf(chooses: boolean, i: number, count: number): string {
   const before = chooses ? "before it is chosen" : "before anything is written";
-  return count === 1 ? `Name the drive ${before}` : `Name drive ${i + 1} of ${count} ${before}`;
+  return count === 1 ? `Identify the drive ${before}` : `Identify drive ${i + 1} of ${count} ${before}`;
 }
 
 function guardOver(plan: StorageGround, drives: readonly Drive[], group: string): Guard {
@@ -93,7 +93,7 @@ function guardOver(plan: StorageGround, drives: readonly Drive[], group: string)
       name: driveLook(d),
       holds: contentWords(d),
     })),
-    asks: longest ? proofWords(longest, "the console shows it") : "",
+    asks: longest ? proofWords(longest, "as on the console") : "",
     leaveAlone: machine
       .filter((d) => !drives.includes(d) && (isOther || dispositionOf(d, plan.sheet.storage) !== "target"))
       .map((d) => ({ tail: serialTail(d), name: driveName(d), holds: contentWords(d) })),

@@ -56,9 +56,9 @@ function inWords(plan: StorageGround, set: PlannedSet): string[] {
     return own ? [`${HELPERS[role]}: ${own}.`] : [];
   });
   return [
-    `${setName(set)}: ${figures.ok ? layoutName(figures.value.candidate.layout) : set.type}. Members: ${places("member")}.${spares ? ` To stand by: ${spares}.` : ""}`,
+    `${setName(set)}: ${figures.ok ? layoutName(figures.value.candidate.layout) : set.type}. Members: ${places("member")}.${spares ? ` Hot spares: ${spares}.` : ""}`,
     ...helpers,
-    ...(figures.ok ? [`Can be used then: ${formatBytes(figures.value.candidate.usableBytes)}.`] : []),
+    ...(figures.ok ? [`Usable: ${formatBytes(figures.value.candidate.usableBytes)}.`] : []),
     ...(figures.ok ? volumeLines(set, figures.value) : []),
   ];
 }
@@ -75,7 +75,7 @@ function firstSync(plan: StorageGround, set: PlannedSet): string[] {
   if (!figures.ok || set.keeper === "ZFS" || figures.value.candidate.survival.worst === 0) return [];
   const { likely, late } = figures.value.candidate.rebuild;
   return [
-    `Its first sync takes hours, not minutes: likely ${formatDuration(likely)}, late ${formatDuration(late)}. Until its end a drive that fails may take data with it.`,
+    `The first synchronisation takes about ${formatDuration(likely)}, up to ${formatDuration(late)}. Until it ends, a drive failure can lose data.`,
   ];
 }
 
@@ -105,15 +105,15 @@ export function setSteps(plan: StorageGround): Step[] {
       },
     ),
     step(`set-${set.id}`, "I", takes(180, 600), {
-      title: `Make the ${setName(set)}`,
+      title: `Create the ${setName(set)}`,
       kind: "type",
       place: "console",
       ...erasing(plan, set),
       do: [
         ...inWords(plan, set),
         isScripted(set)
-          ? "Take the script from the sheet's page of commands, read it through, and run it as root. It compares serial and size of every drive before it writes."
-          : "Make it by hand with the system's own tools, and name every drive by what stays; read each serial again before it is written.",
+          ? "Download the script from the page Commands of the sheet, read it, and run it as root. It compares serial number and size of every drive before it writes."
+          : "Create it manually with the tools of the system, and use stable drive names; read each serial number again before you write.",
         ...firstSync(plan, set),
       ],
       type: isScripted(set) ? [{ label: "Command", value: `sh ${scriptFile(set)}` }] : [],
@@ -123,11 +123,11 @@ export function setSteps(plan: StorageGround): Step[] {
             {
               looks: "STOP, nothing was written",
               means:
-                "A drive is not the planned one; the words behind it say which. Compare, mend the sheet, and take the script anew.",
+                "A drive does not match the plan; the rest of the line says which. Compare, correct the sheet, and download the script again.",
             },
           ]
         : [],
-      must: "What was planned to hold the data is not there otherwise, and data go to the drive that the system starts from.",
+      must: "Without it, data is stored on the system drive.",
     }),
   ]);
 }
@@ -144,21 +144,21 @@ export function controllerSetSteps(plan: StorageGround): Step[] {
           ...{ chooses: false, changes: false },
         }),
         step(`set-${set.id}`, "C", takes(300, 900), {
-          title: `Make the ${setName(set)} in the set-up of the controller`,
+          title: `Create the ${setName(set)} in the setup of the controller`,
           place: "console",
           ...erasing(plan, set),
           do: [
             ...inWords(plan, set),
-            `Stripe: ${set.stripeKib === null ? "as the controller chooses" : `${set.stripeKib} KiB`}. Cache: ${set.cache === "not said" ? "as the controller chooses; write back only with a battery" : set.cache}.`,
+            `Stripe size: ${set.stripeKib === null ? "controller default" : `${set.stripeKib} KiB`}. Cache: ${set.cache === "not said" ? "controller default; write-back only with a battery" : set.cache}.`,
             ...(plan.sheet.storage.target === madeId(set)
-              ? ["Make it the drive that the controller starts from: the system is installed on it."]
+              ? ["Make it the boot drive of the controller: the system is installed on it."]
               : []),
-            "Initialise it fast; a full initialisation writes every sector and goes on in the background.",
+            "Choose fast initialisation; a full initialisation writes every sector and continues in the background.",
             ...firstSync(plan, set),
           ],
           see: [`${kindWords(set)} ${set.name}`, "optimal, or initialising"],
-          never: ["Clearing the configuration: that takes every other set of the controller with it"],
-          asks: "The size and the identifier (WWN) of the virtual drive, as the controller shows them",
+          never: ["Clearing the configuration: that deletes all other virtual drives of the controller"],
+          asks: "Size and identifier (WWN) of the virtual drive, as the controller shows them",
         }),
       ];
     });

@@ -17,8 +17,8 @@ export async function POST(
       (await params).code,
       await bodyText(request),
     );
-    if (!answer.ok) return refused(answer.problems[0]?.message ?? "not understood", 422);
-    return new Response("received: look at it on the machine's sheet before it is taken over\n");
+    if (!answer.ok) return refused(answer.problems[0]?.message ?? "unknown format", 422);
+    return new Response("received: check it on the machine's page before you apply it\n");
   } catch (error) {
     if (error instanceof Refusal) return refused(error.message, error.status);
     const known = knownFailure(error);

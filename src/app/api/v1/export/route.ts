@@ -1,3 +1,4 @@
+import { dayIn } from "@/core/units";
 import { importAll, importArchive } from "@/server/exports";
 import { writeArchive } from "@/server/archive/write";
 import { withTemporaryFile } from "@/server/archive/temporary";
@@ -18,7 +19,7 @@ export const GET = route(async () => {
   return new Response(stream, {
     headers: {
       "Content-Type": "application/gzip",
-      "Content-Disposition": `attachment; filename="derrick-${exportedAt.slice(0, 10)}.tar.gz"`,
+      "Content-Disposition": `attachment; filename="derrick-${dayIn(exportedAt, "UTC")}.tar.gz"`,
       "Cache-Control": "no-store",
     },
   });

@@ -11,9 +11,10 @@ import { Page } from "@/ui/frame/page";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
 import { save } from "../../actions";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Answer file" };
+export const generateMetadata = titled("build", "Answer file");
 
 interface Given {
   params: Promise<{ id: string }>;
@@ -31,23 +32,23 @@ export default async function AnswersPage({ params, searchParams }: Given) {
   return (
     <Page
       title="Answer file"
-      lead={`${view.number}${view.subject ? `, ${view.subject}` : ""}. Each line names the field of the sheet that it comes from, and where that has its value from.`}
+      lead={`${view.number}${view.subject ? `, ${view.subject}` : ""}. Each line names the field of the build sheet that it comes from and the source of its value.`}
       aside={
         <Link className="btn" href={`/builds/${id}#zone-F`}>
-          Back to the sheet
+          Back to the build sheet
         </Link>
       }
     >
       {view.stops.length > 0 && (
         <p role="alert" className="mb-3 border-l-4 py-1 pl-3 font-semibold border-error">
-          Not to be used yet: {view.stops.length} {view.stops.length === 1 ? "stop stands" : "stops stand"} on
-          the sheet ({view.stops.join(", ")}).
+          Do not use it yet: {view.stops.length} open {view.stops.length === 1 ? "blocker" : "blockers"} on
+          the build sheet ({view.stops.join(", ")}).
         </p>
       )}
       {view.isDraft && (
         <p role="note" className="mb-4 border-l-4 pl-3 border-warning">
-          The sheet is not issued as it stands now. What it says may still change: issue it before a machine
-          is given this file.
+          The current state of the build sheet is not issued and can still change. Issue it before you give
+          this file to a machine.
         </p>
       )}
       <AnswerFileText build={id} origin={origin} answer={view.answer} />

@@ -12,9 +12,10 @@ import { ArmForm } from "@/ui/netboot/arm-form";
 import { arm } from "../../netboot/actions";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Arm for network boot" };
+export const generateMetadata = titled("build", "Arm for network boot");
 
 export default async function ArmPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
@@ -22,40 +23,40 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
   if (!view) notFound();
   const offer = await armingOffer(await desk(), id);
   const preview = offer.ok ? await armingPreview(await desk(), id, offer.value) : null;
-  const name = view.context.machine?.name ?? "no machine yet";
+  const name = view.context.machine?.name ?? "no machine";
   return (
     <Page
-      title={`Arm ${name} for one installation over the network`}
+      title={`Arm ${name} for one network installation`}
       lead={`${view.build.number} ${view.build.sheet.subject}`}
       aside={
         <div className="flex gap-2">
           <Link className="btn" href="/builds/netboot">
-            The board
+            Network installations
           </Link>
           <Link className="btn" href={`/builds/${id}`}>
-            Back to the sheet
+            Back to the build sheet
           </Link>
         </div>
       }
     >
       {offer.ok ? (
         <>
-          <Ruled title="What will happen" note="as soon as the machine asks">
+          <Ruled title="Planned installation" note="when the machine requests its boot files">
             <ul className="space-y-0.5">
               <li>
-                {offer.value.arming.image.name} is installed from revision {offer.value.arming.build.revision}
-                , in {formatDuration(offer.value.arming.likelySeconds)} likely.
+                {offer.value.arming.image.name} is installed from revision {offer.value.arming.build.revision}{" "}
+                in about {formatDuration(offer.value.arming.likelySeconds)}.
               </li>
               <li>
-                Only a machine that asks from {offer.value.arming.machine.macs.join(" or ")} and tells the
-                serial number of {name} is let in, and only once. Neither is secret: below you choose whether
-                it also has to show a code.
+                Only a machine that boots from {offer.value.arming.machine.macs.join(" or ")} and reports the
+                serial number of {name} is accepted, once. Neither is secret: choose below whether the machine
+                must also enter a code.
               </li>
               {offer.value.uncompared && <li>{offer.value.uncompared}</li>}
               {offer.value.asks.length > 0 && (
                 <li className="border-l-2 pl-2 border-error">
-                  No password is sealed for {offer.value.asks.join(" and ")}: the installer stops and asks for
-                  it at the machine, where nobody may be.
+                  No encrypted password is stored for {offer.value.asks.join(" and ")}: the installer stops at
+                  its password screen and waits for input at the machine.
                 </li>
               )}
             </ul>
@@ -72,7 +73,7 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
           />
         </>
       ) : (
-        <Ruled title="What stands in the way">
+        <Ruled title="Blockers">
           <ul className="space-y-1">
             {offer.problems.map(({ message }) => (
               <li key={message} className="border-l-2 pl-2 border-error">
@@ -88,22 +89,22 @@ export default async function ArmPage({ params }: { params: Promise<{ id: string
 
 function Lost({ erases }: Pick<Arming, "erases">) {
   return (
-    <Ruled title="What is lost">
-      <table className="table" aria-label="Drives that lose what stands on them">
+    <Ruled title="Data that will be erased">
+      <table className="table" aria-label="Drives whose contents are erased">
         <thead>
           <tr>
             <th>Bay</th>
             <th>Drive</th>
             <th>Serial</th>
-            <th>On it</th>
+            <th>Contents</th>
           </tr>
         </thead>
         <tbody>
           {erases.map(({ look, holds, bay, serial }) => (
             <tr key={`${look} ${serial}`}>
-              <td className="value">{bay || "not read"}</td>
+              <td className="value">{bay || "not collected"}</td>
               <td className="font-semibold">{look.replace(/^bay [^,]*, /, "")}</td>
-              <td className="value">{serial || "not read"}</td>
+              <td className="value">{serial || "not collected"}</td>
               <td>{holds}</td>
             </tr>
           ))}
@@ -116,7 +117,7 @@ function Lost({ erases }: Pick<Arming, "erases">) {
 /** Warnings that nobody will see and shells that stay open, each with its end. */
 const Left = ({ left }: Pick<ArmingPreview, "left">) =>
   left.length === 0 ? null : (
-    <Ruled title="What it leaves hidden or open">
+    <Ruled title="Hidden and open items">
       <ul className="space-y-0.5">
         {left.map(({ kind, what, until }) => (
           <li key={`${kind} ${what}`}>
@@ -126,7 +127,7 @@ const Left = ({ left }: Pick<ArmingPreview, "left">) =>
                 , until <Day at={until} />
               </>
             ) : (
-              <span className="font-semibold text-error">with no day on which it ends</span>
+              <span className="font-semibold text-error">without an end date</span>
             )}
           </li>
         ))}
@@ -141,7 +142,7 @@ function Given({ parameters, texts }: ArmingPreview) {
       {parameters.length > 0 && (
         <details>
           <summary className="link cursor-pointer">
-            Its parameters, {parameters.length} of them, and where each comes from
+            Parameters and their sources ({parameters.length})
           </summary>
           <ParametersInForce all={parameters} />
         </details>
@@ -149,7 +150,7 @@ function Given({ parameters, texts }: ArmingPreview) {
       {texts.map(({ name, text }) => (
         <details key={name} className="mt-1">
           <summary className="link cursor-pointer">
-            What it is given: {name}, {text.trimEnd().split("\n").length} lines
+            Contents of {name} ({text.trimEnd().split("\n").length} lines)
           </summary>
           <pre className="value mt-1 overflow-x-auto border p-2 text-[0.86rem] border-base-300">{text}</pre>
         </details>
@@ -163,12 +164,12 @@ function Told({ words, own }: { words: readonly string[]; own: number }) {
   const first = words.length - own;
   return (
     <details>
-      <summary className="link cursor-pointer">What its kernel is told, in {words.length} words</summary>
+      <summary className="link cursor-pointer">Kernel command line ({words.length} words)</summary>
       <dl className="mt-1 grid grid-cols-[minmax(0,auto)_1fr] gap-x-6">
         {words.map((word, i) => (
           <div key={word} className="contents">
             <dt className="value [overflow-wrap:anywhere]">{word.replace(/\{(\w+)\.at\}/, ".../$1/")}</dt>
-            <dd className="quiet">{i < first ? "by the kind of its answer file" : "by the profile"}</dd>
+            <dd className="quiet">{i < first ? "by the type of answer file" : "by the OS profile"}</dd>
           </div>
         ))}
       </dl>

@@ -8,9 +8,10 @@ import { PrintButton } from "@/ui/build/settings-print";
 import { Page } from "@/ui/frame/page";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Answer card" };
+export const generateMetadata = titled("build", "Answer card");
 
 export default async function CardPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
@@ -21,29 +22,29 @@ export default async function CardPage({ params }: { params: Promise<{ id: strin
   const screens = answerCard(steps);
   return (
     <Page
-      title={`Answer card: ${image?.name ?? "no image yet"} on ${machine?.name ?? "no machine yet"}`}
-      lead={`${view.build.number}, ${view.build.revision ? `revision ${view.build.revision}` : "not issued"}; ${formatDuration(totals.likelySeconds)} likely for the whole build`}
+      title={`Answer card: ${image?.name ?? "no image"} on ${machine?.name ?? "no machine"}`}
+      lead={`${view.build.number}, ${view.build.revision ? `revision ${view.build.revision}` : "not issued"}; about ${formatDuration(totals.likelySeconds)} for the whole build`}
       aside={
         <div className="no-print flex gap-2">
           <PrintButton />
           <Link className="btn" href={`/builds/${id}`}>
-            Back to the sheet
+            Back to the build sheet
           </Link>
         </div>
       }
     >
       {stops.length > 0 && (
         <p role="alert" className="mb-3 border-l-4 py-1 pl-3 font-semibold border-error">
-          Not to be used yet: {stops.length} {stops.length === 1 ? "stop stands" : "stops stand"} on the sheet
-          ({stops.map((s) => s.label).join(", ")}).
+          Do not use it yet: {stops.length} open {stops.length === 1 ? "blocker" : "blockers"} on the build
+          sheet ({stops.map((s) => s.label).join(", ")}).
         </p>
       )}
       {screens.length > 0 ? (
         <AnswerCard screens={screens} />
       ) : (
         <p className="quiet">
-          The card is made from the machine and from the screens of the image&rsquo;s family. One of them is
-          missing on the sheet: its zones A and B tell which.
+          The answer card needs a machine and an image with an OS profile. One of them is missing: see zones A
+          and B of the build sheet.
         </p>
       )}
     </Page>

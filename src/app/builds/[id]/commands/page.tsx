@@ -5,9 +5,10 @@ import { SetScripts } from "@/ui/build/set-scripts";
 import { Page } from "@/ui/frame/page";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Commands" };
+export const generateMetadata = titled("build", "Commands");
 
 export default async function CommandsPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
@@ -15,18 +16,18 @@ export default async function CommandsPage({ params }: { params: Promise<{ id: s
   if (!view) notFound();
   return (
     <Page
-      title="Commands that make the sets"
-      lead={`${view.number}${view.subject ? `, ${view.subject}` : ""}. Each script reads serial and size of every drive first, and stops before it writes where one is not the planned one.`}
+      title="Commands that create the pools and arrays"
+      lead={`${view.number}${view.subject ? `, ${view.subject}` : ""}. Each script first compares serial number and size of every drive with the plan, and stops before it writes if one does not match.`}
       aside={
         <Link className="btn" href={`/builds/${id}`}>
-          Back to the sheet
+          Back to the build sheet
         </Link>
       }
     >
       {view.isDraft && (
         <p role="note" className="mb-4 border-l-4 pl-3 border-warning">
-          The sheet is not issued as it stands now. What it says may still change: issue it before anything is
-          written.
+          The current state of the build sheet is not issued and can still change. Issue it before you run a
+          script.
         </p>
       )}
       <SetScripts build={id} scripts={view.scripts} />

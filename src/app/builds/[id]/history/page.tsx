@@ -1,8 +1,7 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
-import { fieldWords, type Edit } from "@/core/sheet";
+import { fieldWords, partWords, type Edit } from "@/core/sheet";
 import { setName, type PlannedSet } from "@/core/storage";
-import { shown } from "@/core/text";
 import { buildHistory, buildView, machineChoices } from "@/server/builds";
 import { TakeBack } from "@/ui/build/take-back";
 import { Page } from "@/ui/frame/page";
@@ -10,9 +9,10 @@ import { takeBack } from "../../actions";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
 import { Moment } from "@/ui/frame/person";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "History" };
+export const generateMetadata = titled("build", "History");
 
 export default async function History({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
@@ -22,7 +22,10 @@ export default async function History({ params }: { params: Promise<{ id: string
     machineChoices(await desk()),
   ]);
   if (!view) notFound();
-  const names: Names = { "machine.id": machines, "image.id": view.choices.images };
+  const names: Names = {
+    ...{ "machine.id": machines, "image.id": view.choices.images },
+    networks: view.context.site?.segments ?? [],
+  };
   const timeZone = view.context.site?.timeZone ?? "UTC";
   return (
     <Page
@@ -30,11 +33,11 @@ export default async function History({ params }: { params: Promise<{ id: string
       lead={view.build.sheet.subject}
       aside={
         <Link className="btn" href={`/builds/${id}`}>
-          Back to the sheet
+          Back to the build sheet
         </Link>
       }
     >
-      {history.length === 0 && <p className="quiet">Nothing has been changed since the sheet was begun.</p>}
+      {history.length === 0 && <p className="quiet">No changes since the build sheet was created.</p>}
       <ol>
         {history.map((h) => (
           <li
@@ -61,7 +64,7 @@ export default async function History({ params }: { params: Promise<{ id: string
   );
 }
 
-/** What the ids of a field stand for, by path. */
+/** What the ids of a field stand for, by path; networks stand in many. */
 type Names = Partial<Record<string, readonly { id: string; name: string }[]>>;
 
 /** Ids are shown as the names of what they stand for; a waiver as its finding and reason. */
@@ -69,7 +72,7 @@ function words(names: Names, path: string, value: unknown): string {
   // What was typed to name a drive is kept, and not shown where it may be asked for again.
   if (path === "storage.erase" && Array.isArray(value))
     return (value as { by: string; holds: string | null }[])
-      .map((c) => `${c.by} agreed to lose: ${c.holds ?? "not noted"}`)
+      .map((c) => `${c.by} confirmed erasing: ${c.holds ?? "contents not recorded"}`)
       .join("; ");
   if (path === "storage.sets" && Array.isArray(value))
     return (value as PlannedSet[])
@@ -85,7 +88,11 @@ function words(names: Names, path: string, value: unknown): string {
       .join("; ");
   if (path === "waivers")
     return (value as { key: string; reason: string }[]).map((w) => `${w.key}: ${w.reason}`).join("; ");
-  return names[path]?.find((n) => n.id === value)?.name ?? shown(value);
+  return partWords(
+    path,
+    value,
+    (id) => [...(names[path] ?? []), ...(names.networks ?? [])].find((n) => n.id === id)?.name,
+  );
 }
 
 function Change({ edit, words: inWords }: { edit: Edit; words: (value: unknown) => string }) {

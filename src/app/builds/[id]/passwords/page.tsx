@@ -7,9 +7,10 @@ import { Page, Ruled } from "@/ui/frame/page";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
 import { sealValue } from "../../actions";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Passwords" };
+export const generateMetadata = titled("build", "Passwords");
 
 export default async function PasswordsPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
@@ -21,7 +22,7 @@ export default async function PasswordsPage({ params }: { params: Promise<{ id: 
       lead={`${view.number}${view.subject ? `, ${view.subject}` : ""}. ${view.ruleWords}`}
       aside={
         <Link className="btn" href={`/builds/${id}#zone-F`}>
-          Back to the sheet
+          Back to the build sheet
         </Link>
       }
     >
@@ -29,7 +30,7 @@ export default async function PasswordsPage({ params }: { params: Promise<{ id: 
       {view.parameters.length > 0 && (
         <Ruled
           title="Secret parameters"
-          note="sealed until the run ends; they stand in the files that are fetched or given to the armed machine"
+          note="stored encrypted until the run ends; they are part of the files that are downloaded or given to the armed machine"
         >
           <SecretParameters
             names={view.parameters}
@@ -39,11 +40,11 @@ export default async function PasswordsPage({ params }: { params: Promise<{ id: 
         </Ruled>
       )}
       {view.defaultLogins.length > 0 && (
-        <Ruled title="Log-ins that exist before anybody chose one" note="each is changed on its screen">
+        <Ruled title="Default logins" note="each is changed on its own screen">
           <ul>
             {view.defaultLogins.map(({ name, opens }) => (
               <li key={name + opens}>
-                <span className="value">{name}</span> opens {opens}
+                <span className="value">{name}</span>: account {opens}
               </li>
             ))}
           </ul>

@@ -5,9 +5,10 @@ import { PrintButton, SettingsPrint } from "@/ui/build/settings-print";
 import { Page } from "@/ui/frame/page";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Firmware settings" };
+export const generateMetadata = titled("build", "Firmware settings");
 
 export default async function SettingsPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
@@ -17,13 +18,13 @@ export default async function SettingsPage({ params }: { params: Promise<{ id: s
   const keys = machine?.document.typed.keys;
   return (
     <Page
-      title={`Firmware settings of ${machine?.name ?? "a machine that is not chosen"}`}
-      lead={`${view.build.number}${view.build.sheet.subject ? `, ${view.build.sheet.subject}` : ""}${keys?.setup ? `; the key is ${keys.setup}` : ""}`}
+      title={`Firmware settings of ${machine?.name ?? "a machine (none chosen)"}`}
+      lead={`${view.build.number}${view.build.sheet.subject ? `, ${view.build.sheet.subject}` : ""}${keys?.setup ? `; firmware setup key: ${keys.setup}` : ""}`}
       aside={
         <div className="no-print flex gap-2">
           <PrintButton />
           <Link className="btn" href={`/builds/${id}`}>
-            Back to the sheet
+            Back to the build sheet
           </Link>
         </div>
       }
@@ -31,7 +32,7 @@ export default async function SettingsPage({ params }: { params: Promise<{ id: s
       {view.boot ? (
         <SettingsPrint lines={view.boot.settings} />
       ) : (
-        <p className="quiet">The sheet names no machine yet, so nothing follows for its firmware.</p>
+        <p className="quiet">The build sheet has no machine yet, so no firmware settings are known.</p>
       )}
     </Page>
   );

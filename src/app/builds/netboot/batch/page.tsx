@@ -14,17 +14,17 @@ export default async function BatchPage() {
   return (
     <Page
       title="Arm several machines"
-      lead="Each by the end of its own serial number, read at the machine. Those that nothing is typed for stay as they are."
+      lead="Type the last characters of each serial number, read at the machine. Machines with an empty field are not armed."
       aside={
         <Link className="btn" href="/builds/netboot">
-          The board
+          Network installations
         </Link>
       }
     >
       {rows.length === 0 ? (
         <p className="quiet">
-          No sheet waits to be armed: one that does goes by network in zone B, at a site where network boot is
-          on.
+          No build sheet is ready to be armed. A sheet can be armed when its boot source is network boot (zone
+          B) and its site has network boot enabled.
         </p>
       ) : (
         <BatchForm
@@ -35,7 +35,7 @@ export default async function BatchPage() {
               secrets: offer.secrets,
               image: offer.arming.image.name,
               erases: offer.arming.erases.map(
-                ({ look, serial, holds }) => `${look}, serial ${serial || "not read"}: ${holds}`,
+                ({ look, serial, holds }) => `${look}, serial ${serial || "not collected"}: ${holds}`,
               ),
             },
           }))}

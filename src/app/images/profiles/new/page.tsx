@@ -20,9 +20,9 @@ export default async function NewProfile({
       lead={
         <>
           {copied
-            ? "Change its version (and what else differs), then keep it; with the same version it becomes the next edition. "
-            : "How a family of operating system is installed, as YAML. "}
-          Its shape is published as{" "}
+            ? "Change its version and anything else that differs, then save. With the same version, it becomes the next revision.\n"
+            : "How an OS family is installed, as YAML.\n"}
+          The format is published as{" "}
           <a className="link" href="/api/v1/schemas/profile.json">
             JSON Schema
           </a>

@@ -8,9 +8,10 @@ import { TitleBlock } from "@/ui/frame/title-block";
 import { keepReading, keepReadingsOf } from "../../actions";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Bench readings" };
+export const generateMetadata = titled("machine", "Measurements");
 
 const positive = (text: string | undefined): number | null =>
   text !== undefined && Number(text) > 0 ? Number(text) : null;
@@ -45,7 +46,7 @@ export default async function BenchPage({
   return (
     <>
       <Page
-        title={`${machine.name} on the bench`}
+        title={`Measurements of ${machine.name}`}
         lead={machineLine(facts)}
         aside={
           <Link className="btn" href={`/machines/${machine.id}`}>
@@ -73,7 +74,7 @@ export default async function BenchPage({
       <TitleBlock
         cells={[
           { label: "Machine", value: machine.name },
-          { label: "Readings", value: String(readings.length) },
+          { label: "Measurements", value: String(readings.length) },
           { label: "Noise", value: typed.noise || "–", grow: true },
           { label: "Circuit", value: typed.circuit || "–" },
         ]}

@@ -7,9 +7,10 @@ import { Page } from "@/ui/frame/page";
 import { LabelSheet } from "@/ui/machine/label-sheet";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Labels" };
+export const generateMetadata = titled("machine", "Labels");
 
 export default async function LabelsPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
@@ -19,7 +20,7 @@ export default async function LabelsPage({ params }: { params: Promise<{ id: str
   return (
     <Page
       title={`Labels of ${machine.name}`}
-      lead="Three to a row on A4 and Letter, 60 mm wide: cut along the lines. One for the machine, its drives, its wired ports."
+      lead="Three per row on A4 and Letter, 60 mm wide: cut along the lines. One for the machine, one for each drive and each wired port."
       aside={
         <div className="no-print flex gap-2">
           <PrintButton />

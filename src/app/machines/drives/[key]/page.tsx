@@ -1,7 +1,7 @@
 import Link from "next/link";
 import type { ReactNode } from "react";
 import { notFound } from "next/navigation";
-import { bayWords } from "@/core/machine";
+import { bayWords, MEDIA_NAMES } from "@/core/machine";
 import { formatBytes, formatExactBytes } from "@/core/units";
 import { registerLine, type RegisterLine } from "@/server/drives";
 import { listImages } from "@/server/images";
@@ -18,6 +18,12 @@ import { Day, Moment } from "@/ui/frame/person";
 
 export const dynamic = "force-dynamic";
 
+export async function generateMetadata({ params }: { params: Promise<{ key: string }> }) {
+  const key = decodeURIComponent((await params).key);
+  const line = await registerLine(await desk(), key).catch(() => null);
+  return { title: `${line?.entry.label || line?.entry.model || key} – Drive` };
+}
+
 export default async function DrivePage({ params }: { params: Promise<{ key: string }> }) {
   const [line, images] = await Promise.all([
     orDamaged(registerLine(await desk(), decodeURIComponent((await params).key))),
@@ -29,7 +35,7 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
     <>
       <Page
         title={entry.label || entry.model || key}
-        lead={`${formatBytes(entry.sizeBytes)} · ${entry.media} · ${where}`}
+        lead={`${formatBytes(entry.sizeBytes)} · ${MEDIA_NAMES[entry.media]} · ${where}`}
       >
         <SubSheets sheets={MACHINE_SHEETS} open="" />
         <DriveHistory line={line} />
@@ -49,7 +55,7 @@ export default async function DrivePage({ params }: { params: Promise<{ key: str
           { label: "Drive", value: entry.label || entry.model || key },
           { label: "Serial", value: entry.serial ?? "–", mono: true },
           {
-            label: "Where",
+            label: "Location",
             value: machineId ? (
               <Link className="link" href={pageOf(line)}>
                 {where}
@@ -71,7 +77,7 @@ const pageOf = ({ machineId, key, entry }: RegisterLine, machine = machineId): s
 
 const DriveHistory = ({ line }: { line: RegisterLine }) => (
   <div className="grid gap-x-10 lg:grid-cols-2">
-    <Ruled title="What it is">
+    <Ruled title="Type">
       <Facts line={line} />
     </Ruled>
     <Stays line={line} />
@@ -83,7 +89,7 @@ function Facts({ line: { entry, verdict, reasons, wear } }: { line: RegisterLine
   const rows: [string, ReactNode][] = [
     ["Serial", entry.serial ? <CopyValue value={entry.serial} /> : "none"],
     ["WWN", entry.wwn && <CopyValue value={entry.wwn} />],
-    ["Maker, model", modelWords(entry.maker, entry.model)],
+    ["Vendor, model", modelWords(entry.maker, entry.model)],
     [
       "Size",
       <span className="value" key="size">
@@ -97,9 +103,9 @@ function Facts({ line: { entry, verdict, reasons, wear } }: { line: RegisterLine
       </span>,
     ],
     ["Counters", wear],
-    ["On it", entry.holds || "not known"],
+    ["Contents", entry.holds || "unknown"],
     ["Written", entry.written && [entry.written, entry.scheme].filter(Boolean).join(", ")],
-    ["Carries", entry.carries && <Carried carries={entry.carries} />],
+    ["Holds", entry.carries && <Carried carries={entry.carries} />],
   ];
   return (
     <dl className="grid grid-cols-[8rem_1fr] gap-y-1">
@@ -121,21 +127,21 @@ const Carried = ({ carries }: { carries: NonNullable<RegisterLine["entry"]["carr
       {carries.name}
     </Link>
     <span className="quiet">
-      , <Day at={carries.at} />, {carries.compared ? "read back and compared" : "not compared"}
+      , <Day at={carries.at} />, {carries.compared ? "verified" : "not verified"}
     </span>
   </>
 );
 
 const Stays = ({ line }: { line: RegisterLine }) => (
-  <Ruled title="Where it sat">
-    {line.entry.stays.length === 0 && <p className="quiet">No machine has told of it.</p>}
+  <Ruled title="Location history">
+    {line.entry.stays.length === 0 && <p className="quiet">Not seen in any machine.</p>}
     <ol>
       {line.entry.stays.toReversed().map((s) => (
         <li key={s.from} className="flex flex-wrap gap-x-3 border-b py-1 border-base-300">
           <Link className="link font-medium" href={pageOf(line, s.machineId)}>
             {s.machine}
           </Link>
-          <span>{s.bay ? bayWords(s.bay) : "bay not known"}</span>
+          <span>{s.bay ? bayWords(s.bay) : "bay unknown"}</span>
           <span className="quiet ml-auto">
             <Day at={s.from} /> to {s.until ? <Day at={s.until} /> : "now"}
           </span>
@@ -147,8 +153,8 @@ const Stays = ({ line }: { line: RegisterLine }) => (
 
 const Ledger = ({ line: { entry } }: { line: RegisterLine }) => (
   <>
-    <Ruled title="Erasures" note="the ledger: what stood on it, how it went">
-      {entry.wipes.length === 0 && <p className="quiet">None written down.</p>}
+    <Ruled title="Erasure records" note="what the drive held, and how it was erased">
+      {entry.wipes.length === 0 && <p className="quiet">None recorded.</p>}
       <ul>
         {entry.wipes.toReversed().map((w) => (
           <li key={w.at} className="border-b py-1 border-base-300">
@@ -162,8 +168,8 @@ const Ledger = ({ line: { entry } }: { line: RegisterLine }) => (
         ))}
       </ul>
     </Ruled>
-    <Ruled title="What was on it">
-      {entry.held.length === 0 && <p className="quiet">No reading of it is kept.</p>}
+    <Ruled title="Earlier contents">
+      {entry.held.length === 0 && <p className="quiet">No earlier contents recorded.</p>}
       <ul>
         {entry.held.toReversed().map((h) => (
           <li key={h.at + h.what} className="flex gap-3 border-b py-1 border-base-300">

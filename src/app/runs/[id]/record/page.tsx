@@ -7,9 +7,10 @@ import { TitleBlock } from "@/ui/frame/title-block";
 import { RecordSheet } from "@/ui/record/record-sheet";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
-export const metadata = { title: "Record" };
+export const generateMetadata = titled("run", "Record");
 
 export default async function RecordPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
@@ -32,7 +33,7 @@ export default async function RecordPage({ params }: { params: Promise<{ id: str
               JSON
             </a>
             <Link className="btn" href={`/runs/${id}`}>
-              The run
+              Run
             </Link>
           </div>
         }
@@ -46,10 +47,10 @@ export default async function RecordPage({ params }: { params: Promise<{ id: str
           { label: "Revision", value: record.revision },
           { label: "State", value: record.handedTo ? `handed over to ${record.handedTo}` : record.state },
           {
-            label: "Found",
+            label: "Result",
             value: counts
-              ? `${counts["as planned"]} as planned${decided > 0 ? `, ${decided} decided` : ""}${open > 0 ? `, ${open} open` : ""}`
-              : "not read back",
+              ? `${counts["as planned"]} as planned${decided > 0 ? `, ${decided} accepted or corrected` : ""}${open > 0 ? `, ${open} unresolved` : ""}`
+              : "not verified",
           },
         ]}
       />

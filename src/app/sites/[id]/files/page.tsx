@@ -5,8 +5,10 @@ import { SiteFilesSheet } from "@/ui/site/site-files";
 import { previewFile, takeFile } from "../../actions";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
+export const generateMetadata = titled("site", "Files");
 
 export default async function SiteFilesPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;

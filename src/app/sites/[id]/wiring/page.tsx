@@ -5,8 +5,10 @@ import { WiringSheet } from "@/ui/site/wiring-sheet";
 import { keepSite, takeSiteBack } from "../../actions";
 import { orDamaged } from "../../../or-damaged";
 import { desk } from "../../../desk";
+import { titled } from "../../../titled";
 
 export const dynamic = "force-dynamic";
+export const generateMetadata = titled("site", "Switches and cables");
 
 export default async function WiringPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
@@ -21,7 +23,7 @@ export default async function WiringPage({ params }: { params: Promise<{ id: str
       actions={{ save: keepSite.bind(null, id), takeBack: takeSiteBack.bind(null, id) }}
       cells={[
         { label: "Site", value: site.name },
-        { label: "Room", value: site.room || "not told", grow: true },
+        { label: "Room", value: site.room || "unspecified", grow: true },
       ]}
     />
   );

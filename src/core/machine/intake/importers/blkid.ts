@@ -5,7 +5,7 @@ import { deviceOf, type ObservedDrive } from "../../facts/identity";
 import { blocksOf, cleanText, plural, type Importer, type Reading } from "./importer";
 
 const MEMBER_OF: Record<string, (tags: Map<string, string>) => string> = {
-  zfs_member: (tags) => `pool ${tags.get("LABEL") ?? "(not named)"}`,
+  zfs_member: (tags) => `pool ${tags.get("LABEL") ?? "(unnamed)"}`,
 };
 
 /** Both forms: "export" blocks of NAME=value, and the default "/dev/sda1: NAME="value" ..." lines. */
@@ -42,7 +42,7 @@ export const blkid: Importer = {
     /^\/dev\/[^:\s]+: (?:[A-Z_]+="|$)/m.test(text.slice(0, 400)),
   parse(text): Result<Reading> {
     const entries = entriesOf(text).filter((e) => e.get("DEVNAME") && e.get("TYPE"));
-    if (entries.length === 0) return fail({ message: "blkid names no device with a TYPE", line: 1 });
+    if (entries.length === 0) return fail({ message: "blkid lists no device with a TYPE", line: 1 });
     const drives = new Map<string, { memberOf: string[]; parts: DriveContent[] }>();
     for (const entry of entries) {
       const name = (entry.get("DEVNAME") ?? "").replace(/^\/dev\//, "");
@@ -64,7 +64,7 @@ export const blkid: Importer = {
     return ok({
       facts: { drives: [...drives].map(([seenAs, d]) => toObserved(seenAs, d)) },
       understood: `${plural(entries.length, "signature")} on ${plural(drives.size, "drive")}`,
-      ignored: ["mapped devices and arrays: lsblk tells where they stand"],
+      ignored: ["mapped devices and arrays: lsblk reports their position"],
     });
   },
 };

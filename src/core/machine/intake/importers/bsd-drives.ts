@@ -62,7 +62,7 @@ export const geomDisk: Importer = {
     return ok({
       facts: { drives },
       understood: plural(drives.length, "drive"),
-      ignored: ["what stands on them: gpart and zpool tell it"],
+      ignored: ["their contents: gpart and zpool report them"],
       complete: { drives: true },
     });
   },
@@ -104,7 +104,7 @@ export const gpart: Importer = {
       .map(([seenAs, contents]) => ({ seenAs, contents }));
     return ok({
       facts: { drives },
-      understood: `tables of ${plural(drives.length, "drive")}`,
+      understood: `partition tables of ${plural(drives.length, "drive")}`,
       ignored: [],
     });
   },
@@ -127,7 +127,7 @@ export const camcontrol: Importer = {
     return ok({
       facts: { drives },
       understood: `firmware of ${plural(drives.length, "drive")}`,
-      ignored: [`${lines.length - drives.length} devices that are no drives`],
+      ignored: [`${lines.length - drives.length} devices that are not drives`],
     });
   },
 };

@@ -64,7 +64,7 @@ export const ifconfig: Importer = {
   recognises: (text) => /^\S+: flags=[0-9a-f]+<[A-Z0-9_,]*>.* mtu \d+/m.test(text.slice(0, 400)),
   parse(text): Result<Reading> {
     const all = interfacesOf(text);
-    if (all.length === 0) return fail({ message: "ifconfig names no interface", line: 1 });
+    if (all.length === 0) return fail({ message: "ifconfig lists no interface", line: 1 });
     const hardware = all.filter((i) => !SOFTWARE.test(i.name) && value(i, "ether"));
     const owners = new Map(
       all.flatMap((o) =>
@@ -106,7 +106,7 @@ export const ifconfig: Importer = {
     return ok({
       facts: { ports, system: { addresses } },
       understood: `${plural(ports.length, "port")}, ${ports.filter((p) => p.link === "up").length} with link`,
-      ignored: all.filter((i) => !hardware.includes(i)).map((i) => `${i.name}: made in software`),
+      ignored: all.filter((i) => !hardware.includes(i)).map((i) => `${i.name}: virtual interface`),
       complete: { ports: true },
     });
   },

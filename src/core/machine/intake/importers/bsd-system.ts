@@ -27,7 +27,7 @@ export const sysctl: Importer = {
         },
         ...(memory && { memory: { recognisedBytes: memory } }),
       },
-      understood: `${cleanText(values.get("hw.model")) ?? "processor not named"}, ${threads ?? "?"} threads`,
+      understood: `${cleanText(values.get("hw.model")) ?? "processor not reported"}, ${threads ?? "?"} threads`,
       ignored: [],
     });
   },
@@ -65,7 +65,7 @@ export const pciconf: Importer = {
       if (key === "class" || key === "subclass") last.className = cleanText(word) ?? last.className;
     }
     return pci.length === 0
-      ? fail({ message: "pciconf names no device with its class", line: 1 })
+      ? fail({ message: "pciconf lists no device with its class", line: 1 })
       : ok({
           facts: { pci },
           understood: plural(pci.length, "PCI device"),

@@ -49,7 +49,7 @@ const suppliesOf = (
         id: cleanText(fields.get("Name") ?? fields.get("Location")) ?? `supply ${i}`,
         model: cleanText(fields.get("Model Part Number")),
         ratedWatts: watts ? Number(watts) : null,
-        state: cleanText(fields.get("Status")) ?? "not told",
+        state: cleanText(fields.get("Status")) ?? "not reported",
       },
     ];
   });
@@ -73,7 +73,7 @@ export const dmidecode: Importer = {
       return fail({
         message: /permission denied|can't read/i.test(text)
           ? "dmidecode was not allowed to read the tables; run it as root"
-          : "dmidecode's output holds no structures; it may be cut off, or the firmware has no SMBIOS tables",
+          : "the output of dmidecode has no structures; it may be truncated, or the firmware has no SMBIOS tables",
         line: 1,
       });
     const first = (type: number): Map<string, string> | undefined => all.find((s) => s.type === type)?.fields;
@@ -81,7 +81,7 @@ export const dmidecode: Importer = {
     const modules = all
       .filter((s) => s.type === 17)
       .map((s) => ({
-        slot: cleanText(s.fields.get("Locator")) ?? "slot not named",
+        slot: cleanText(s.fields.get("Locator")) ?? "slot not reported",
         sizeBytes: moduleBytes(s.fields.get("Size")),
         kind: cleanText(s.fields.get("Type")),
         part: cleanText(s.fields.get("Part Number")),

@@ -38,7 +38,7 @@ export const efibootmgr: Importer = {
     if (/EFI variables are not supported/.test(text))
       return ok({
         facts: { firmware: { mode: "legacy" } },
-        understood: "started in legacy mode: the system has no EFI variables",
+        understood: "booted in legacy mode: the system has no EFI variables",
         ignored: [],
       });
     const lines = text.split(/\r?\n/);
@@ -65,11 +65,11 @@ export const efibootmgr: Importer = {
             entries,
           },
         },
-        understood: `started in UEFI mode; ${plural(entries.length, "boot entry", "boot entries")}, order ${order.join(" ")}`,
+        understood: `booted in UEFI mode; ${plural(entries.length, "boot entry", "boot entries")}, order ${order.join(" ")}`,
         ignored: [],
       },
       unknown.map((id) => ({
-        message: `the boot order names entry ${id}, which is not in the list: the text may be cut off`,
+        message: `the boot order has entry ${id}, which is not in the list: the text may be truncated`,
       })),
     );
   },

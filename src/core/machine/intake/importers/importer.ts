@@ -66,13 +66,13 @@ function shapeWords(issue: z.core.$ZodIssue, tool: string): string {
   ]);
   const wanted = kinds.get(issue.expected) ?? "values with names";
   const isMissing = issue.message.endsWith("received undefined");
-  return `${tool} prints ${wanted} as ${at}, and this has ${isMissing ? "none" : "something else"} there: is it the whole output, of this tool?`;
+  return `${tool} prints ${wanted} as ${at}, and this text has ${isMissing ? "none" : "something else"}. Check that it is the whole output of this tool.`;
 }
 
 /** The problem of a text that lacks its own end, with the last words of it. */
 export function cutOff(text: string, end: string): Problem {
   const line = text.trimEnd().split("\n").length;
-  return { message: `cut off after "${lastWords(text)}": ${end} is not there. Drop the whole output.`, line };
+  return { message: `truncated after "${lastWords(text)}": ${end} is missing. Drop the whole output.`, line };
 }
 
 /** The end of a text's last line that has words, for a message. */

@@ -38,11 +38,11 @@ const VIRTUAL_NAME = /^(lo|br|bond|team|dummy|docker|veth|virbr|tap|tun|wg|vlan|
 
 /** Why an interface is no port of the machine; null when it is one. */
 function whyNoPort(link: Link): string | null {
-  if (link.link_type !== "ether") return `link type ${link.link_type ?? "not said"}`;
-  if (link.linkinfo?.info_kind && !link.parentdev) return `a ${link.linkinfo.info_kind} made in software`;
-  if (link.link) return `stacked on ${link.link}`;
+  if (link.link_type !== "ether") return `link type ${link.link_type ?? "not reported"}`;
+  if (link.linkinfo?.info_kind && !link.parentdev) return `a ${link.linkinfo.info_kind} (virtual interface)`;
+  if (link.link) return `virtual, on ${link.link}`;
   if (link.flags.includes("MASTER")) return "a bond";
-  if (!link.parentdev && VIRTUAL_NAME.test(link.ifname)) return "named like a software interface";
+  if (!link.parentdev && VIRTUAL_NAME.test(link.ifname)) return "has the name of a virtual interface";
   return link.address ? null : "has no MAC address";
 }
 

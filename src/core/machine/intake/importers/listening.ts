@@ -10,10 +10,10 @@ const plain = (address: string): string => address.replace(/^\[(.*)\]$/, "$1").r
 
 /** What was found, and how many lines told nothing of it. */
 const shown = (found: readonly Listening[], others: number): Result<Reading> => {
-  if (others > 0 && found.length === 0) return fail({ message: "no line names a port that is listened on" });
+  if (others > 0 && found.length === 0) return fail({ message: "no line has a listening port" });
   return ok({
     facts: { system: { listening: [...found] } },
-    understood: `${plural(found.length, "port")} that ${found.length === 1 ? "is" : "are"} listened on`,
+    understood: `${plural(found.length, "listening port")}`,
     ignored: others > 0 ? [`${plural(others, "line")} of other sockets`] : [],
   });
 };

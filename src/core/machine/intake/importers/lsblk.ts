@@ -49,7 +49,7 @@ export const lsblk: Importer = {
     const inexact = nodes.find((n) => typeof n.size === "string" && !/^\d+$/.test(n.size));
     if (inexact)
       return fail({
-        message: `lsblk printed rounded sizes ("${inexact.size}" for ${inexact.name}); run lsblk -J -b -O, which prints sizes as bytes, and serials`,
+        message: `lsblk printed rounded sizes ("${inexact.size}" for ${inexact.name}); run lsblk -J -b -O, which prints sizes in bytes, and serial numbers`,
       });
     const unlikely = nodes.filter((n) => isDrive(n) && plausibleBytes(n.size) === null);
     const hardware = nodes.filter(isDrive);
@@ -67,19 +67,19 @@ export const lsblk: Importer = {
     return ok(
       {
         facts: { drives },
-        understood: `${drives.length} ${drives.length === 1 ? "drive" : "drives"}, ${drives.filter((d) => (d.contents ?? []).length > 0).length} with something on them${isNamed ? "" : "; serials and WWNs are not printed (lsblk -J -b -O prints them)"}`,
+        understood: `${drives.length} ${drives.length === 1 ? "drive" : "drives"}, ${drives.filter((d) => (d.contents ?? []).length > 0).length} with contents${isNamed ? "" : "; no serial numbers and WWNs (lsblk -J -b -O prints them)"}`,
         ignored: [
-          ...(isBlind ? ["what stands on the partitions: lsblk could not look; run it as root"] : []),
+          ...(isBlind ? ["contents of the partitions: lsblk had no access; run it as root"] : []),
           ...nodes.filter((n) => !isDrive(n)).map((n) => `${n.name}: ${whyNot(n)}`),
         ],
         ...(isNamed && { complete: { drives: true } }),
       },
       [
         ...twice.map((d) => ({
-          message: `two drives report the serial ${d.serial}; they are kept apart by their names`,
+          message: `two drives report the serial number ${d.serial}; they are distinguished by their device names`,
         })),
         ...unlikely.map((n) => ({
-          message: `${n.name} says that its size is ${n.size} bytes, which no drive holds; its size is taken as not known`,
+          message: `${n.name} reports a size of ${n.size} bytes, which is impossible; its size is unknown`,
         })),
       ],
     );
@@ -92,7 +92,7 @@ function whyNot(node: Node): string {
   if (node.type !== "disk") return `a ${node.type} device, not a drive`;
   if (Number(node.size) === 0) return "empty: size 0";
   const virtual = node.subsystems ? node.subsystems.trim() === "block" : NOT_HARDWARE.test(node.name);
-  return virtual ? "made by the kernel, no hardware behind it" : "";
+  return virtual ? "created by the kernel, without hardware" : "";
 }
 
 function mediaOf(node: Node): Drive["media"] | undefined {
@@ -197,7 +197,7 @@ function membershipsOf(drive: Node): string[] {
     const onTop = node.children?.[0]?.name;
     const name =
       kind === "array" ? (onTop ?? node.label) : kind === "volume group" ? onTop?.split("-")[0] : node.label;
-    return [`${kind} ${cleanText(name) ?? "(not named)"}`];
+    return [`${kind} ${cleanText(name) ?? "(unnamed)"}`];
   });
   return [...new Set(found)];
 }

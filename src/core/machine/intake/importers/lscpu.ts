@@ -56,7 +56,7 @@ export const lscpu: Importer = {
     };
     return ok({
       facts: { processors },
-      understood: `${processors.sockets ?? "?"} sockets, ${processors.cores ?? "?"} cores, ${processors.architecture ?? "architecture not said"}`,
+      understood: `${processors.sockets ?? "?"} sockets, ${processors.cores ?? "?"} cores, ${processors.architecture ?? "architecture not reported"}`,
       ignored: ["caches, frequencies and vulnerability lines"],
     });
   },

@@ -81,7 +81,7 @@ export const lshw: Importer = {
     return ok({
       facts,
       understood: `${plural(drives.length, "drive")}, ${plural(ports.length, "port")}, ${plural(controllers.length, "storage controller")}`,
-      ignored: [`${nodes.length} nodes in all; volumes, bridges and inputs are told better by other tools`],
+      ignored: [`${nodes.length} nodes in all; other tools report volumes, bridges and inputs better`],
     });
   },
 };
@@ -109,7 +109,7 @@ function memoryOf(nodes: Node[]): Observed {
   const banks = nodes.filter((n) => n.class === "memory" && /^bank(:\d+)?$/.test(n.id ?? ""));
   if (banks.length === 0) return {};
   const modules = banks.map((n) => ({
-    slot: cleanText(n.slot) ?? "slot not named",
+    slot: cleanText(n.slot) ?? "slot not reported",
     sizeBytes: isEmpty(n) ? 0 : (plausibleBytes(n.size) ?? 0),
     kind: /\b(DDR\d\w*|LPDDR\d\w*)\b/.exec(n.description ?? "")?.[1] ?? null,
     part: cleanText(n.product),

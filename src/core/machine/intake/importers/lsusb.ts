@@ -15,7 +15,7 @@ export const lsusb: Importer = {
       .filter((m) => m !== null);
     const usb = all
       .filter((m) => !/root hub/i.test(m[2] ?? ""))
-      .map((m) => ({ ids: m[1] ?? "", name: cleanText(m[2]) ?? "(not named)" }));
+      .map((m) => ({ ids: m[1] ?? "", name: cleanText(m[2]) ?? "(unnamed)" }));
     return ok({
       facts: { usb },
       understood: plural(usb.length, "USB device"),

@@ -39,7 +39,7 @@ export const mdstat: Importer = {
       const head =
         /^(md\S+) : (active|inactive)(?: \([^)]*\))? ?(raid\d+|linear|faulty|multipath)? ?(.*)$/.exec(line);
       if (!head) return;
-      const [, name = "", active, level = "not told", rest = ""] = head;
+      const [, name = "", active, level = "not reported", rest = ""] = head;
       const below = lines.slice(i + 1, i + 4);
       const [, wanted, working] = /\[(\d+)\/(\d+)\]/.exec(below[0] ?? "") ?? [];
       const blocks = /^\s*(\d+) blocks/.exec(below[0] ?? "")?.[1];
@@ -104,18 +104,18 @@ export const mdadmDetail: Importer = {
       const table = block.findIndex((l) => /^\s*Number\s+Major\s+Minor/.test(l));
       if (!state || table < 0)
         return fail({
-          message: `mdadm: ${titleOf(lines[start])} has no state or no table of members; the text seems to be cut off`,
+          message: `mdadm: ${titleOf(lines[start])} has no state or no member table; the text seems to be truncated`,
           line: start + 1,
         });
       const name = (lines[start] ?? "").replace(/^\/dev\/(md\/)?/, "").replace(/:\s*$/, "");
       const kib = /^(\d+)/.exec(get("Array Size") ?? "")?.[1];
       const rebuild = /(\d+)% complete/.exec(get("Rebuild Status") ?? get("Resync Status") ?? "")?.[1];
-      const level = get("Raid Level") ?? "not told";
+      const level = get("Raid Level") ?? "not reported";
       const members = block.slice(table + 1).flatMap(memberOf);
       const counted = Number(get("Total Devices") ?? 0);
       if (members.length < counted)
         return fail({
-          message: `mdadm: ${titleOf(lines[start])} counts ${counted} devices and lists ${members.length}: the text is cut off`,
+          message: `mdadm: ${titleOf(lines[start])} reports ${counted} devices and lists ${members.length}: the text is truncated`,
           line: start + block.length,
         });
       sets.push({

@@ -16,7 +16,7 @@ type ObservedPci = Partial<PciDevice> & Pick<PciDevice, "slot">;
 const QUOTED = /"((?:[^"\\]|\\.)*)"|(\S+)/g;
 const idOf = (value: string | undefined): string => /\[([0-9a-f]{4})\]\s*$/.exec(value ?? "")?.[1] ?? "????";
 const nameOf = (value: string | undefined): string =>
-  cleanText((value ?? "").replace(/ ?\[[0-9a-f]{4}\]\s*$/, "")) ?? "(not named)";
+  cleanText((value ?? "").replace(/ ?\[[0-9a-f]{4}\]\s*$/, "")) ?? "(unnamed)";
 const slotOf = (value: string): string => value.trim().replace(/^0000:/, "");
 
 /** Storage controllers by their PCI class: what the class alone tells about how drives behind them are shown. */
@@ -70,7 +70,7 @@ export const lspci: Importer = {
       ];
     });
     return devices.length === 0
-      ? fail({ message: "no line carries ids in brackets; run lspci with -nnmm", line: 1 })
+      ? fail({ message: "no line has IDs in brackets; run lspci with -nnmm", line: 1 })
       : reading(devices);
   },
 };
@@ -111,7 +111,7 @@ export const lspciVerbose: Importer = {
       ];
     });
     if (devices.every((d) => d.classId === "????"))
-      return fail({ message: "the ids are missing; run lspci with -nn as well as -vmmk", line: 1 });
+      return fail({ message: "the IDs are missing; run lspci with -nn in addition to -vmmk", line: 1 });
     return reading(devices);
   },
 };
@@ -132,7 +132,7 @@ export const iommuGroups: Importer = {
       understood:
         groups > 0
           ? `${plural(groups, "IOMMU group")} of ${plural(devices.length, "device")}`
-          : "no IOMMU group: it is off, or absent",
+          : "no IOMMU group: the IOMMU is off or missing",
       ignored: [],
     });
   },

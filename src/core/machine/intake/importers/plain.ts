@@ -63,7 +63,7 @@ export const settings: Importer = {
     if (memoryKiB > 0) facts.memory = { recognisedBytes: memoryKiB * 1024 };
     return ok({
       facts,
-      understood: `host name ${get("host.name") ?? "not said"}, ${mode ?? "firmware mode not said"}, ${get("time.zone") ?? "time zone not said"}`,
+      understood: `host name ${get("host.name") ?? "not reported"}, ${mode ?? "firmware mode not reported"}, ${get("time.zone") ?? "time zone not reported"}`,
       ignored: [],
     });
   },

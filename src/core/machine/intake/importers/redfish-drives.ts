@@ -23,7 +23,7 @@ export function toDrive(d: Resource): Partial<Drive> {
     ...(typeof d.FailurePredicted === "boolean" && { passed: !d.FailurePredicted }),
     ...(typeof left === "number" && { wearPercent: Math.max(0, 100 - left) }),
     ...(d.Status?.Health &&
-      d.Status.Health !== "OK" && { warnings: [`the controller calls its health ${d.Status.Health}`] }),
+      d.Status.Health !== "OK" && { warnings: [`the controller reports its health as ${d.Status.Health}`] }),
   };
   return {
     serial: cleanText(d.SerialNumber),
@@ -66,7 +66,7 @@ export function toSet(v: Resource, all: Resource[]): NonNullable<Observed["sets"
     kind: "virtual drive",
     name,
     level: cleanText(v.RAIDType),
-    state: cleanText(v.Status?.State ?? v.Status?.Health) ?? "not told",
+    state: cleanText(v.Status?.State ?? v.Status?.Health) ?? "not reported",
     health,
     sizeBytes: plausibleBytes(v.CapacityBytes),
     wwn: wwnOf(v),

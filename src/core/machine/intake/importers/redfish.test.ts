@@ -68,7 +68,7 @@ const files = {
     CapacityBytes: 959_119_884_288,
     Identifiers: [{ DurableName: "600605b00aaa0001" }],
     Status: { State: "Enabled", Health: "Warning" },
-    Operations: [{ OperationName: "Rebuild", PercentageComplete: 38 }],
+    Operations: [{ OperationName: "Rebuild time", PercentageComplete: 38 }],
     Links: {
       Drives: [
         { "@odata.id": `${S}/Storage/RAID.1/Drives/1` },
@@ -141,12 +141,12 @@ describe("Redfish resources", () => {
         "TF-002",
         "2",
         "RAID.1",
-        { passed: false, wearPercent: 9, warnings: ["the controller calls its health Critical"] },
+        { passed: false, wearPercent: 9, warnings: ["the controller reports its health as Critical"] },
       ],
     ]);
     expect(facts.sets[0]).toMatchObject({
       id: "virtual drive BOOT",
-      ...{ health: "degraded", progress: { what: "Rebuild", percent: 38, secondsLeft: null } },
+      ...{ health: "degraded", progress: { what: "Rebuild time", percent: 38, secondsLeft: null } },
       members: [{ drive: "TF-001" }, { drive: "TF-002", state: "Critical" }],
     });
     expect(facts.storageControllers).toMatchObject([
@@ -174,7 +174,7 @@ describe("Redfish resources", () => {
     ]);
   });
 
-  it("tell the firmware's list, its order, the one-time choice and what comes after a power loss", () => {
+  it("tell boot entries, its order, the one-time choice and what comes after a power loss", () => {
     expect(facts.firmware).toMatchObject({ order: ["0001", "0002"], nextEntry: "0002" });
     expect(facts.firmware?.entries?.map((e) => [e.id, e.label, e.kind, e.active])).toEqual([
       ["0001", "Cairn", "disk", true],

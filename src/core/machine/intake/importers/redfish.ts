@@ -45,7 +45,7 @@ const READERS: Record<string, (resources: Resource[], all: Resource[]) => Observ
   },
   Memory: (list) => {
     const modules = list.map((m) => ({
-      slot: cleanText(m.DeviceLocator ?? m.Name) ?? "slot not named",
+      slot: cleanText(m.DeviceLocator ?? m.Name) ?? "slot not reported",
       sizeBytes: isAbsent(m) ? 0 : (plausibleBytes((m.CapacityMiB ?? 0) * 2 ** 20) ?? 0),
       kind: cleanText(m.MemoryDeviceType),
       part: cleanText(m.PartNumber),
@@ -99,7 +99,7 @@ const READERS: Record<string, (resources: Resource[], all: Resource[]) => Observ
         id: cleanText(p.Name ?? p.MemberId) ?? `supply ${i}`,
         model: cleanText(p.Model),
         ratedWatts: p.PowerCapacityWatts ?? null,
-        state: cleanText(p.Status?.Health ?? p.Status?.State) ?? "not told",
+        state: cleanText(p.Status?.Health ?? p.Status?.State) ?? "not reported",
       })),
     sensors: (power?.PowerControl ?? []).flatMap((c) =>
       typeof c.PowerConsumedWatts === "number"
@@ -205,7 +205,7 @@ export const redfish: Importer = {
     const known = [...kinds.keys()].filter((k) => own(READERS, k));
     if (known.length === 0)
       return fail({
-        message: `no resource of a kind that Derrick reads (${Object.keys(READERS).join(", ")}); this is ${[...kinds.keys()].filter(Boolean).join(", ") || "not typed"}${all.some((r) => r.Members?.length) ? ": a collection of links; save its members too" : ""}`,
+        message: `no supported resource (${Object.keys(READERS).join(", ")}); this is ${[...kinds.keys()].filter(Boolean).join(", ") || "untyped"}${all.some((r) => r.Members?.length) ? ": a collection of links; save its members too" : ""}`,
       });
     const facts = Object.keys(READERS)
       .filter((k) => kinds.has(k))

@@ -37,7 +37,7 @@ export const sensors: Importer = {
         if (!kind || value === null || value === undefined) return [];
         const id = cleanText(`${chip} ${label}`) ?? chip;
         if (!isWired(kind, value)) {
-          ignored.push(`${id}: ${value}, an input with nothing on it`);
+          ignored.push(`${id}: ${value}, an unconnected input`);
           return [];
         }
         const limit = (name: string): number | null => {
@@ -50,7 +50,7 @@ export const sensors: Importer = {
     );
     return ok({
       facts: { sensors: found },
-      understood: `${plural(found.length, "reading")} of ${plural(Object.keys(parsed.value).length, "chip")}`,
+      understood: `${plural(found.length, "measurement")} of ${plural(Object.keys(parsed.value).length, "chip")}`,
       ignored,
       complete: { sensors: true },
     });

@@ -40,7 +40,7 @@ export function healthOf(document: Document): DriveHealth {
     if (counter && a.raw) health[counter] = a.raw.value < 2 ** 32 ? wholeNumber(a.raw.value) : null;
     if (a.when_failed && a.when_failed !== "-")
       health.warnings?.push(
-        `${cleanText(a.name) ?? `attribute ${a.id}`} ${a.when_failed === "now" ? "is under its threshold" : "was under its threshold"}`,
+        `${cleanText(a.name) ?? `attribute ${a.id}`} ${a.when_failed === "now" ? "is below its threshold" : "was below its threshold"}`,
       );
   }
   health.warnings?.push(...statusWords(document, health.warnings));
@@ -65,12 +65,12 @@ function statusWords(document: Document, told: readonly string[] = []): string[]
   const why = cleanText(status?.scsi?.ie_string);
   return [
     ...(hasBit(document, 3) || status?.passed === false
-      ? [`failing now by its own word${why ? `: ${why}` : ""}`]
+      ? [`reported as failing${why ? `: ${why}` : ""}`]
       : []),
-    ...(hasBit(document, 4) && told.length === 0 ? ["an attribute is under its threshold"] : []),
-    ...(hasBit(document, 5) && told.length === 0 ? ["an attribute was under its threshold once"] : []),
+    ...(hasBit(document, 4) && told.length === 0 ? ["an attribute is below its threshold"] : []),
+    ...(hasBit(document, 5) && told.length === 0 ? ["an attribute was below its threshold once"] : []),
     ...(hasBit(document, 6) ? [`errors in its error log${count ? `: ${count}` : ""}`] : []),
-    ...(hasBit(document, 7) ? ["errors in its log of self-tests"] : []),
+    ...(hasBit(document, 7) ? ["errors in its self-test log"] : []),
   ];
 }
 

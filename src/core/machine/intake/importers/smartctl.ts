@@ -23,20 +23,20 @@ export const smartctl: Importer = {
     const document = parsed.value;
     if (document.devices && !document.device)
       return fail({
-        message: `this is the list of ${plural(document.devices.length, "device")} that "smartctl --scan" found; run "smartctl -j -a" on each of them`,
+        message: `this is the list of ${plural(document.devices.length, "device")} of "smartctl --scan"; run "smartctl -j -a" on each of them`,
       });
     const says = (document.smartctl.messages ?? []).map((m) => cleanText(m.string)).filter((m) => m !== null);
     const name = document.device?.name.replace(/^\/dev\//, "") ?? "a device";
     if (!document.serial_number && !document.wwn && !document.logical_unit_id && !document.user_capacity)
       return fail({
-        message: `smartctl read nothing from ${name}${says[0] ? `: "${says[0]}"` : ""}; a bridge or controller often wants the option -d`,
+        message: `smartctl read nothing from ${name}${says[0] ? `: "${says[0]}"` : ""}; adapters and controllers often need the option -d`,
       });
     const drive = toDrive(document, name);
     const health = drive.health;
     return ok(
       {
         facts: { drives: [drive] },
-        understood: `${name}: ${drive.model ?? "a drive"}, ${health?.passed === false ? "FAILING by its own word" : typeof health?.hours === "number" ? plural(health.hours, "hour") : "no hours told"}`,
+        understood: `${name}: ${drive.model ?? "a drive"}, ${health?.passed === false ? "FAILING, as reported by the drive" : typeof health?.hours === "number" ? plural(health.hours, "hour") : "operating hours not reported"}`,
         ignored: ["capabilities and logs of commands"],
       },
       says.map((message) => ({ message })),

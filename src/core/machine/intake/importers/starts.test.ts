@@ -207,9 +207,11 @@ it("what a drive starts is said as far as somebody has looked", () => {
       ],
     }),
   ).toBe(
-    "the first sector ends in 55 AA and holds no code; \\EFI\\a.efi (x64, signed), \\EFI\\a.efi (another processor, not signed), \\EFI\\a.efi (no program)",
+    "the first sector ends with 55 AA and has no boot code; \\EFI\\a.efi (x64, signed), \\EFI\\a.efi (another processor architecture, not signed), \\EFI\\a.efi (not a program)",
   );
-  expect(drive({ firstSector: { signature: false, code: true } })).toMatch(/does not end in 55 AA$/);
+  expect(drive({ firstSector: { signature: false, code: true } })).toMatch(
+    /the first sector does not end with 55 AA$/,
+  );
   const san = { san: "iSCSI", sanPaths: 1 } as Drive;
   expect([sanWords(san), sanWords({ ...san, san: null })]).toEqual(["over iSCSI, by 1 path", null]);
 });

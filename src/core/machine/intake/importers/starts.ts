@@ -25,9 +25,8 @@ interface Found {
 
 function driveLine(found: Found, [name = "", ...values]: string[], line: number): void {
   const sector = /^ends=([0-9a-f]{4}) code=(yes|)$/.exec(values.join(" "));
-  if (values[0] === "unread")
-    found.ignored.push(`first sector of ${name}: it could not be read, which takes root`);
-  else if (!sector) found.problems.push({ message: `what is told of ${name} is not understood`, line });
+  if (values[0] === "unread") found.ignored.push(`first sector of ${name}: not readable; root is required`);
+  else if (!sector) found.problems.push({ message: `data of ${name} is not recognised`, line });
   const firstSector = sector && { signature: sector[1] === "55aa", code: sector[2] === "yes" };
   found.drives.set(name, { seenAs: name, ...(firstSector ? { firstSector } : {}) });
 }
@@ -49,8 +48,8 @@ function partitionOf(
 function volumeLine(found: Found, [part = "", state]: string[]): void {
   const on = partitionOf(part, found.drives);
   found.open = null;
-  if (state === "unread") found.ignored.push(`${part}: its files could not be listed, which takes root`);
-  else if (!on) found.ignored.push(`${part}: a FAT volume on no drive that was told`);
+  if (state === "unread") found.ignored.push(`${part}: files not readable; root is required`);
+  else if (!on) found.ignored.push(`${part}: a FAT volume on an unknown drive`);
   else {
     const drive = found.drives.get(on.drive)!;
     found.open = { partition: on.number, ...(state ? { partUuid: state.slice(0, 100) } : {}), files: [] };
@@ -65,7 +64,7 @@ const archOf = (machine: string): EfiFile["arch"] => {
 
 function fileLine(found: Found, rest: string, line: number): void {
   const match = /^machine=(\w+) signature=(\d+) (\/.*)$/.exec(rest);
-  if (!match) found.problems.push({ message: "what is told of a file is not understood", line });
+  if (!match) found.problems.push({ message: "data of a file is not recognised", line });
   else
     found.open?.files.push({
       path: match[3]!.replaceAll("/", "\\").slice(0, 400),

@@ -130,13 +130,15 @@ function parsePools(text: string, tool: string): Result<Reading> {
   const cut = sets.findIndex((s, i) => s === null || !blocks[i]?.lines.some((l) => /^\s*config:/.test(l)));
   if (cut >= 0)
     return fail({
-      message: `${tool}: the pool that begins here has no state or no config part; the text seems to be cut off`,
+      message: `${tool}: the pool that begins here has no state or no config part; the text seems to be truncated`,
       line: blocks[cut]?.line ?? 1,
     });
   const found = sets.filter((s) => s !== null);
   return ok({
     facts: { sets: found },
-    understood: found.map((s) => `pool ${s.name}: ${s.level ?? "layout not told"}, ${s.state}`).join("; "),
+    understood: found
+      .map((s) => `pool ${s.name}: ${s.level ?? "layout not reported"}, ${s.state}`)
+      .join("; "),
     ignored: [],
   });
 }
@@ -199,7 +201,7 @@ export const zpoolList: Importer = {
     }
     return sets.length === 0
       ? fail({
-          message: "zpool list: no line holds a pool with its size and health; run it with -Hp",
+          message: "zpool list: no line has a pool with its size and health; run it with -Hp",
           line: 1,
         })
       : ok({ facts: { sets }, understood: plural(sets.length, "pool"), ignored: [] });

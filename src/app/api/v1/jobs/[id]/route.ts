@@ -10,7 +10,7 @@ type Given = { params: Promise<{ id: string }> };
 
 async function there({ params }: Given) {
   const job = await lookUp((await params).id);
-  if (!job) throw new Refusal(404, "This server knows of no such work; what ended long ago is forgotten.");
+  if (!job) throw new Refusal(404, "Job not found. Old finished jobs are deleted.");
   return job;
 }
 

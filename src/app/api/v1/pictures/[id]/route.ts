@@ -6,7 +6,7 @@ export const dynamic = "force-dynamic";
 
 export const GET = route(async (_: Request, { params }: { params: Promise<{ id: string }> }) => {
   const picture = await onePicture(await desk(), (await params).id);
-  if (!picture) return new Response("This picture is no longer there.", { status: 404 });
+  if (!picture) return new Response("This picture no longer exists.", { status: 404 });
   return new Response(new Uint8Array(picture.bytes), {
     headers: {
       "Content-Type": picture.type,

@@ -15,6 +15,11 @@ import { Day } from "@/ui/frame/person";
 
 export const dynamic = "force-dynamic";
 
+export async function generateMetadata({ params }: { params: Promise<{ key: string; version: string }> }) {
+  const { key, version } = await params;
+  return { title: `${decodeURIComponent(key)} ${decodeURIComponent(version)} – OS profile` };
+}
+
 /** What a family of one's own begins with: what the image says that is to be of it. */
 async function ownBegun(imageId: string | null): Promise<OwnFamily> {
   const view = imageId === null ? null : await imageView(await desk(), imageId);
@@ -45,32 +50,32 @@ export default async function ProfilePage({
     <>
       <Page
         title={`${profile.name} ${profile.version}`}
-        lead={`${profile.family}; ${profile.installer} installer, answers from ${profile.answerFile === "none" ? "the answer card" : profile.answerFile}; support ${profile.support.ends ? `until ${profile.support.ends}` : profile.support.channel}`}
+        lead={`${profile.family}; ${profile.installer} installer, answers by ${profile.answerFile === "none" ? "answer card" : profile.answerFile}; support ${profile.support.ends ? `until ${profile.support.ends}` : profile.support.channel}`}
         aside={
           <div className="flex gap-2">
             <a className="btn" href={`/api/v1/profiles/${key}/${version}?edition=${edition}`} download>
-              Save as YAML
+              Download YAML
             </a>
             <Link className="btn" href={`${here}?mine=yes`}>
-              Make it mine
+              Duplicate and edit
             </Link>
             <Link className="btn" href={`/images/profiles/new?from=${key}&version=${version}`}>
-              Copy for another version
+              Duplicate as another version
             </Link>
           </div>
         }
       >
         {edition < newest && (
           <p className="mb-4 border-l-4 pl-3 border-warning">
-            This is edition {edition}; the newest is{" "}
+            Profile revision {edition}; the newest is{" "}
             <Link className="link" href={here}>
-              edition {newest}
+              revision {newest}
             </Link>
             .
           </p>
         )}
         {(mine || image) && (
-          <Ruled title="Make it mine" note="a family of your own that is installed like this one">
+          <Ruled title="Duplicate and edit" note="an OS family of your own that is installed like this one">
             <MakeItMine
               begun={await ownBegun(image ?? null)}
               make={makeItMine.bind(null, view.key, view.version, image ?? null)}
@@ -80,11 +85,11 @@ export default async function ProfilePage({
         {form !== "open" && <ProfileFacts profile={profile} />}
         {edition === newest && (
           <Ruled
-            title="Change it"
-            note="keeping it makes the next edition; sheets stay with theirs until you take the new one"
+            title="Edit"
+            note="saving creates the next profile revision; build sheets keep theirs until you select the new one"
           >
             <details open={form === "open"}>
-              <summary className="link cursor-pointer">In a form, beside the steps that it makes</summary>
+              <summary className="link cursor-pointer">Edit in a form (shows the resulting steps)</summary>
               <ProfileForm
                 key={`${key} ${version}`}
                 previewOf={previewOf}
@@ -94,7 +99,7 @@ export default async function ProfilePage({
               />
             </details>
             <details className="mt-2">
-              <summary className="link cursor-pointer">As YAML</summary>
+              <summary className="link cursor-pointer">Edit as YAML</summary>
               <ProfileImport key={edition} initial={yaml} save={keepProfile} />
             </details>
           </Ruled>
@@ -104,9 +109,12 @@ export default async function ProfilePage({
       <TitleBlock
         cells={[
           { label: "Profile", value: `${profile.name} ${profile.version}` },
-          { label: "Edition", value: `${edition}${by ? `, ${by}` : ""}` },
+          { label: "Revision", value: `${edition}${by ? `, ${by}` : ""}` },
           { label: "Installer", value: profile.installer, grow: true },
-          { label: "Evaluation", value: profile.evaluationDays ? `${profile.evaluationDays} days` : "none" },
+          {
+            label: "Evaluation period",
+            value: profile.evaluationDays ? `${profile.evaluationDays} days` : "none",
+          },
         ]}
       />
     </>
@@ -123,7 +131,7 @@ function Editions({
   here: string;
 }) {
   return (
-    <Ruled title="Editions">
+    <Ruled title="Revisions">
       <ul>
         {editions.map((e) => (
           <li key={e.edition}>
@@ -131,10 +139,10 @@ function Editions({
               className={e.edition === edition ? "font-semibold" : "link"}
               href={`${here}?edition=${e.edition}`}
             >
-              Edition {e.edition}
+              Revision {e.edition}
             </Link>
             <span className="quiet">
-              , <Day at={e.updatedAt} />, {e.by || "shipped with Derrick"}
+              , <Day at={e.updatedAt} />, {e.by || "included with Derrick"}
             </span>
           </li>
         ))}

@@ -19,15 +19,15 @@ export const GET = route(async (request: Request, { params }: Params) => {
   const { id } = await params;
   const asked = new URL(request.url).searchParams;
   const view = await answersView(await desk(), id);
-  if (!view) return refused("There is no such sheet.\n", 404);
+  if (!view) return refused("Build sheet not found.\n", 404);
   const answer = asked.get("of") === "image" ? view.seed : view.answer;
-  if (!answer) return refused("This family reads nothing at its first start.\n", 409);
+  if (!answer) return refused("This OS family reads no file at first boot.\n", 409);
   if (answer.kind === "none") return refused(`${answer.why}\n`, 409);
   if (answer.kind === "open")
     return refused(answer.gaps.map((g) => `${g.path}: ${g.message}\n`).join(""), 409);
   const name = asked.get("file");
   const file = name === null ? answer.file : [answer.file, ...answer.also].find((f) => f.name === name);
-  if (!file) return refused("The sheet has no file of this name.\n", 404);
+  if (!file) return refused("The build sheet has no file with this name.\n", 404);
   return new Response(textOf(file), {
     headers: {
       "Content-Type": "text/plain; charset=utf-8",

@@ -13,7 +13,7 @@ interface Params {
 /** What is known of the passwords of a build, and the salt to hash them with. */
 export const GET = route(async (_request: Request, { params }: Params) => {
   const view = await secretsView(await desk(), (await params).id);
-  if (!view) throw new Refusal(404, "There is no such sheet.");
+  if (!view) throw new Refusal(404, "Build sheet not found.");
   return respond({ ok: true, value: view });
 });
 

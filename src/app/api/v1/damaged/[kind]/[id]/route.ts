@@ -11,7 +11,7 @@ export const GET = route(
     const { kind, id } = await params;
     const read = z.enum(DAMAGED_KINDS).safeParse(kind);
     const text = read.success ? await damagedText(await desk(), read.data, id) : null;
-    if (text === null) throw new Refusal(404, "There is no such document.");
+    if (text === null) throw new Refusal(404, "Document not found.");
     return new Response(`${text}\n`, {
       headers: {
         "Content-Type": "application/json; charset=utf-8",

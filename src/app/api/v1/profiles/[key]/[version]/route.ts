@@ -8,7 +8,7 @@ export const GET = route(
     const { key, version } = await params;
     const edition = Number(new URL(request.url).searchParams.get("edition"));
     const view = await profileView(await desk(), key, version, edition > 0 ? edition : null);
-    if (!view) return new Response("There is no such profile.\n", { status: 404 });
+    if (!view) return new Response("OS profile not found.\n", { status: 404 });
     const name = `${view.key}-${view.version}.yaml`.replace(/[^\w.-]/g, "_");
     return new Response(view.yaml, {
       headers: {

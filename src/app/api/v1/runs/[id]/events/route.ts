@@ -25,7 +25,7 @@ const lean = (answer: Answer<RunView>): Answer<Omit<RunView, "plan">> => {
 /** The log and what follows from it. */
 export const GET = route(async (_: Request, { params }: Params) => {
   const view = await runView(await desk(), (await params).id);
-  return respond(lean(view ? yes(view) : no("This run is no longer there.")));
+  return respond(lean(view ? yes(view) : no("This run no longer exists.")));
 });
 
 /** One command under a key of its own; sending it again with the same key changes nothing. */

@@ -6,7 +6,7 @@ export const dynamic = "force-dynamic";
 
 export const GET = route(async (_: Request, { params }: { params: Promise<{ id: string }> }) => {
   const record = await recordOf(await desk(), (await params).id);
-  if (!record) return new Response("This run is not there.\n", { status: 404 });
+  if (!record) return new Response("Run not found.\n", { status: 404 });
   return new Response(`${JSON.stringify(record, null, 2)}\n`, {
     headers: {
       "Content-Type": "application/json",

@@ -12,7 +12,10 @@ interface Params {
 export const GET = route(async (_request: Request, { params }: Params) => {
   const { id, set } = await params;
   const script = (await scriptsView(await desk(), id))?.scripts.find((s) => s.id === set);
-  if (!script) return new Response("There is no such sheet, or no such set on it.\n", { status: 404 });
+  if (!script)
+    return new Response("Build sheet not found, or it has no pool or array with this name.\n", {
+      status: 404,
+    });
   if (script.text === null) return new Response(`${script.why}\n`, { status: 409 });
   return new Response(script.text, {
     headers: {
