@@ -32,8 +32,9 @@ module.exports = {
     },
     only("core-imports-core", "^src/core/", "^src/core/"),
     only("db-imports-core", "^src/db/", "^src/(core|db)/"),
-    only("server-imports-down", "^src/server/", "^src/(core|db|server)/"),
-    only("ui-imports-core", "^src/ui/", "^src/(core|ui)/"),
+    only("contract-imports-core", "^src/contract/", "^src/(core|contract)/"),
+    only("server-imports-down", "^src/server/", "^src/(core|db|contract|server)/"),
+    only("ui-imports-core", "^src/ui/", "^src/(core|contract|ui)/"),
     {
       name: "core-is-pure",
       severity: "error",

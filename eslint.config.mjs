@@ -8,6 +8,7 @@ import formats from "./scripts/lint-formats.mjs";
 const elements = [
   { type: "core", pattern: "src/core/*", capture: ["domain"] },
   { type: "db", pattern: "src/db" },
+  { type: "contract", pattern: "src/contract" },
   { type: "server", pattern: "src/server" },
   { type: "ui", pattern: "src/ui" },
   { type: "workers", pattern: "src/workers" },
@@ -83,10 +84,11 @@ export default tseslint.config(
           policies: [
             ...corePolicies,
             allow("db", "core", "db"),
-            allow("server", "core", "db", "server"),
-            allow("ui", "core", "ui"),
+            allow("contract", "core", "contract"),
+            allow("server", "core", "db", "contract", "server"),
+            allow("ui", "core", "contract", "ui"),
             allow("workers", "core", "workers"),
-            allow("app", "ui", "server", "core", "app"),
+            allow("app", "ui", "server", "contract", "core", "app"),
           ],
         },
       ],

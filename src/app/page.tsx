@@ -94,7 +94,7 @@ export default async function Today() {
                       <span>
                         No blockers
                         {b.cautions > 0 ? `, ${b.cautions} ${b.cautions === 1 ? "warning" : "warnings"}` : ""}
-                        . Next: {b.hook}.
+                        . Next: {b.next}.
                       </span>
                     )}
                   </p>

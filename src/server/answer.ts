@@ -1,10 +1,8 @@
-import type { Problem, Result } from "@/core/result";
-
-/** What a use case says to the interface: a value, or problems in words a person can act on. */
-export type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
+import type { Answer, Refusal } from "@/contract";
+import type { Result } from "@/core/result";
 
 export const yes = <T>(value: T): Answer<T> => ({ ok: true, value });
-export const no = (...messages: string[]): { ok: false; problems: Problem[] } => ({
+export const no = (...messages: string[]): Refusal => ({
   ok: false,
   problems: messages.map((message) => ({ message })),
 });

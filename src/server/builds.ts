@@ -1,3 +1,4 @@
+import type { Answer } from "@/contract";
 import {
   adoptMachine,
   emptySheet,
@@ -13,7 +14,7 @@ import { fitsPattern, nextName, patternOf, stemOf } from "@/core/identity";
 import { formatBytes } from "@/core/units";
 import { nextFreeAddress, segmentPlan } from "@/core/network";
 import { buildRows, claimRows, machineRows, runRows, siteRows, type Db } from "@/db";
-import { no, STALE, yes, type Answer } from "./answer";
+import { no, STALE, yes } from "./answer";
 import { sourcesOf } from "./sources";
 import { keptJudgement } from "./marks";
 import { takenAddresses } from "./sites";

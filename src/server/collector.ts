@@ -1,7 +1,8 @@
 import { createHash } from "node:crypto";
+import type { Answer } from "@/contract";
 import { MAX_TEXT_CHARACTERS, renderBsdCollector, renderCollector } from "@/core/machine";
 import { machineRows } from "@/db";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import { readEnvironment } from "./environment";
 import { newCode } from "./ids";
 import type { Desk } from "./desk";

@@ -1,3 +1,4 @@
+import type { Answer } from "@/contract";
 import { distinct } from "@/core/claims";
 import {
   claimKindOf,
@@ -9,7 +10,7 @@ import {
   type Trial,
 } from "@/core/compat";
 import { claimRows, compatRows } from "@/db";
-import { no, STALE, yes, type Answer } from "./answer";
+import { no, STALE, yes } from "./answer";
 import type { Desk } from "./desk";
 
 export const listNotes = async (desk: Desk) => compatRows.all(desk.db);

@@ -1,6 +1,7 @@
+import type { Answer } from "@/contract";
 import { DamagedError, damagedRows, KINDS, type Kind } from "@/db";
 import { parseJson } from "@/core/text";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import type { Desk } from "./desk";
 
 export const DAMAGED_KINDS = KINDS;

@@ -1,3 +1,4 @@
+import type { Answer, DriveFile, RegisterLine } from "@/contract";
 import { homeZone } from "./sites";
 import { dayIn } from "@/core/units";
 import {
@@ -15,19 +16,8 @@ import {
   type Wipe,
 } from "@/core/machine";
 import { driveRows, imageRows } from "@/db";
-import { no, STALE, yes, type Answer } from "./answer";
+import { no, STALE, yes } from "./answer";
 import type { Desk } from "./desk";
-
-export interface RegisterLine {
-  key: string;
-  version: number;
-  entry: RegisterEntry;
-  where: string;
-  machineId: string | null;
-  verdict: ReturnType<typeof judgeDrive>["verdict"];
-  reasons: string[];
-  wear: string;
-}
 
 const toLine = ({ key, version, entry, machineId }: driveRows.DriveRow): RegisterLine => ({
   key,
@@ -57,12 +47,6 @@ export async function driveRegister(desk: Desk): Promise<RegisterLine[]> {
 export async function registerLine(desk: Desk, key: string): Promise<RegisterLine | null> {
   const row = await driveRows.one(desk.db, key);
   return row ? toLine(row) : null;
-}
-
-/** What the register says of a drive that is in a machine. */
-export interface DriveFile extends RegisterLine {
-  /** Spares on the shelf that could stand in for it: of its class, and not smaller by a byte. */
-  spares: string[];
 }
 
 /** The register's lines of drives of a machine, by the ids that the machine's facts give them. */

@@ -1,8 +1,9 @@
 import { sql } from "drizzle-orm";
+import type { Answer } from "@/contract";
 import { parseProfileYaml } from "@/core/image";
 import { Integrity, itemsOf, parseExport, rebaseExport, type Export, type Item } from "@/core/record";
 import { damagedRows, KINDS, profileRows, type Db, type Stamp, type Tx } from "@/db";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import { insertItem } from "./archive/insert";
 import { ArchiveError, arriving, type Arriving } from "./archive/read";
 import { sightAll } from "./imports";

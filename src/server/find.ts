@@ -1,3 +1,4 @@
+import type { FindAnswer, Found } from "@/contract";
 import { partsWith } from "@/core/machine";
 import { STAGES, wayTo } from "@/core/sheet";
 import { nearQuery, wordsIn } from "@/core/text";
@@ -6,34 +7,6 @@ import { sourcesOf } from "./sources";
 import { keptJudgement } from "./marks";
 import { explainAddress } from "./addresses";
 import type { Desk } from "./desk";
-
-export interface Found {
-  kind:
-    | "machine"
-    | "image"
-    | "build"
-    | "site"
-    | "address"
-    | "segment"
-    | "thing"
-    | "date"
-    | "profile"
-    | "zone"
-    | "finding"
-    | "step";
-  title: string;
-  detail: string;
-  href: string;
-}
-
-/** What carries the words; where nothing does, what carries the words that were most likely meant. */
-export interface FindAnswer {
-  found: Found[];
-  /** The words that were looked for instead; null where those that were typed stand somewhere. */
-  meant: string | null;
-  /** What an address is that was typed, a sentence each; empty where none was. */
-  explained: string[];
-}
 
 const MOST = 24;
 const MOST_DATES = 6;

@@ -1,6 +1,6 @@
 import type { NamedText } from "@/core/machine";
 import { buildRows, machineRows, runRows, siteRows } from "@/db";
-import type { Answer } from "./answer";
+import type { Answer } from "@/contract";
 import { createBuild } from "./builds";
 import type { Desk } from "./desk";
 import { createMachine } from "./imports";

@@ -1,5 +1,6 @@
+import type { Answer } from "@/contract";
 import { DamagedError, troubleOf, UnsoundError } from "@/db";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import { database } from "./database";
 import { LookOnlyError } from "./look-only";
 

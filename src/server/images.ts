@@ -1,3 +1,4 @@
+import type { Answer } from "@/contract";
 import {
   draftImage,
   imageSchema,
@@ -12,7 +13,7 @@ import {
 } from "@/core/image";
 import { isBag } from "@/core/document";
 import { buildRows, imageRows, profileRows, siteRows, type Stamp, type Tx } from "@/db";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import { editionFor, newestProfiles, profileFor } from "./profiles";
 import { dayEverywhere } from "@/core/site";
 import type { Desk } from "./desk";

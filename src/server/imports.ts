@@ -1,3 +1,4 @@
+import type { Answer, ImportPreview } from "@/contract";
 import {
   emptyMachine,
   mergeReadings,
@@ -6,24 +7,14 @@ import {
   type Intake,
   type MachineDocument,
   type NamedText,
-  type ReadToShow,
 } from "@/core/machine";
 import { readingsOf } from "@/core/readings";
-import { proposals, type Proposal } from "@/core/site";
+import { proposals } from "@/core/site";
 import { driveRows, machineRows, readingRows, siteRows, type Stamp, type Tx } from "@/db";
-import { no, STALE, yes, type Answer } from "./answer";
+import { no, STALE, yes } from "./answer";
 import type { Desk } from "./desk";
 import { readInto, readToShow } from "./intake";
 import { createSite } from "./sites";
-
-/** What dropped texts would do, before anything is done. */
-export interface ImportPreview extends Omit<ReadToShow, "facts" | "hostName"> {
-  /** Other machines that carry the same chassis serial. */
-  sameSerial: { id: string; name: string }[];
-  suggestedName: string;
-  /** What the sheet of a machine that is the first of its place would begin with. */
-  proposed: Proposal[];
-}
 
 /** Reads texts against a machine (or, without one, as a new machine) and changes nothing. */
 export async function previewImport(

@@ -1,6 +1,7 @@
 import type { Worker } from "node:worker_threads";
+import type { Answer } from "@/contract";
 import type { IntakeAsk, IntakeWord, MachineDocument, NamedText, ReadInto, ReadToShow } from "@/core/machine";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import type { Desk } from "./desk";
 import { JobProblem, startJob, type Handle } from "./jobs";
 import { makeQueue } from "./queue";

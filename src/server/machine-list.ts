@@ -1,9 +1,10 @@
+import type { Answer } from "@/contract";
 import { emptyMachine, fillFromList, parseMachineList, type MachineDocument } from "@/core/machine";
 import type { Problem } from "@/core/result";
 import { openLineOf } from "@/core/text";
 import { emptySite } from "@/core/site";
 import { machineRows, siteRows } from "@/db";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import type { Desk } from "./desk";
 
 /** What a list would do, row by row, before anything is done. */

@@ -1,3 +1,4 @@
+import type { Answer } from "@/contract";
 import { homeZone } from "./sites";
 import { standOf, wayTo } from "@/core/sheet";
 import { numberFindings, runChecks, type PlacedFinding } from "@/core/finding";
@@ -30,7 +31,7 @@ import {
   siteRows,
   type Db,
 } from "@/db";
-import { no, STALE, yes, type Answer } from "./answer";
+import { no, STALE, yes } from "./answer";
 import type { Desk } from "./desk";
 
 export type MachineRow = NonNullable<Awaited<ReturnType<typeof machineRows.one>>>;

@@ -1,3 +1,4 @@
+import type { Answer } from "@/contract";
 import {
   lackedBy,
   lacksOf,
@@ -8,7 +9,7 @@ import {
 } from "@/core/image";
 import { exampleSteps } from "@/core/sheet";
 import { profileRows } from "@/db";
-import { no, type Answer } from "./answer";
+import { no } from "./answer";
 import type { Desk } from "./desk";
 import { takeFor } from "./images";
 import { importProfile, profileView } from "./profiles";

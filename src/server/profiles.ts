@@ -1,10 +1,11 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
+import type { Answer } from "@/contract";
 import { editProfileYaml, parseProfileYaml, profileSchema, type Image, type Profile } from "@/core/image";
 import type { Problem } from "@/core/result";
 import { inLine } from "@/core/text";
 import { profileRows, type Db } from "@/db";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import { readEnvironment } from "./environment";
 import type { Desk } from "./desk";
 

@@ -1,3 +1,4 @@
+import type { Answer } from "@/contract";
 import {
   heat,
   judgeMachine,
@@ -19,7 +20,7 @@ import {
   type Reading,
 } from "@/core/readings";
 import { machineRows, readingRows, siteRows } from "@/db";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import { circuitOf } from "./machines";
 import type { Desk } from "./desk";
 import { readInto } from "./intake";

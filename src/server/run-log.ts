@@ -1,3 +1,4 @@
+import type { Answer } from "@/contract";
 import { heardAt } from "@/core/netboot";
 import {
   decide,
@@ -14,7 +15,7 @@ import {
 import { secondsBetween } from "@/core/units";
 import { standingIn } from "./netboot/standing";
 import { bootRows, runRows, stepTimeRows, transferRows, type Tx } from "@/db";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import { writeDown } from "./deeds";
 import type { Desk } from "./desk";
 import { destroySecrets } from "./seals";

@@ -1,3 +1,4 @@
+import type { Answer, RunView } from "@/contract";
 import { derive, evaluateSheet } from "@/core/sheet";
 import { emptyMachine, type NamedText } from "@/core/machine";
 import { makeRecord, type BuildRecord } from "@/core/record";
@@ -9,31 +10,15 @@ import {
   installedAt,
   nextHands,
   runCommandSchema,
-  type LoggedEvent,
-  type RunPlan,
-  type RunState,
-  type SettledLine,
 } from "@/core/run";
 import { compareWithPlan } from "@/core/verify";
 import { buildRows, runRows } from "@/db";
-import { no, STALE, yes, type Answer } from "./answer";
+import { no, STALE, yes } from "./answer";
 import { sourcesOf } from "./sources";
 import { bringHome } from "./imports";
 import { readInto } from "./intake";
 import { append } from "./run-log";
 import type { Desk } from "./desk";
-
-export interface RunView {
-  id: string;
-  buildId: string;
-  plan: RunPlan;
-  log: LoggedEvent[];
-  state: RunState;
-  hands: ReturnType<typeof nextHands>;
-  /** Every line that hand-over asks about, with what persons decided. */
-  acceptance: SettledLine[];
-  now: string;
-}
 
 /** Starts the run of an issued sheet without open stops. One build has one run at a time. */
 export async function startRun(desk: Desk, buildId: string, version: number): Promise<Answer<string>> {

@@ -1,8 +1,9 @@
+import type { Answer } from "@/contract";
 import type { Hashes } from "@/core/answers";
 import { isHash, type KnownSecret, type SecretsView } from "@/core/identity";
 import { parameterNameProblem, parameterValueProblem, sealedAs } from "@/core/parameter";
 import { buildRows, secretRows, type Stamp, type Tx } from "@/db";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import type { Desk } from "./desk";
 import { markOf, markSalt, seal, unseal } from "./seal-key";
 

@@ -1,3 +1,4 @@
+import type { Answer } from "@/contract";
 import {
   addressText,
   readNetworkText,
@@ -19,7 +20,7 @@ import {
 import type { Problem } from "@/core/result";
 import { endNames, offersFrom, takenOver, type Known, type Offer, type Site } from "@/core/site";
 import { buildRows, claimRows, machineRows, siteRows } from "@/db";
-import { no, STALE, yes, type Answer } from "./answer";
+import { no, STALE, yes } from "./answer";
 import type { Desk } from "./desk";
 
 /** A file of a site with what reads it. */

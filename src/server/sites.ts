@@ -1,10 +1,11 @@
+import type { Answer } from "@/contract";
 import { addressClaim } from "@/core/claims";
 import type { PlacedFinding } from "@/core/finding";
 import { boundKeysOf } from "@/core/network";
 import { emptyMachine, type NamedText } from "@/core/machine";
 import { proposedSite, siteSchema, type Site } from "@/core/site";
 import { claimRows, machineRows, siteRows, type Db } from "@/db";
-import { no, yes, type Answer } from "./answer";
+import { no, yes } from "./answer";
 import type { Desk } from "./desk";
 import { readInto } from "./intake";
 import { siteCheck } from "./site-check";

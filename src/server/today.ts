@@ -21,8 +21,11 @@ export async function running(desk: Desk): Promise<RunningRow[]> {
 const MOST_PREPARING = 12;
 
 const DAMAGED: SheetMark = {
-  ...{ hook: "A", cautions: 0, stops: 1, likelySeconds: 0 },
-  firstStop: { label: "–", says: "The document of this date is damaged; see Damaged documents." },
+  ...{ hook: "A", next: "A Machine", cautions: 0, stops: 1, likelySeconds: 0 },
+  firstStop: {
+    ...{ label: "–", title: "Damaged document" },
+    says: "The document of this date is damaged; see Damaged documents.",
+  },
 };
 
 /** Some sheets with what stands in their way. */

@@ -39,7 +39,7 @@ test("a real image is dropped, looked into, compared with its published list, an
   await expect(page.getByRole("alert").filter({ hasText: "no line has a checksum" })).toBeVisible();
   await list.fill(`${"0".repeat(64)}  other.iso\n${digest}  memtest.iso\n`);
   await page.getByRole("button", { name: "Find this image" }).click();
-  await expect(page.getByText(/Found by its value, under another name: sha256/)).toBeVisible();
+  await expect(page.getByText(/Found by its value, under another name: SHA-256/)).toBeVisible();
   await expect(page.getByText("The file matches the published checksum.")).toBeVisible();
 
   await page.goto(`${DEMO}/builds/b-tho-a`);

@@ -227,16 +227,16 @@ test("a checksum that a killed server was at is interrupted, and begins anew whe
   await expect(page.locator("html")).toHaveAttribute("data-feed", "open");
   const row = page.getByRole("row", { name: /aa-huge\.iso/ });
   await row.getByRole("button", { name: "Add to library" }).click();
-  const working = row.getByText(/sha256 of aa-huge\.iso: \d+ % of 400 GB/);
+  const working = row.getByText(/SHA-256 of aa-huge\.iso: \d+ % of 400 GB/);
   await expect(working).toBeVisible();
   // It comes with the feed, and not with a page that is asked for again.
   await expect(row.getByText(/\/s$/)).toBeVisible();
   await server.end("SIGKILL");
   await server.start();
-  const told = row.getByText(/^sha256 interrupted at \d+ %: the server stopped, and nothing was saved\.$/);
+  const told = row.getByText(/^SHA-256 interrupted at \d+ %: the server stopped, and nothing was saved\.$/);
   await expect(told).toBeVisible();
   await row.getByRole("button", { name: "Restart checksum" }).click();
   await expect(working).toBeVisible();
   await row.getByRole("button", { name: "Stop" }).click();
-  await expect(row.getByText("sha256 stopped")).toBeVisible();
+  await expect(row.getByText("SHA-256 stopped")).toBeVisible();
 });

@@ -94,7 +94,7 @@ test("the storage server is planned by keys: four copies are called out, drives 
   });
 
   await test.step("all twelve: the failing one is a stop, the larger one is told with what it costs", async () => {
-    await page.getByRole("button", { name: "of all 12 drives except the target" }).focus();
+    await page.getByRole("button", { name: "Add one of all 12 drives except the target" }).focus();
     await page.keyboard.press("Enter");
     await expect(finding(page, "Failing drive in an array or pool")).toContainText("8 pending sectors");
     await openQuiet(page, "D");

@@ -1,51 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, test } from "@playwright/test";
+import { SCREENS } from "./screens";
 import { DEMO, EMPTY, loadDemo } from "./servers";
-
-const SCREENS = [
-  "/",
-  "/sites",
-  "/sites/s-works",
-  "/sites/s-works/wiring",
-  "/sites/s-works/files",
-  "/sites/s-works/keys",
-  "/machines",
-  "/machines/new",
-  "/machines/m-wrk-st1",
-  "/machines/m-tho-a",
-  "/machines/m-wrk-hv2?drive=TSL1215027",
-  "/machines/m-cl-ws1/bench?pass=1",
-  "/machines/drives",
-  "/machines/drives/CDB2T77120",
-  "/machines/compatibility",
-  "/machines/list",
-  "/images",
-  "/images/new",
-  "/images/i-cairn-9",
-  "/images/profiles/new",
-  "/images/profiles/lowland-server/7?mine=yes",
-  "/images/profiles/lowland-server/7?form=open",
-  "/builds",
-  "/bench?drives=12x8T+1x6T&spares=1",
-  "/builds/b-wrk-hv2",
-  "/builds/b-tho-a",
-  "/builds/b-wrk-hv1/history",
-  "/builds/b-wrk-hv2/settings",
-  "/builds/b-wrk-hv2/commands",
-  "/builds/b-wrk-hv2/card",
-  "/builds/b-tho-a/answers",
-  "/builds/b-wrk-hv1/answers",
-  "/builds/b-tho-a/passwords",
-  "/builds/intake",
-  "/builds/netboot",
-  "/builds/netboot/batch",
-  "/builds/b-tho-a/arm",
-  "/machines/m-wrk-hv2/labels",
-  "/runs/r-wrk-hv1",
-  "/runs/r-tho-b/record",
-  "/damaged",
-  "/nowhere",
-];
 
 test.beforeAll(loadDemo);
 

@@ -22,6 +22,13 @@ test("the sheet is worked from the keyboard", async ({ page }) => {
   await page.keyboard.press("Shift+Slash");
   await expect(page.getByRole("heading", { name: "Keyboard shortcuts" })).toBeVisible();
   await page.keyboard.press("Escape");
+  // The same list is found by its name.
+  await page.keyboard.press("/");
+  await page.keyboard.type("keyboard");
+  await expect(page.getByRole("option").first()).toContainText("Keyboard shortcuts");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Keyboard shortcuts" })).toBeVisible();
+  await page.keyboard.press("Escape");
   await page.keyboard.press("3");
   await expect(page).toHaveURL(/\/machines$/);
 });

@@ -95,7 +95,7 @@ test("a file of the server's folder is put on the shelf, and the server computes
   const row = files.getByRole("row", { name: /p17-data-udf-bridge\.iso/ });
   await expect(row).toContainText("no");
   await row.getByRole("button", { name: "Add to library" }).click();
-  await expect(row).toContainText("sha256 done");
+  await expect(row).toContainText("SHA-256 computed");
   await row.getByRole("link").click();
   await expect(page.getByText(digest)).toBeVisible();
   await expect(
@@ -111,7 +111,7 @@ test("a checksum goes on while other pages are open, can be stopped, and is kept
   truncateSync(file, 500_000_000);
   await page.goto(`${DEMO}/images/i-hopper-3`);
   await listening(page);
-  const bar = page.getByText(/sha256 of large-download\.iso/);
+  const bar = page.getByText(/SHA-256 of large-download\.iso/);
   await page.setInputFiles('input[aria-label="Image file"]', file);
   await expect(bar).toContainText("of 500 MB");
   await page.getByRole("button", { name: "Stop" }).click();

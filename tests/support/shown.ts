@@ -23,13 +23,23 @@ const isHidden = (node: ts.Node): boolean =>
   ts.isTaggedTemplateExpression(node) ||
   (ts.isJsxAttribute(node) && STEERS.test(node.name.getText()));
 
+/** A value of a table of words, such as STATE_WORDS: shown though it may be one word. */
+const isOfWords = ({ parent }: ts.Node): boolean =>
+  ts.isPropertyAssignment(parent) &&
+  ts.isObjectLiteralExpression(parent.parent) &&
+  ts.isVariableDeclaration(parent.parent.parent) &&
+  /WORDS|NAMES|TITLES|SHOWN|TEXTS?$|STATES/.test(parent.parent.parent.name.getText());
+
 /** A key of the code, a class or a path has no space in it, or begins small and is compared with something. */
 const isProse = (node: ts.Node, text: string): boolean =>
   !(ts.isBinaryExpression(node.parent) && /^[=!]==?$/.test(node.parent.operatorToken.getText())) &&
   !ts.isCaseClause(node.parent) &&
   !ts.isElementAccessExpression(node.parent) &&
   !(ts.isPropertyAssignment(node.parent) && node.parent.name === node) &&
-  (/^[A-Z][a-z]/.test(text) || /[a-z,.;:] +[\w{]/i.test(text) || ts.isJsxAttribute(node.parent));
+  (isOfWords(node) ||
+    /^[A-Z][a-z]/.test(text) ||
+    /[a-z,.;:] +[\w{]/i.test(text) ||
+    ts.isJsxAttribute(node.parent));
 
 /** Texts of a file of the code: what stands between tags, strings and the fixed parts of templates. */
 function inCode(file: string): Shown[] {

@@ -1,5 +1,5 @@
 import type { z } from "zod";
-import type { Answer } from "@/server/answer";
+import type { Answer } from "@/contract";
 import type { Desk } from "@/server/desk";
 import { saveWritten, type WrittenKind } from "@/server/written";
 

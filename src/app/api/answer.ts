@@ -1,4 +1,4 @@
-import type { Answer } from "@/server/answer";
+import type { Answer } from "@/contract";
 import { knownFailure } from "@/server/health";
 
 /** A request that cannot be answered, with the reason in words. */

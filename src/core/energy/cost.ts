@@ -51,7 +51,8 @@ export function yearlyCost(run: Running, tariff: Tariff): Figure {
   const energy = yearlyEnergy(run);
   return {
     value: energy.value * tariff.perKilowattHour,
-    unit: `${tariff.currency} per year`,
+    unit: "per year",
+    currency: tariff.currency,
     formula: "energy per year × tariff",
     inputs: [
       { name: "energy per year", value: `${formatFixed(energy.value, 0)} kWh`, source: "computed" },

@@ -10,6 +10,8 @@ const inputSchema = z.object({
 export const figureSchema = z.object({
   value: z.number(),
   unit: z.string(),
+  /** For a sum of money, the sign or code of its currency: the unit is then what follows it, as "per year". */
+  currency: z.string().optional(),
   formula: z.string(),
   inputs: z.array(inputSchema),
 });

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { defineDocument } from "../document";
 import { inspectionSchema, type Cell } from "./inspect";
+import { term } from "../text";
 
 /** Hexadecimal digits of each digest; the weak two are read because old lists still use them. */
 const DIGITS = { md5: 32, sha1: 40, sha256: 64, sha512: 128 } as const;
@@ -58,7 +59,9 @@ export function checksumProblem({ algorithm, value }: Checksum): string | null {
   const digits = value.trim();
   if (!/^[0-9a-f]*$/i.test(digits)) return "a checksum has hexadecimal digits only";
   const wanted = DIGITS[algorithm];
-  return digits.length === wanted ? null : `${algorithm} has ${wanted} digits; this has ${digits.length}`;
+  return digits.length === wanted
+    ? null
+    : `${term(algorithm)} has ${wanted} digits; this has ${digits.length}`;
 }
 
 /** The same in a narrow column: "UEFI, BIOS". */

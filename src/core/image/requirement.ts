@@ -27,7 +27,7 @@ export function amountAsked<At extends string>(
     {
       has: words(measured),
       wanted: words(wanted),
-      which: short ? "the minimum" : "the recommended amount",
+      which: short ? "requires at least" : "recommends",
       profile,
     },
     evidence("the machine has", words(measured), source),

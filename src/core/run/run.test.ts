@@ -132,7 +132,7 @@ describe("time", () => {
     });
     expect(nextHands(plan.steps, run.state, begun)).toEqual({
       at: addSeconds(begun, 480),
-      what: "Unmap the virtual CD, when this ends: the system is written to the disk",
+      what: "Unmap the virtual CD, once the system is written to the disk",
       late: false,
     });
     expect(nextHands(plan.steps, run.state, addSeconds(begun, 1201))).toMatchObject({ late: true });

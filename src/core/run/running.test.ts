@@ -57,20 +57,18 @@ describe("a running build on the first page", () => {
     const at = (id: string) => plan.steps.findIndex((s) => s.id === id);
     const undo = (steps: number) => row(after(steps), "2026-11-24T20:00:00.000Z").undo;
     expect(undo(at("media-in"))).toEqual([]);
-    expect(undo(at("media-in") + 1)).toEqual(["cairn-9.iso mapped, to disconnect"]);
+    expect(undo(at("media-in") + 1)).toEqual(["cairn-9.iso mapped"]);
     expect(undo(at("media-out"))).not.toEqual([]);
     expect(undo(at("media-out") + 1)).toEqual([]);
   });
 
   const right = { media: "none", nextBoot: "as ordered", firmware: "nothing to revert" };
   it("tells of settings of the firmware that are for the installation only", () => {
-    expect(stillToUndo({ ...right, firmware: "Secure Boot off" })).toEqual([
-      "Secure Boot off, for the installation only",
-    ]);
+    expect(stillToUndo({ ...right, firmware: "Secure Boot off" })).toEqual(["Secure Boot off"]);
   });
 
   it("tells of a boot order that was changed for good", () => {
-    expect(stillToUndo({ ...right, nextBoot: "always: virtual CD" })).toEqual(["boot order, to restore"]);
+    expect(stillToUndo({ ...right, nextBoot: "always: virtual CD" })).toEqual(["changed boot order"]);
     expect(stillToUndo({ ...right, nextBoot: "once: virtual CD" })).toEqual([]);
   });
 });

@@ -269,10 +269,12 @@ function accept(
   };
 }
 
-/** What a wait is for, as a part of a sentence: "the system is written to the disk". */
-const waitedFor = (title: string): string => {
-  const what = title.replace(/^Wait: /, "");
-  return what.charAt(0).toLowerCase() + what.slice(1);
+/** What comes after a wait, with what ends it: "Unmap the virtual CD, once the system is written to the disk". */
+const afterWait = (next: string, wait: string): string => {
+  const what = wait.replace(/^Wait: /, "");
+  return what === wait
+    ? `${next}, after: ${wait}`
+    : `${next}, once ${what.charAt(0).toLowerCase()}${what.slice(1)}`;
 };
 
 /** When a person is needed next and for what; null when the run needs nobody. While a wait runs, that is its likely end. */
@@ -289,6 +291,9 @@ export function nextHands(
   if (step.kind !== "wait" || !state.timer) return { at: now, what: step.title, late: false };
   const next = steps[state.current + 1];
   const due = state.timer.likelyAt > now ? state.timer.likelyAt : now;
-  const ready = `when this ends: ${waitedFor(step.title)}`;
-  return { at: due, what: next ? `${next.title}, ${ready}` : step.title, late: now > state.timer.lateAt };
+  return {
+    at: due,
+    what: next ? afterWait(next.title, step.title) : step.title,
+    late: now > state.timer.lateAt,
+  };
 }

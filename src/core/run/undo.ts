@@ -7,8 +7,8 @@ export function stillToUndo({
   firmware,
 }: Required<Pick<Strip, "media" | "nextBoot" | "firmware">>): string[] {
   return [
-    ...(media === "none" ? [] : [`${media}, to disconnect`]),
-    ...(nextBoot.startsWith("always") ? ["boot order, to restore"] : []),
-    ...(firmware === NOTHING_TO_PUT_BACK ? [] : [`${firmware}, for the installation only`]),
+    ...(media === "none" ? [] : [media]),
+    ...(nextBoot.startsWith("always") ? ["changed boot order"] : []),
+    ...(firmware === NOTHING_TO_PUT_BACK ? [] : [firmware]),
   ];
 }

@@ -117,12 +117,7 @@ const twinOf = (id: string) => aDrive(id, {});
 const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChanges][] = [
   ["machine.none", "stop", /No machine is chosen/, { machine: null }],
   ["machine.memory", "stop", /2\.00 GiB/, { facts: { memory: { installedBytes: 2 ** 31 } } }],
-  [
-    "machine.memory",
-    "caution",
-    /recommended amount/,
-    { facts: { memory: { installedBytes: 12 * 2 ** 30 } } },
-  ],
+  ["machine.memory", "caution", /recommends/, { facts: { memory: { installedBytes: 12 * 2 ** 30 } } }],
   [
     "machine.not-read",
     "caution",
@@ -189,7 +184,7 @@ const FIRING: [code: string, severity: string, says: RegExp, changes: BuildChang
   [
     "image.bad-checksum",
     "stop",
-    /sha256 has 64 digits; this has 3/,
+    /SHA-256 has 64 digits; this has 3/,
     { image: { published: { algorithm: "sha256", value: "abc" } } },
   ],
   [

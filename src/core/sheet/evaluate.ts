@@ -53,17 +53,20 @@ export function evaluateSheet(plan: Plan): Evaluation {
 /** What lists show of a sheet. */
 export interface SheetMark {
   hook: Zone;
+  /** The stage that comes next, as its zone is called: "H Run". */
+  next: string;
   stops: number;
   cautions: number;
-  firstStop: { label: string; says: string } | null;
+  firstStop: { label: string; title: string; says: string } | null;
   likelySeconds: number;
 }
 
 export const markOf = ({ hook, stops, findings, totals }: Evaluation): SheetMark => ({
   hook,
+  next: `${hook} ${STAGES.find((s) => s.zone === hook)!.title}`,
   stops: stops.length,
   cautions: findings.filter((f) => f.severity === "caution" && !f.waiver).length,
-  firstStop: stops[0] ? { label: stops[0].label, says: stops[0].says } : null,
+  firstStop: stops[0] ? { label: stops[0].label, title: stops[0].title, says: stops[0].says } : null,
   likelySeconds: totals.likelySeconds,
 });
 

@@ -121,7 +121,7 @@ it.each<[string, object, string]>([
   [
     "next-start",
     { drives: [holding("NV-0001", part({ mountedAt: ["/"] })), { ...beside, contents: [ESP] }] },
-    "boots the contents of Alder 480, which are unknown",
+    "boots from Alder 480 (contents unknown)",
   ],
   ["untouched-SA-9", { drives: [onTarget, { ...other, contents: [] }] }, "nothing found"],
   ["untouched-SA-9", { drives: [onTarget] }, "the drive is missing"],

@@ -1,6 +1,7 @@
+import type { Answer } from "@/contract";
 import { machineOf } from "@/core/netboot";
 import { bootRows, machineRows, siteRows } from "@/db";
-import { no, yes, type Answer } from "../answer";
+import { no, yes } from "../answer";
 import type { Desk } from "../desk";
 
 /** Makes a machine of one that asked over the network and that nobody knows, from what it told of itself. */

@@ -1,9 +1,10 @@
 import { createHash } from "node:crypto";
+import type { Answer } from "@/contract";
 import { answerFileOf, commandsOf, textOf, type Hashes } from "@/core/answers";
 import { answerNames, firstBootCommands } from "@/core/netboot";
 import { derive, fieldWords, type Plan } from "@/core/sheet";
 import { buildRows } from "@/db";
-import { no, yes, type Answer } from "../answer";
+import { no, yes } from "../answer";
 import type { Desk } from "../desk";
 import { hashesOf } from "../seals";
 import { sourcesOf } from "../sources";

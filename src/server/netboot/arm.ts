@@ -1,4 +1,5 @@
 import { randomInt } from "node:crypto";
+import type { Answer } from "@/contract";
 import {
   answerNames,
   armingState,
@@ -20,7 +21,7 @@ import type { Step } from "@/core/stage";
 import { targetsOf } from "@/core/storage";
 import { addSeconds } from "@/core/units";
 import { bootRows, buildRows, runRows, type Db, type Tx } from "@/db";
-import { no, yes, type Answer } from "../answer";
+import { no, yes } from "../answer";
 import type { Desk } from "../desk";
 import { readEnvironment } from "../environment";
 import { hear } from "../run-log";

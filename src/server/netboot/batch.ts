@@ -1,3 +1,4 @@
+import type { BatchResult, Turns } from "@/contract";
 import { armingState, atOnceFigure, isClosed } from "@/core/netboot";
 import { bootRows, buildRows, siteRows } from "@/db";
 import type { Desk } from "../desk";
@@ -30,13 +31,6 @@ export async function batchOffers(desk: Desk): Promise<BatchRow[]> {
   return rows;
 }
 
-/** How many like the first of them go at once, how long one takes, and how many are on their way already. */
-export interface Turns {
-  atOnce: number;
-  eachSeconds: number;
-  open: number;
-}
-
 /** For how long a batch has to be armed, so that its last machine has its turn in time; null where none is ready. */
 export async function turnsOf(desk: Desk, rows: readonly BatchRow[]): Promise<Turns | null> {
   const arming = rows.find(({ offer }) => offer !== null)?.offer?.arming;
@@ -52,13 +46,6 @@ export async function turnsOf(desk: Desk, rows: readonly BatchRow[]): Promise<Tu
 async function isArmed({ db, now }: Desk, buildId: string): Promise<boolean> {
   const row = await bootRows.ofBuild(db, buildId);
   return row !== null && !isClosed(armingState(row.arming, await bootRows.log(db, row.id), now()));
-}
-
-/** What came of one machine of a batch. */
-export interface BatchResult {
-  build: string;
-  armed: boolean;
-  words: string;
 }
 
 /** Arms several machines for the same time, each by the end of its own serial; what is wrong with one leaves the others alone. */

@@ -1,6 +1,7 @@
 import { open, stat } from "node:fs/promises";
+import type { Answer } from "@/contract";
 import { driveLater, fileInImage, type TreeEntry } from "@/core/image";
-import { no, yes, type Answer } from "../answer";
+import { no, yes } from "../answer";
 import { lookUp } from "../image-folder";
 
 /** Bytes of a file of the folder that are served: all of it, or a file that lies inside it. */

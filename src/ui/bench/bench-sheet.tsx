@@ -1,6 +1,7 @@
 "use client";
 
-import { formatFixed } from "@/core/units";
+import type { Answer, Done } from "@/contract";
+import { formatFixed, formatMoney, formatNumber } from "@/core/units";
 import { Moment } from "../frame/person";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
@@ -31,7 +32,6 @@ const ReadingChart = dynamic(() => import("./reading-chart").then((m) => m.Readi
   loading: () => <div className="quiet h-60">drawing…</div>,
 });
 
-type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 type Typed = Pick<Reading, "kind" | "what" | "state" | "value" | "limit" | "how">;
 const KINDS = Object.keys(READING_KINDS) as ReadingKind[];
 const STATES = [
@@ -118,7 +118,10 @@ const RunningCosts = ({ figures, hasTariff }: BenchProps) => (
     <ul className="flex flex-wrap gap-x-10 gap-y-2 text-lg">
       {figures.map((f) => (
         <li key={f.unit}>
-          <FigureValue text={`${formatFixed(f.value, f.value >= 100 ? 0 : 1)} ${f.unit}`} figure={f} />
+          <FigureValue
+            text={`${f.currency ? formatMoney(f.value, f.currency) : formatFixed(f.value, f.value >= 100 ? 0 : 1)} ${f.unit}`}
+            figure={f}
+          />
         </li>
       ))}
     </ul>
@@ -227,7 +230,7 @@ function VerdictBlock({ verdict, others, asked, hasTariff }: BenchProps) {
           </li>
         ))}
       </ul>
-      <div className="mt-3 grid items-end gap-x-6 gap-y-2 sm:grid-cols-3 lg:grid-cols-5">
+      <div className="mt-3 grid items-end gap-x-6 gap-y-2 sm:grid-cols-2 md:grid-cols-3 lg:grid-cols-5">
         <ParsedField
           path="share"
           label="Time under load, %"
@@ -311,8 +314,8 @@ function CircuitBar({ circuit }: { circuit: CircuitState }) {
         />
       </div>
       <p className="mt-1">
-        <span className="value">{Math.round(circuit.watts)} W</span> of{" "}
-        <span className="value">{circuit.limitWatts} W</span> under load, {circuit.machines}{" "}
+        <span className="value">{formatNumber(circuit.watts)} W</span> of{" "}
+        <span className="value">{formatNumber(circuit.limitWatts)} W</span> under load, {circuit.machines}{" "}
         {circuit.machines === 1 ? "machine" : "machines"}
         {circuit.unread > 0 && <span className="font-semibold">, {circuit.unread} not measured</span>}
         {over && <span className="font-semibold text-error"> – over the limit</span>}
@@ -338,7 +341,7 @@ function ReadingForms({ keep, take }: BenchProps) {
   const [state, setState] = useState<Reading["state"]>("idle");
   const [problems, setProblems] = useState<Problem[]>([]);
   const [said, setSaid] = useState("");
-  const after = (answer: Answer<unknown>, words: string) => {
+  const after = (answer: Done, words: string) => {
     setProblems(answer.ok ? [] : answer.problems);
     setSaid(answer.ok ? words : "");
     if (answer.ok) router.refresh();
@@ -347,7 +350,7 @@ function ReadingForms({ keep, take }: BenchProps) {
   return (
     <Ruled title="New measurement">
       <form
-        className="grid items-end gap-4 sm:grid-cols-3 lg:grid-cols-[8rem_1fr_6.5rem_6rem_7rem_9rem_auto]"
+        className="grid items-end gap-4 sm:grid-cols-2 md:grid-cols-3 lg:grid-cols-[8rem_1fr_6.5rem_6rem_7rem_9rem_auto]"
         onSubmit={async (e) => {
           e.preventDefault();
           const number = Number(value.replace(",", "."));

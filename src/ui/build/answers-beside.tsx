@@ -16,7 +16,12 @@ export function AnswersBeside({ choices, chosen, beside }: Props) {
       note="of another machine with the same plan, or of an earlier revision"
     >
       <form className="flex flex-wrap items-end gap-3" action="#beside" id="beside">
-        <select name="beside" aria-label="Compare with" className="select w-96" defaultValue={chosen}>
+        <select
+          name="beside"
+          aria-label="Compare with"
+          className="select w-auto min-w-96 max-w-full"
+          defaultValue={chosen}
+        >
           {choices.map(({ value, words }) => (
             <option key={value} value={value}>
               {words}

@@ -17,7 +17,7 @@ export function AnswersZone({ view, sheet, edit, marks }: ZoneProps) {
   ];
   return (
     <div className="space-y-3">
-      <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+      <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
         <HostName {...{ view, sheet, edit, marks }} />
         <TextField
           path="answers.domain"

@@ -39,7 +39,7 @@ export function BootCards({ module, sheet, edit, marks, timeZone }: Props) {
           <Table label="Boot flash cards" columns={COLUMNS} rows={module.cards} keyOf={(c) => c.slot} />
         )}
         <Sync sync={module.sync} timeZone={timeZone} />
-        <div className="mt-2 grid items-start gap-x-8 gap-y-3 sm:grid-cols-4">
+        <div className="mt-2 grid items-start gap-x-8 gap-y-3 sm:grid-cols-2 md:grid-cols-4">
           <PercentField readings={cards.readings} edit={edit} marks={marks("boot.cards.readings")} />
           <TextField
             path="boot.cards.name"

@@ -191,7 +191,7 @@ function Box({ station, view, edit }: { station: Station; view: MomentView; edit
       data-station={device ?? name}
       data-moment={view.moment}
       aria-label={`${view.title}: ${name}, ${once ? "once, " : ""}${outcome}`}
-      className={`max-w-56 cursor-grab truncate px-2 py-0.5 text-left ${LOOKS[outcome]}`}
+      className={`max-w-56 cursor-grab px-2 py-0.5 text-left ${LOOKS[outcome]}`}
       draggable={single}
       onDragStart={(e) => e.dataTransfer.setData("text/plain", device ?? "")}
       onDragOver={(e) => e.preventDefault()}

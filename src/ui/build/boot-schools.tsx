@@ -88,7 +88,7 @@ function SecondDevice({ sheet, edit }: Omit<Props, "schools">) {
   const { failuresPerYear, dayPrice, devicePrice, replacedWithinDays } = sheet.boot.worth;
   const isTold = failuresPerYear !== null && dayPrice !== null && devicePrice !== null;
   return (
-    <div className="mt-3 grid items-end gap-x-6 gap-y-2 sm:grid-cols-4">
+    <div className="mt-3 grid items-end gap-x-6 gap-y-2 sm:grid-cols-2 md:grid-cols-4">
       <ParsedField
         {...field("boot.worth.failuresPerYear", "Annual failure rate (AFR) of one device, %")}
         {...share}

@@ -1,12 +1,15 @@
 import dynamic from "next/dynamic";
 import { ChoiceField, TextField } from "../fields/fields";
-import { BootCards } from "./boot-cards";
 import { BootEntries } from "./boot-entries";
 import { BootSettings } from "./boot-settings";
 import { BootPathPicture } from "./boot-picture";
 import type { ZoneProps } from "./zone-props";
 
 const BootSchools = dynamic(() => import("./boot-schools").then((m) => m.BootSchools), {
+  loading: () => <p className="quiet">…</p>,
+});
+
+const BootCards = dynamic(() => import("./boot-cards").then((m) => m.BootCards), {
   loading: () => <p className="quiet">…</p>,
 });
 
@@ -60,7 +63,7 @@ export function BootZone(props: ZoneProps) {
 function BootFields({ view, sheet, edit, marks }: ZoneProps) {
   const found = view.context.machine?.document.facts.firmware?.mode;
   return (
-    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+    <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
       <ChoiceField
         path="boot.mode"
         label="Boot mode"

@@ -39,7 +39,7 @@ const dash = <span className="quiet">–</span>;
 function InTheWay({ id }: { id: string }) {
   const mark = useMark(id);
   if (!mark) return <span className="quiet">…</span>;
-  const { firstStop, stops, cautions, hook } = mark;
+  const { firstStop, stops, cautions, next } = mark;
   if (!firstStop)
     return (
       <>
@@ -49,13 +49,13 @@ function InTheWay({ id }: { id: string }) {
             , {cautions} {cautions === 1 ? "warning" : "warnings"}
           </span>
         )}
-        <span className="quiet">; next: {hook}</span>
+        <span className="quiet">; next: {next}</span>
       </>
     );
   return (
     <span title={firstStop.says}>
       <Signal severity="stop" size={12} /> <span className="value font-semibold">{firstStop.label}</span>{" "}
-      {firstStop.says}
+      {firstStop.title}
       {stops > 1 && <span className="quiet"> and {stops - 1} more</span>}
     </span>
   );

@@ -35,7 +35,7 @@ export function HandOverZone({ view, sheet, edit, marks }: ZoneProps) {
   const { handOver } = sheet;
   const days = view.context.profile?.evaluationDays;
   return (
-    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+    <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
       <TextField
         path="handOver.owner"
         label="Handed over to"

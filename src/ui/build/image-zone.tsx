@@ -1,6 +1,7 @@
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { formatBytes, formatExactBytes, parseByteSize } from "@/core/units";
+import { term } from "@/core/text";
 import { ChoiceField, ParsedField, SelectField, TextField } from "../fields/fields";
 import { LikeFamily } from "./like-family";
 import { RoadChoice } from "./roads-table";
@@ -22,7 +23,7 @@ export function ImageZone(props: ZoneProps) {
   const { view, sheet, edit, marks, images } = props;
   const { image, edition, profile } = view.context;
   return (
-    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+    <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
       <SelectField
         path="image.id"
         label="Image"
@@ -118,8 +119,8 @@ function Facts({ view }: ZoneProps) {
         , {image.architecture}
       </dd>
       <dt className="label pt-0.5">Checksum</dt>
-      <dd className="value truncate" title={image.published?.value}>
-        {image.published ? `${image.published.algorithm} …${image.published.value.slice(-12)}` : "none"}
+      <dd className="value" title={image.published?.value}>
+        {image.published ? `${term(image.published.algorithm)} …${image.published.value.slice(-12)}` : "none"}
       </dd>
     </dl>
   );

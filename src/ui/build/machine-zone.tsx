@@ -16,7 +16,7 @@ export function MachineZone({ view, sheet, edit, marks, machines }: ZoneProps) {
     return s ? `${s.tool}, ${formatDate(s.at, site?.timeZone ?? "UTC")}` : "";
   };
   return (
-    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+    <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
       <div className="space-y-3">
         <SelectField
           path="machine.id"

@@ -150,7 +150,7 @@ function OneInterface({ one, taken, put, remove, below, segments }: OneProps) {
       <legend className="sr-only">
         {KIND_WORDS[one.kind]} {one.name}
       </legend>
-      <div className="grid items-start gap-x-6 gap-y-2 sm:grid-cols-4">
+      <div className="grid items-start gap-x-6 gap-y-2 sm:grid-cols-2 md:grid-cols-4">
         <ParsedField
           path="interface.name"
           label={KIND_WORDS[one.kind]}

@@ -116,7 +116,7 @@ function Door({ service, put }: { service: Service; put: (next: Service) => void
   return (
     <fieldset className="mt-3 border-l-2 pl-3 border-error">
       <legend className="font-medium">Reachable from outside: {serviceWords(service)}</legend>
-      <div className="grid items-start gap-x-6 gap-y-2 sm:grid-cols-4">
+      <div className="grid items-start gap-x-6 gap-y-2 sm:grid-cols-2 md:grid-cols-4">
         <TextField
           path="door.name"
           label="Service"
@@ -190,7 +190,7 @@ function Door({ service, put }: { service: Service; put: (next: Service) => void
         </div>
       </div>
       <p className="label mt-2">Why less exposed options are not sufficient</p>
-      <div className="grid gap-x-6 gap-y-1 sm:grid-cols-2">
+      <div className="grid gap-x-6 gap-y-1 md:grid-cols-2">
         {WAYS_IN.map((way) => (
           <TextField
             key={way}

@@ -39,7 +39,7 @@ export function NetworkZone({ view, sheet, edit, marks }: Shown) {
   };
   return (
     <div className="space-y-3">
-      <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+      <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
         <SelectField
           path="network.port"
           label="Management port"

@@ -80,7 +80,7 @@ export function PlannedSets({ view, sheet, edit, marks, drives, beside, change }
         </span>
         {beside.length > Math.max(1, free.length) && (
           <button type="button" className="link" onClick={() => add(beside)}>
-            of all {beside.length} drives except the target
+            Add one of all {beside.length} drives except the target
           </button>
         )}
       </p>
@@ -175,7 +175,7 @@ const stripe = numberField(1, "KiB, 4 to 4096", (n) => Number.isInteger(n) && n 
 function SetFields({ set, put }: Pick<SetProps, "set" | "put">) {
   const path = (field: string): string => `storage.sets.${set.id}.${field}`;
   return (
-    <div className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-4">
+    <div className="mt-2 grid gap-x-6 gap-y-2 sm:grid-cols-2 md:grid-cols-4">
       <TextField
         {...{ path: path("name"), label: "Name", value: set.name, maxLength: 60 }}
         onChange={(name) => put({ ...set, name })}

@@ -38,7 +38,7 @@ export function RunZone({ view }: Pick<ZoneProps, "view">) {
           {steps.map((s, i) => (
             <li
               key={s.id}
-              className="grid grid-cols-[2rem_1.5rem_minmax(0,1fr)_auto] gap-2 border-b py-1 border-base-300"
+              className="grid grid-cols-[2rem_1.5rem_minmax(0,1fr)_fit-content(60%)] gap-2 border-b py-1 border-base-300"
             >
               <span className="value quiet text-right">{i + 1}</span>
               <span className="value font-semibold">{s.zone}</span>

@@ -2,14 +2,10 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Done } from "@/contract";
 import { sealedAs } from "@/core/parameter";
 import type { KnownSecret } from "@/core/identity";
 import { Problems } from "../frame/problems";
-
-interface Answered {
-  ok: boolean;
-  problems?: readonly { message: string }[];
-}
 
 /** Values that are typed once, sealed, and never shown again: an enrolment key, a licence. */
 export function SecretParameters({
@@ -19,7 +15,7 @@ export function SecretParameters({
 }: {
   names: readonly string[];
   known: readonly KnownSecret[];
-  seal: (name: string, value: string) => Promise<Answered>;
+  seal: (name: string, value: string) => Promise<Done>;
 }) {
   return (
     <div className="space-y-3">
@@ -42,7 +38,7 @@ function One({
 }: {
   name: string;
   isSealed: boolean;
-  seal: (value: string) => Promise<Answered>;
+  seal: (value: string) => Promise<Done>;
 }) {
   const router = useRouter();
   const [value, setValue] = useState("");

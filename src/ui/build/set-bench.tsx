@@ -35,7 +35,7 @@ export default function SetBench({ sizes, asked, layout, take }: Props) {
   const change = (next: Partial<typeof wish>): void => setWish({ ...wish, ...next });
   return (
     <div>
-      <div className="my-2 grid gap-x-6 gap-y-2 sm:grid-cols-4">
+      <div className="my-2 grid gap-x-6 gap-y-2 sm:grid-cols-2 md:grid-cols-4">
         <ParsedField
           {...{
             path: "wish.survive",

@@ -1,6 +1,7 @@
 "use client";
 
 import type { BootPicture } from "@/core/boot";
+import { daysInWords } from "@/core/units";
 import { Table, type Column } from "../frame/table";
 
 type Line = BootPicture["settings"][number];
@@ -39,7 +40,7 @@ const COLUMNS: readonly Column<Line>[] = [
     cell: (l) =>
       l.found ? (
         <>
-          {l.found.value} <span className="quiet text-[0.82rem]">{l.found.from}</span>
+          {l.found.value} <span className="quiet text-[0.82rem]">{daysInWords(l.found.from)}</span>
         </>
       ) : (
         <Blank />

@@ -41,7 +41,7 @@ export default function SoftwareFields({ view, sheet, edit, marks }: PartProps) 
   const { site, profile } = view.context;
   const usual = site?.sources.find((s) => s.family === profile?.profile)?.url ?? "";
   return (
-    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+    <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
       <ParsedField
         path="answers.source"
         label="Package source"

@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Done } from "@/contract";
 import type { AnswersOffer, TakeGround } from "@/core/answers";
 import type { Edit } from "@/core/document";
 import { fieldWords, type Sheet } from "@/core/sheet";
@@ -16,12 +17,7 @@ interface Props {
   build: string;
   version: number;
   sheet: Sheet;
-  save: (
-    id: string,
-    version: number,
-    edits: Edit[],
-    verdict: null,
-  ) => Promise<{ ok: true } | { ok: false; problems: readonly Problem[] }>;
+  save: (id: string, version: number, edits: Edit[], verdict: null) => Promise<Done>;
 }
 
 /** Reads a file in this browser and compares it with the sheet. */

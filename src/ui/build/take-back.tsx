@@ -2,14 +2,11 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Done } from "@/contract";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
 
-export function TakeBack({
-  action,
-}: {
-  action: () => Promise<{ ok: true } | { ok: false; problems: Problem[] }>;
-}) {
+export function TakeBack({ action }: { action: () => Promise<Done> }) {
   const router = useRouter();
   const [problems, setProblems] = useState<Problem[]>([]);
   return (

@@ -92,12 +92,12 @@ function Strip({ parts, idleBytes, driveBytes }: Pick<PartitionView, "parts" | "
         <div
           key={p.key}
           title={`${p.name}: ${formatBytes(p.bytes)}`}
-          className={`flex min-w-1.5 items-center overflow-hidden border-r border-base-content px-1 text-[0.82rem] whitespace-nowrap last:border-r-0 ${p.isIdle ? "hatched" : ""}`}
+          className={`flex min-w-1.5 flex-wrap items-center overflow-hidden border-r border-base-content px-1 text-[0.82rem] whitespace-nowrap last:border-r-0 ${p.isIdle ? "hatched" : ""}`}
           style={{ flexGrow: p.bytes / driveBytes, flexBasis: 0 }}
         >
-          {p.bytes > 0.06 * driveBytes && (
-            <span className={p.isIdle ? "bg-base-100 px-1" : ""}>{p.name}</span>
-          )}
+          {/* A name that has no room wraps below this strut, out of sight: the list below has all of them. */}
+          <span className="h-full w-0" />
+          <span className={p.isIdle ? "bg-base-100 px-1" : ""}>{p.name}</span>
         </div>
       ))}
     </div>

@@ -1,14 +1,14 @@
 "use client";
 
 import { useEffect, useMemo, useRef, useState } from "react";
+import type { Answer } from "@/contract";
 import { withValueAt } from "@/core/document";
 import type { BuildView, Confirmed, Edit, Judged, SaveAnswer, Sheet, SheetChanges } from "@/core/sheet";
-import type { Problem } from "@/core/result";
 import { useDraft } from "../draft/use-draft";
 import { useFeed, type Change } from "../frame/feed";
 import { useJudge } from "./use-judge";
 
-type Plain = Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
+type Plain = Promise<Answer<string>>;
 
 export interface BuildActions {
   /** With the verdict of this page's own judge, if it has one: where the server's is the same it only says so. */

@@ -1,10 +1,9 @@
 import { useState } from "react";
+import type { Answer } from "@/contract";
 import type { CompatNote, Trial } from "@/core/compat";
-import type { Problem } from "@/core/result";
 import { TrialSlip, VerdictSlip, type Judgement } from "./slips";
 import { Day } from "../frame/person";
 
-export type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 export interface NoteRow {
   id: string;
   version: number;

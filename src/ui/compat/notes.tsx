@@ -1,5 +1,6 @@
 "use client";
 
+import type { Answer } from "@/contract";
 import { term } from "@/core/text";
 import { useState } from "react";
 import type { CompatNote } from "@/core/compat";
@@ -7,7 +8,7 @@ import { useKept } from "../draft/use-kept";
 import { SelectField, TextField } from "../fields/fields";
 import { hasWords, NarrowField } from "../frame/narrow";
 import { SlipForm } from "../frame/slip-form";
-import { Note, type Answer, type NoteActions, type NoteRow } from "./note";
+import { Note, type NoteActions, type NoteRow } from "./note";
 import { JudgementFields } from "./slips";
 
 type Values = Pick<CompatNote, "subject" | "profile" | "version" | "verdict" | "condition" | "evidence">;
@@ -98,7 +99,7 @@ function PartFields({
   const set = (part: Partial<Values>): void => setValues({ ...values, ...part });
   const setSubject = (part: Partial<Values["subject"]>): void => set({ subject: { ...subject, ...part } });
   return (
-    <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+    <div className="grid gap-x-6 gap-y-3 md:grid-cols-2">
       <SelectField
         path="c.kind"
         label="Part"

@@ -1,12 +1,11 @@
+import type { Done } from "@/contract";
 import { term } from "@/core/text";
 import { VERDICTS, type CompatNote, type Trial } from "@/core/compat";
-import type { Problem } from "@/core/result";
 import { OtherVersion } from "../draft/other-version";
 import { useKept } from "../draft/use-kept";
 import { ChoiceField, SelectField, TextField } from "../fields/fields";
 import { SlipForm } from "../frame/slip-form";
 
-type Sent = { ok: true } | { ok: false; problems: Problem[] };
 export type Judgement = Pick<CompatNote, "verdict" | "condition" | "evidence">;
 
 /** Verdict, condition and evidence: of a new note and of one that is judged again. */
@@ -50,7 +49,7 @@ interface SlipProps<T> {
   /** The note, and what it is about. */
   id: string;
   name: string;
-  send: (value: T) => Promise<Sent>;
+  send: (value: T) => Promise<Done>;
 }
 
 const EMPTY_TRIAL: Omit<Trial, "at" | "by"> = {

@@ -1,13 +1,12 @@
 "use client";
 
 import { useState } from "react";
+import type { Done } from "@/contract";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
 import { Day } from "../frame/person";
 
 type Kind = "site" | "machine" | "image" | "build" | "run" | "drive" | "note";
-type Answer = { ok: true } | { ok: false; problems: Problem[] };
-
 export interface DamagedView {
   kind: Kind;
   id: string;
@@ -34,16 +33,16 @@ export function DamagedDocument({
   setAside,
 }: {
   damaged: DamagedView;
-  repair: (kind: Kind, id: string, text: string) => Promise<Answer>;
-  setAside: (kind: Kind, id: string) => Promise<Answer>;
+  repair: (kind: Kind, id: string, text: string) => Promise<Done>;
+  setAside: (kind: Kind, id: string) => Promise<Done>;
 }) {
   const { kind, id, name } = damaged;
   const [text, setText] = useState(damaged.text);
   const [problems, setProblems] = useState<Problem[]>([]);
   const [busy, setBusy] = useState(false);
-  const tell = async (answer: Promise<Answer>) => {
+  const tell = async (answer: Promise<Done>) => {
     setBusy(true);
-    const said = await answer.catch((): Answer => ({
+    const said = await answer.catch((): Done => ({
       ok: false,
       problems: [{ message: "The server does not respond; nothing was changed." }],
     }));

@@ -1,8 +1,8 @@
 "use client";
 
 import { useState } from "react";
+import type { Answer } from "@/contract";
 import { MEDIA, type Drive, MEDIA_NAMES } from "@/core/machine";
-import type { Problem } from "@/core/result";
 import { formatBytes, parseByteSize } from "@/core/units";
 import { useKept } from "../draft/use-kept";
 import { ParsedField, SelectField, TextField } from "../fields/fields";
@@ -31,11 +31,7 @@ const EMPTY: Values = {
 };
 
 /** A stick, card or spare that no machine has told of. */
-export function AddDrive({
-  add,
-}: {
-  add: (values: Values) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
-}) {
+export function AddDrive({ add }: { add: (values: Values) => Promise<Answer<string>> }) {
   const [open, setOpen] = useState(false);
   const [values, setValues] = useKept("new drive", EMPTY);
   const set = (part: Partial<Values>) => setValues({ ...values, ...part });
@@ -55,7 +51,7 @@ export function AddDrive({
           return answer;
         }}
       >
-        <div className="grid gap-x-6 gap-y-3 sm:grid-cols-2">
+        <div className="grid gap-x-6 gap-y-3 md:grid-cols-2">
           <TextField
             path="n.label"
             label="Label on the device"

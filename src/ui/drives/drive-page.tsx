@@ -1,5 +1,6 @@
 "use client";
 
+import type { Answer } from "@/contract";
 import { term } from "@/core/text";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -13,7 +14,6 @@ import { Slip } from "../frame/dialog";
 import { Problems } from "../frame/problems";
 import { WritingSlip, type Writing } from "./writing-slip";
 
-type Answer = { ok: true; value: number } | { ok: false; problems: Problem[] };
 const METHODS: Wipe["method"][] = [
   "secure erase of the drive",
   "overwritten once",
@@ -27,15 +27,15 @@ interface DriveActs {
   tail: string;
   keep: (
     part: Partial<Pick<RegisterEntry, "label" | "notes" | "holds" | "written" | "speedClass">>,
-  ) => Promise<Answer>;
-  shelve: (place: string, spare: boolean) => Promise<Answer>;
-  wipe: (method: Wipe["method"], remark: string) => Promise<Answer>;
-  write: (writing: Writing) => Promise<Answer>;
+  ) => Promise<Answer<number>>;
+  shelve: (place: string, spare: boolean) => Promise<Answer<number>>;
+  wipe: (method: Wipe["method"], remark: string) => Promise<Answer<number>>;
+  write: (writing: Writing) => Promise<Answer<number>>;
   images: readonly { id: string; name: string }[];
 }
 
 /** Carries out one of the acts; what was refused is shown and stays typed, else `kept` gives it up and the page is asked again. */
-type Doing = (answer: Promise<Answer>, kept: () => void) => Promise<void>;
+type Doing = (answer: Promise<Answer<number>>, kept: () => void) => Promise<void>;
 
 const asTyped = (text: string): string => text;
 const nothingTyped = (): void => undefined;
@@ -98,7 +98,7 @@ function WrittenOn({ entry, keep, doing }: DriveActs & { doing: Doing }) {
     <>
       <OtherVersion other={otherLabel} words={asTyped} onTake={setLabel} onDrop={dropLabel} />
       <OtherVersion other={otherNotes} words={asTyped} onTake={setNotes} onDrop={dropNotes} />
-      <div className="grid max-w-3xl gap-x-8 gap-y-3 sm:grid-cols-2">
+      <div className="grid max-w-3xl gap-x-8 gap-y-3 md:grid-cols-2">
         <TextField path="label" label="Label on the device" value={label} onChange={setLabel} />
         {isCarried(entry) && (
           <>

@@ -50,7 +50,7 @@ const COLUMNS: readonly DataColumn<DriveLine>[] = [
     cell: (d) => (
       <div className="flex min-w-0 items-center gap-2">
         <MediaGlyph media={d.media} />
-        <Link className="link truncate font-medium" href={`/machines/drives/${encodeURIComponent(d.id)}`}>
+        <Link className="link font-medium" href={`/machines/drives/${encodeURIComponent(d.id)}`}>
           {nameOf(d)}
         </Link>
       </div>
@@ -76,19 +76,17 @@ const COLUMNS: readonly DataColumn<DriveLine>[] = [
     cell: (d) => (
       <div className="leading-tight">
         <HealthMark verdict={d.verdict} />
-        <div className="quiet truncate text-[0.86rem]" title={d.reasons}>
-          {d.verdict === "good" ? d.wear : d.reasons}
-        </div>
+        <div className="quiet text-[0.86rem]">{d.verdict === "good" ? d.wear : d.reasons}</div>
       </div>
     ),
   },
   {
     ...{ id: "where", title: "Location", width: "minmax(9rem,1fr)", by: (d) => d.where || undefined },
     cell: (d) => (
-      <span title={d.where}>
+      <>
         {d.where}
         {d.spare && <span className="quiet"> · spare</span>}
-      </span>
+      </>
     ),
   },
   {
@@ -96,10 +94,8 @@ const COLUMNS: readonly DataColumn<DriveLine>[] = [
     isWide: true,
     cell: (d) => (
       <div className="leading-tight">
-        <div className="truncate" title={d.holds}>
-          {d.holds || <span className="quiet">unknown</span>}
-        </div>
-        {d.erased && <div className="quiet truncate text-[0.86rem]">{d.erased}</div>}
+        {d.holds || <span className="quiet">unknown</span>}
+        {d.erased && <div className="quiet text-[0.86rem]">{d.erased}</div>}
       </div>
     ),
   },

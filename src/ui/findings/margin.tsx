@@ -43,6 +43,8 @@ export function Margin({ findings, sheet, layoutKey, drawer, isOpen, acts }: Pro
     // out once more.
     const observer = new ResizeObserver(() => placeNotes(aside, root));
     observer.observe(root);
+    // Notes may make the sheet higher than its zones are: it then stays as it is when a zone grows, and fields move.
+    root.querySelectorAll("[id^=zone-]").forEach((zone) => observer.observe(zone));
     aside.querySelectorAll("article").forEach((note) => observer.observe(note));
     return () => observer.disconnect();
   }, [groups, sheet, layoutKey, drawer]);

@@ -64,12 +64,14 @@ export const Note = memo(function Note({
 });
 
 const Head = ({ finding, children }: { finding: PlacedFinding; children: ReactNode }) => (
-  <h3 className={`flex items-start gap-1.5 leading-5 ${SEVERITY_TEXT[finding.severity]}`}>
-    <span className="flex h-5 items-center">
+  <h3 className={`leading-5 ${SEVERITY_TEXT[finding.severity]}`}>
+    <span className="mr-1.5 inline-flex h-5 items-center align-bottom">
       <Signal severity={finding.severity} />
     </span>
-    {finding.label && <span className="value font-semibold">{finding.label}</span>}
-    <span className="font-semibold">{term(finding.severity)}</span>
+    <span className="mr-1.5 font-semibold whitespace-nowrap">
+      {finding.label && <span className="value mr-1.5">{finding.label}</span>}
+      {term(finding.severity)}
+    </span>
     {children}
   </h3>
 );
@@ -89,7 +91,7 @@ const Title = ({
   <button
     type="button"
     data-opens
-    className="truncate text-base-content underline decoration-dotted underline-offset-4"
+    className="text-left text-base-content underline decoration-dotted underline-offset-4"
     aria-expanded={open}
     title={hint}
     onClick={onOpen}

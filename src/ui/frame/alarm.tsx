@@ -82,7 +82,7 @@ export function Alarm() {
   const [first] = calls;
   if (!first) return null;
   return (
-    <span role="status">
+    <span role="status" className="order-last basis-full pb-1 md:order-none md:ml-auto md:basis-auto">
       <Link
         href={calls.length === 1 ? `/runs/${first.id}` : "/"}
         className="px-1.5 text-[0.93rem] font-semibold"

@@ -1,15 +1,13 @@
-import type { Problem } from "@/core/result";
-
-export type Asked<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
+import type { Answer } from "@/contract";
 
 /**
  * Asks a route of this server for its answer. A server that is away, and an answer that is no answer of Derrick (a page
  * of something between, an answer cut off), are problems in words; `undone` says what did not happen.
  */
-export async function asked<T>(url: string, undone: string, init?: RequestInit): Promise<Asked<T>> {
+export async function asked<T>(url: string, undone: string, init?: RequestInit): Promise<Answer<T>> {
   const response = await fetch(url, init).catch(() => null);
   const said: unknown = await response?.json().catch(() => null);
-  if (typeof said === "object" && said !== null && "ok" in said) return said as Asked<T>;
+  if (typeof said === "object" && said !== null && "ok" in said) return said as Answer<T>;
   const message = response
     ? `The server answered with status ${response.status}, but not with an answer of Derrick; ${undone}. A proxy may have answered, or Derrick is starting. Try again, then check the server log.`
     : `The server does not respond; ${undone}.`;

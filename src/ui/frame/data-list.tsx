@@ -117,7 +117,7 @@ export function DataList<Row extends { id: string }>(props: Props<Row>) {
             <div
               key={c.id}
               role="cell"
-              className={`min-w-0 truncate pr-3 ${c.mono ? "value text-[0.93rem]" : ""} ${c.right ? "text-right" : ""}`}
+              className={`min-w-0 pr-3 leading-tight [overflow-wrap:anywhere] ${c.mono ? "value text-[0.93rem]" : ""} ${c.right ? "text-right" : ""}`}
             >
               {c.cell(original)}
             </div>

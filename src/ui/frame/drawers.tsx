@@ -31,7 +31,7 @@ export function Drawers() {
           href={drawer.href}
           aria-current={isOpen(drawer.href, path) ? "page" : undefined}
           aria-keyshortcuts={String(i + 1)}
-          className="relative -mb-px border border-base-300 border-b-base-content px-2.5 pt-1 pb-1.5 text-[0.93rem] aria-[current=page]:border-base-content aria-[current=page]:border-b-base-100 aria-[current=page]:bg-base-100 aria-[current=page]:font-semibold"
+          className="relative -mb-px border border-base-300 border-b-base-content px-2.5 pt-1 pb-1.5 text-[0.93rem] whitespace-nowrap aria-[current=page]:border-base-content aria-[current=page]:border-b-base-100 aria-[current=page]:bg-base-100 aria-[current=page]:font-semibold"
         >
           {drawer.title}
           {/* the pull of the drawer */}

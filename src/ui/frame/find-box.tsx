@@ -4,23 +4,11 @@ import { Command as Box } from "cmdk";
 import { Search } from "lucide-react";
 import { usePathname, useRouter } from "next/navigation";
 import { startTransition, useEffect, useState } from "react";
+import type { FindAnswer } from "@/contract";
 import { commandsFor, type Command } from "./commands";
 import { Slip } from "./dialog";
 import { flipTheme } from "./theme-switch";
 import { useCharacter } from "./use-keys";
-
-interface Found {
-  kind: string;
-  title: string;
-  detail: string;
-  href: string;
-}
-interface Answer {
-  found: Found[];
-  explained: string[];
-  /** The words that were looked for instead of those that were typed. */
-  meant: string | null;
-}
 
 /** One box that reaches everything: what is kept, what can be done, and on a build sheet its zones, findings and steps. */
 export function FindBox({ begin }: { begin: () => Promise<void> }) {
@@ -46,8 +34,8 @@ export function FindBox({ begin }: { begin: () => Promise<void> }) {
 }
 
 /** What the server finds of a query, a moment after it was typed; null while nothing is asked. */
-function useFound(query: string, build: string): Answer | null {
-  const [answer, setAnswer] = useState<{ query: string; found: Answer } | null>(null);
+function useFound(query: string, build: string): FindAnswer | null {
+  const [answer, setAnswer] = useState<{ query: string; found: FindAnswer } | null>(null);
   useEffect(() => {
     const stop = new AbortController();
     const wait = setTimeout(async () => {
@@ -55,7 +43,7 @@ function useFound(query: string, build: string): Answer | null {
       const got = await fetch(`/api/v1/find?q=${encodeURIComponent(query)}&build=${build}`, {
         signal: stop.signal,
       }).catch(() => null);
-      if (got?.ok) setAnswer({ query, found: (await got.json()) as Answer });
+      if (got?.ok) setAnswer({ query, found: (await got.json()) as FindAnswer });
     }, 120);
     return () => {
       clearTimeout(wait);
@@ -147,7 +135,7 @@ const valueOf = ({ kind, title, detail }: Omit<LineProps, "act">): string =>
   `${kind} ${title} ${detail}`.trim();
 
 /** The sheet of keys lies in the frame, behind its own button. */
-const showKeys = (): void => document.querySelector<HTMLElement>("button[aria-label=Keys]")?.click();
+const showKeys = (): void => document.querySelector<HTMLElement>("button[data-keys]")?.click();
 
 const Line = ({ kind, title, detail, act }: LineProps) => (
   <Box.Item
@@ -157,6 +145,6 @@ const Line = ({ kind, title, detail, act }: LineProps) => (
   >
     <span className="label w-16 shrink-0">{kind}</span>
     <span className="min-w-[55%] font-medium">{title}</span>
-    <span className="quiet value ml-auto truncate text-[0.86rem]">{detail}</span>
+    <span className="quiet value ml-auto text-right text-[0.86rem] [overflow-wrap:anywhere]">{detail}</span>
   </Box.Item>
 );

@@ -3,6 +3,7 @@ import { Alarm } from "./alarm";
 import { Drawers } from "./drawers";
 import { FindBox } from "./find-box";
 import { FreshOnReturn } from "./fresh-on-return";
+import { FullText } from "./full-text";
 import { HandName } from "./hand-name";
 import type { Units } from "./units";
 import { KeySheet } from "./key-sheet";
@@ -29,11 +30,11 @@ export function Frame({
       <a href="#sheet" className="sr-only focus:not-sr-only">
         Skip to content
       </a>
-      <header className="sticky top-0 z-30 flex items-end gap-3 border-b bg-base-200 px-3 pt-1.5 border-base-content">
+      <header className="sticky top-0 z-30 flex flex-wrap items-end gap-x-3 border-b bg-base-200 px-3 pt-1.5 border-base-content">
         <Mark />
         <Drawers />
-        <div className="ml-auto flex items-center gap-2 pb-1">
-          <Alarm />
+        <Alarm />
+        <div className="ml-auto flex items-center gap-2 pb-1 md:[[role=status]+&]:ml-0">
           <HandName {...{ hand, units, setHand }} />
           <FindBox begin={begin} />
           <ThemeSwitch />
@@ -42,6 +43,7 @@ export function Frame({
       </header>
       <ServerState />
       <FreshOnReturn />
+      <FullText />
       <main id="sheet" className="flex flex-1 flex-col bg-base-100">
         {children}
       </main>

@@ -14,6 +14,7 @@ export function KeySheet() {
       <LeaveField />
       <button
         type="button"
+        data-keys
         className="cursor-pointer px-1 font-mono text-base font-semibold"
         aria-label="Keyboard shortcuts"
         title="Keyboard shortcuts"
@@ -22,7 +23,7 @@ export function KeySheet() {
         ?
       </button>
       <Slip open={open} onClose={() => setOpen(false)} title="Keyboard shortcuts">
-        <div className="grid gap-4 sm:grid-cols-2">
+        <div className="grid gap-4 md:grid-cols-2">
           {KEY_GROUPS.map((group) => (
             <section key={group.title}>
               <h3 className="label mb-1">{group.title}</h3>

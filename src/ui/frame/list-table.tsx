@@ -13,7 +13,7 @@ export interface ListColumn {
   onSort?: MouseEventHandler;
 }
 
-/** Hundreds of rows of one height, of which those in sight are drawn. */
+/** Hundreds of rows, of which those in sight are drawn; what does not fit a cell takes another line. */
 export function ListTable<Row>({
   label,
   columns,
@@ -27,7 +27,7 @@ export function ListTable<Row>({
   label: string;
   columns: readonly ListColumn[];
   rows: readonly Row[];
-  /** Of a row, in pixels. */
+  /** The least of a row, in pixels. */
   height: number;
   /** Below this it scrolls sideways, in CSS words. */
   minWidth: string;
@@ -57,9 +57,9 @@ export function ListTable<Row>({
                 <div
                   key={keyOf(row)}
                   role="row"
-                  className="grid w-full items-center border-b border-base-300 hover:bg-base-200"
-                  aria-rowindex={place["aria-rowindex"]}
+                  className="grid w-full items-center border-b border-base-300 py-1 hover:bg-base-200"
                   data-row={index}
+                  {...place}
                   style={{ ...grid, ...place.style }}
                   onDoubleClick={onOpen && (() => onOpen(row))}
                 >

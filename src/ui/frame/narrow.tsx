@@ -19,7 +19,7 @@ export const NarrowField = ({
   onChange: (words: string) => void;
   placeholder?: string;
 }) => (
-  <label className="w-72">
+  <label className="w-96">
     <span className="label">Filter</span>
     <input
       className="input"

@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
+import type { Done } from "@/contract";
 import type { Problem } from "@/core/result";
 import { Slip } from "./dialog";
 import { Problems } from "./problems";
@@ -20,7 +21,7 @@ export function SlipForm({
   onClose: () => void;
   title: string;
   button: string;
-  send: () => Promise<{ ok: true } | { ok: false; problems: Problem[] }>;
+  send: () => Promise<Done>;
   disabled?: boolean;
   children: ReactNode;
 }) {

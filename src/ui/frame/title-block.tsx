@@ -18,7 +18,9 @@ export function TitleBlock({ cells, children }: { cells: TitleCell[]; children?:
             className={`min-w-0 border-r px-3 py-1.5 ${cell.grow ? "flex-[1_1_14rem]" : ""} border-base-300`}
           >
             <div className="label">{cell.label}</div>
-            <div className={`truncate ${cell.mono ? "value" : "font-medium"}`}>{cell.value}</div>
+            <div className={`[overflow-wrap:anywhere] ${cell.mono ? "value" : "font-medium"}`}>
+              {cell.value}
+            </div>
           </div>
         ))}
         {children && <div className="ml-auto flex flex-wrap items-center gap-2 px-3 py-1.5">{children}</div>}

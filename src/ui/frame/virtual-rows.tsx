@@ -1,13 +1,20 @@
 "use client";
 
-import { memo, useCallback, useState, type CSSProperties, type ReactNode } from "react";
+import { memo, useCallback, useState, type CSSProperties, type ReactNode, type RefCallback } from "react";
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
 
-type Render = (index: number, place: { "aria-rowindex": number; style: CSSProperties }) => ReactNode;
+interface Place {
+  "aria-rowindex": number;
+  "data-index": number;
+  ref: RefCallback<HTMLElement>;
+  style: CSSProperties;
+}
+type Render = (index: number, place: Place) => ReactNode;
 
 /**
- * Rows of one height that scroll with the page, of which only those in sight are drawn. `render` is given the index and
- * the attributes that put a row in its place; while it stays the same function, a row in sight is not drawn again.
+ * Rows that scroll with the page, of which only those in sight are drawn. `height` is the least of each, in pixels: a
+ * row whose text takes more is measured and gets it. `render` is given the index and the attributes that put a row in
+ * its place; while it stays the same function, a row in sight is not drawn again.
  */
 export function VirtualRows({ count, height, render }: { count: number; height: number; render: Render }) {
   const [top, setTop] = useState(0);
@@ -24,7 +31,10 @@ export function VirtualRows({ count, height, render }: { count: number; height: 
   return (
     <div role="rowgroup" ref={measure} className="relative" style={{ height: virtual.getTotalSize() }}>
       {virtual.getVirtualItems().map((item) => (
-        <Placed key={item.key} index={item.index} top={item.start - top} height={height} render={render} />
+        <Placed
+          key={item.key}
+          {...{ index: item.index, top: item.start - top, height, measure: virtual.measureElement, render }}
+        />
       ))}
     </div>
   );
@@ -38,15 +48,25 @@ const Placed = memo(function Placed({
   index,
   top,
   height,
+  measure,
   render,
 }: {
   index: number;
   top: number;
   height: number;
+  measure: RefCallback<HTMLElement>;
   render: Render;
 }) {
   return render(index, {
     "aria-rowindex": index + 2,
-    style: { position: "absolute", top: 0, height, contain: "content", transform: `translateY(${top}px)` },
+    "data-index": index,
+    ref: measure,
+    style: {
+      position: "absolute",
+      top: 0,
+      minHeight: height,
+      contain: "content",
+      transform: `translateY(${top}px)`,
+    },
   });
 });

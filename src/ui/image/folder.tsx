@@ -3,6 +3,8 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { startTransition, useRef, useState } from "react";
+import type { Done } from "@/contract";
+import { term } from "@/core/text";
 import { isOn, progressOf, type Job } from "@/core/job";
 import type { Problem } from "@/core/result";
 import { asked } from "../frame/ask";
@@ -18,8 +20,6 @@ export interface FolderLine {
   image: { id: string; name: string } | null;
   job: (Job & { algorithm: string }) | null;
 }
-type Plain = { ok: true } | { ok: false; problems: Problem[] };
-
 /** Files of the server's image folder: put on the shelf from there, their checksums computed by the server. */
 export function ImageFolder({
   initial,
@@ -28,8 +28,8 @@ export function ImageFolder({
   stop,
 }: {
   initial: FolderLine[];
-  shelve: (name: string) => Promise<Plain>;
-  compute: (id: string, name: string) => Promise<Plain>;
+  shelve: (name: string) => Promise<Done>;
+  compute: (id: string, name: string) => Promise<Done>;
   stop: (name: string) => Promise<unknown>;
 }) {
   const router = useRouter();
@@ -55,7 +55,7 @@ export function ImageFolder({
       void reload();
     },
   });
-  const ask = async (work: Promise<Plain>) => {
+  const ask = async (work: Promise<Done>) => {
     const answer = await work;
     setProblems(answer.ok ? [] : answer.problems);
     await reload();
@@ -133,7 +133,7 @@ function Work({
   if (job && isOn(job))
     return (
       <span className="flex flex-wrap items-baseline gap-3" role="status">
-        {job.algorithm} waiting for the files before it
+        {term(job.algorithm)}: waiting for the files before it
         <button type="button" className="link" onClick={stop}>
           Stop
         </button>
@@ -161,7 +161,8 @@ function Work({
 
 /** How the last computation over a file ended. */
 function endWords(job: Job & { algorithm: string }): string {
-  if (job.state === "failed") return job.problem ?? `${job.algorithm} failed`;
-  if (job.state !== "interrupted") return `${job.algorithm} ${job.state}`;
-  return `${job.algorithm} interrupted at ${progressOf(job).percent} %: the server stopped, and nothing was saved.`;
+  if (job.state === "failed") return job.problem ?? `${term(job.algorithm)} failed`;
+  if (job.state !== "interrupted")
+    return `${term(job.algorithm)} ${job.state === "done" ? "computed" : job.state}`;
+  return `${term(job.algorithm)} interrupted at ${progressOf(job).percent} %: the server stopped, and nothing was saved.`;
 }

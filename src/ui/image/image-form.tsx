@@ -1,5 +1,6 @@
 "use client";
 
+import type { Answer } from "@/contract";
 import { term } from "@/core/text";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -52,7 +53,7 @@ export function NewImage({
   others,
   create,
 }: Choices & {
-  create: (fields: Published) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
+  create: (fields: Published) => Promise<Answer<string>>;
 }) {
   const router = useRouter();
   const [image, setImage] = useKept<Published>("image", newImage(families[0]?.key ?? ""));
@@ -89,7 +90,7 @@ function ImageFields({ typing, families, others }: Choices & { typing: Typing<Pu
   const known = families.map((f) => ({ value: f.key, text: f.name }));
   const lost = !families.some((f) => f.key === image.profile);
   return (
-    <div className="grid gap-x-8 gap-y-4 sm:grid-cols-2 lg:grid-cols-3">
+    <div className="grid gap-x-8 gap-y-4 md:grid-cols-2 lg:grid-cols-3">
       <SelectField
         {...field("profile", "OS profile")}
         options={

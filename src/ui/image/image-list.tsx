@@ -4,7 +4,7 @@ import Link from "next/link";
 import { term } from "@/core/text";
 import { formatDay } from "@/core/units";
 import { DataList, type DataColumn } from "../frame/data-list";
-import { Size } from "../frame/person";
+import { Day, Size } from "../frame/person";
 
 /** One image of the shelf. */
 export interface ImageLine {
@@ -18,7 +18,7 @@ export interface ImageLine {
   /** From the image itself, or else from its profile. */
   supportEnds: { day: string; from: string } | null;
   builds: string;
-  /** What is the matter with it. */
+  /** What is wrong with it. */
   marks: string;
 }
 
@@ -34,9 +34,7 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
           {i.name}
         </Link>
         {i.purpose !== "installer" && <span className="quiet"> {i.purpose}</span>}
-        <div className="value quiet truncate text-[0.86rem]" title={i.fileName}>
-          {i.fileName || " "}
-        </div>
+        <div className="value quiet text-[0.86rem]">{i.fileName || " "}</div>
       </div>
     ),
   },
@@ -70,10 +68,10 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
     },
     cell: (i) =>
       i.supportEnds ? (
-        <div className="leading-tight whitespace-nowrap">
-          {formatDay(i.supportEnds.day)}
-          <div className="quiet text-[0.86rem]">from the {i.supportEnds.from}</div>
-        </div>
+        <>
+          <Day at={i.supportEnds.day} />
+          <div className="quiet font-sans text-[0.86rem]">from the {i.supportEnds.from}</div>
+        </>
       ) : (
         dash
       ),
@@ -85,14 +83,7 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
       width: "minmax(9rem,1.2fr)",
       by: (i) => i.marks || undefined,
     },
-    cell: (i) =>
-      i.marks ? (
-        <span className="text-warning" title={i.marks}>
-          {i.marks}
-        </span>
-      ) : (
-        dash
-      ),
+    cell: (i) => (i.marks ? <span className="text-warning">{i.marks}</span> : dash),
   },
   {
     ...{
@@ -107,7 +98,7 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
   },
 ];
 
-/** The shelf: every image with what is the matter with it. */
+/** Every image with what is wrong with it. */
 export const ImageList = ({ images }: { images: ImageLine[] }) => (
   <DataList
     label="Image library"

@@ -2,6 +2,8 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Answer } from "@/contract";
+import { term } from "@/core/text";
 import type { Problem } from "@/core/result";
 import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
@@ -14,14 +16,7 @@ const WORDS: Record<Taken["by"], string> = {
 };
 
 /** A published list of checksums, pasted or dropped: the line for this image becomes its published checksum. */
-export function ChecksumListForm({
-  take,
-}: {
-  take: (
-    text: string,
-    from: string,
-  ) => Promise<{ ok: true; value: Taken } | { ok: false; problems: Problem[] }>;
-}) {
+export function ChecksumListForm({ take }: { take: (text: string, from: string) => Promise<Answer<Taken>> }) {
   const router = useRouter();
   const [text, setText] = useKept("list", "");
   const [from, setFrom] = useKept("list from", "");
@@ -37,7 +32,7 @@ export function ChecksumListForm({
         if (!answer.ok) return setSaid("");
         const { by, algorithm, signed } = answer.value;
         setSaid(
-          `Found ${WORDS[by]}: ${algorithm}${algorithm === "md5" || algorithm === "sha1" ? ", which can be forged" : ""}.${signed ? " The list has a signature; Derrick does not check signatures." : ""}`,
+          `Found ${WORDS[by]}: ${term(algorithm)}${algorithm === "md5" || algorithm === "sha1" ? ", which can be forged" : ""}.${signed ? " The list has a signature; Derrick does not check signatures." : ""}`,
         );
         setText("");
         router.refresh();

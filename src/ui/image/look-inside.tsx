@@ -2,14 +2,14 @@
 
 import { useRouter } from "next/navigation";
 import { useState, useSyncExternalStore } from "react";
+import type { Answer } from "@/contract";
+import { term } from "@/core/text";
 import type { Checksum, Inspection } from "@/core/image";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
 import { DropWell } from "./drop-well";
 import { currentJob, startJob, stopJob, subscribe } from "./image-job";
 import { Progress } from "./progress";
-
-type Answer = { ok: true; value: number } | { ok: false; problems: Problem[] };
 
 /**
  * Drop the file that will be used: it is read here in the browser, inspected at once and its checksum computed beside
@@ -23,14 +23,14 @@ export function LookInside({
 }: {
   imageId: string;
   algorithm: Checksum["algorithm"];
-  keepInside: (fileName: string, found: Inspection) => Promise<Answer>;
-  keepDigest: (digest: string) => Promise<Answer>;
+  keepInside: (fileName: string, found: Inspection) => Promise<Answer<number>>;
+  keepDigest: (digest: string) => Promise<Answer<number>>;
 }) {
   const router = useRouter();
   const job = useSyncExternalStore(subscribe, currentJob, () => null);
   const [problems, setProblems] = useState<Problem[]>([]);
   const own = job?.imageId === imageId ? job : null;
-  const saved = (answer: Answer) => {
+  const saved = (answer: Answer<number>) => {
     setProblems(answer.ok ? [] : answer.problems);
     router.refresh();
   };
@@ -48,7 +48,7 @@ export function LookInside({
     <div>
       <DropWell
         title="Drop the image file to inspect it"
-        hint={`The file is read in this browser and not uploaded; its ${algorithm} is computed at the same time.`}
+        hint={`The file is read in this browser and not uploaded; its ${term(algorithm)} is computed at the same time.`}
         onFile={take}
       />
       {own && (

@@ -1,3 +1,4 @@
+import { term } from "@/core/text";
 import { formatDecimalBytes, formatDuration } from "@/core/units";
 import { Size } from "../frame/person";
 
@@ -26,7 +27,7 @@ export function Progress({
       </div>
       <p className="flex flex-wrap items-baseline gap-3">
         <span>
-          {algorithm} of {fileName}: <span className="value">{percent} %</span> of <Size bytes={size} />
+          {term(algorithm)} of {fileName}: <span className="value">{percent} %</span> of <Size bytes={size} />
         </span>
         {rate > 0 && <span className="quiet">{formatDecimalBytes(rate)}/s</span>}
         {rate > 0 && <span className="quiet">{formatDuration((size - done) / rate)} left</span>}

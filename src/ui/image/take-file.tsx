@@ -1,13 +1,12 @@
 "use client";
 
 import { useState } from "react";
+import type { Answer } from "@/contract";
 import type { Checksum, Inspection } from "@/core/image";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
 import { DropWell } from "./drop-well";
 import { lookInto, startJob } from "./image-job";
-
-type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 
 /** How an image that is not on the shelf yet is put there. */
 export interface ImageActions {

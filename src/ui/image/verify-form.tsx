@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Answer } from "@/contract";
 import type { Image } from "@/core/image";
 import type { Problem } from "@/core/result";
 import { useKept } from "../draft/use-kept";
@@ -25,7 +26,7 @@ export function VerifyForm({
 }: {
   image: Image;
   verdict: keyof typeof VERDICTS;
-  save: (line: string) => Promise<{ ok: true; value: number } | { ok: false; problems: Problem[] }>;
+  save: (line: string) => Promise<Answer<number>>;
 }) {
   const router = useRouter();
   const [line, setLine] = useKept("checksum line", "");

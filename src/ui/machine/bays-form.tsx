@@ -45,7 +45,7 @@ export function BaysForm() {
 function BlockFields({ i, remove }: { i: number; remove: () => void }) {
   const field = bound(useMachine());
   return (
-    <fieldset className="mb-3 grid items-end gap-x-5 gap-y-2 border-b pb-3 sm:grid-cols-4 lg:grid-cols-8 border-base-300">
+    <fieldset className="mb-3 grid items-end gap-x-5 gap-y-2 border-b pb-3 sm:grid-cols-2 md:grid-cols-4 lg:grid-cols-[2fr_1.1fr_1fr_1fr_1.2fr_2.2fr_1fr_auto] border-base-300">
       <legend className="sr-only">Bay block {i + 1}</legend>
       <TextField {...field(`typed.bays.${i}.title`, "Block")} />
       <SelectField {...field(`typed.bays.${i}.face`, "Side")} options={FACES} />

@@ -2,7 +2,8 @@
 
 import Link from "next/link";
 import { useState, type ReactNode } from "react";
-import type { Drive, FactSource, MachineDocument, Port, RegisterEntry, Verdict } from "@/core/machine";
+import type { DriveFile } from "@/contract";
+import type { Drive, FactSource, MachineDocument, Port } from "@/core/machine";
 import type { PortOutlook } from "@/core/network";
 import { bayWords, contentWords, sanWords, startWords, wearWords, MEDIA_NAMES } from "@/core/machine";
 import { formatBinaryBytes, formatDecimalBytes, formatExactBytes, formatDate } from "@/core/units";
@@ -10,16 +11,6 @@ import { CopyValue } from "../frame/copy-value";
 import { HealthMark } from "./health-mark";
 import { speedWords } from "./machine-drawing";
 import { Day, Size, useHomeZone } from "../frame/person";
-
-/** A drive as the register knows it, for its card. */
-export interface DriveFile {
-  key: string;
-  entry: RegisterEntry;
-  verdict: Verdict;
-  reasons: string[];
-  /** Spares on the shelf that could stand in for it. */
-  spares: string[];
-}
 
 function Card({ title, kind, children }: { title: string; kind: string; children: ReactNode }) {
   return (
@@ -110,8 +101,10 @@ function DriveFacts({ drive, document }: { drive: Drive; document: MachineDocume
           </span>,
         ],
         [
-          "Class",
-          [drive.media, drive.rotationRpm ? `${drive.rotationRpm} rpm` : ""].filter(Boolean).join(", "),
+          "Type",
+          [MEDIA_NAMES[drive.media], drive.rotationRpm ? `${drive.rotationRpm} rpm` : ""]
+            .filter(Boolean)
+            .join(", "),
           source("media"),
         ],
         [
@@ -122,7 +115,7 @@ function DriveFacts({ drive, document }: { drive: Drive; document: MachineDocume
         ],
         ["Firmware", drive.firmware, source("firmware")],
         ["Driver", drive.driver, source("driver")],
-        ["Counters", drive.health ? wearWords(drive) : null, source("health")],
+        ["Usage", drive.health ? wearWords(drive) : null, source("health")],
         [
           "Self-test",
           drive.health?.selfTest

@@ -67,7 +67,7 @@ export function DeliveryForm({ lines }: { lines: DeliveryLine[] }) {
   return (
     <div>
       {lines.length > 0 && <DeliveryLines lines={lines} />}
-      <div className="grid gap-x-8 gap-y-3 sm:grid-cols-4">
+      <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2 md:grid-cols-4">
         <TextField {...field("from", "Delivery note")} placeholder="number, day" />
         <TextField {...open("model", "Model")} />
         <TextField {...open("serial", "Serial")} />

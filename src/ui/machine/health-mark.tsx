@@ -1,4 +1,5 @@
 import type { Verdict } from "@/core/machine";
+import { term } from "@/core/text";
 
 const COLOUR: Record<Verdict, string> = {
   failing: "var(--color-error)",
@@ -16,7 +17,7 @@ export function HealthMark({ verdict, bare = false }: { verdict: Verdict; bare?:
         width="16"
         height="10"
         role={bare ? "img" : undefined}
-        aria-label={bare ? verdict : undefined}
+        aria-label={bare ? term(verdict) : undefined}
         aria-hidden={!bare}
         fill="none"
         stroke="currentColor"
@@ -30,7 +31,7 @@ export function HealthMark({ verdict, bare = false }: { verdict: Verdict; bare?:
         {verdict === "watch" && <path d="M8 9 V2.6" />}
         {verdict === "failing" && <path d="M8 9 L3.5 4.5" strokeWidth="2.6" />}
       </svg>
-      {!bare && <span className={verdict === "not known" ? "quiet" : ""}>{verdict}</span>}
+      {!bare && <span className={verdict === "not known" ? "quiet" : ""}>{term(verdict)}</span>}
     </span>
   );
 }

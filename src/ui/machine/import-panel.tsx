@@ -2,31 +2,18 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import type { FactChange, Rejected } from "@/core/machine";
+import type { Answer, ImportPreview } from "@/contract";
 import { factWords } from "@/core/machine";
 import type { Problem } from "@/core/result";
-import { asked, sending, type Asked } from "../frame/ask";
-import type { Proposal } from "@/core/site";
+import { asked, sending } from "../frame/ask";
 import { Problems } from "../frame/problems";
 import { ImportWell, type DroppedText } from "./import-well";
-
-export interface ImportPreview {
-  understood: { tool: string; from: string; words: string; ignored: string[]; warnings: string[] }[];
-  rejected: Rejected[];
-  remarks: string[];
-  changes: FactChange[];
-  /** All of them; `changes` are the first. */
-  changeCount: number;
-  sameSerial: { id: string; name: string }[];
-  suggestedName: string;
-  proposed: Proposal[];
-}
 
 /** Sends texts to be read; nothing is changed by it. */
 export async function readThem(
   machineId: string | null,
   texts: DroppedText[],
-): Promise<Asked<ImportPreview>> {
+): Promise<Answer<ImportPreview>> {
   return asked("/api/v1/imports/preview", "no output was imported", sending({ machineId, texts }));
 }
 

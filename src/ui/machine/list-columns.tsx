@@ -108,7 +108,7 @@ export const COLUMNS: readonly Column[] = [
       ),
   }),
   words("next", "Build status", "minmax(6rem,0.8fr)", { isWide: true }),
-  words("read", "Last inventory", "6.5rem", {
+  words("read", "Last inventory", "7.5rem", {
     isWide: true,
     cell: (m) => (m.read ? <Day at={m.read} /> : "never"),
   }),

@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Answer, Done } from "@/contract";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
 import { ImportWell } from "./import-well";
@@ -18,7 +19,6 @@ interface Preview {
   warnings: Problem[];
   openLine: number | null;
 }
-type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 
 /** Reads a list of machines: row by row what it would do, and then: take it over. */
 export function ListReader({
@@ -26,7 +26,7 @@ export function ListReader({
   take,
 }: {
   look: (text: string, from: string) => Promise<Answer<Preview>>;
-  take: (text: string, from: string) => Promise<Answer<unknown>>;
+  take: (text: string, from: string) => Promise<Done>;
 }) {
   const router = useRouter();
   const [text, setText] = useState<{ name: string; text: string } | null>(null);

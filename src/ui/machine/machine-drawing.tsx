@@ -2,6 +2,7 @@
 
 import type { CSSProperties, ReactNode } from "react";
 import type { DrawnGroup, Drive, MachineDrawing as Drawing, Port } from "@/core/machine";
+import { term } from "@/core/text";
 import { DriveTile } from "./drive-tile";
 import { moveFocus, sameSelection, type Selection } from "./selection";
 
@@ -192,7 +193,7 @@ function Rear({ drawing, chosen, onChoose }: Props) {
           onChoose={() => onChoose({ kind: "supply", id: s.id })}
         >
           <span className="text-[0.86rem] font-medium">{s.ratedWatts ? `${s.ratedWatts} W` : "supply"}</span>
-          <span className="quiet truncate text-[0.72rem]">{s.state}</span>
+          <span className="quiet text-[0.72rem]">{s.state}</span>
         </Block>
       ))}
       {drawing.cards.map((card, i) => (
@@ -211,20 +212,18 @@ function Rear({ drawing, chosen, onChoose }: Props) {
               />
             ))}
           </div>
-          <span className="quiet max-w-40 truncate text-[0.72rem] leading-tight">
-            {card.place || card.name}
-          </span>
+          <span className="quiet max-w-40 text-[0.72rem] leading-tight">{card.place || card.name}</span>
         </div>
       ))}
       {drawing.controllers.map((c) => (
         <Block
           key={c.id}
-          label={`storage controller ${c.name}, ${c.mode}`}
+          label={`storage controller ${c.name}, ${term(c.mode)}`}
           chosen={sameSelection(chosen, { kind: "controller", id: c.id })}
           onChoose={() => onChoose({ kind: "controller", id: c.id })}
         >
-          <span className="max-w-44 truncate text-[0.79rem]">{c.name}</span>
-          <span className="quiet text-[0.72rem]">{c.mode === "unknown" ? "storage" : c.mode}</span>
+          <span className="max-w-44 text-[0.79rem]">{c.name}</span>
+          <span className="quiet text-[0.72rem]">{c.mode === "unknown" ? "storage" : term(c.mode)}</span>
         </Block>
       ))}
       {drawing.rear.map((g) => (

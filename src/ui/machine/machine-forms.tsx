@@ -1,6 +1,7 @@
 "use client";
 
 import { useState } from "react";
+import type { Answer } from "@/contract";
 import type { Problem } from "@/core/result";
 import { bound } from "../draft/bound";
 import { ParsedField, SelectField, TextField } from "../fields/fields";
@@ -8,8 +9,6 @@ import { numberField } from "../fields/numbers";
 import { CopyValue } from "../frame/copy-value";
 import { Problems } from "../frame/problems";
 import { useMachine } from "./machine-draft";
-
-type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 
 const MEDIA = [
   { value: "licensed", text: "licensed" },
@@ -29,7 +28,7 @@ export function ControllerForm() {
       ...(v === "no" && { "controller.virtualMedia": "unknown" }),
     });
   return (
-    <div className="grid items-end gap-4 sm:grid-cols-4">
+    <div className="grid items-end gap-4 sm:grid-cols-2 md:grid-cols-4">
       <SelectField
         path="controller.present"
         label="Management controller"

@@ -2,18 +2,17 @@
 
 import { useRouter } from "next/navigation";
 import { useState, type ReactNode } from "react";
+import type { Answer, DriveFile } from "@/contract";
 import { foldFindings, type PlacedFinding } from "@/core/finding";
 import type { MachineDocument, MachineDrawing as Drawing } from "@/core/machine";
 import type { PortOutlook } from "@/core/network";
 import type { Problem } from "@/core/result";
 import { Problems } from "../frame/problems";
 import { Note } from "../findings/note";
-import { ControllerCard, DriveCard, EmptyBayCard, PortCard, SupplyCard, type DriveFile } from "./cards";
+import { ControllerCard, DriveCard, EmptyBayCard, PortCard, SupplyCard } from "./cards";
 import { MachineDrawing } from "./machine-drawing";
 import type { Selection } from "./selection";
 import { useKeys } from "../frame/use-keys";
-
-type Answer = { ok: true; value: number } | { ok: false; problems: Problem[] };
 
 /** The machine: drawings, the card of what is chosen in them and what the rules say in the margin, facts below. */
 export function MachineSheet({
@@ -33,7 +32,7 @@ export function MachineSheet({
   initial: Selection | null;
   /** What is to be expected of each port, by its MAC. */
   outlooks: Record<string, PortOutlook>;
-  place: (driveId: string, bay: string | null) => Promise<Answer>;
+  place: (driveId: string, bay: string | null) => Promise<Answer<number>>;
   children: ReactNode;
 }) {
   const router = useRouter();

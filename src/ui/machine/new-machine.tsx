@@ -2,20 +2,16 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Answer, ImportPreview } from "@/contract";
 import type { Problem } from "@/core/result";
 import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
-import { PreviewTables, ReadAgain, readThem, type ImportPreview } from "./import-panel";
+import { PreviewTables, ReadAgain, readThem } from "./import-panel";
 import { ImportWell, type DroppedText } from "./import-well";
 
 interface Props {
   sites: { id: string; name: string }[];
-  create: (
-    siteId: string,
-    siteName: string,
-    name: string,
-    texts: DroppedText[],
-  ) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
+  create: (siteId: string, siteName: string, name: string, texts: DroppedText[]) => Promise<Answer<string>>;
 }
 
 const NOT_MADE = {
@@ -60,7 +56,7 @@ export function NewMachine({ sites, create }: Props) {
       {preview && <PreviewTables preview={preview} />}
       <Problems problems={problems} />
       <form
-        className="grid max-w-2xl gap-4 sm:grid-cols-2"
+        className="grid max-w-2xl gap-4 md:grid-cols-2"
         onSubmit={(e) => {
           e.preventDefault();
           void make();

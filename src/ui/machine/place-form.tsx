@@ -19,7 +19,7 @@ export function PlaceForm({ isLaptop, circuits }: { isLaptop: boolean; circuits:
   const field = bound(machine);
   return (
     <>
-      <div className="grid gap-x-8 gap-y-3 sm:grid-cols-3">
+      <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2 md:grid-cols-3">
         <SelectField
           path="typed.role"
           label="Role"

@@ -2,17 +2,14 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Answer } from "@/contract";
 import type { Problem } from "@/core/result";
 import { useKept } from "../draft/use-kept";
 import { Slip } from "../frame/dialog";
 import { Problems } from "../frame/problems";
 
 /** A sheet for a twin: place, role, keys and bays are taken along, facts are not. */
-export function TwinSlip({
-  make,
-}: {
-  make: (name: string) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
-}) {
+export function TwinSlip({ make }: { make: (name: string) => Promise<Answer<string>> }) {
   const router = useRouter();
   const [open, setOpen] = useState(false);
   const [name, setName] = useKept("twin", "");

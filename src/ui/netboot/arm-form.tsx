@@ -2,15 +2,11 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Done } from "@/contract";
 import { Problems } from "../frame/problems";
 import { TypedProof } from "../fields/typed-proof";
 import { CodeChoice } from "./code-choice";
 import { MinutesField } from "./minutes-field";
-
-interface Answered {
-  ok: boolean;
-  problems?: readonly { message: string }[];
-}
 
 /** Asks for the end of the serial as it stands on the machine, and for how long the machine may ask. */
 export function ArmForm({
@@ -22,7 +18,7 @@ export function ArmForm({
   machine: string;
   tail: number;
   secrets: readonly string[];
-  arm: (asked: { typed: string; minutes: number; asksCode: boolean }) => Promise<Answered>;
+  arm: (asked: { typed: string; minutes: number; asksCode: boolean }) => Promise<Done>;
 }) {
   const router = useRouter();
   const [typed, setTyped] = useState("");

@@ -3,6 +3,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Answer, BatchResult, Turns } from "@/contract";
 import { lastTurnSeconds } from "@/core/netboot";
 import { formatDuration } from "@/core/units";
 import { TypedProof } from "../fields/typed-proof";
@@ -17,26 +18,16 @@ interface Row {
   problems: readonly string[];
   ready: { tail: number; image: string; erases: readonly string[]; secrets: readonly string[] } | null;
 }
-interface Result {
-  build: string;
-  armed: boolean;
-  words: string;
-}
-interface Turns {
-  atOnce: number;
-  eachSeconds: number;
-  open: number;
-}
 type Arm = (
   asked: { build: string; typed: string }[],
   how: { minutes: number; asksCode: boolean },
-) => Promise<{ ok: true; value: Result[] } | { ok: false; problems: readonly { message: string }[] }>;
+) => Promise<Answer<BatchResult[]>>;
 
 /** One line for each machine: what it loses, and the field for the end of its serial; what came of it stands in its line. */
 export function BatchForm({ rows, turns, arm }: { rows: readonly Row[]; turns: Turns | null; arm: Arm }) {
   const router = useRouter();
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
-  const [results, setResults] = useState<readonly Result[]>([]);
+  const [results, setResults] = useState<readonly BatchResult[]>([]);
   const [minutes, setMinutes] = useState(60);
   const secrets = rows.flatMap(({ machine, ready }) =>
     ready && ready.secrets.length > 0 ? [`${ready.secrets.join(" and ")} (${machine})`] : [],

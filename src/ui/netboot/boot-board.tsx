@@ -3,16 +3,12 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Done } from "@/contract";
 import type { Stage } from "@/core/netboot";
 import { formatClock, formatDateTime } from "@/core/units";
 import type { BoardLine } from "./board-line";
 import { Problems } from "../frame/problems";
 import { BoardNotes, isClaimedTwice } from "./board-notes";
-
-interface Answered {
-  ok: boolean;
-  problems?: readonly { message: string }[];
-}
 
 const ENDED = ["done", "failed", "expired", "cancelled"];
 
@@ -46,7 +42,7 @@ export function BootBoard({
   lines: readonly BoardLine[];
   stages: readonly Stage[];
   /** Absent where the board is only looked at. */
-  cancel?: (id: string) => Promise<Answered>;
+  cancel?: (id: string) => Promise<Done>;
 }) {
   const router = useRouter();
   const [problems, setProblems] = useState<readonly { message: string }[]>([]);

@@ -92,7 +92,7 @@ export function DhcpTexts({
       title="DHCP server configuration"
       note="copy it to the server yourself; Derrick does not change it"
     >
-      <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2">
+      <div className="grid gap-x-8 gap-y-3 md:grid-cols-2">
         <label>
           <span className="label">TFTP server with the boot loaders</span>
           <input

@@ -2,15 +2,14 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Answer } from "@/contract";
 import type { OwnFamily } from "@/core/image";
 import type { Problem } from "@/core/result";
 import { useKept } from "../draft/use-kept";
 import { TextField } from "../fields/fields";
 import { Problems } from "../frame/problems";
 
-export type MakeMine = (
-  own: OwnFamily,
-) => Promise<{ ok: true; value: { key: string; version: string } } | { ok: false; problems: Problem[] }>;
+export type MakeMine = (own: OwnFamily) => Promise<Answer<{ key: string; version: string }>>;
 
 /** A family of one's own from this one: its name, its version, and by which words its files are known. */
 export function MakeItMine({ begun, make }: { begun: OwnFamily; make: MakeMine }) {

@@ -52,7 +52,7 @@ function Requirements({ requirements: r }: Pick<Profile, "requirements">) {
 
 type Target = Profile["bootTargets"][number];
 const TARGETS: Column<Target>[] = [
-  { title: "", heads: true, className: "w-32", cell: (t) => t.kind },
+  { title: "", heads: true, className: "w-32", cell: (t) => term(t.kind) },
   {
     title: "",
     className: "w-32 font-semibold",
@@ -128,6 +128,17 @@ const RoadsOnto = ({ profile }: { profile: Profile }) => (
   </Ruled>
 );
 
+/** On what a fault depends, each condition with its name. */
+const faultWords = ({ road, target, model, part }: Profile["knownFaults"][number]["when"]): string =>
+  [
+    road && (road === "fresh" ? term(road) : "in-place upgrade"),
+    target && `target: ${term(target)}`,
+    model && `model: ${model}`,
+    part && `device or driver: ${part}`,
+  ]
+    .filter(Boolean)
+    .join(", ");
+
 const KnownFaults = ({ faults }: { faults: Profile["knownFaults"] }) => (
   <Ruled title="Known faults">
     {faults.length === 0 && <p className="quiet">No known fault.</p>}
@@ -137,7 +148,7 @@ const KnownFaults = ({ faults }: { faults: Profile["knownFaults"] }) => (
         <p className="quiet">
           {f.remedy}
           {f.stone && ` Intermediate version: ${f.stone.profile} ${f.stone.version}.`} Applies to:{" "}
-          {Object.values(f.when).join(", ")}.
+          {faultWords(f.when)}.
         </p>
       </div>
     ))}

@@ -23,7 +23,15 @@ function Part({ title, children, plain = false }: { title: string; children: Rea
   return (
     <details className="border-b py-1.5 border-base-content">
       <summary className="cursor-pointer font-semibold">{title}</summary>
-      <div className={plain ? "py-2" : "grid gap-x-6 gap-y-2 py-2 sm:grid-cols-3"}>{children}</div>
+      <div
+        className={
+          plain
+            ? "py-2"
+            : "grid gap-x-6 gap-y-2 py-2 grid-cols-[repeat(auto-fit,minmax(min(15rem,100%),1fr))]"
+        }
+      >
+        {children}
+      </div>
     </details>
   );
 }
@@ -35,7 +43,7 @@ function openTo(path: string): void {
     part.open = true;
 }
 
-type Answer =
+type Kept =
   | { ok: true; value: { edition: number } }
   | { ok: false; problems: Problem[]; stale?: { edition: number; profile: Profile; by: string; at: string } };
 
@@ -68,14 +76,14 @@ function useKeptForm({ watch, reset }: UseFormReturn<Profile>, edition: number) 
 function useEdition(
   given: Profile,
   edition: number,
-  save: (edition: number, fields: object) => Promise<Answer>,
+  save: (edition: number, fields: object) => Promise<Kept>,
 ) {
   const router = useRouter();
   const [base, setBase] = useState({ edition, profile: given });
   const form = useForm<Profile>({ defaultValues: given });
   const history = useFormHistory(form);
   const drop = useKeptForm(form, edition);
-  const [answer, setAnswer] = useState<Answer | null>(null);
+  const [answer, setAnswer] = useState<Kept | null>(null);
   const keep = form.handleSubmit(async (values) => {
     const next = await save(base.edition, tidy(values) as object);
     setAnswer(next);
@@ -115,7 +123,7 @@ export function ProfileForm({
 }: {
   profile: Profile;
   edition: number;
-  save: (edition: number, fields: object) => Promise<Answer>;
+  save: (edition: number, fields: object) => Promise<Kept>;
   previewOf: PreviewOf;
 }) {
   const { form, history, keep, answer, clash, settle } = useEdition(profile, edition, save);

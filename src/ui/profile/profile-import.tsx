@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Answer } from "@/contract";
 import type { Problem } from "@/core/result";
 import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
@@ -12,9 +13,7 @@ export function ProfileImport({
   save,
 }: {
   initial: string;
-  save: (
-    yaml: string,
-  ) => Promise<{ ok: true; value: { key: string; version: string } } | { ok: false; problems: Problem[] }>;
+  save: (yaml: string) => Promise<Answer<{ key: string; version: string }>>;
 }) {
   const router = useRouter();
   const [yaml, setYaml] = useKept("yaml", initial);

@@ -35,7 +35,7 @@ export function ScreensEditor({ path, what }: { path: string; what: string }) {
             <span className="value quiet w-6 text-right">{i + 1}</span>
             <Heading path={`${path}.${i}`} />
           </summary>
-          <div className="grid gap-x-6 gap-y-2 py-2 pl-10 sm:grid-cols-3">
+          <div className="grid gap-x-6 gap-y-2 py-2 pl-10 grid-cols-[repeat(auto-fit,minmax(min(15rem,100%),1fr))]">
             <Input path={`${path}.${i}.title`} label="Title" />
             <Input path={`${path}.${i}.id`} label="Short name" />
             <Choice

@@ -25,7 +25,7 @@ export function UpgradesEditor() {
           <summary className="cursor-pointer">
             {field.way} from {field.from.profile || "…"} {field.from.least ?? field.from.version}
           </summary>
-          <div className="grid gap-x-6 gap-y-2 py-2 pl-6 sm:grid-cols-4">
+          <div className="grid gap-x-6 gap-y-2 py-2 pl-6 grid-cols-[repeat(auto-fit,minmax(min(15rem,100%),1fr))]">
             <Input path={`upgrades.${i}.from.profile`} label="From profile" />
             <Input path={`upgrades.${i}.from.version`} label="From line" />
             <Input path={`upgrades.${i}.from.least`} label="Minimum version" />
@@ -74,7 +74,10 @@ export function FaultsEditor() {
   return (
     <>
       {fields.map((field, i) => (
-        <div key={field.id} className="grid gap-x-6 gap-y-2 border-b py-2 sm:grid-cols-4 border-base-300">
+        <div
+          key={field.id}
+          className="grid gap-x-6 gap-y-2 border-b py-2 grid-cols-[repeat(auto-fit,minmax(min(15rem,100%),1fr))] border-base-300"
+        >
           <Input path={`knownFaults.${i}.looks`} label="What happens" wide />
           <Input path={`knownFaults.${i}.remedy`} label="What to do" wide />
           <Input path={`knownFaults.${i}.id`} label="Short name" />

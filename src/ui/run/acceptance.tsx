@@ -1,6 +1,7 @@
 "use client";
 
 import { useState } from "react";
+import type { Answer } from "@/contract";
 import type { Problem } from "@/core/result";
 import { asked, sending } from "../frame/ask";
 import { isOpen, type RunCommand, type SettledLine } from "@/core/run";
@@ -9,7 +10,7 @@ import type { AcceptanceLine } from "@/core/verify";
 import { ImportWell, type DroppedText } from "../machine/import-well";
 import { Problems } from "../frame/problems";
 import { AcceptanceTable } from "./acceptance-table";
-import type { RunView } from "./run-view";
+import type { RunView } from "@/contract";
 
 interface Preview {
   lines: AcceptanceLine[];
@@ -24,7 +25,7 @@ export function Acceptance({
   onSettle,
 }: {
   view: RunView;
-  onAccepted: (answer: { ok: true; value: RunView } | { ok: false; problems: Problem[] }) => void;
+  onAccepted: (answer: Answer<RunView>) => void;
   onSettle: (command: RunCommand) => void;
 }) {
   const [texts, setTexts] = useState<DroppedText[]>([]);

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { acceptanceOf, nextHands, type RunCommand } from "@/core/run";
 import { aPlan, HandLog } from "@/../tests/support/runs";
 import { predict } from "./predict";
-import type { RunView } from "./run-view";
+import type { RunView } from "@/contract";
 
 const viewOf = (run: HandLog): RunView => ({
   ...{

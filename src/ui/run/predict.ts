@@ -1,6 +1,6 @@
 import { acceptanceOf, decide, foldRun, nextHands } from "@/core/run";
 import type { Unsent } from "./outbox";
-import type { RunView } from "./run-view";
+import type { RunView } from "@/contract";
 
 /** The name under what the server has not signed yet. */
 const HERE = "you, not yet sent";

@@ -55,7 +55,7 @@ export function ReadBackForm({
           ))}
         </fieldset>
       )}
-      <div className="grid gap-3 sm:grid-cols-2">
+      <div className="grid gap-3 md:grid-cols-2">
         {typed.map((part, i) => (
           <label key={part} className="block">
             <span className="text-[1.07rem]">

@@ -1,6 +1,6 @@
 import { clockJumps, happened, logLine } from "@/core/run";
 import { formatClock, formatDate, formatDuration } from "@/core/units";
-import type { RunView } from "./run-view";
+import type { RunView } from "@/contract";
 
 /** The log, newest first, by days. Nothing in it can be changed; a correction is an entry of its own. */
 export function RunLog({ view, onCorrect }: { view: RunView; onCorrect: (seq: number) => void }) {

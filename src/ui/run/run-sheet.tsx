@@ -14,7 +14,7 @@ import { DiffersSlip, WordsSlip, type Asked } from "./slips";
 import { RunLog } from "./run-log";
 import { StateStrip } from "./state-strip";
 import { StepSheet } from "./step-sheet";
-import type { RunView } from "./run-view";
+import type { RunView } from "@/contract";
 import { useNow, useRun } from "./use-run";
 import { useKeys } from "../frame/use-keys";
 
@@ -174,9 +174,11 @@ function RunHead({ view, now }: { view: RunView; now: string }) {
       <span className="value ml-auto">
         {step ? `step ${state.current + 1} of ${plan.steps.length}` : "all steps done"}
       </span>
-      <span className="value" title="since the start">
-        {state.startedAt ? formatDuration(secondsBetween(state.startedAt, state.endedAt ?? now)) : ""}
-      </span>
+      {state.startedAt && (
+        <span className="value">
+          {formatDuration(secondsBetween(state.startedAt, state.endedAt ?? now))} elapsed
+        </span>
+      )}
     </div>
   );
 }
@@ -206,13 +208,17 @@ function Acts({
   return (
     <div className="mt-3 flex flex-wrap gap-2 border-t pt-3 border-base-300">
       <Act text="Note" letter="N" onClick={() => setAsked({ kind: "note" })} />
-      <Act text="Reading" letter="R" onClick={() => setAsked({ kind: "reading" })} />
+      <Act text="Measurement" letter="R" onClick={() => setAsked({ kind: "reading" })} />
       {onTimer && <Act text="Timer" letter="T" onClick={onTimer} />}
       {mayBeSkipped && <Act text="Skip" letter="S" onClick={() => setAsked({ kind: "skipped" })} />}
       {setShowCard && (
-        <Act text={showCard ? "Hide the card" : "Card"} letter="K" onClick={() => setShowCard(!showCard)} />
+        <Act
+          text={showCard ? "Hide answer card" : "Answer card"}
+          letter="K"
+          onClick={() => setShowCard(!showCard)}
+        />
       )}
-      <Act text={showLog ? "Hide the log" : `Log (${log})`} letter="L" onClick={() => setShowLog(!showLog)} />
+      <Act text={showLog ? "Hide log" : `Log (${log})`} letter="L" onClick={() => setShowLog(!showLog)} />
     </div>
   );
 }
@@ -294,6 +300,7 @@ function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (is
             {plan.steps[state.current]?.readBack ? "the page that this opens" : next.title}
             {waiting && waiting !== next && (
               <span className="quiet">
+                {" "}
                 · then, after {wait} {wait === 1 ? "step" : "steps"},{" "}
                 {formatDuration(waiting.duration.likelySeconds)} unattended
               </span>
@@ -304,7 +311,7 @@ function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (is
           </dd>
           <dt className="label pt-0.5">Expected end</dt>
           <dd className="value">
-            {clock(addSeconds(now, left))} <span className="quiet font-sans">about</span>
+            <span className="quiet font-sans">about</span> {clock(addSeconds(now, left))}
           </dd>
         </>
       )}

@@ -30,7 +30,7 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
         />
         {strip.firmware !== NOTHING_TO_PUT_BACK && (
           <Cell
-            label="To revert"
+            label="To undo"
             value={strip.firmware}
             style={strip.target === "installed" ? loud : undefined}
           />
@@ -46,7 +46,7 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
         <Cell label="Target" value={strip.target} style={risky ? loud : undefined} />
       </dl>
       {target.length > 0 && !isAsked && (
-        <p className="value truncate text-[0.86rem]">{target.map((d) => d.look).join(" and ")}</p>
+        <p className="value text-[0.86rem]">{target.map((d) => d.look).join(" and ")}</p>
       )}
     </div>
   );

@@ -1,14 +1,13 @@
 "use client";
 
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import type { Answer } from "@/contract";
 import type { RunCommand } from "@/core/run";
 import type { Problem } from "@/core/result";
 import { useFeed } from "../frame/feed";
 import { drop, inMemory, put, takeFormer, waiting, type Shelf, type Unsent } from "./outbox";
 import { predict } from "./predict";
-import type { RunView } from "./run-view";
-
-type Answer = { ok: true; value: Omit<RunView, "plan"> } | { ok: false; problems: Problem[] };
+import type { RunView } from "@/contract";
 
 const RETRY = 2000;
 /** A server that has not answered by then is said not to; what was sent is sent again under the same key. */
@@ -20,9 +19,12 @@ const NOT_YET = "The server has not responded yet.";
 const SILENT = "The server does not respond.";
 
 /** What the server said, or why nothing was heard: null when it answered, else the sentence for a person. */
-async function ask(url: string, init?: RequestInit): Promise<{ answer: Answer } | { away: string }> {
+async function ask(
+  url: string,
+  init?: RequestInit,
+): Promise<{ answer: Answer<Omit<RunView, "plan">> } | { away: string }> {
   const response = await fetch(url, { ...init, signal: AbortSignal.timeout(PATIENCE) }).catch(() => null);
-  const body = (await response?.json().catch(() => null)) as Answer | null | undefined;
+  const body = (await response?.json().catch(() => null)) as Answer<Omit<RunView, "plan">> | null | undefined;
   if (!response || !body) return { away: SILENT };
   if (response.status < 500) return { answer: body };
   return { away: (!body.ok && body.problems[0]?.message) || SILENT };
@@ -62,7 +64,7 @@ export function useRun(initial: RunView) {
   }, [id, store]);
 
   // A log only grows: what an older question brings after a newer one takes nothing back.
-  const take = useCallback((answer: Answer) => {
+  const take = useCallback((answer: Answer<Omit<RunView, "plan">>) => {
     if (!answer.ok) return setProblems(answer.problems);
     const { value } = answer;
     setView((old) => (value.log.length < old.log.length ? old : { ...old, ...value }));

@@ -2,14 +2,12 @@
 
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
-import type { Problem } from "@/core/result";
+import type { Answer } from "@/contract";
 import { Problems } from "../frame/problems";
 
-type Answer =
-  | { ok: true; value: { machines: number; builds: number; pictures: number } }
-  | { ok: false; problems: Problem[] };
+type Loaded = Answer<{ machines: number; builds: number; pictures: number }>;
 
-const AWAY: Answer = {
+const AWAY: Loaded = {
   ok: false,
   problems: [{ message: "The server did not receive the whole file; nothing was changed. Try again." }],
 };
@@ -19,7 +17,7 @@ export function ArchiveWell({ empty }: { empty: boolean }) {
   const router = useRouter();
   const input = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState("");
-  const [answer, setAnswer] = useState<Answer | null>(null);
+  const [answer, setAnswer] = useState<Loaded | null>(null);
   const read = async (file: File) => {
     setBusy(file.name);
     setAnswer(null);
@@ -29,7 +27,7 @@ export function ArchiveWell({ empty }: { empty: boolean }) {
       headers: { "Content-Type": type },
       body: file,
     }).catch(() => null);
-    const said = ((await response?.json().catch(() => null)) as Answer | null | undefined) ?? AWAY;
+    const said = ((await response?.json().catch(() => null)) as Loaded | null | undefined) ?? AWAY;
     setBusy("");
     setAnswer(said);
     if (said.ok) router.refresh();

@@ -2,6 +2,7 @@
 
 import { useRouter } from "next/navigation";
 import { useState } from "react";
+import type { Answer } from "@/contract";
 import type { Problem } from "@/core/result";
 import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
@@ -15,7 +16,7 @@ export function NameForm({
   label: string;
   action: string;
   target: string;
-  create: (name: string) => Promise<{ ok: true; value: string } | { ok: false; problems: Problem[] }>;
+  create: (name: string) => Promise<Answer<string>>;
 }) {
   const router = useRouter();
   const [name, setName] = useKept("site name", "");

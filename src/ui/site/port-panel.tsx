@@ -41,7 +41,7 @@ export function PortPanel({
         {endWords(directory, end)}
         {"mac" in end && <span className="value quiet ml-2 font-normal">{end.mac}</span>}
       </h3>
-      <div className="grid max-w-4xl gap-x-6 gap-y-2 sm:grid-cols-4">
+      <div className="grid max-w-4xl gap-x-6 gap-y-2 sm:grid-cols-2 md:grid-cols-4">
         {device && "device" in end && (
           <PortFields
             port={switchPort(device, end.port) ?? switchPortSchema.parse({ name: end.port })}

@@ -74,7 +74,7 @@ function SegmentFields({ typing, i, remove }: { typing: Typing<Site>; i: number;
   const purpose = field(`segments.${i}.purpose`, "Purpose");
   const name = typing.document.segments[i]?.name ?? "";
   return (
-    <fieldset className="mb-4 grid gap-x-8 gap-y-3 border-b pb-4 sm:grid-cols-4 border-base-300">
+    <fieldset className="mb-4 grid gap-x-8 gap-y-3 border-b pb-4 sm:grid-cols-2 md:grid-cols-4 border-base-300">
       <legend className="sr-only">{name}</legend>
       <TextField {...field(`segments.${i}.name`, "Network")} />
       <ParsedField {...field(`segments.${i}.prefix`, "Subnet")} {...prefix} placeholder="10.61.10.0/24" />

@@ -1,15 +1,12 @@
 "use client";
 
 import { useState } from "react";
-import type { Problem, Result } from "@/core/result";
+import type { Answer } from "@/contract";
 import { FileText } from "../network/file-text";
 import { Page, Ruled } from "../frame/page";
 import { siteSheets, SubSheets } from "../frame/sub-sheets";
 import { TitleBlock } from "../frame/title-block";
 import { TakeOver, type Preview } from "./take-over";
-
-type Answer<T> =
-  { ok: true; value: T } | Extract<Result<T>, { ok: false }> | { ok: false; problems: Problem[] };
 
 /** The files that follow from a site's plan, and the place where those that people have are read. */
 export function SiteFilesSheet({

@@ -115,7 +115,7 @@ function UsualAnswers({ typing }: { typing: Typing<Site> }) {
   const { link } = typing.document;
   const setLink = (next: Site["link"]): void => typing.type({ link: next });
   return (
-    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-3">
+    <div className="grid gap-x-8 gap-y-3 sm:grid-cols-2 md:grid-cols-3">
       <TextField {...field("name", "Name")} />
       <TextField {...field("room", "Room")} />
       <TextField {...plain(field("domain", "Domain"))} />

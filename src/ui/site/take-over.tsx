@@ -1,5 +1,6 @@
 "use client";
 
+import type { Answer } from "@/contract";
 import { formatNumber } from "@/core/units";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -17,8 +18,6 @@ export interface Preview {
   openLine: number | null;
   version: number;
 }
-
-type Answer<T> = { ok: true; value: T } | { ok: false; problems: Problem[] };
 
 const STATES: Record<Offer["state"], string> = {
   new: "new",

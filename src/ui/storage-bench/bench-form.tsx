@@ -3,11 +3,11 @@ import { ParsedField, SelectField, TextField } from "../fields/fields";
 import { numberField, wholeField } from "../fields/numbers";
 
 const CLASS_WORDS: Record<(typeof CLASS_NAMES)[number], string> = {
-  spinning: "spinning",
+  spinning: "HDD",
   flash: "SSD, SATA or SAS",
   nvme: "SSD, NVMe",
 };
-const SCHOOL_WORDS = { any: "whoever", ZFS: "ZFS", md: "md", "RAID controller": "hardware RAID" };
+const SCHOOL_WORDS = { any: "any", ZFS: "ZFS", md: "md", "RAID controller": "hardware RAID" };
 const options = <T extends string>(all: readonly T[], words?: Record<T, string>) =>
   all.map((value) => ({ value, text: words?.[value] ?? value }));
 
@@ -38,7 +38,7 @@ export function BenchForm({
   const { afr } = CLASSES[question.media];
   return (
     <form
-      className="grid gap-x-6 gap-y-3 sm:grid-cols-3 lg:grid-cols-7"
+      className="grid gap-x-6 gap-y-3 sm:grid-cols-2 md:grid-cols-3 lg:grid-cols-7"
       aria-label="Requirements"
       onSubmit={(e) => e.preventDefault()}
     >

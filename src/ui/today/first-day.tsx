@@ -3,6 +3,7 @@
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useId, useState } from "react";
+import type { Answer, ImportPreview } from "@/contract";
 import type { Problem } from "@/core/result";
 import type { Proposal } from "@/core/site";
 import { useKept } from "../draft/use-kept";
@@ -10,12 +11,10 @@ import { CopyValue } from "../frame/copy-value";
 import { Page, Ruled } from "../frame/page";
 import { Problems } from "../frame/problems";
 import { Table, type Column } from "../frame/table";
-import { PreviewTables, ReadAgain, readThem, type ImportPreview } from "../machine/import-panel";
+import { PreviewTables, ReadAgain, readThem } from "../machine/import-panel";
 import { ImportWell, type DroppedText } from "../machine/import-well";
 
-type Begun = { ok: true; value: string } | { ok: false; problems: Problem[] };
-
-const NO_ANSWER: Begun = {
+const NO_ANSWER: Answer<string> = {
   ok: false,
   problems: [{ message: "The server does not respond, so no build sheet was created. Your input is kept." }],
 };
@@ -25,7 +24,7 @@ export function FirstDay({
   begin,
   look,
 }: {
-  begin: (name: string, texts: DroppedText[]) => Promise<Begun>;
+  begin: (name: string, texts: DroppedText[]) => Promise<Answer<string>>;
   /** Leads to the demo's data, to be looked at. */
   look: () => Promise<void>;
 }) {
@@ -58,7 +57,7 @@ export function FirstDay({
   );
 }
 
-function FirstMachine({ begin }: { begin: (name: string, texts: DroppedText[]) => Promise<Begun> }) {
+function FirstMachine({ begin }: { begin: (name: string, texts: DroppedText[]) => Promise<Answer<string>> }) {
   const router = useRouter();
   const [texts, setTexts] = useKept<DroppedText[]>("texts", []);
   const [preview, setPreview] = useState<ImportPreview | null>(null);

@@ -52,7 +52,7 @@ export function HandsLine({ rows, now }: { rows: RunningRow[]; now: string }) {
                 {row.hands.what}
               </p>
             )}
-            {row.undo.length > 0 && <p className="quiet text-[0.86rem]">To revert: {row.undo.join("; ")}</p>}
+            {row.undo.length > 0 && <p className="quiet text-[0.86rem]">To undo: {row.undo.join("; ")}</p>}
           </div>
         </div>
       ))}

@@ -31,7 +31,7 @@ export function endWords(end: End): string {
     case "system":
       return end.starts
         ? `boots ${end.starts} from ${deviceWords(end.device)}`
-        : `boots the contents of ${deviceWords(end.device)}, which are unknown`;
+        : `boots from ${deviceWords(end.device)} (contents unknown)`;
     case "shell":
       return "ends in the shell of the firmware";
     case "set-up":

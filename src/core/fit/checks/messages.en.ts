@@ -10,13 +10,13 @@ export const FIT_MESSAGES = {
   ),
   "machine.memory": message(
     "Memory below the requirement",
-    "Installed memory: {has}; {profile} requires {which} of {wanted}.",
+    "Installed memory: {has}; {profile} {which} {wanted}.",
     "Add memory, or choose an image with lower requirements.",
     "An installer that runs out of memory stops after the disk has been erased.",
   ),
   "machine.cores": message(
     "Too few processor cores",
-    "Cores: {has}; {profile} requires {which} of {wanted}.",
+    "Cores: {has}; {profile} {which} {wanted}.",
     "Choose another machine or another image.",
     "Some installers stop below their minimum number of cores.",
   ),

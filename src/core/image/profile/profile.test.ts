@@ -102,7 +102,7 @@ describe("checksums", () => {
       checksumProblem(sum("a".repeat(64))),
       checksumProblem(sum("abc")),
       checksumProblem(sum("x")),
-    ]).toEqual([null, "sha256 has 64 digits; this has 3", "a checksum has hexadecimal digits only"]);
+    ]).toEqual([null, "SHA-256 has 64 digits; this has 3", "a checksum has hexadecimal digits only"]);
   });
 
   it.each([

@@ -57,7 +57,7 @@ fi
 echo "$answer"
 case "\${sent:-0}:$answer" in
   1:received*) rm -f "$file" ;;
-  *) echo "Not sent. The bundle is kept in $file: carry it to Derrick and drop it on the machine's sheet." >&2; exit 1 ;;
+  *) echo "Not sent. The bundle was saved as $file: copy it to your workstation and import it on the page of the machine." >&2; exit 1 ;;
 esac
 `;
 

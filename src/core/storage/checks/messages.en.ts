@@ -111,7 +111,7 @@ export const STORAGE_MESSAGES = {
   ),
   "storage.too-small": message(
     "Disk below the requirement",
-    "Capacity: {has}; {profile} requires {which} of {wanted}.",
+    "Capacity: {has}; {profile} {which} {wanted}.",
     "Choose a larger drive.",
     "An installer may accept a small disk that the first update fills.",
   ),

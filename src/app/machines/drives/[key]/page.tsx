@@ -1,9 +1,10 @@
 import Link from "next/link";
 import type { ReactNode } from "react";
 import { notFound } from "next/navigation";
+import type { RegisterLine } from "@/contract";
 import { bayWords, MEDIA_NAMES } from "@/core/machine";
 import { formatBytes, formatExactBytes } from "@/core/units";
-import { registerLine, type RegisterLine } from "@/server/drives";
+import { registerLine } from "@/server/drives";
 import { listImages } from "@/server/images";
 import { DriveActions } from "@/ui/drives/drive-page";
 import { CopyValue } from "@/ui/frame/copy-value";
@@ -102,10 +103,10 @@ function Facts({ line: { entry, verdict, reasons, wear } }: { line: RegisterLine
         <HealthMark verdict={verdict} /> {reasons.join("; ")}
       </span>,
     ],
-    ["Counters", wear],
+    ["Usage", wear],
     ["Contents", entry.holds || "unknown"],
     ["Written", entry.written && [entry.written, entry.scheme].filter(Boolean).join(", ")],
-    ["Holds", entry.carries && <Carried carries={entry.carries} />],
+    ["Stick contents", entry.carries && <Carried carries={entry.carries} />],
   ];
   return (
     <dl className="grid grid-cols-[8rem_1fr] gap-y-1">

@@ -1,6 +1,7 @@
 import Link from "next/link";
 import { notFound } from "next/navigation";
 import { draftFamily, type OwnFamily } from "@/core/image";
+import { formatDay } from "@/core/units";
 import { imageView } from "@/server/images";
 import { profileView } from "@/server/profiles";
 import { Page, Ruled } from "@/ui/frame/page";
@@ -50,7 +51,7 @@ export default async function ProfilePage({
     <>
       <Page
         title={`${profile.name} ${profile.version}`}
-        lead={`${profile.family}; ${profile.installer} installer, answers by ${profile.answerFile === "none" ? "answer card" : profile.answerFile}; support ${profile.support.ends ? `until ${profile.support.ends}` : profile.support.channel}`}
+        lead={`${profile.family}; answers by ${profile.answerFile === "none" ? "answer card" : profile.answerFile}; support ${profile.support.ends ? `until ${formatDay(profile.support.ends)}` : profile.support.channel}`}
         aside={
           <div className="flex gap-2">
             <a className="btn" href={`/api/v1/profiles/${key}/${version}?edition=${edition}`} download>

@@ -1,6 +1,7 @@
 import { z } from "zod";
-import { no, yes, type Answer } from "@/server/answer";
-import { command, runView, type RunView } from "@/server/runs";
+import type { Answer, RunView } from "@/contract";
+import { no, yes } from "@/server/answer";
+import { command, runView } from "@/server/runs";
 import { respond, route } from "../../../../answer";
 import { bodyJson } from "../../../../body";
 import { desk } from "../../../../../desk";

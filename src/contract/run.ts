@@ -1,4 +1,4 @@
-import type { LoggedEvent, RunPlan, RunState, SettledLine } from "@/core/run";
+import type { LoggedEvent, nextHands, RunPlan, RunState, SettledLine } from "@/core/run";
 
 /** A run as the server gives it, and as it is shown. */
 export interface RunView {
@@ -7,7 +7,8 @@ export interface RunView {
   plan: RunPlan;
   log: LoggedEvent[];
   state: RunState;
-  hands: { at: string; what: string; late: boolean } | null;
+  hands: ReturnType<typeof nextHands>;
+  /** Every line that hand-over asks about, with what persons decided. */
   acceptance: SettledLine[];
   now: string;
 }
