@@ -4,7 +4,11 @@ import { profileJsonSchema } from "@/core/image";
 import { recordJsonSchema } from "@/core/record";
 import { renderLadder } from "./ladder-page";
 import { SITE_MESSAGES } from "@/core/site";
+import { ARM_GATE } from "@/core/netboot";
 import { SHEET_CHECKS, SHEET_MESSAGES, STAGES } from "@/core/sheet";
+import { START_GATE } from "@/core/stage";
+
+const GATES = [START_GATE, ARM_GATE];
 
 /** The page of all rules, by zone. */
 export function renderChecks(): string {
@@ -30,6 +34,21 @@ export function renderChecks(): string {
     `${SHEET_CHECKS.length} rules. Written by \`npm run docs:write\` from the registry; a test compares this page with it.`,
     "",
     ...zones,
+    "## Gates",
+    "",
+    "These rules are looked at when something is to be done. What they find is not waived: the action waits until it is put right.",
+    "",
+    ...GATES.flatMap(({ title, checks, messages }) => [
+      `### ${title}`,
+      "",
+      "| rule | finding | reason | remedy |",
+      "| --- | --- | --- | --- |",
+      ...checks.map(({ code }) => {
+        const m = messages[code];
+        return `| \`${code}\` | ${m?.title} | ${m?.why} | ${m?.remedy} |`;
+      }),
+      "",
+    ]),
     "## A whole site",
     "",
     "These rules compare all machines, sheets and devices of a site. Their findings are on the pages of the site.",

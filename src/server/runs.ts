@@ -1,5 +1,7 @@
 import type { Answer, RunView } from "@/contract";
+import { heldBy, holdWords } from "@/core/finding";
 import { derive, evaluateSheet } from "@/core/sheet";
+import { START_GATE } from "@/core/stage";
 import { emptyMachine, type NamedText } from "@/core/machine";
 import { makeRecord, type BuildRecord } from "@/core/record";
 import {
@@ -26,21 +28,21 @@ export async function startRun(desk: Desk, buildId: string, version: number): Pr
   const build = await buildRows.one(db, buildId);
   if (!build) return no("This build no longer exists.");
   if (build.version !== version) return no(STALE);
-  if (build.revision === null || build.revisionVersion !== build.version)
-    return no("The sheet has changed since its last revision: issue a revision first.");
   const judged = derive(await sourcesOf(desk, buildId, build.sheet));
-  const { stops } = evaluateSheet(judged);
-  if (stops.length > 0)
-    return no(
-      `The run cannot start with open blockers: ${stops.map((s) => `${s.label} ${s.title}`).join(", ")}.`,
-    );
+  const held = heldBy(START_GATE, {
+    revision: build.revision,
+    isIssued: build.revision !== null && build.revisionVersion === build.version,
+    stops: evaluateSheet(judged).stops,
+    isRunning: (await runRows.openOf(db, buildId)) !== null,
+  });
+  if (held.length > 0) return no(...held.map(holdWords));
   const id = desk.newId("r");
   const at = desk.now();
   const plan = freezePlan(build, judged);
   // Between the look at the sheet and this write others may have come: both guards stand where the write is.
   return write(async (tx): Promise<Answer<string>> => {
     if ((await buildRows.one(tx, buildId))?.version !== version) return no(STALE);
-    if (await runRows.openOf(tx, buildId)) return no("This build is already running.");
+    if (await runRows.openOf(tx, buildId)) return no(START_GATE.messages["start.running"]!.says);
     await runRows.insert(tx, { id, buildId, startedAt: at, endedAt: null, plan });
     await runRows.append(tx, id, { at, key: "start", event: { kind: "started", by: desk.actor } });
     return yes(id);

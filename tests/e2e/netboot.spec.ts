@@ -35,11 +35,7 @@ test("a machine is armed by the end of its serial, installs itself once, and the
   await test.step("before, everything that stands in the way is named, and the machine starts from its disk", async () => {
     expect(await script(ARMED.serial)).toContain("This machine is not armed");
     await page.goto(arming);
-    for (const words of [
-      /Network boot is off at Thornhope/,
-      /issue a revision, then arm/,
-      /is not confirmed/,
-    ])
+    for (const words of [/Network boot is off at Thornhope/, /Issue a revision first/, /is not confirmed/])
       await expect(page.getByText(words)).toBeVisible();
     await expect(page.getByLabel("End of the serial number")).toHaveCount(0);
     await page.goto(`${server.base}/builds/netboot`);

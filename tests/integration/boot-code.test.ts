@@ -1,5 +1,6 @@
 import { expect, it } from "vitest";
-import { armingOffer, armMachine } from "@/server/netboot/arm";
+import { armMachine } from "@/server/netboot/arm";
+import { armingOffer } from "@/server/netboot/offer";
 import { bootBoard } from "@/server/netboot/board";
 import { walkMachine, type Client } from "../../simulators/netboot-client/machine";
 import { makeReady } from "../support/armed";

@@ -8,7 +8,8 @@ import { armings } from "@/db/schema";
 import { bootRows, buildRows, machineRows, runRows } from "@/db";
 import { issueRevision } from "@/server/builds";
 import { adoptStranger } from "@/server/netboot/adopt";
-import { armingOffer, armMachine, disarm } from "@/server/netboot/arm";
+import { armMachine, disarm } from "@/server/netboot/arm";
+import { armingOffer } from "@/server/netboot/offer";
 import { ALL_STRANGERS, bootBoard } from "@/server/netboot/board";
 import { limiter } from "@/server/netboot/listener";
 import { versionsProblem } from "@/server/netboot/versions";
@@ -49,7 +50,7 @@ describe("before anybody has armed it", () => {
     const words = said(await arm());
     for (const problem of [
       /Network boot is off at Thornhope/,
-      /issue a revision, then arm/,
+      /Issue a revision first/,
       /The sheet has blockers/,
     ])
       expect(words).toMatch(problem);

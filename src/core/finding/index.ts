@@ -14,5 +14,6 @@ export {
   type Zone,
 } from "./finding";
 export { numberFindings, openStops, runChecks, type PlacedFinding } from "./place-findings";
+export { heldBy, holdWords, type Gate } from "./gate";
 export { evidence, hit, rulesOver, type FactsOf } from "./check";
 export { foldFindings, quietWords, type FindingGroup } from "./fold";

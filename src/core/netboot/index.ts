@@ -64,3 +64,4 @@ export { dnsmasqBoot, dnsmasqProxy, iscBoot, keaBoot } from "./dhcp/write";
 export { machineOf } from "./adopt";
 export { KERNEL_HEAD, kernelVersion, ModuleWalk } from "./versions";
 export { judgeBootConfigs, type BootProblem } from "./dhcp/judge";
+export { ARM_GATE, type ArmGround } from "./gate/gate";

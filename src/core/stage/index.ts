@@ -11,3 +11,10 @@ export {
 } from "./step";
 export { NOTHING_TO_PUT_BACK, stripAfter, type Effect, type EffectOf, type Strip } from "./effects";
 export { HAZARD, step, type Moves } from "./make";
+export {
+  ISSUED_CHECKS,
+  ISSUED_MESSAGES,
+  START_GATE,
+  type IssuedGround,
+  type StartGround,
+} from "./start-gate";

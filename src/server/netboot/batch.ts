@@ -2,8 +2,9 @@ import type { BatchResult, Turns } from "@/contract";
 import { armingState, atOnceFigure, isClosed } from "@/core/netboot";
 import { bootRows, buildRows, siteRows } from "@/db";
 import type { Desk } from "../desk";
-import { armingOffer, armMachine, type ArmingOffer, type Asked } from "./arm";
+import { armMachine, type Asked } from "./arm";
 import { bootBoard, serverRates } from "./board";
+import { armingOffer, type ArmingOffer } from "./offer";
 
 /** A sheet whose machine can be armed, or what stands in the way of it. */
 export interface BatchRow {

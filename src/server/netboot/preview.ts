@@ -6,7 +6,7 @@ import { readEnvironment } from "../environment";
 import { withoutHashes } from "../scripts";
 import { masked } from "../seals";
 import { namedAnswers, planOf } from "./answers";
-import type { ArmingOffer } from "./arm";
+import type { ArmingOffer } from "./offer";
 import { filesAt, readyWhen, titleOf } from "./told";
 
 /** All that a machine will be given, with every condition resolved and no secret in it. */

@@ -42,7 +42,7 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
     ...{
       id: "size",
       title: "Size",
-      width: "minmax(11rem,0.9fr)",
+      width: "minmax(12.5rem,0.9fr)",
       by: (i) => i.sizeBytes,
       mono: true,
       isWide: true,
@@ -80,7 +80,7 @@ const COLUMNS: readonly DataColumn<ImageLine>[] = [
     ...{
       id: "marks",
       title: "Issues",
-      width: "minmax(9rem,1.2fr)",
+      width: "minmax(8rem,1fr)",
       by: (i) => i.marks || undefined,
     },
     cell: (i) => (i.marks ? <span className="text-warning">{i.marks}</span> : dash),

@@ -3,7 +3,7 @@ import { notFound } from "next/navigation";
 import type { Arming } from "@/core/netboot";
 import { formatDuration } from "@/core/units";
 import { buildView } from "@/server/builds";
-import { armingOffer } from "@/server/netboot/arm";
+import { armingOffer } from "@/server/netboot/offer";
 import { armingPreview, type ArmingPreview } from "@/server/netboot/preview";
 import { ParametersInForce } from "@/ui/build/parameters";
 import { Day } from "@/ui/frame/person";
