@@ -74,7 +74,7 @@ export function ImageFolder({
         </thead>
         <tbody>
           {files.map((f) => (
-            <tr key={f.name}>
+            <tr key={f.name} className="[&>td]:align-middle">
               <td className="value [overflow-wrap:anywhere]">{f.name}</td>
               <td className="value whitespace-nowrap">
                 <Size bytes={f.sizeBytes} />

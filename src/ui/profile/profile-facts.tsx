@@ -81,7 +81,7 @@ export function ProfileFacts({ profile }: { profile: Profile }) {
           <Table label="Boot targets" columns={TARGETS} rows={profile.bootTargets} keyOf={(t) => t.kind} />
           {profile.consoleKeys.map((k) => (
             <p key={k.keys} className="mt-1">
-              <span className="value">{k.keys}</span> <span className="quiet">opens {k.opens}</span>
+              <span className="value">{k.keys}</span> <span className="quiet">{k.opens}</span>
             </p>
           ))}
         </Ruled>

@@ -11,7 +11,7 @@ export const ARM_MESSAGES = {
   "arm.site": message(
     "Network boot off at the site",
     "Network boot is off at {site}.",
-    "Turn it on on the page of the site.",
+    "Enable it on the page of the site.",
     "Not every network may be booted from; its owner decides.",
   ),
   "arm.machine": message(
