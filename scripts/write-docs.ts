@@ -6,9 +6,11 @@ import { renderLadder } from "./ladder-page";
 import { SITE_MESSAGES } from "@/core/site";
 import { ARM_GATE } from "@/core/netboot";
 import { SHEET_CHECKS, SHEET_MESSAGES, STAGES } from "@/core/sheet";
-import { START_GATE } from "@/core/stage";
+import { RESTORE_GATE } from "@/core/record";
+import { HAND_OVER_GATE } from "@/core/run";
+import { ISSUE_GATE, START_GATE } from "@/core/stage";
 
-const GATES = [START_GATE, ARM_GATE];
+const GATES = [ISSUE_GATE, START_GATE, ARM_GATE, HAND_OVER_GATE, RESTORE_GATE];
 
 /** The page of all rules, by zone. */
 export function renderChecks(): string {

@@ -10,7 +10,9 @@ import {
   type Plan,
   type Sheet,
 } from "@/core/sheet";
+import { heldBy, holdWords } from "@/core/finding";
 import { fitsPattern, nextName, patternOf, stemOf } from "@/core/identity";
+import { ISSUE_GATE } from "@/core/stage";
 import { formatBytes } from "@/core/units";
 import { nextFreeAddress, segmentPlan } from "@/core/network";
 import { buildRows, claimRows, machineRows, runRows, siteRows, type Db } from "@/db";
@@ -124,8 +126,11 @@ export async function issueRevision(desk: Desk, id: string, version: number): Pr
   const { db, write } = desk;
   const build = await buildRows.one(db, id);
   if (!build) return no("This build no longer exists.");
-  if (build.revision !== null && build.revisionVersion === build.version)
-    return no(`Nothing has changed since revision ${build.revision}.`);
+  const held = heldBy(ISSUE_GATE, {
+    revision: build.revision,
+    isIssued: build.revision !== null && build.revisionVersion === build.version,
+  });
+  if (held.length > 0) return no(...held.map(holdWords));
   const letter = nextRevision(build.revision);
   return (await write((tx) => buildRows.issue(tx, id, version, letter, desk.stamp())))
     ? yes(letter)

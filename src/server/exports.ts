@@ -1,7 +1,17 @@
 import { sql } from "drizzle-orm";
 import type { Answer } from "@/contract";
 import { parseProfileYaml } from "@/core/image";
-import { Integrity, itemsOf, parseExport, rebaseExport, type Export, type Item } from "@/core/record";
+import { heldBy, holdWords } from "@/core/finding";
+import {
+  Integrity,
+  itemsOf,
+  parseExport,
+  rebaseExport,
+  RESTORE_GATE,
+  type Export,
+  type Item,
+  type RestoreGround,
+} from "@/core/record";
 import { damagedRows, KINDS, profileRows, type Db, type Stamp, type Tx } from "@/db";
 import { no, yes } from "./answer";
 import { insertItem } from "./archive/insert";
@@ -51,14 +61,16 @@ async function* fromExport(file: Export): AsyncGenerator<Arriving> {
 
 async function take(desk: Desk, items: () => AsyncIterable<Arriving>, at: string): Promise<Answer<Imported>> {
   try {
-    const looked = await look(items());
-    if (!looked.ok) return looked;
+    const { found, counts } = await look(items());
     const { db, write } = desk;
-    if (!(await isEmpty(db))) return no(NOT_EMPTY);
+    const held = heldBy(RESTORE_GATE, { ...found, hasData: !(await isEmpty(db)) });
+    if (held.length > 0) return no(...held.map(holdWords));
     const answer = await write(async (tx): Promise<Answer<Imported>> => {
-      if (!(await isEmpty(tx))) return no(NOT_EMPTY);
-      await putIn(tx, items(), { at, by: desk.actor }, looked.value);
-      const { machines, builds, pictures } = looked.value;
+      // Others may have begun here while the archive was looked through.
+      const late = heldBy(RESTORE_GATE, { ...found, hasData: !(await isEmpty(tx)) });
+      if (late.length > 0) return no(...late.map(holdWords));
+      await putIn(tx, items(), { at, by: desk.actor }, counts);
+      const { machines, builds, pictures } = counts;
       return yes({ machines, builds, pictures });
     });
     await addShippedProfiles(desk);
@@ -69,9 +81,6 @@ async function take(desk: Desk, items: () => AsyncIterable<Arriving>, at: string
   }
 }
 
-const NOT_EMPTY =
-  "This installation already has data. Import an archive into an empty one: set a new database in DERRICK_DB_URL.";
-
 /** Whether an archive can be read in. */
 export const takesArchive = async (desk: Desk): Promise<boolean> => isEmpty(desk.db);
 
@@ -81,24 +90,30 @@ async function isEmpty(db: Db | Tx): Promise<boolean> {
   return (await profileRows.all(db)).every((p) => p.by === "");
 }
 
-/** The whole of it goes by once, and nothing is written. */
-async function look(items: AsyncIterable<Arriving>): Promise<Answer<Imported & { drives: number }>> {
+/** The whole of it goes by once, and nothing is written: what it holds, and what keeps it from being imported. */
+async function look(
+  items: AsyncIterable<Arriving>,
+): Promise<{ found: Omit<RestoreGround, "hasData">; counts: Imported & { drives: number } }> {
   const integrity = new Integrity();
   const counts = new Map<Item["kind"], number>();
+  const profiles: { place: string; name: string }[] = [];
   for await (const arrived of items) {
     integrity.watch(arrived);
     const { item, place } = arrived;
     counts.set(item.kind, (counts.get(item.kind) ?? 0) + 1);
     if (item.kind === "profile" && !parseProfileYaml(item.yaml).ok)
-      return no(`${place}: the profile ${item.key} ${item.version} is not valid.`);
+      profiles.push({ place, name: `${item.key} ${item.version}` });
   }
-  const problems = integrity.problems();
-  if (problems.length > 0) return no(...problems);
   const count = (kind: Item["kind"]): number => counts.get(kind) ?? 0;
-  return yes({
-    ...{ machines: count("machine"), builds: count("build"), pictures: count("picture") },
-    drives: count("drive"),
-  });
+  return {
+    found: { profiles, contradictions: integrity.problems() },
+    counts: {
+      machines: count("machine"),
+      builds: count("build"),
+      pictures: count("picture"),
+      drives: count("drive"),
+    },
+  };
 }
 
 async function putIn(

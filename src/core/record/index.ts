@@ -4,3 +4,4 @@ export { exportSchema, moveTimes, parseExport, rebaseExport, type Export } from 
 export { itemSchema, itemsOf, type Item, type ItemKind, type PlacedItem } from "./items";
 export { Integrity } from "./integrity";
 export { calledFor, dueDates, MOST_COMING, type DueDate } from "./dates";
+export { RESTORE_GATE, type RestoreGround } from "./restore-gate";

@@ -1,9 +1,10 @@
-import { term } from "../text";
+import { heldBy, holdWords } from "../finding";
 import type { Guard } from "../stage";
 import { fail, ok, type Result } from "../result";
 import { proves } from "../storage";
-import { acceptanceOf, isOpen } from "./acceptance";
+import { acceptanceOf } from "./acceptance";
 import type { RunCommand, RunEvent, RunPlan } from "./events";
+import { HAND_OVER_GATE } from "./hand-over-gate";
 import { compareReadBack } from "./read-back";
 import type { RunState } from "./state";
 
@@ -128,19 +129,15 @@ function decideLine(plan: RunPlan, state: RunState, command: Settling, by: strin
 
 type HandingOver = Extract<RunCommand, { kind: "handed over" }>;
 
+/** What still stands in the way of handing over, as rules; see HAND_OVER_GATE. */
 function decideHandOver(plan: RunPlan, state: RunState, command: HandingOver, by: string): Result<RunEvent> {
-  const step = plan.steps[state.current];
-  if (state.status === "stopped")
-    return fail({
-      message: `The run is stopped: ${state.stoppedBy ?? ""} Record what was done about it, then resume.`,
-    });
-  if (step) return fail({ message: `Steps remain: ${step.title}.` });
-  if (!state.acceptance)
-    return fail({ message: "The installed system is not verified yet: import its bundle first." });
-  const open = acceptanceOf(plan, state).filter(isOpen);
-  return open.length === 0
+  const held = heldBy(HAND_OVER_GATE, {
+    stoppedBy: state.status === "stopped" ? (state.stoppedBy ?? "") : null,
+    step: plan.steps[state.current]?.title ?? null,
+    isVerified: state.acceptance !== null,
+    lines: acceptanceOf(plan, state),
+  });
+  return held.length === 0
     ? ok({ ...command, by })
-    : fail({
-        message: `Unresolved deviations: ${open.map((l) => `${l.what} (${term(l.verdict)}${l.found ? `: ${l.found}` : ""})`).join("; ")}. Accept or correct each one first.`,
-      });
+    : { ok: false, problems: held.map((f) => ({ message: holdWords(f) })) };
 }

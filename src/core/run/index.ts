@@ -21,3 +21,4 @@ export { deedsOf } from "./deeds";
 export { measuredStep, measuredTransfer } from "./measured";
 export { clockJumps, givenBefore, happened, type ClockJump } from "./times";
 export { readLogged } from "./damaged";
+export { HAND_OVER_GATE, type HandOverGround } from "./hand-over-gate";

@@ -53,7 +53,7 @@ describe("a run", () => {
   it("is not handed over before the installed system was read back", () => {
     const run = new HandLog(plan).toStep("end");
     run.send({ kind: "handed over", to: "Control room" });
-    expect(run.refusals[0]).toContain("import its bundle first");
+    expect(run.refusals[0]).toContain("Import its bundle first");
     run.acceptAll();
     run.send({ kind: "handed over", to: "Control room" });
     expect(run.state).toMatchObject({ status: "handed over", handedTo: "Control room" });

@@ -18,3 +18,4 @@ export {
   type IssuedGround,
   type StartGround,
 } from "./start-gate";
+export { ISSUE_GATE, type IssueGround } from "./issue-gate";
