@@ -27,6 +27,7 @@ const coreLayers = [
   ["finding", "parameter"],
   ["machine", "identity"],
   ["image"],
+  ["work"],
   ["stage"],
   ["network"],
   ["claims"],

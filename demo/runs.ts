@@ -17,7 +17,7 @@ import {
 } from "@/core/run";
 import type { Site } from "@/core/site";
 import { derive, evaluateSheet, type Plan, type Sheet } from "@/core/sheet";
-import type { Guard } from "@/core/stage";
+import type { OperationOf } from "@/core/work";
 import { inLine } from "@/core/text";
 import { addSeconds } from "@/core/units";
 import type { Facts, MachineDocument } from "@/core/machine";
@@ -105,29 +105,28 @@ class Teller {
   get step() {
     return this.plan.steps[foldRun(this.plan.steps, this.log).current];
   }
-  private answer(guard: Guard): string {
+  private answer(guard: OperationOf<"name drive">): string {
     const { named } = foldRun(this.plan.steps, this.log);
     const before = named.filter((n) => n.group === guard.group).map((n) => n.drive);
     return guard.drives.find((d) => !before.includes(d.id))?.proof ?? "";
   }
   /** What a console shows that does what the plan says. */
   private readBack(): RunCommand | null {
-    const { id: step, readBack: asked } = this.step ?? {};
-    if (!step || !asked) return null;
-    const { verb, version, sizes } = asked;
-    return { kind: "read back", step, verb, version, size: `${Math.round((sizes[0] ?? 0) / 1e9)} GB` };
+    if (this.step?.kind !== "read back") return null;
+    const { id, verb, version, sizes } = this.step;
+    return { kind: "read back", step: id, verb, version, size: `${Math.round((sizes[0] ?? 0) / 1e9)} GB` };
   }
   /** Goes on as expected up to a step, each step taking its likely time, more or less. */
   to(id: string): this {
     for (let i = 0; this.step && this.step.id !== id; i += 1) {
       this.wait(this.step.duration.likelySeconds * (0.8 + ((i * 7) % 5) / 10));
       this.say(
-        this.step.guard
-          ? { kind: "guard", step: this.step.id, typed: this.answer(this.step.guard) }
+        this.step.kind === "name drive"
+          ? { kind: "guard", step: this.step.id, typed: this.answer(this.step) }
           : (this.readBack() ?? {
               kind: "as expected",
               step: this.step.id,
-              ...(this.step.asks && { words: "file server, folder " + this.plan.machineName }),
+              ...(this.step.records && { words: "file server, folder " + this.plan.machineName }),
             }),
       );
     }

@@ -1,4 +1,4 @@
-import type { Deed } from "@/core/stage";
+import type { Deed } from "@/core/work";
 import { recordReadBack, recordWipe, recordWriting, type RegisterEntry } from "@/core/machine";
 import { driveRows, imageRows, machineRows, type Stamp, type Tx } from "@/db";
 

@@ -13,6 +13,7 @@ import {
   type RunState,
 } from "@/core/run";
 import { secondsBetween } from "@/core/units";
+import { reportThatEnds } from "@/core/work";
 import { standingIn } from "./netboot/standing";
 import { bootRows, runRows, stepTimeRows, transferRows, type Tx } from "@/db";
 import { no, yes } from "./answer";
@@ -62,7 +63,7 @@ async function appendIn(
   await follow?.(tx, run, foldRun(run.plan.steps, await runRows.log(tx, runId)), at);
   if (decided.value.kind === "handed over") await closeRun(tx, run, at, decided.value.by);
   // Looked at only where a machine may have gone on already: each look is a way to the database and back.
-  if (!isHeard && run.plan.steps.some((s) => s.told)) await hear(desk, tx, run.buildId);
+  if (!isHeard && run.plan.steps.some(reportThatEnds)) await hear(desk, tx, run.buildId);
   return yes(null);
 }
 
@@ -84,8 +85,9 @@ export async function hear(desk: Desk, tx: Tx, buildId: string): Promise<void> {
   for (;;) {
     const state = foldRun(run.plan.steps, await runRows.log(tx, runId));
     const step = run.plan.steps[state.current];
-    if (state.status !== "running" || !step?.told) return;
-    const found = heardAt(row.arming, heard, step.told);
+    const report = step && reportThatEnds(step);
+    if (state.status !== "running" || !report) return;
+    const found = heardAt(row.arming, heard, report);
     if (!found) return;
     const key = `boot ${row.id} ${found.stops === null ? step.id : "stops"}`;
     if (await runRows.hasKey(tx, runId, key)) return;

@@ -1,7 +1,9 @@
+import { createHash } from "node:crypto";
 import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { gunzipSync } from "node:zlib";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { machineClaims } from "@/core/claims";
+import { renderRecordMarkdown } from "@/core/record";
 import { sheetClaims } from "@/core/sheet";
 import { siteClaims } from "@/core/site";
 import { buildRows, claimRows, machineRows } from "@/db";
@@ -18,6 +20,8 @@ import { desk } from "../support/desk";
 
 const { folder } = ownDatabase();
 const FIXTURES = "tests/fixtures/older";
+/** The sum of each run's record in Markdown, by database and run. */
+const RECORDS = JSON.parse(readFileSync(`${FIXTURES}/records.json`, "utf8")) as Record<string, object>;
 const files = readdirSync(FIXTURES).filter((f) => f.startsWith("tables-"));
 
 it("one database is kept for each state of the tables that was released", () => {
@@ -81,6 +85,17 @@ describe.each(files)("%s", (file) => {
         .map((c) => `${c.kind} ${c.key}`)
         .sort(),
     );
+  });
+
+  it("gives the records of its runs byte for byte as before plans had operations", async () => {
+    const runs = (await listBuilds(await desk())).flatMap((b) => b.run ?? []);
+    const sums = await Promise.all(
+      runs.map(async ({ id }) => {
+        const markdown = renderRecordMarkdown((await recordOf(await desk(), id))!);
+        return [id, createHash("sha256").update(markdown).digest("hex")] as const;
+      }),
+    );
+    expect(Object.fromEntries(sums)).toEqual(RECORDS[file]);
   });
 
   it("claims are those of its documents, and what it holds is found", async () => {

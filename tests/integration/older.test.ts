@@ -49,7 +49,7 @@ it("F1: names the sheet's drive in the record of a build that wrote a stick, and
 it("goes on with a run that was begun then, its guards as they were", async () => {
   const before = (await runView(await desk(), "r-wrk-hv1"))!;
   expect(before.plan.steps[before.state.current]?.id).toBe("screen-writing");
-  const guard = before.plan.steps.find((s) => s.kind === "guard")?.guard;
+  const guard = before.plan.steps.find((s) => s.kind === "name drive");
   expect(guard?.drives).toEqual([
     { id: "", proof: "907F31", name: "boot module, BOOTCARD-A, 64.0 GB (59.6 GiB)", holds: "" },
   ]);

@@ -10,6 +10,7 @@ import {
 } from "node:fs";
 import { join } from "node:path";
 import { beforeAll, describe, expect, it, vi } from "vitest";
+import { naming } from "../support/steps";
 import { openDatabase, profileRows, transferRows } from "@/db";
 import { buildView, createBuild, issueRevision } from "@/server/builds";
 import { agreeToErase, saveEdits } from "@/server/sheet-acts";
@@ -324,7 +325,8 @@ describe("sticks and what runs measure", () => {
       return view.plan.steps[view.state.current]!;
     };
     while ((await current()).id !== "write-stick") {
-      const { id: step, guard } = await current();
+      const now = await current();
+      const [step, guard] = [now.id, naming(now)];
       await say(
         guard
           ? { kind: "guard", step, typed: guard.drives[0]!.proof }

@@ -14,7 +14,7 @@ import { createMachine, previewImport, takeOver } from "@/server/imports";
 import { machineView } from "@/server/machines";
 import { accept, command, recordOf, runView, startRun } from "@/server/runs";
 import { isOpen } from "@/core/run";
-import type { Step } from "@/core/stage";
+import type { Operation } from "@/core/work";
 import { registerLine } from "@/server/drives";
 import { createSite, siteView } from "@/server/sites";
 import { todayView } from "@/server/today";
@@ -30,13 +30,13 @@ import { write } from "../support/written";
 
 const { url, folder } = ownDatabase();
 /** What an operator answers to a step for whom everything goes as planned. */
-const answerTo = (step: Step) =>
-  step.guard
-    ? { kind: "guard", step: step.id, typed: step.guard.drives[0]!.proof }
+const answerTo = (step: Operation) =>
+  step.kind === "name drive"
+    ? { kind: "guard", step: step.id, typed: step.drives[0]!.proof }
     : (readBack(step) ?? {
         kind: "as expected",
         step: step.id,
-        ...(step.asks && { words: "file server, folder big-1" }),
+        ...(step.records && { words: "file server, folder big-1" }),
       });
 const by = "J. Pell";
 const must = <T>(answer: { ok: true; value: T } | { ok: false; problems: { message: string }[] }): T => {

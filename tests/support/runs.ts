@@ -8,25 +8,27 @@ import {
   type RunEvent,
   type RunPlan,
 } from "@/core/run";
-import type { Guard, Step } from "@/core/stage";
+import type { OperationOf, Operation } from "@/core/work";
 import type { AcceptanceLine } from "@/core/verify";
 import { aBuild, NOW, type BuildChanges } from "./builds";
 
-const expected = (step: Step): RunCommand => ({
+const expected = (step: Operation): RunCommand => ({
   kind: "as expected",
   step: step.id,
-  ...(step.asks && { words: "on the file server, folder wrk" }),
+  ...(step.records && { words: "on the file server, folder wrk" }),
 });
 
 /** What a console would show that does what the plan says; null where nothing is read back. */
-export const readBack = ({ id, readBack: asked }: Step): Extract<RunCommand, { kind: "read back" }> | null =>
-  asked && {
-    kind: "read back",
-    step: id,
-    ...(asked.asks.includes("verb") && { verb: asked.verb }),
-    ...(asked.asks.includes("version") && { version: asked.version }),
-    ...(asked.asks.includes("size") && { size: `${asked.sizes[0]! / 1e9} GB` }),
-  };
+export const readBack = (step: Operation): Extract<RunCommand, { kind: "read back" }> | null =>
+  step.kind !== "read back"
+    ? null
+    : {
+        kind: "read back",
+        step: step.id,
+        ...(step.asks.includes("verb") && { verb: step.verb }),
+        ...(step.asks.includes("version") && { version: step.version }),
+        ...(step.asks.includes("size") && { size: `${step.sizes[0]! / 1e9} GB` }),
+      };
 
 export const aPlan = (changes: BuildChanges = {}): RunPlan =>
   freezePlan({ number: "B-0001", revision: "A" }, aBuild(changes));
@@ -58,13 +60,13 @@ export class HandLog {
     const step = this.step;
     if (!step) return;
     this.send(
-      step.guard
-        ? { kind: "guard", step: step.id, typed: this.answer(step.guard) }
+      step.kind === "name drive"
+        ? { kind: "guard", step: step.id, typed: this.answer(step) }
         : (readBack(step) ?? expected(step)),
     );
   }
   /** What a console would show of a drive that this guard asks for and that was not named yet. */
-  answer(guard: Guard): string {
+  answer(guard: OperationOf<"name drive">): string {
     const named = this.state.named.filter((n) => n.group === guard.group).map((n) => n.drive);
     return guard.drives.find((d) => !named.includes(d.id))?.proof ?? "";
   }

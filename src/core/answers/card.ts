@@ -1,4 +1,4 @@
-import type { ReadBack, Step } from "../stage";
+import { isGuard, sightWords, type Guard, type Operation, type OperationOf } from "../work";
 import { formatBytes } from "../units";
 
 /** One screen of the installer as a person reads it off while typing into a console. */
@@ -13,10 +13,10 @@ export interface CardScreen {
   see: string[];
   never: string[];
   do: string[];
-  type: Step["type"];
-  secret: string[];
+  lines: Operation["lines"];
+  secrets: string[];
   keys: string;
-  expected: Step["expected"];
+  normal: { looks: string; means: string }[];
   hazards: string[];
   /** Seconds without hands; 0 for a screen that waits for them. */
   waitSeconds: number;
@@ -29,7 +29,7 @@ const unique = <T extends { name: string }>(list: readonly T[]): T[] => [
 
 const plain = ({ name, holds }: { name: string; holds: string }) => ({ name, holds });
 
-const compareLines = ({ asks, verb, version, sizes }: ReadBack): string[] =>
+const compareLines = ({ asks, verb, version, sizes }: OperationOf<"read back">): string[] =>
   asks.map((part) =>
     part === "verb"
       ? verb === "install"
@@ -40,31 +40,36 @@ const compareLines = ({ asks, verb, version, sizes }: ReadBack): string[] =>
         : `${[...new Set(sizes.map(formatBytes))].join(" or ")}`,
   );
 
-/** The screen that a step stands for; guards that went before it become what must stand there. */
-const cardScreen = (step: Step, guards: readonly Step[]): CardScreen => ({
-  ...{ id: step.id, title: step.title, see: step.see, never: step.never, do: step.do, type: step.type },
-  ...{ secret: step.secret, keys: step.keys, expected: step.expected, hazards: step.hazards },
-  compare: guards.flatMap((g) => (g.readBack ? compareLines(g.readBack) : [])),
-  drives: unique(guards.flatMap((g) => g.guard?.drives.map(plain) ?? [])),
-  leaveAlone: unique(guards.flatMap((g) => g.guard?.leaveAlone.map(plain) ?? [])),
-  waitSeconds: step.kind === "wait" ? step.duration.likelySeconds : 0,
-  after: step.zone === "H" ? "installer" : "first start",
-});
+/** The screen that a step is for; guards that went before it become what must stand there. */
+function cardScreen(step: Operation, at: CardScreen["after"], guards: readonly Guard[]): CardScreen {
+  const namings = guards.filter((g) => g.kind === "name drive");
+  const { id, title, lines, secrets, keys, hazards } = step;
+  return {
+    ...{ id, title, do: step.do, lines, secrets, keys, hazards, after: at },
+    see: step.sees.map(sightWords),
+    never: step.never.map(sightWords),
+    normal: step.normal.map(({ sight, means }) => ({ looks: sightWords(sight), means })),
+    compare: guards.flatMap((g) => (g.kind === "read back" ? compareLines(g) : [])),
+    drives: unique(namings.flatMap((g) => g.drives.map(plain))),
+    leaveAlone: unique(namings.flatMap((g) => g.leaveAlone.map(plain))),
+    waitSeconds: step.kind === "wait" ? step.duration.likelySeconds : 0,
+  };
+}
 
 /**
  * The answer card: the installer's own screens in its order, and what is typed at the first start. Work beside the screens
  * (media, restarts, reading back) stands in the steps of the run only.
  */
-export function answerCard(steps: readonly Step[]): CardScreen[] {
-  let guards: Step[] = [];
+export function answerCard(steps: readonly Operation[]): CardScreen[] {
+  let guards: Guard[] = [];
   return steps.flatMap((step) => {
-    if (step.kind === "guard") {
+    if (isGuard(step)) {
       guards.push(step);
       return [];
     }
     // What a guard before other work asks for, such as the writing of a stick, is none of a screen's.
     const own = guards;
     guards = [];
-    return /(^|-)(screen|first)-/.test(step.id) ? [cardScreen(step, own)] : [];
+    return step.origin.of === "screen" ? [cardScreen(step, step.origin.at, own)] : [];
   });
 }

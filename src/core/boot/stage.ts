@@ -1,5 +1,6 @@
 import type { Path } from "../document";
-import { mediumWords, modeWords, stickOf, wayOf } from "../media";
+import { mediumWords, stickOf, wayOf } from "../media";
+import { modeWords } from "../work";
 import { said, type Stage } from "../stage";
 import { BOOT_CHECKS, BOOT_MESSAGES } from "./checks";
 import type { BootGround } from "./ground";

@@ -2,7 +2,7 @@ import { takes } from "../estimate";
 import type { Roads } from "../image";
 import { contentWords, driveLook, holdsData, isUnread } from "../machine";
 import { isAtMachine } from "../media";
-import { HAZARD, step, type Step } from "../stage";
+import { HAZARD, operation, statement, type Operation } from "../work";
 import { targetsOf } from "../storage";
 import { terms } from "../text";
 import type { FitGround } from "./ground";
@@ -11,19 +11,23 @@ import type { FitGround } from "./ground";
 export type BeginningGround = FitGround & Roads;
 
 /** `served`: the machine is armed by the serial that is read at it, so that it stands nowhere before. */
-export function beginning(plan: BeginningGround, served: boolean): Step[] {
+export function beginning(plan: BeginningGround, served: boolean): Operation[] {
   const { machine } = plan;
   const chassis = machine?.document.facts.chassis;
   const atMachine = isAtMachine(plan);
   const place = machine?.document.typed.place ?? "";
   return [
-    step("identity", "A", takes(60, 180), {
+    operation("identity", "A", takes(60, 180), {
       title: "Identify the machine",
       kind: "confirm",
       place: atMachine ? "at the machine" : "console",
-      see: [
-        chassis?.serial && !served ? `Serial number ${chassis.serial}` : `The label ${machine?.name}`,
-        ...(chassis?.assetTag ? [`Asset tag ${chassis.assetTag}`] : []),
+      sees: [
+        chassis?.serial && !served
+          ? { of: "label", part: "serial number", reads: chassis.serial }
+          : { of: "label", part: "name", reads: machine?.name ?? "" },
+        ...(chassis?.assetTag
+          ? [{ of: "label" as const, part: "asset tag" as const, reads: chassis.assetTag }]
+          : []),
       ],
       do: [
         served
@@ -42,7 +46,7 @@ const inPlaceAspects = ["guests", "data pools", "shares", "accounts", "dataset k
  * What has to be saved first, with the place where it was put: on a road that keeps things so that the keeping can be
  * proved, on a fresh installation what the profile says is lost with what stands there now.
  */
-function saving(plan: BeginningGround): Step[] {
+function saving(plan: BeginningGround): Operation[] {
   const road = plan.road;
   const erased = targetsOf(plan).filter(({ drive }) => holdsData(drive) || isUnread(drive));
   if (!plan.keepsSystem) {
@@ -67,14 +71,14 @@ function saving(plan: BeginningGround): Step[] {
   ];
 }
 
-const saved = (title: string, doing: string[]): Step =>
-  step("save-lists", "A", takes(600, 1800), {
+const saved = (title: string, doing: string[]): Operation =>
+  operation("save-lists", "A", takes(600, 1800), {
     title,
-    kind: "read",
+    kind: "act",
     place: "console",
     do: doing,
-    see: ["Each part can be opened on another machine"],
-    never: ["A part that cannot be backed up: then do not begin"],
-    asks: "Backup location",
+    sees: [statement("Each part can be opened on another machine")],
+    never: [statement("A part that cannot be backed up: then do not begin")],
+    records: "Backup location",
     must: "Data that was not backed up is lost once the drive is written, or if the upgrade fails.",
   });

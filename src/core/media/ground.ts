@@ -1,7 +1,7 @@
 import type { RateSample } from "../estimate";
 import type { ImageGround } from "../image";
 import type { Site } from "../site";
-import type { Mode } from "./mode";
+import type { Mode } from "../work";
 import type { ImageSlice } from "./slice";
 import { mediumWords, type StickOnHand, type Way, type WayPlan } from "./ways";
 

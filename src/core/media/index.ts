@@ -1,4 +1,4 @@
-export { modeWords, stickBoots, type Mode, type StickWritten } from "./mode";
+export { stickBoots, type StickWritten } from "./mode";
 export * from "./ways";
 export { isAtMachine, isServed, mediaWords, onStick, stickOf, wayOf, type MediaGround } from "./ground";
 export { mediaStage } from "./stage";

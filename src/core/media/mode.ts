@@ -1,9 +1,7 @@
-export type Mode = "uefi" | "legacy";
+import type { Mode } from "../work";
 
 /** For which firmware a stick was prepared, when it was written; "as the image" is a byte-for-byte copy. */
 export type StickWritten = "as the image" | "uefi" | "legacy" | "several images" | "data only" | "unknown";
-
-export const modeWords = (mode: Mode): string => (mode === "uefi" ? "UEFI" : "legacy BIOS");
 
 /** Whether a stick starts in a mode: by how it was written, or, for a plain copy, by what the image can do. */
 export function stickBoots(

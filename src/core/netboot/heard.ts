@@ -1,9 +1,9 @@
-import { TOLD } from "../stage";
+import { REPORTS } from "../work";
 import { secondsBetween } from "../units";
 import type { Arming } from "./arming";
 import type { ArmingState, Stage } from "./state";
 
-type Told = (typeof TOLD)[number];
+type Told = (typeof REPORTS)[number];
 
 /** By which stage of the board each of them is heard. */
 const BY: Readonly<Record<Exclude<Told, "armed">, Stage>> = {
@@ -35,14 +35,14 @@ export function heardAt(
   // One that ended before its machine was given anything is as if it had not been.
   const isNothing = (over || status === "expired") && !reached.script;
   if (told === "armed") return isNothing ? null : { at: arming.at, took: null, stops: null };
-  const place = TOLD.indexOf(told);
+  const place = REPORTS.indexOf(told);
   const own = (t: Told | undefined): string | undefined =>
     t === undefined || t === "armed" ? undefined : reached[BY[t]];
-  const at = TOLD.slice(place)
+  const at = REPORTS.slice(place)
     .flatMap((t) => own(t) ?? [])
     .sort()[0];
   if (at) {
-    const from = own(TOLD[place - 1]);
+    const from = own(REPORTS[place - 1]);
     return { at, took: from && at === own(told) ? secondsBetween(from, at) : null, stops: null };
   }
   if (!over || overAt === null) return null;

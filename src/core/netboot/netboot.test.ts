@@ -4,7 +4,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
 import { layouts, sameOnAll } from "../identity";
-import { TOLD } from "../stage";
+import { REPORTS } from "../work";
 import { addSeconds } from "../units";
 import {
   answerTo,
@@ -138,7 +138,7 @@ describe("how many at once", () => {
 describe("what ends a step of the run", () => {
   const heard = (seconds: number, ...events: [number, BootEvent][]) => {
     const state = stateAt(seconds, ...events);
-    return TOLD.map((t) => heardAt(arming, state, t)).map((h) => h && (h.stops ?? h.at));
+    return REPORTS.map((t) => heardAt(arming, state, t)).map((h) => h && (h.stops ?? h.at));
   };
 
   it("is heard at its own time, or at that of what comes after it", () => {
@@ -149,7 +149,7 @@ describe("what ends a step of the run", () => {
 
   it("takes as long as the machine took, whenever a person came to the run; not where it was told of by what came later", () => {
     const took = (...events: [number, BootEvent][]) =>
-      TOLD.map((t) => heardAt(arming, stateAt(900, ...CHAIN, ...events), t)?.took ?? null);
+      REPORTS.map((t) => heardAt(arming, stateAt(900, ...CHAIN, ...events), t)?.took ?? null);
     expect(took([700, told("installed")])).toEqual([null, null, 30, 660, null]);
     expect(took([800, told("done")])).toEqual([null, null, 30, null, null]);
   });

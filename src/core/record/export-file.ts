@@ -7,7 +7,7 @@ import { compatNoteSchema } from "../compat";
 import { machineDocumentSchema, registerEntrySchema } from "../machine";
 import { readingSchema } from "../readings";
 import { fail, ok, type Result } from "../result";
-import { loggedEventSchema, runPlanSchema } from "../run";
+import { loggedEventSchema, planDocument } from "../run";
 import { siteDocument } from "../site";
 import { parseJson } from "../text";
 import { addSeconds, secondsBetween, dayIn } from "../units";
@@ -51,7 +51,14 @@ export const exportSchema = z.object({
       ),
     }),
   ),
-  runs: z.array(z.object({ id, buildId: id, plan: runPlanSchema, log: z.array(loggedEventSchema) })),
+  runs: z.array(
+    z.object({
+      id,
+      buildId: id,
+      plan: upgraded(planDocument.upgrades, planDocument.schema),
+      log: z.array(loggedEventSchema),
+    }),
+  ),
   drives: z.array(z.object({ key: z.string().min(1), entry: registerEntrySchema })).default([]),
   readings: z.array(z.object({ machineId: id, reading: readingSchema })).default([]),
   transfers: z.array(rateSampleSchema.extend({ runId: id, step: z.string() })).default([]),

@@ -203,7 +203,8 @@ export function makeRecord(plan: RunPlan, log: readonly LoggedEvent[]): BuildRec
 function checksumWords(plan: RunPlan, log: readonly LoggedEvent[]): string {
   const done = log.flatMap(({ at, event }) => {
     const step = event.kind === "as expected" ? plan.steps.find((s) => s.id === event.step) : undefined;
-    return step?.does?.kind === "checksum compared" ? [{ at, by: event.by, image: step.does.image }] : [];
+    const compared = step?.deeds.find((d) => d.kind === "checksum compared");
+    return compared ? [{ at, by: event.by, image: compared.image }] : [];
   });
   const last = done.findLast((d) => d.image === plan.imageName);
   return last

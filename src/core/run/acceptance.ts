@@ -1,5 +1,5 @@
 import type { AcceptanceLine } from "../verify";
-import { NOTHING_TO_PUT_BACK } from "../stage";
+import { NOTHING_TO_PUT_BACK, restarts, startsFromOff } from "../work";
 import type { RunPlan } from "./events";
 import { logInsOf, logInWords } from "./log-ins";
 import type { RunState, Settled } from "./state";
@@ -27,9 +27,7 @@ export function acceptanceOf(plan: RunPlan, state: RunState): SettledLine[] {
 
 /** When the installed system can have been read at the earliest: the last start into it, else the run's own. */
 export function installedAt(plan: RunPlan, state: RunState): string | null {
-  const started = plan.steps.findLastIndex(
-    (s, i) => s.zone === "H" && s.id.endsWith("restart") && state.steps[i]?.endedAt != null,
-  );
+  const started = plan.steps.findLastIndex((s, i) => restarts(s) && state.steps[i]?.endedAt != null);
   return (started >= 0 ? state.steps[started]?.endedAt : null) ?? state.startedAt;
 }
 
@@ -83,10 +81,10 @@ const line = (
 });
 
 function coldStart(plan: RunPlan, state: RunState): AcceptanceLine[] {
-  const at = plan.steps.findIndex((s) => s.id === "cold-start");
-  const own = state.steps[at];
-  if (at < 0 || !own) return [];
-  const said = state.deviations.findLast((d) => d.step === "cold-start")?.seen ?? own.state;
+  const at = plan.steps.findIndex(startsFromOff);
+  const [step, own] = [plan.steps[at], state.steps[at]];
+  if (!step || !own) return [];
+  const said = state.deviations.findLast((d) => d.step === step.id)?.seen ?? own.state;
   const done = own.state === "done";
   const open = own.state === "waiting" || own.state === "current";
   return [

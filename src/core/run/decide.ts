@@ -1,5 +1,5 @@
 import { heldBy, holdWords } from "../finding";
-import type { Guard } from "../stage";
+import { isGuard, reportThatEnds, type OperationOf } from "../work";
 import { fail, ok, type Result } from "../result";
 import { proves } from "../storage";
 import { acceptanceOf } from "./acceptance";
@@ -11,7 +11,7 @@ import type { RunState } from "./state";
 type Verdict = Pick<Extract<RunEvent, { kind: "guard" }>, "verdict" | "names" | "drive">;
 
 /** What a typed answer means to a guard: one of its drives, a drive that must be left alone, or something else. */
-function answerGuard(guard: Guard, typed: string): Verdict {
+function answerGuard(guard: OperationOf<"name drive">, typed: string): Verdict {
   const named = guard.drives.find((d) => proves(typed, { text: d.proof }));
   if (named) return { verdict: "passed", names: named.name, drive: named.id };
   const other = guard.leaveAlone.find((d) => proves(typed, { text: d.tail }));
@@ -67,46 +67,46 @@ export function decide(
       `This step is no longer the current one${step ? `; the current step is "${step.title}"` : ""}. Another window may have continued the run.`,
     );
   if (command.kind === "guard") {
-    if (!step.guard) return refuse("This step has no guard.");
+    if (step.kind !== "name drive") return refuse("This step has no guard.");
     if (command.typed.trim() === "") return refuse("Type what the console shows.");
-    const answer = answerGuard(step.guard, command.typed);
-    const before = state.named.find((n) => n.group === step.guard?.group && n.drive === answer.drive);
+    const answer = answerGuard(step, command.typed);
+    const before = state.named.find((n) => n.group === step.group && n.drive === answer.drive);
     if (answer.verdict === "passed" && answer.drive !== "" && before)
       return refuse("This drive was already identified. Identify the next one.");
     return ok({ ...command, ...answer, by });
   }
   if (command.kind === "read back") {
-    if (!step.readBack) return refuse("This step has no value to verify.");
-    const read = compareReadBack(step.readBack, command);
+    if (step.kind !== "read back") return refuse("This step has no value to verify.");
+    const read = compareReadBack(step, command);
     return read.ok ? ok({ ...command, differs: read.value, by }) : read;
   }
-  if (step.kind === "guard" && command.kind !== "differs")
+  if (isGuard(step) && command.kind !== "differs")
     return refuse(
-      step.readBack
+      step.kind === "read back"
         ? "This step cannot be passed or skipped: enter what the console is about to do."
         : "A guard cannot be passed or skipped without identifying the drive.",
     );
-  if (step.kind === "guard" && command.kind === "differs" && command.decision === "go on")
+  if (isGuard(step) && command.kind === "differs" && command.decision === "go on")
     return refuse("A guard cannot be confirmed while values differ: go back or stop.");
   const goesOnAllTheSame = command.kind === "differs" && command.decision === "go on";
   const excuse = command.kind === "skipped" ? command.reason : goesOnAllTheSame ? command.seen : null;
   if (step.must && excuse !== null && excuse.length < LEAST_REASON)
     return refuse(`${step.must} State why the run continues without it; the reason is recorded.`);
-  if (command.kind === "as expected" && step.told && !isHeard)
+  if (command.kind === "as expected" && reportThatEnds(step) && !isHeard)
     return refuse(
       "The requests and reports of the machine end this step. If they do not arrive, report a difference, or skip the step with a reason.",
     );
   const goesOn = command.kind === "as expected" || goesOnAllTheSame;
   if (goesOn && !guardsPassed(plan, state)) return refuse("The guard before this step was not passed.");
-  if (command.kind === "as expected" && step.asks && !command.words)
-    return refuse(`${step.asks}: enter it; it is recorded.`);
+  if (command.kind === "as expected" && step.records && !command.words)
+    return refuse(`${step.records}: enter it; it is recorded.`);
   return ok({ ...command, by });
 }
 
 /** Every guard that stands right before the current step was passed. */
 function guardsPassed(plan: RunPlan, state: RunState): boolean {
   const before = plan.steps.slice(0, state.current);
-  const guards = before.slice(before.findLastIndex((s) => s.kind !== "guard") + 1);
+  const guards = before.slice(before.findLastIndex((s) => !isGuard(s)) + 1);
   return guards.every((g) => state.guardsPassed.includes(g.id));
 }
 

@@ -1,5 +1,5 @@
 import { keysRead } from "../machine";
-import type { Deed } from "../stage";
+import type { Deed } from "../work";
 import type { RunEvent, RunPlan } from "./events";
 import type { RunState } from "./state";
 
@@ -10,15 +10,16 @@ function keysNoted({ sheet }: RunPlan, { what, value }: Extract<RunEvent, { kind
 }
 
 /**
- * What an event means beyond the run: the deed of the current step, once it is done. A step that went on with a difference
+ * What an event means beyond the run: the deeds of the current step, once it is done. A step that went on with a difference
  * overwrote its drives all the same; what it wrote to a stick is not known then, and nothing counts as compared.
  */
 export function deedsOf(plan: RunPlan, state: RunState, event: RunEvent): Deed[] {
   if (event.kind === "reading") return keysNoted(plan, event);
-  const deed = plan.steps[state.current]?.does;
-  if (!deed || state.status !== "running") return [];
-  if (event.kind === "as expected") return [deed];
+  const deeds = state.status === "running" ? (plan.steps[state.current]?.deeds ?? []) : [];
+  if (event.kind === "as expected") return deeds;
   if (event.kind !== "differs" || event.decision !== "go on") return [];
-  if (deed.kind === "drives overwritten") return [deed];
-  return deed.kind === "stick written" ? [{ ...deed, written: "unknown" }] : [];
+  return deeds.flatMap((deed): Deed[] => {
+    if (deed.kind === "drives overwritten") return [deed];
+    return deed.kind === "stick written" ? [{ ...deed, written: "unknown" }] : [];
+  });
 }

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { defineDocument } from "../document";
 import { sheetSchema } from "../sheet";
 import { READ_BACK } from "../image";
-import { stepSchema, VERBS } from "../stage";
+import { operationSchema, upgradedStep, VERBS } from "../work";
 import { acceptanceLineSchema, expectationSchema } from "../verify";
 
 const by = z.string().min(1).max(80);
@@ -113,7 +113,7 @@ export type LoggedEvent = z.infer<typeof loggedEventSchema>;
 
 /** What a run carries out: frozen when it starts, so that a later edit of the sheet cannot change what was done. */
 export const runPlanSchema = z.object({
-  schemaVersion: z.literal(1),
+  schemaVersion: z.literal(2),
   number: z.string(),
   revision: z.string(),
   subject: z.string(),
@@ -141,7 +141,7 @@ export const runPlanSchema = z.object({
     .nullable()
     .default(null),
   sheet: sheetSchema,
-  steps: z.array(stepSchema),
+  steps: z.array(operationSchema),
   expectations: z.array(expectationSchema),
   findings: z.array(
     z.object({
@@ -157,8 +157,14 @@ export const runPlanSchema = z.object({
 export type RunPlan = z.infer<typeof runPlanSchema>;
 export const planDocument = defineDocument({
   kind: "run",
-  version: 1,
+  version: 2,
   schema: runPlanSchema,
-  upgrades: {},
+  upgrades: {
+    1: ({ steps, ...plan }) => ({
+      ...plan,
+      schemaVersion: 2,
+      steps: Array.isArray(steps) ? steps.map(upgradedStep) : steps,
+    }),
+  },
   lines: "anywhere",
 });

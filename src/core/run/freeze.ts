@@ -32,7 +32,7 @@ export function freezePlan(build: { number: string; revision: string | null }, p
   const { machine, image, profile, site, sheet } = plan;
   const { findings, steps } = evaluateSheet(plan);
   return runPlanSchema.parse({
-    schemaVersion: 1,
+    schemaVersion: 2,
     number: build.number,
     revision: build.revision ?? "",
     subject: sheet.subject,

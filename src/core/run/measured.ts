@@ -1,5 +1,6 @@
 import type { RateSample, StepTime } from "../estimate";
 import { secondsBetween } from "../units";
+import { measureOf } from "../work";
 import type { RunPlan } from "./events";
 import type { RunState } from "./state";
 
@@ -20,9 +21,13 @@ export function measuredTransfer(
   took?: number,
 ): { step: string; sample: RateSample } | null {
   const taken = takenBy(plan, state, at, took);
-  if (!taken?.step.moves) return null;
-  const { step, seconds } = taken;
-  return { step: step.id, sample: { ...taken.step.moves, seconds, at, where: whereOf(plan) } };
+  const moved = taken && measureOf(taken.step, "transfer");
+  if (!moved) return null;
+  const { way, through, bytes } = moved;
+  return {
+    step: taken.step.id,
+    sample: { way, through, bytes, seconds: taken.seconds, at, where: whereOf(plan) },
+  };
 }
 
 /** How long a wait took that ends now; null for other steps, and where nobody was there to see its end. */
@@ -33,11 +38,12 @@ export function measuredStep(
   took?: number,
 ): { step: string; time: StepTime } | null {
   const taken = takenBy(plan, state, at, took);
-  if (!taken?.step.screen) return null;
+  const wait = taken && measureOf(taken.step, "wait");
+  if (!wait) return null;
   const { step, seconds } = taken;
   return {
     step: step.id,
-    time: { screen: step.screen, model: plan.machineModel, seconds, at, where: whereOf(plan) },
+    time: { screen: wait.what, model: plan.machineModel, seconds, at, where: whereOf(plan) },
   };
 }
 

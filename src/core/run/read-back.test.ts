@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
-import type { ReadBack } from "../stage";
+import { asked, naming } from "../../../tests/support/steps";
 import { aPlan, HandLog, readBack } from "../../../tests/support/runs";
 import { logLine } from "./log-line";
 import { compareReadBack } from "./read-back";
 
-const PLAN: ReadBack = {
+type Asked = Parameters<typeof compareReadBack>[0];
+const PLAN: Asked = {
   asks: ["verb", "version", "size"],
   verb: "install",
   version: "9.0.2",
@@ -16,7 +17,7 @@ const typed = (changes: object = {}) => ({
   size: "240 GB",
   ...changes,
 });
-const differs = (changes: object, plan: Partial<ReadBack> = {}): string[] | string => {
+const differs = (changes: object, plan: Partial<Asked> = {}): string[] | string => {
   const read = compareReadBack({ ...PLAN, ...plan }, typed(changes));
   return read.ok ? read.value : read.problems.map((p) => p.message).join(" ");
 };
@@ -70,15 +71,15 @@ describe("what the console is about to do, beside the plan", () => {
 describe("the gate in a run", () => {
   const gate = () => {
     const run = new HandLog(aPlan());
-    while (run.step && !run.step.readBack) run.goOn();
+    while (run.step && !asked(run.step)) run.goOn();
     return run;
   };
 
   it("stands right before the key, shows none of its answer, and is not passed without it", () => {
     const run = gate();
     const step = run.step!;
-    const { readBack: asked, ...shown } = step;
-    expect(asked).toMatchObject({ asks: ["verb", "version", "size"], verb: "install" });
+    const { kind: _, asks: __, verb: ___, version: ____, sizes: _____, ...shown } = asked(step)!;
+    expect(asked(step)).toMatchObject({ asks: ["verb", "version", "size"], verb: "install" });
     expect(JSON.stringify(shown)).not.toMatch(/GB|GiB|\d\.\d|[Ii]nstall|[Uu]pgrade/);
     expect(run.plan.steps[run.state.current + 1]!.effects).toContainEqual(
       expect.objectContaining({ do: "write drives", of: "target" }),
@@ -115,8 +116,8 @@ describe("the gate in a run", () => {
     run.goOn();
     expect(run.step!.id).toBe("screen-confirm");
     run.send({ kind: "differs", step: "screen-confirm", seen: "the page went away", decision: "go back" });
-    while (run.step!.guard) run.goOn();
-    expect(run.step!.readBack).not.toBeNull();
+    while (naming(run.step)) run.goOn();
+    expect(asked(run.step)).toBeDefined();
     expect(run.state.guardsPassed).not.toContain(run.step!.id);
   });
 });

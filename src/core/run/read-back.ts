@@ -1,6 +1,6 @@
 import { ok, type Problem, type Result } from "../result";
 import type { READ_BACK } from "../image";
-import type { ReadBack, VERBS } from "../stage";
+import type { OperationOf, VERBS } from "../work";
 import { parseByteSize } from "../units";
 
 type Part = (typeof READ_BACK)[number];
@@ -40,7 +40,10 @@ const near = (a: number, b: number): boolean => Math.abs(a - b) <= b * SIZE_TOLE
  * Which of what was read from the console is not what the plan says. What cannot be compared (nothing typed, a size without
  * a unit) is a problem with its field, never a difference.
  */
-export function compareReadBack(plan: ReadBack, typed: Typed): Result<Part[]> {
+export function compareReadBack(
+  plan: Pick<OperationOf<"read back">, "asks" | "verb" | "version" | "sizes">,
+  typed: Typed,
+): Result<Part[]> {
   const problems: Problem[] = [];
   const lacks = (message: string): boolean => {
     problems.push({ message });

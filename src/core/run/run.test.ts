@@ -1,5 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import type { Operation } from "../work";
+import { naming, sees } from "../../../tests/support/steps";
 import { readdirSync } from "node:fs";
 import { aDrive, shippedProfile } from "../../../tests/support/builds";
 import { aPlan, HandLog } from "../../../tests/support/runs";
@@ -349,7 +351,7 @@ describe("a guard over a set of drives", () => {
       expect.stringContaining("…P-0001"),
       expect.stringContaining("…P-0002"),
     ]);
-    const words = JSON.stringify(set.steps.flatMap((s) => [...s.see, ...s.do]));
+    const words = JSON.stringify(set.steps.flatMap((s) => [...sees(s)!, ...s.do]));
     expect(words).toContain("Pool type: mirror of 2");
     expect(words).toContain("2 drives in the list");
   });
@@ -370,9 +372,8 @@ it("shows the characters that a guard asks for on no step, strip or log line", (
   for (const file of readdirSync("profiles").map((f) => f.replace(".yaml", ""))) {
     const profile = shippedProfile(file);
     const one = aPlan({ profile, profiles: [profile] });
-    const shown = one.steps.map(({ guard, does: _, effects: __, ...step }) => [
-      step,
-      guard && [guard.asks, guard.leaveAlone, guard.drives.map((d) => [d.name, d.holds])],
+    const shown = one.steps.map(({ deeds: _, effects: __, ...step }) => [
+      { ...step, drives: naming(step as Operation)?.drives.map((d) => [d.name, d.holds]) },
     ]);
     const strip = plannedDrives(one).target.map((d) => d.look);
     const run = new HandLog(one).toStep("cold-start");

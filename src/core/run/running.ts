@@ -1,4 +1,4 @@
-import type { Step } from "../stage";
+import type { Operation } from "../work";
 import { addSeconds } from "../units";
 import type { LoggedEvent, RunPlan } from "./events";
 import { stillToUndo } from "./undo";
@@ -30,7 +30,7 @@ export interface RunningRow {
 }
 
 /** What was done, when it was done; what is being done, until now at least; and what is to come, one after the other. */
-export function stretchesOf(steps: readonly Step[], state: RunState, now: string): Stretch[] {
+export function stretchesOf(steps: readonly Operation[], state: RunState, now: string): Stretch[] {
   let cursor = now;
   return steps.flatMap((step, i): Stretch[] => {
     const own = state.steps[i];

@@ -1,8 +1,7 @@
 import { keysOf } from "../text";
-import { NOTHING_TO_PUT_BACK } from "../stage";
-import type { Step, Strip } from "../stage";
+import { isGuard, NOTHING_TO_PUT_BACK, type Operation, type Strip } from "../work";
 import { addSeconds } from "../units";
-import type { AcceptanceLine } from "../verify";
+import { otherChassis, type AcceptanceLine } from "../verify";
 import type { LoggedEvent } from "./events";
 import { readBackStop } from "./read-back";
 import { happened } from "./times";
@@ -55,7 +54,7 @@ export interface RunState {
   handedTo: string | null;
 }
 
-const start = (steps: readonly Step[]): RunState => ({
+const start = (steps: readonly Operation[]): RunState => ({
   status: "running",
   stoppedBy: null,
   startedAt: null,
@@ -80,14 +79,14 @@ const start = (steps: readonly Step[]): RunState => ({
 });
 
 /** The state of a run is a fold over its log; the same log gives the same state, on any machine, at any time. */
-export function foldRun(steps: readonly Step[], log: readonly LoggedEvent[]): RunState {
+export function foldRun(steps: readonly Operation[], log: readonly LoggedEvent[]): RunState {
   const state = start(steps);
   const times = happened(log);
   log.forEach((entry, i) => apply(state, steps, { ...entry, at: times[i]! }));
   return state;
 }
 
-function enter(state: RunState, steps: readonly Step[], index: number, at: string): void {
+function enter(state: RunState, steps: readonly Operation[], index: number, at: string): void {
   state.current = index;
   state.timer = null;
   const step = steps[index];
@@ -100,7 +99,7 @@ function enter(state: RunState, steps: readonly Step[], index: number, at: strin
   if (step.kind === "wait") startTimer(state, step, at);
 }
 
-function startTimer(state: RunState, step: Step, at: string): void {
+function startTimer(state: RunState, step: Operation, at: string): void {
   const { likelySeconds, lateSeconds } = step.duration;
   state.timer = {
     step: step.id,
@@ -124,7 +123,7 @@ function effectOf(after: Strip, how: StepState["state"]): Strip {
   return Object.fromEntries(stands.map((part) => [part, after[part]]));
 }
 
-function leave(state: RunState, steps: readonly Step[], how: StepState["state"], at: string): void {
+function leave(state: RunState, steps: readonly Operation[], how: StepState["state"], at: string): void {
   const own = state.steps[state.current];
   const step = steps[state.current];
   if (!own || !step) return;
@@ -133,12 +132,12 @@ function leave(state: RunState, steps: readonly Step[], how: StepState["state"],
   enter(state, steps, state.current + 1, at);
 }
 
-function goBack(state: RunState, steps: readonly Step[], at: string): void {
+function goBack(state: RunState, steps: readonly Operation[], at: string): void {
   const own = state.steps[state.current];
   if (own) Object.assign(own, { state: "waiting", startedAt: null, endedAt: null });
   // A guard belongs to the step behind it: going back into a destructive step goes back to its guard.
   let index = Math.max(0, state.current - 1);
-  while (index > 0 && steps[index - 1]?.kind === "guard") index -= 1;
+  while (index > 0 && isGuard(steps[index - 1]!)) index -= 1;
   for (const id of steps.slice(index).map((s) => s.id)) forgetGuard(state, id);
   for (const later of state.steps.slice(index)) Object.assign(later, { state: "waiting", endedAt: null });
   enter(state, steps, index, at);
@@ -154,7 +153,7 @@ function stop(state: RunState, why: string): void {
   state.stoppedBy = why;
 }
 
-function apply(state: RunState, steps: readonly Step[], { seq, at, event }: LoggedEvent): void {
+function apply(state: RunState, steps: readonly Operation[], { seq, at, event }: LoggedEvent): void {
   switch (event.kind) {
     case "started":
       state.startedAt = at;
@@ -163,11 +162,9 @@ function apply(state: RunState, steps: readonly Step[], { seq, at, event }: Logg
     case "guard":
       if (event.verdict === "passed") {
         state.guardsPassed.push(event.step);
-        state.named.push({
-          step: event.step,
-          group: steps[state.current]?.guard?.group ?? "",
-          drive: event.drive,
-        });
+        const step = steps[state.current];
+        const group = step?.kind === "name drive" ? step.group : "";
+        state.named.push({ step: event.step, group, drive: event.drive });
         leave(state, steps, "done", at);
       } else {
         state.deviations.push({
@@ -220,7 +217,7 @@ function apply(state: RunState, steps: readonly Step[], { seq, at, event }: Logg
       state.stoppedBy = null;
       break;
     case "accepted":
-      accept(state, seq, at, event);
+      accept(state, steps, { seq, at }, event);
       break;
     case "settled": {
       const { how, words, found, by } = event;
@@ -251,14 +248,15 @@ function apply(state: RunState, steps: readonly Step[], { seq, at, event }: Logg
  */
 function accept(
   state: RunState,
-  seq: number,
-  at: string,
+  steps: readonly Operation[],
+  { seq, at }: { seq: number; at: string },
   { from, lines }: Extract<LoggedEvent["event"], { kind: "accepted" }>,
 ): void {
-  const chassis = lines.find((l) => l.id === "serial");
-  if (chassis?.verdict === "differs") {
+  const chassis = otherChassis(lines);
+  if (chassis) {
     const why = `${from} comes from another machine: chassis serial ${chassis.found}, planned ${chassis.planned}. Nothing of it was accepted.`;
-    state.deviations.push({ seq, at, step: "collect", seen: why, decision: "stop" });
+    const step = steps.find((s) => s.kind === "collect")?.id ?? "";
+    state.deviations.push({ seq, at, step, seen: why, decision: "stop" });
     return stop(state, why);
   }
   const before = new Map(state.acceptance?.lines.map((l) => [l.id, l]));
@@ -279,7 +277,7 @@ const afterWait = (next: string, wait: string): string => {
 
 /** When a person is needed next and for what; null when the run needs nobody. While a wait runs, that is its likely end. */
 export function nextHands(
-  steps: readonly Step[],
+  steps: readonly Operation[],
   state: RunState,
   now: string,
 ): { at: string; what: string; late: boolean } | null {

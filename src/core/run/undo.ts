@@ -1,4 +1,4 @@
-import { NOTHING_TO_PUT_BACK, type Strip } from "../stage";
+import { NOTHING_TO_PUT_BACK, type Strip } from "../work";
 
 /** What a build has changed for the installation only and has not put right yet, by what its steps left behind. */
 export function stillToUndo({

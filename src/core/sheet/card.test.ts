@@ -1,4 +1,6 @@
 import { expect, it } from "vitest";
+import { isGuard } from "../work";
+import { naming } from "../../../tests/support/steps";
 import { aBuild, aDrive } from "../../../tests/support/builds";
 import { aStick } from "../../../tests/support/firing-roads";
 import { answerCard } from "../answers";
@@ -19,9 +21,7 @@ it("has the screens of the installer in their order, then those of the first sta
 });
 
 it("says at each screen that touches a drive which may be named, and never the serial that is asked for", () => {
-  const guarded = steps.flatMap((s, i) =>
-    s.guard ? [steps.slice(i).find((n) => n.kind !== "guard")!.id] : [],
-  );
+  const guarded = steps.flatMap((s, i) => (naming(s) ? [steps.slice(i).find((n) => !isGuard(n))!.id] : []));
   expect(guarded.length).toBeGreaterThan(1);
   expect(card.filter((s) => s.drives.length > 0).map((s) => s.id)).toEqual(guarded);
   expect(JSON.stringify(card)).not.toMatch(/V-0001/);
@@ -41,7 +41,7 @@ it("says nothing at a screen of the stick that was named before it was written",
   const sheet = { "image.way": "stick", "image.stick.key": "ST-0007" };
   const written = deriveSteps(aBuild({ sheet, sticks: [aStick()] }));
   const before = written.findIndex((s) => s.id.includes("screen-"));
-  expect(written.slice(0, before).some((s) => s.kind === "guard")).toBe(true);
+  expect(written.slice(0, before).some(isGuard)).toBe(true);
   expect(answerCard(written)[0]?.drives).toEqual([]);
   expect(JSON.stringify(answerCard(written))).not.toContain("blue stick");
 });

@@ -1,9 +1,10 @@
 import { readdirSync } from "node:fs";
 import { describe, expect, it } from "vitest";
+import { naming } from "../../../tests/support/steps";
 import { aBuild, aDrive, MAC, shippedProfile, type BuildChanges } from "../../../tests/support/builds";
 import { WAYS } from "../estimate";
 import type { Profile } from "../image";
-import { stripAfter, type Effect, type Step } from "../stage";
+import { stripAfter, type Effect, type Operation } from "../work";
 import { deriveSteps, type Plan } from ".";
 
 const profiles = readdirSync("profiles").map((f) => shippedProfile(f.replace(".yaml", "")));
@@ -90,8 +91,8 @@ class Bench {
 }
 
 /** The drives that a guard had named, before a step. */
-const guardedBefore = (steps: readonly Step[], step: Step): string[] =>
-  steps.slice(0, steps.indexOf(step)).flatMap((s) => s.guard?.drives.map((d) => d.id) ?? []);
+const guardedBefore = (steps: readonly Operation[], step: Operation): string[] =>
+  steps.slice(0, steps.indexOf(step)).flatMap((s) => naming(s)?.drives.map((d) => d.id) ?? []);
 
 const target = ({ sheet }: Plan) => [sheet.storage.target, ...sheet.storage.partners.map((p) => p.drive)];
 

@@ -1,7 +1,8 @@
 import { sumDurations } from "../estimate";
 import { numberFindings, openStops, runChecks, type PlacedFinding, type Zone } from "../finding";
 import { serialTail } from "../machine";
-import type { Step, Summary } from "../stage";
+import type { Summary } from "../stage";
+import type { Operation } from "../work";
 import { erasedDrives, idsOf, targetSeats, targetsOf, wantsConsent } from "../storage";
 import { SHEET_CHECKS, SHEET_MESSAGES } from "./checks";
 import type { Plan } from "./plan";
@@ -20,7 +21,7 @@ export interface StageState {
 export interface Evaluation {
   findings: PlacedFinding[];
   stops: PlacedFinding[];
-  steps: Step[];
+  steps: Operation[];
   totals: ReturnType<typeof sumDurations>;
   stages: StageState[];
   /** The first stage that is not settled: where the build hangs now. */

@@ -1,5 +1,6 @@
 import { readdirSync } from "node:fs";
 import { expect, it } from "vitest";
+import { isGuard } from "../work";
 import { NOW, shippedProfile } from "../../../tests/support/builds";
 import { exampleSteps } from ".";
 
@@ -13,8 +14,8 @@ it.each(files)(
     const ids = steps.map((s) => s.id);
     for (const screen of profile.screens.filter((s) => s.when === "always"))
       expect(ids).toContain(`screen-${screen.id}`);
-    const erasing = steps.findIndex((s) => s.does?.kind === "drives overwritten");
-    expect(steps.slice(0, erasing).some((s) => s.kind === "guard")).toBe(true);
+    const erasing = steps.findIndex((s) => s.deeds.some((d) => d.kind === "drives overwritten"));
+    expect(steps.slice(0, erasing).some(isGuard)).toBe(true);
     expect(steps.filter((s) => JSON.stringify(s).includes("does not decide")).map((s) => s.id)).toEqual([]);
   },
 );

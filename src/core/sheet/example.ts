@@ -2,7 +2,7 @@ import { imageSchema, type Profile } from "../image";
 import { emptyMachine, factsSchema } from "../machine";
 import { usualAccounts } from "../answers";
 import { siteSchema } from "../site";
-import type { Step } from "../stage";
+import type { Operation } from "../work";
 import { derive, type Sources } from "./plan";
 import { emptySheet, type Sheet } from "./sheet";
 import { deriveSteps } from "./steps";
@@ -58,7 +58,7 @@ function exampleSheet(profile: Profile): Sheet {
 }
 
 /** The steps that a profile makes for a plain machine: what a sheet of it would hold. Addresses are those of RFC 5737. */
-export function exampleSteps(profile: Profile, now: string): Step[] {
+export function exampleSteps(profile: Profile, now: string): Operation[] {
   const image = imageSchema.parse({
     ...{ schemaVersion: 1, name: `${profile.name} ${profile.version}`, sizeBytes: GIB },
     ...{ profile: profile.profile, version: profile.version, bootModes: profile.firmware.modes },

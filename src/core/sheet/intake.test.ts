@@ -31,7 +31,7 @@ describe.each(FAMILIES)("%s", (name) => {
     const { asked, open } = intakeOf(planOf())!;
     const typed = deriveSteps(planOf())
       .filter(({ id }) => /(^|-)(screen|first)-/.test(id))
-      .flatMap(({ type }) => type);
+      .flatMap(({ lines }) => lines);
     for (const { label, value } of asked.filter((a) => !a.isSecret && a.value !== null))
       expect(typed, label).toContainEqual({ label, value });
     expect(open.filter(({ value }) => value?.includes(UNDECIDED))).toEqual([]);

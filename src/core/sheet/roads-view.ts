@@ -2,7 +2,8 @@ import { sumDurations } from "../estimate";
 import { imageOfLeg, type Aspect, type Road } from "../image";
 import { factsOf } from "../machine";
 import { portRate, type WayPlan } from "../media";
-import type { Step } from "../stage";
+import { runStage, settleStage } from "./run-stages";
+import type { Operation } from "../work";
 import { readShare, type Plan } from "./plan";
 
 /** A road as the sheet shows it beside the others. */
@@ -46,11 +47,11 @@ export interface WaysView {
 }
 
 /** The ways of a build; null without an image, and on a road that starts from no media. */
-export function waysOf(plan: Plan, steps: readonly Step[]): WaysView | null {
+export function waysOf(plan: Plan, steps: readonly Operation[]): WaysView | null {
   const { image, profile, ways } = plan;
   if (!image || !ways) return null;
   const attended = sumDurations(
-    steps.filter((s) => s.zone === "H" || s.zone === "I").map((s) => s.duration),
+    steps.filter((s) => s.zone === runStage.zone || s.zone === settleStage.zone).map((s) => s.duration),
   ).handsSeconds;
   return {
     plans: ways,

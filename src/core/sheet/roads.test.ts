@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
+import { sees } from "../../../tests/support/steps";
 import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../../../tests/support/builds";
 import { aStick, bothCairns, card, onShelf, runs } from "../../../tests/support/firing-roads";
 import { targetKind } from "../image";
-import { stepSchema } from "../stage";
+import { isGuard, operationSchema } from "../work";
 import { deriveSteps, evaluateSheet, roadLines, waysOf } from ".";
 
 const stone = onShelf("i6", { name: "Cairn 6.7", version: "6.7", fileName: "cairn-6.7.iso" });
@@ -35,13 +36,13 @@ describe("a stepping stone", () => {
     expect(made.filter((id) => id === "firmware")).toHaveLength(1);
     expect(new Set(made).size).toBe(made.length);
     const steps = deriveSteps(aBuild(stony));
-    expect(steps.find((s) => s.id === "stone1-media-in")?.see).toEqual([
+    expect(sees(steps.find((s) => s.id === "stone1-media-in"))).toEqual([
       "cairn-6.7.iso is shown as connected",
     ]);
     expect(steps.find((s) => s.id === "screen-upgrade-choice")?.never).toEqual([
-      "The word Install next to the marked choice",
+      { of: "screen", screen: "upgrade-choice", shows: "The word Install next to the marked choice" },
     ]);
-    for (const s of steps) expect(stepSchema.safeParse(s).success, s.id).toBe(true);
+    for (const s of steps) expect(operationSchema.safeParse(s).success, s.id).toBe(true);
   });
 
   it("costs the time of both", () => {
@@ -58,12 +59,12 @@ describe("a road that keeps the system", () => {
   it("erases nothing, guards what it changes, saves lists first, and the words on the screens say upgrade", () => {
     const changes = { profiles: bothCairns, facts: runs("6.7"), sheet: { "image.road": "upgrade" } };
     const steps = deriveSteps(aBuild(changes));
-    expect(steps.filter((s) => s.kind === "guard").map((s) => s.id)).toEqual([
+    expect(steps.filter(isGuard).map((s) => s.id)).toEqual([
       "guard-disk",
       "guard-confirm",
       "readback-confirm",
     ]);
-    expect(steps.some((s) => s.does?.kind === "drives overwritten")).toBe(false);
+    expect(steps.some((s) => s.deeds.some((d) => d.kind === "drives overwritten"))).toBe(false);
     const saved = steps.find((s) => s.id === "save-lists");
     expect(saved?.do[0]).toContain("guests");
     expect(saved?.do.join(" ")).toContain("All guests are shut down or moved");
@@ -140,15 +141,13 @@ describe("steps by each way", () => {
       sheet: { "image.way": "stick", "image.stick.key": "ST-0007" },
     });
     const steps = deriveSteps(context);
-    expect(steps.find((s) => s.id === "guard-stick")?.guard).toMatchObject({
+    expect(steps.find((s) => s.id === "guard-stick")).toMatchObject({
       drives: [{ id: "ST-0007", proof: "0007" }],
       leaveAlone: [{ tail: "9999", name: "M. Arkle's", holds: "photos" }],
     });
-    expect(steps.find((s) => s.id === "write-stick")?.moves).toEqual({
-      way: "stick",
-      through: "ST-0007",
-      bytes: 731_906_048,
-    });
+    expect(steps.find((s) => s.id === "write-stick")?.measures).toEqual([
+      { of: "transfer", way: "stick", through: "ST-0007", bytes: 731_906_048 },
+    ]);
   });
 
   it("one stick is written for the second leg only after the first was started from it", () => {
@@ -168,7 +167,7 @@ describe("steps by each way", () => {
     expect(saved({})).toBeUndefined();
     const contents = [{ part: "p", sizeBytes: 1, kind: "ext4", label: "db", mountedAt: [] }];
     expect(saved({ drives: [aDrive("NV-0001", { contents })] })).toMatchObject({
-      asks: "Backup location",
+      records: "Backup location",
       do: [expect.stringContaining("licence, guests"), expect.stringContaining('ext4 "db"')],
     });
     expect(saved({ facts: runs("6.7") })?.title).toBe("Back up what this installation erases");

@@ -1,11 +1,12 @@
 import { sumDurations } from "../estimate";
 import type { Profile } from "../image";
-import { open, said, type Stage, type Step } from "../stage";
+import { open, said, type Stage } from "../stage";
+import { type Operation } from "../work";
 import { formatDuration } from "../units";
 
 /** What the stages that follow from the others look at: nothing is chosen in them. */
 export interface RunGround {
-  steps: readonly Step[];
+  steps: readonly Operation[];
   profile: Profile | null;
 }
 
@@ -35,13 +36,15 @@ export const runStage = {
   },
 } satisfies Stage<RunGround>;
 
+const SETTLE = "I";
+
 /** Stage I: what is set once the installed system runs. */
 export const settleStage = {
   ...following,
-  zone: "I",
+  zone: SETTLE,
   title: "First-boot tasks",
   summary: ({ steps, profile }) => {
-    const own = steps.filter((s) => s.zone === "I");
+    const own = steps.filter((s) => s.zone === SETTLE);
     return own.length > 0
       ? said(own.map((s) => s.title).join("; "))
       : { summary: "No first-boot tasks", decided: profile ? "not here" : false };

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { naming } from "../../../tests/support/steps";
 import { aBuild, type BuildChanges } from "../../../tests/support/builds";
 import { bulks, withSet } from "../../../tests/support/firing-sets";
 import { setScripts } from "../storage";
@@ -19,9 +20,9 @@ describe("the steps that make a set", () => {
     });
     const [guard, make, ...rest] = of(steps);
     expect([guard?.zone, make?.zone, rest]).toEqual(["I", "I", []]);
-    expect(guard?.guard?.drives.map((d) => d.id)).toEqual(bulks(6).map((d) => d.id));
-    expect(guard?.guard?.leaveAlone.map((d) => d.tail)).toEqual(["V-0001"]);
-    expect(make?.type).toEqual([{ label: "Command", value: "sh make-tank.sh" }]);
+    expect(naming(guard)?.drives.map((d) => d.id)).toEqual(bulks(6).map((d) => d.id));
+    expect(naming(guard)?.leaveAlone.map((d) => d.tail)).toEqual(["V-0001"]);
+    expect(make?.lines).toEqual([{ label: "Command", value: "sh make-tank.sh" }]);
     expect(make?.do[0]).toBe(
       "pool tank: raidz2 of 5, 1 spare. Members: bay 1, bay 2, bay 3, bay 4, bay 5. Hot spares: bay 6.",
     );
@@ -37,7 +38,7 @@ describe("the steps that make a set", () => {
     const plan = aBuild(withSet({ type: "raidz2", name: "tank.1:a" }, bulks(6), PROFILE));
     const make = deriveSteps(plan).find((s) => s.id === "set-1");
     const [script] = setScripts(plan, "B-1");
-    expect([make?.type[0]?.value, script?.file]).toEqual(["sh make-tank_1_a.sh", "make-tank_1_a.sh"]);
+    expect([make?.lines[0]?.value, script?.file]).toEqual(["sh make-tank_1_a.sh", "make-tank_1_a.sh"]);
   });
 
   it("say of an array that its first sync takes hours, and of a pool nothing", () => {
@@ -54,17 +55,17 @@ describe("the steps that make a set", () => {
     const steps = stepsOf({ keeper: "RAID controller", type: "6", name: "VD0", stripeKib: 64 });
     const own = of(steps);
     expect(own.map((s) => s.zone)).toEqual(Array(7).fill("C"));
-    expect(own.filter((s) => s.guard)).toHaveLength(6);
+    expect(own.filter(naming)).toHaveLength(6);
     expect(own.at(-1)?.do).toEqual(
       expect.arrayContaining([expect.stringMatching(/write-back only with a battery/)]),
     );
-    expect(own.at(-1)?.asks).toContain("WWN");
+    expect(own.at(-1)?.records).toContain("WWN");
     expect(steps.indexOf(own.at(-1)!)).toBeLessThan(steps.findIndex((s) => s.zone === "H"));
   });
 
   it("are made by hand where the system has other tools", () => {
     const [, make] = of(stepsOf({}, { profile: { sets: { ZFS: "by hand" } } }));
-    expect([make?.type, make?.expected]).toEqual([[], []]);
+    expect([make?.lines, make?.normal]).toEqual([[], []]);
     expect(make?.do.join(" ")).toMatch(/Create it manually with the tools of the system/);
   });
 
@@ -79,7 +80,7 @@ describe("the steps that make a set", () => {
     };
     const steps = stepsOf({ type: "raidz2" }, { profile: { sets: { ZFS: "script" }, firstBoot: [page] } });
     expect(of(steps)).toEqual([]);
-    expect(steps.filter((s) => s.guard?.group.endsWith("store"))).toHaveLength(6);
+    expect(steps.filter((s) => naming(s)?.group.endsWith("store"))).toHaveLength(6);
     const made = steps.find((s) => s.id.endsWith("first-store"));
     expect(made?.do.join(" ")).toMatch(/pool tank: raidz2 of 6\. Members: bay 1/);
     expect(made?.effects).toContainEqual(

@@ -1,9 +1,10 @@
 import { readdirSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { asked, naming } from "../../../tests/support/steps";
 import { aBuild, aDrive, shippedProfile, type BuildChanges } from "../../../tests/support/builds";
 import { PLACEHOLDERS } from "../image";
-import { stepSchema } from "../stage";
+import { isGuard, operationSchema } from "../work";
 import { consentTo, consentViews } from "../storage";
 import {
   applyEdits,
@@ -106,7 +107,7 @@ describe("steps", () => {
       "hand-over",
     ]);
     expect(deriveSteps(aBuild())).toEqual(steps);
-    for (const s of steps) expect(stepSchema.safeParse(s).success).toBe(true);
+    for (const s of steps) expect(operationSchema.safeParse(s).success).toBe(true);
   });
 
   /** Every road of every profile, from whatever it may come from: fresh, and each allowed jump. */
@@ -140,7 +141,7 @@ describe("steps", () => {
       expect(guarded.length).toBeGreaterThan(0);
       const steps = guarded.flatMap((s) => made.filter((m) => m.id.endsWith(`screen-${s.id}`)));
       expect(steps.length).toBeGreaterThan(0);
-      for (const step of steps) expect(made[made.indexOf(step) - 1]?.kind, step.id).toBe("guard");
+      for (const step of steps) expect(isGuard(made[made.indexOf(step) - 1]!), step.id).toBe(true);
       const at = (id: string) => made.findIndex((s) => s.id === id);
       expect(at("media-out")).toBeLessThan(at("restart"));
     },
@@ -167,14 +168,10 @@ describe("steps", () => {
           }),
         );
         expect(JSON.stringify(made)).not.toMatch(/\{[a-z]+\.[a-zA-Z]+\}/);
-        expect(made.flatMap((s) => s.type).every((t) => t.value.trim() !== "")).toBe(true);
-        expect(made.filter((s) => s.type.length > 0 || s.secret.length > 0).length).toBeGreaterThan(0);
-        expect(made.filter((s) => s.guard)).toHaveLength(
-          profile.screens.filter((s) => s.drive !== "none").length,
-        );
-        expect(made.filter((s) => s.readBack)).toHaveLength(
-          profile.screens.filter((s) => s.reads.length > 0).length,
-        );
+        expect(made.flatMap((s) => s.lines).every((t) => t.value.trim() !== "")).toBe(true);
+        expect(made.filter((s) => s.lines.length > 0 || s.secrets.length > 0).length).toBeGreaterThan(0);
+        expect(made.filter(naming)).toHaveLength(profile.screens.filter((s) => s.drive !== "none").length);
+        expect(made.filter(asked)).toHaveLength(profile.screens.filter((s) => s.reads.length > 0).length);
       }
     },
   );
@@ -184,8 +181,8 @@ describe("steps", () => {
       sizeBytes: 9e11,
       contents: [{ part: "a", sizeBytes: 1, kind: "ext4", label: "archive", mountedAt: [] }],
     });
-    const guard = deriveSteps(aBuild({ drives: [aDrive("NV-0001", {}), other] })).find((s) => s.guard)?.guard;
-    expect(guard?.leaveAlone).toEqual([
+    const guard = deriveSteps(aBuild({ drives: [aDrive("NV-0001", {}), other] })).find(naming);
+    expect(naming(guard)?.leaveAlone).toEqual([
       { tail: "000009", name: expect.stringContaining("000009"), holds: 'ext4 "archive"' },
     ]);
   });
@@ -203,7 +200,7 @@ describe("steps", () => {
   });
 
   it("never hold a password", () => {
-    expect(steps.flatMap((s) => s.secret)).toEqual(["Password of root, stored in: safe, envelope 14"]);
+    expect(steps.flatMap((s) => s.secrets)).toEqual(["Password of root, stored in: safe, envelope 14"]);
   });
 });
 

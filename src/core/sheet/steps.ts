@@ -4,7 +4,7 @@ import { takes } from "../estimate";
 import { beginning } from "../fit";
 import { legViews, type LegView, type Values } from "../image";
 import { imageCompared, isServed, mediumReady, wayOf } from "../media";
-import { step, type Step } from "../stage";
+import { operation, type Operation } from "../work";
 import { controllerSetSteps, setSteps } from "../storage";
 import { fillTemplate } from "../text";
 import type { Plan } from "./plan";
@@ -17,7 +17,7 @@ type View = LegView<Plan> & { values: Values };
  * was chosen. Same plan, same steps: nobody types them. A build without a profile has none, since only the profile
  * knows the installer's screens.
  */
-export function deriveSteps(plan: Plan): Step[] {
+export function deriveSteps(plan: Plan): Operation[] {
   const { profile, image, machine } = plan;
   if (!profile || !image || !machine) return [];
   const legs = legViews(plan).map((view): View => ({ ...view, values: valuesOf(view.plan) }));
@@ -39,12 +39,12 @@ export function deriveSteps(plan: Plan): Step[] {
   ];
 }
 
-const legSteps = (view: View): Step[] =>
+const legSteps = (view: View): Operation[] =>
   isServed(view.plan)
     ? [...armAndStart(view), ...unattendedSteps(view), ...settingsBack(view.plan)]
     : attendedSteps(view);
 
-const attendedSteps = (view: View): Step[] => [
+const attendedSteps = (view: View): Operation[] => [
   ...(view.leg.through === "installer" ? mediaIn(view) : []),
   ...view.leg.screens.flatMap((screen, i, all) =>
     screenSteps(
@@ -58,46 +58,49 @@ const attendedSteps = (view: View): Step[] => [
 ];
 
 /** First-boot work that sets the network again is left out on a road that keeps the network settings. */
-function firstBoot(view: View | undefined, screen: View["leg"]["screens"][number]): Step[] {
+function firstBoot(view: View | undefined, screen: View["leg"]["screens"][number]): Operation[] {
   if (!view) return [];
   const kept = view.leg.kind !== "fresh" && view.leg.fate.keeps.includes("network settings");
   if (kept && screen.when !== "always") return [];
   return screenSteps(view, screen, "I");
 }
 
-function closing(plan: Plan): Step[] {
+function closing(plan: Plan): Operation[] {
   const values = valuesOf(plan);
   const management = fillTemplate(plan.profile?.management.address ?? "", values);
   const { likely, late } = plan.profile?.restart ?? { likely: 180, late: 600 };
   return [
-    step("cold-start", "J", takes(likely + 60, late + 120, 0.2), {
+    operation("cold-start", "J", takes(likely + 60, late + 120, 0.2), {
       title: "Boot once from power off, without media",
       kind: "wait",
       place: "console",
       do: ["Shut down, turn the power off and on, and do not press a key."],
-      see: ["The system boots by itself", management],
+      sees: [
+        { of: "boot", ends: "installed system" },
+        { of: "address", answers: management },
+      ],
       must: "Only this test shows whether the machine boots by itself after a power loss.",
       effects: [
         { do: "switch power", to: "off" },
         { do: "switch power", to: "on" },
       ],
     }),
-    step("collect", "J", takes(180, 480), {
+    operation("collect", "J", takes(180, 480), {
       title: "Verify the installed system",
-      kind: "read",
+      kind: "collect",
       place: "console",
       do: [
         "Run the collector on the installed system and import its bundle under Acceptance below. Derrick compares it with the plan line by line.",
       ],
-      see: ["All lines of the acceptance are resolved"],
+      sees: [{ of: "acceptance" }],
     }),
-    step("hand-over", "K", takes(300, 900), {
+    operation("hand-over", "K", takes(300, 900), {
       title: "Hand over",
-      kind: "confirm",
+      kind: "hand over",
       do: [
         `Give the record to ${plan.sheet.handOver.owner || "the owner"}; explain how to reach the machine and where the passwords are.`,
       ],
-      see: [management],
+      sees: [{ of: "address", answers: management }],
     }),
   ];
 }

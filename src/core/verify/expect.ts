@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { isSecureAfter, switchWords } from "../boot";
 import { driveName, drivesOf, standingWords } from "../machine";
-import { modeWords } from "../media";
+import { modeWords } from "../work";
 import { isAddress, portOf, portsBelow, prefixLengthOf, segmentOf } from "../network";
 import type { Sources } from "../sheet";
 import {
@@ -16,6 +16,7 @@ import {
   type PlannedSet,
 } from "../storage";
 import { formatBytes } from "../units";
+import { CHASSIS_LINE } from "./chassis";
 
 /** Plans from before a target could be several drives name one, and a port without its address. */
 const matchOf = (value: unknown): unknown => {
@@ -89,7 +90,7 @@ export function planExpectations(context: Sources): Expectation[] {
   const { network, answers, boot } = sheet;
   const serial = machine?.document.facts.chassis?.serial ?? "";
   return [
-    ...expect("serial", "A", "Chassis serial", serial, fact("chassis.serial", serial)),
+    ...expect(CHASSIS_LINE, "A", "Chassis serial", serial, fact("chassis.serial", serial)),
     ...(profile && image
       ? expect("system", "B", "System and version", `${profile.name} ${image.version}`, {
           kind: "system",

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { naming, sees } from "../../../tests/support/steps";
 import { aBuild, type BuildChanges } from "../../../tests/support/builds";
 import { bulks } from "../../../tests/support/firing-sets";
 import { factsSchema } from "../machine";
@@ -39,17 +40,18 @@ describe("a system on a virtual drive that is to be made", () => {
 
   it("makes it before the installer starts, and asks for its name before it is chosen, without telling it", () => {
     const made = steps.findIndex((s) => s.id === "set-1");
-    const guards = steps.filter((s) => s.guard?.drives.some((d) => d.id === "made 1"));
+    const guards = steps.filter((s) => naming(s)?.drives.some((d) => d.id === "made 1"));
     expect(made).toBeGreaterThan(0);
     expect(guards.length).toBeGreaterThan(0);
     expect(steps[made]?.do).toContain(
       "Make it the boot drive of the controller: the system is installed on it.",
     );
     expect(steps.indexOf(guards[0]!)).toBeGreaterThan(made);
-    for (const { title, see, do: doing, guard } of guards) {
+    for (const step of guards) {
+      const guard = naming(step);
       expect(guard?.asks).toBe("the name of the virtual drive, as on the console");
       expect(
-        JSON.stringify([title, see, doing, guard?.asks, guard?.drives.map((d) => d.name)]),
+        JSON.stringify([step.title, sees(step), step.do, guard?.asks, guard?.drives.map((d) => d.name)]),
       ).not.toContain("SYSTEM0");
       const proof = proofOf(targetOf(plan)!, []);
       expect([proves("system0", proof), proves("SYSTEM1", proof)]).toEqual([true, false]);

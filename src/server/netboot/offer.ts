@@ -7,7 +7,7 @@ import { isServed } from "@/core/media";
 import { hostPlan, type LinkPlan } from "@/core/network";
 import { sealedAs } from "@/core/parameter";
 import { evaluateSheet, type Plan } from "@/core/sheet";
-import type { Step } from "@/core/stage";
+import { reportThatEnds, type Operation } from "@/core/work";
 import { targetsOf } from "@/core/storage";
 import { buildRows } from "@/db";
 import { no, yes } from "../answer";
@@ -191,8 +191,10 @@ function addressed(plan: Plan): LinkPlan | null {
 }
 
 /** From when a machine has read its files until it has had its first start, as the steps of its sheet have it. */
-function afterReading(steps: readonly Step[]): Pick<Arming, "likelySeconds" | "lateSeconds"> {
-  const own = steps.filter(({ told }) => told === "installed" || told === "done").map((s) => s.duration);
+function afterReading(steps: readonly Operation[]): Pick<Arming, "likelySeconds" | "lateSeconds"> {
+  const own = steps
+    .filter((s) => ["installed", "done"].includes(reportThatEnds(s) ?? ""))
+    .map((s) => s.duration);
   return {
     likelySeconds: own.reduce((all, d) => all + d.likelySeconds, 0),
     lateSeconds: own.reduce((all, d) => all + d.lateSeconds, 0),
@@ -200,8 +202,8 @@ function afterReading(steps: readonly Step[]): Pick<Arming, "likelySeconds" | "l
 }
 
 /** What an installer reads of its image, over the time that its installation takes. */
-function readsOf({ legs, image }: Plan, steps: readonly Step[]): Arming["reads"] {
+function readsOf({ legs, image }: Plan, steps: readonly Operation[]): Arming["reads"] {
   const share = legs.flatMap((leg) => leg.screens).reduce((sum, screen) => sum + screen.readsShare, 0);
-  const seconds = steps.find((s) => s.told === "installed")?.duration.likelySeconds ?? 0;
+  const seconds = steps.find((s) => reportThatEnds(s) === "installed")?.duration.likelySeconds ?? 0;
   return image && share > 0 && seconds > 0 ? { bytes: image.sizeBytes * share, seconds } : null;
 }

@@ -62,9 +62,9 @@ function CardBox({ screen, number, isCurrent }: { screen: CardScreen; number: nu
       <Drives head="Drive to choose" drives={screen.drives} />
       <Drives head="Other drives" drives={screen.leaveAlone} />
       <Lines head="Actions" lines={screen.do} />
-      {screen.type.length > 0 && (
+      {screen.lines.length > 0 && (
         <dl className="grid grid-cols-[8.5rem_1fr] gap-x-3">
-          {screen.type.map((t) => (
+          {screen.lines.map((t) => (
             <div key={t.label} className="contents">
               <dt className="label pt-0.5">{t.label}</dt>
               <dd>
@@ -74,9 +74,9 @@ function CardBox({ screen, number, isCurrent }: { screen: CardScreen; number: nu
           ))}
         </dl>
       )}
-      <Lines head="Secret" lines={screen.secret} />
+      <Lines head="Secret" lines={screen.secrets} />
       {screen.keys && <Lines head="Then press" lines={[screen.keys]} />}
-      <Lines head="Looks wrong but is normal" lines={screen.expected.map((e) => `${e.looks}: ${e.means}`)} />
+      <Lines head="Looks wrong but is normal" lines={screen.normal.map((e) => `${e.looks}: ${e.means}`)} />
     </li>
   );
 }

@@ -1,5 +1,5 @@
 import Link from "next/link";
-import type { Step } from "@/core/stage";
+import { isGuard, type Operation } from "@/core/work";
 import { formatDuration } from "@/core/units";
 import { FigureValue } from "../fields/figure-value";
 import type { ZoneProps } from "./zone-props";
@@ -43,7 +43,7 @@ export function RunZone({ view }: Pick<ZoneProps, "view">) {
               <span className="value quiet text-right">{i + 1}</span>
               <span className="value font-semibold">{s.zone}</span>
               <span>
-                {s.kind === "guard" && <span className="label mr-1 border px-1">guard</span>}
+                {isGuard(s) && <span className="label mr-1 border px-1">guard</span>}
                 {s.title} <span className="quiet text-[0.86rem]">{s.place}</span>
               </span>
               <span className="text-right">
@@ -62,11 +62,11 @@ export function RunZone({ view }: Pick<ZoneProps, "view">) {
   );
 }
 
-const stepWords = ({ title, kind, duration }: Step): string =>
-  `${title}, ${kind === "wait" ? "a wait of " : kind === "guard" ? "a guard, " : ""}${formatDuration(duration.likelySeconds)}`;
+const stepWords = (step: Operation): string =>
+  `${step.title}, ${step.kind === "wait" ? "a wait of " : isGuard(step) ? "a guard, " : ""}${formatDuration(step.duration.likelySeconds)}`;
 
 /** The run on one scale of likely time: hands-on solid, waiting hatched, a guard as a thick mark. */
-export function TimeStrip({ steps }: { steps: Step[] }) {
+export function TimeStrip({ steps }: { steps: Operation[] }) {
   return (
     <div
       className="flex h-6 w-full"
@@ -77,12 +77,12 @@ export function TimeStrip({ steps }: { steps: Step[] }) {
         <span
           key={s.id}
           title={`${s.title}: ${formatDuration(s.duration.likelySeconds)}`}
-          className={`h-full border-r ${s.kind === "wait" ? "hatched border-y border-current" : "border-base-100"} ${s.kind === "wait" ? "" : s.kind === "guard" ? "" : "bg-current"}`}
+          className={`h-full border-r ${s.kind === "wait" ? "hatched border-y border-current" : "border-base-100"} ${s.kind === "wait" || isGuard(s) ? "" : "bg-current"}`}
           style={{
             flexGrow: Math.max(s.duration.likelySeconds, 12),
             flexBasis: 0,
-            background: s.kind === "guard" ? "var(--color-error)" : undefined,
-            opacity: s.kind === "wait" || s.kind === "guard" ? 1 : 0.8,
+            background: isGuard(s) ? "var(--color-error)" : undefined,
+            opacity: s.kind === "wait" || isGuard(s) ? 1 : 0.8,
           }}
         />
       ))}
@@ -91,9 +91,9 @@ export function TimeStrip({ steps }: { steps: Step[] }) {
 }
 
 /** How much of the time is the fleet's own: which waits were measured in own runs, or by the rate of own transfers. */
-function ownRunWords(steps: readonly Step[]): string {
+function ownRunWords(steps: readonly Operation[]): string {
   const waits = steps.filter((s) => s.kind === "wait");
-  const isOwn = (s: Step): boolean =>
+  const isOwn = (s: Operation): boolean =>
     s.runs > 0 || (s.figure?.inputs.some((i) => i.source === "measured") ?? false);
   const own = waits.filter(isOwn).length;
   if (own === 0) return "Based on defaults of the profile; no run of your own yet.";

@@ -6,7 +6,7 @@ import type { Problem } from "@/core/result";
 import { asked, sending } from "../frame/ask";
 import { isOpen, type RunCommand, type SettledLine } from "@/core/run";
 import { formatClock } from "@/core/units";
-import type { AcceptanceLine } from "@/core/verify";
+import { otherChassis, type AcceptanceLine } from "@/core/verify";
 import { ImportWell, type DroppedText } from "../machine/import-well";
 import { Problems } from "../frame/problems";
 import { AcceptanceTable } from "./acceptance-table";
@@ -45,7 +45,7 @@ export function Acceptance({
     onAccepted(answer as Parameters<typeof onAccepted>[0]);
     if (answer.ok) setPreview(null);
   };
-  const other = preview?.lines.find((l) => l.id === "serial" && l.verdict === "differs");
+  const other = preview ? otherChassis(preview.lines) : undefined;
   const lines: SettledLine[] | null = preview
     ? preview.lines.map((l) => ({ ...l, settled: null }))
     : acceptance

@@ -16,7 +16,7 @@ export function CardBeside({
   const next = card.find((screen) => (place.get(screen.id) ?? -1) >= current);
   return (
     <section aria-label="Answer card" className="mt-4 border-t pt-3 border-base-300">
-      {plan.steps[current]?.readBack ? (
+      {plan.steps[current]?.kind === "read back" ? (
         <p className="quiet">
           The answer card shows the value that is asked for above. It is available again once you have entered
           the value from the console.

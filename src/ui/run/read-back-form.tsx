@@ -1,7 +1,7 @@
 "use client";
 
 import { useState } from "react";
-import { VERBS, type ReadBack } from "@/core/stage";
+import { VERBS, type OperationOf } from "@/core/work";
 import { TypedProof } from "../fields/typed-proof";
 
 export type ReadFromConsole = { verb?: (typeof VERBS)[number]; version?: string; size?: string };
@@ -19,7 +19,7 @@ export function ReadBackForm({
   onReadBack,
   onDiffers,
 }: {
-  asks: ReadBack["asks"];
+  asks: OperationOf<"read back">["asks"];
   busy: boolean;
   onReadBack: (read: ReadFromConsole) => void;
   onDiffers: () => void;

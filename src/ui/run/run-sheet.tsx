@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { CardScreen } from "@/core/answers";
 import { isOpen } from "@/core/run";
-import type { Step } from "@/core/stage";
+import { isGuard, reportThatEnds, type Operation } from "@/core/work";
 import { addSeconds, formatClock, formatDuration, secondsBetween } from "@/core/units";
 import { useKept } from "../draft/use-kept";
 import { Problems } from "../frame/problems";
@@ -19,7 +19,8 @@ import { useNow, useRun } from "./use-run";
 import { useKeys } from "../frame/use-keys";
 
 /** Whether a person says that a step was as expected: a guard asks for more, and a machine that installs itself tells it. */
-const isSaid = (step: Step | undefined): step is Step => step?.told === null && step.kind !== "guard";
+const isSaid = (step: Operation | undefined): step is Operation =>
+  step !== undefined && reportThatEnds(step) === null && !isGuard(step);
 
 /** The run, made to stand beside a remote console at 640 px: strip, step, answer, what comes next, log. */
 export function RunSheet({ initial, card }: { initial: RunView; card: readonly CardScreen[] }) {
@@ -36,14 +37,14 @@ export function RunSheet({ initial, card }: { initial: RunView; card: readonly C
   // A key that is held down, or pressed twice in haste, answers one step; with the server away the run goes on here.
   const hasty = useHaste(state.current);
   const busy = hasty || (run.away === null && run.unsent > 0);
-  const mayBeSkipped = step !== undefined && step.kind !== "guard" && state.status === "running";
+  const mayBeSkipped = step !== undefined && !isGuard(step) && state.status === "running";
   const clock = (iso: string): string => formatClock(iso, plan.timeZone);
 
   const asExpected = (words?: string) =>
     isSaid(step) &&
     state.status === "running" &&
     !busy &&
-    (step.asks === "" || words !== undefined) &&
+    (step.records === "" || words !== undefined) &&
     say({ kind: "as expected", step: step.id, words });
   useRunKeys({
     asExpected,
@@ -88,7 +89,7 @@ export function RunSheet({ initial, card }: { initial: RunView; card: readonly C
           onGuard={(typed) => say({ kind: "guard", step: step.id, typed })}
         />
       ) : null}
-      {(step?.id === "collect" || !step || state.acceptance) && (
+      {(step?.kind === "collect" || !step || state.acceptance) && (
         <Acceptance view={view} onAccepted={run.refresh} onSettle={say} />
       )}
       {!step && (
@@ -113,7 +114,7 @@ export function RunSheet({ initial, card }: { initial: RunView; card: readonly C
       />
       <DiffersSlip
         open={asked?.kind === "differs"}
-        guard={step?.kind === "guard"}
+        guard={step !== undefined && isGuard(step)}
         must={step?.must ?? ""}
         after={desk}
         onClose={() => setAsked(null)}
@@ -137,7 +138,7 @@ function useRunKeys({
   ask: (asked: Asked) => void;
   skip: () => void;
   timer: () => void;
-  step: Step | null;
+  step: Operation | null;
   log: () => void;
   card: () => void;
 }): void {
@@ -152,7 +153,7 @@ function useRunKeys({
   useKeys("r", () => ask({ kind: "reading" }));
   useKeys("s", skip);
   useKeys("t", timer);
-  useKeys("c", () => void (step?.type[0] && navigator.clipboard.writeText(step.type[0].value)));
+  useKeys("c", () => void (step?.lines[0] && navigator.clipboard.writeText(step.lines[0].value)));
   useKeys("l", log);
   useKeys("k", card);
 }
@@ -297,7 +298,7 @@ function ComingUp({ view, now, clock }: { view: RunView; now: string; clock: (is
           <dt className="label pt-0.5">Next</dt>
           <dd>
             {/* The next screen's own title may say what is asked here. */}
-            {plan.steps[state.current]?.readBack ? "the page that this opens" : next.title}
+            {plan.steps[state.current]?.kind === "read back" ? "the page that this opens" : next.title}
             {waiting && waiting !== next && (
               <span className="quiet">
                 {" "}

@@ -1,4 +1,4 @@
-import { NOTHING_TO_PUT_BACK } from "@/core/stage";
+import { NOTHING_TO_PUT_BACK } from "@/core/work";
 import { logInsOf, plannedDrives, type RunPlan, type RunState } from "@/core/run";
 import { formatClock } from "@/core/units";
 
@@ -6,7 +6,7 @@ import { formatClock } from "@/core/units";
 export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) {
   const { strip } = state;
   // The names of image and drive tell version and size, which a person reads from the console at such a gate.
-  const isAsked = Boolean(plan.steps[state.current]?.readBack);
+  const isAsked = plan.steps[state.current]?.kind === "read back";
   const target = plannedDrives(plan).target;
   const open = logInsOf(plan, state).filter((l) => l.since !== null && l.changed === null);
   const risky = strip.target === "at risk" || strip.target === "erased";

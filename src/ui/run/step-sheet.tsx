@@ -3,7 +3,7 @@
 import { TriangleAlert } from "lucide-react";
 import Link from "next/link";
 import { useState, type ReactNode } from "react";
-import type { Step } from "@/core/stage";
+import { isGuard, reportThatEnds, sightWords, type Operation, type OperationOf } from "@/core/work";
 import type { RunPlan, RunState } from "@/core/run";
 import { formatClock, formatDuration, secondsBetween } from "@/core/units";
 import { useKept } from "../draft/use-kept";
@@ -13,7 +13,7 @@ import { ReadBackForm, type ReadFromConsole } from "./read-back-form";
 import { TypedProof } from "../fields/typed-proof";
 
 interface Props {
-  step: Step;
+  step: Operation;
   buildId: string;
   plan: RunPlan;
   state: RunState;
@@ -38,11 +38,13 @@ export function StepSheet({
   onGuard,
   onReadBack,
 }: Props) {
+  const leaveAlone = step.kind === "name drive" ? step.leaveAlone : [];
+  const report = reportThatEnds(step);
   return (
     <section aria-label="Current step" aria-busy={busy && state.status !== "stopped"} className="mt-4">
       <p className="label">
         zone {step.zone} · {step.place}
-        {step.kind === "guard" && " · guard"}
+        {isGuard(step) && " · guard"}
         {step.kind === "wait" && " · wait"}
       </p>
       <h2 className="text-[1.65rem] leading-tight font-semibold">{step.title}</h2>
@@ -60,31 +62,28 @@ export function StepSheet({
             ))}
           </ul>
         </Part>
-        <Part title="You should see" show={step.see.length > 0}>
+        <Part title="You should see" show={step.sees.length > 0}>
           <ul className="space-y-0.5">
-            {step.see.map((s) => (
+            {step.sees.map(sightWords).map((s) => (
               <li key={s} className="value border-l-2 pl-2 [overflow-wrap:anywhere] border-success">
                 {s}
               </li>
             ))}
           </ul>
         </Part>
-        <Part
-          title="Stop if you see"
-          show={step.never.length > 0 || (step.guard?.leaveAlone.length ?? 0) > 0}
-        >
+        <Part title="Stop if you see" show={step.never.length > 0 || leaveAlone.length > 0}>
           <ul className="space-y-0.5">
-            {step.never.map((s) => (
+            {step.never.map(sightWords).map((s) => (
               <li key={s} className="border-l-2 pl-2 border-error">
                 {s}
               </li>
             ))}
           </ul>
-          {step.guard && <LeaveAlone drives={step.guard.leaveAlone} />}
+          {leaveAlone.length > 0 && <LeaveAlone drives={leaveAlone} />}
         </Part>
-        <Part title="Type" show={step.type.length > 0 || step.secret.length > 0}>
+        <Part title="Type" show={step.lines.length > 0 || step.secrets.length > 0}>
           <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
-            {step.type.map((t) => (
+            {step.lines.map((t) => (
               <div key={t.label} className="contents">
                 <dt className="quiet">{t.label}</dt>
                 <dd>
@@ -93,32 +92,32 @@ export function StepSheet({
               </div>
             ))}
           </dl>
-          {step.secret.map((s) => (
+          {step.secrets.map((s) => (
             <p key={s}>{s}</p>
           ))}
         </Part>
         <Part title="Keys" show={step.keys !== ""}>
           <span className="value font-semibold">{step.keys}</span>
         </Part>
-        <Part title="Looks wrong but is normal" show={step.expected.length > 0}>
+        <Part title="Looks wrong but is normal" show={step.normal.length > 0}>
           <ul>
-            {step.expected.map((e) => (
-              <li key={e.looks}>
-                {e.looks} <span className="quiet">– {e.means}</span>
+            {step.normal.map(({ sight, means }) => (
+              <li key={sightWords(sight)}>
+                {sightWords(sight)} <span className="quiet">– {means}</span>
               </li>
             ))}
           </ul>
         </Part>
       </div>
       <Timer step={step} state={state} now={now} timeZone={plan.timeZone} />
-      {step.guard ? (
-        <GuardForm asks={step.guard.asks} busy={busy} onGuard={onGuard} onDiffers={onDiffers} />
-      ) : step.readBack ? (
-        <ReadBackForm asks={step.readBack.asks} busy={busy} onReadBack={onReadBack} onDiffers={onDiffers} />
-      ) : step.told ? (
-        <EndsItself buildId={buildId} arms={step.told === "armed"} busy={busy} onDiffers={onDiffers} />
+      {step.kind === "name drive" ? (
+        <GuardForm asks={step.asks} busy={busy} onGuard={onGuard} onDiffers={onDiffers} />
+      ) : step.kind === "read back" ? (
+        <ReadBackForm asks={step.asks} busy={busy} onReadBack={onReadBack} onDiffers={onDiffers} />
+      ) : report ? (
+        <EndsItself buildId={buildId} arms={report === "armed"} busy={busy} onDiffers={onDiffers} />
       ) : (
-        <Answers asks={step.asks} busy={busy} onAsExpected={onAsExpected} onDiffers={onDiffers} />
+        <Answers asks={step.records} busy={busy} onAsExpected={onAsExpected} onDiffers={onDiffers} />
       )}
     </section>
   );
@@ -128,7 +127,7 @@ export function StepSheet({
 const MOST_LISTED = 4;
 
 /** The drives that must not be named, each by its serial tail and what stands on it. */
-function LeaveAlone({ drives }: { drives: NonNullable<Step["guard"]>["leaveAlone"] }) {
+function LeaveAlone({ drives }: { drives: OperationOf<"name drive">["leaveAlone"] }) {
   const list = (
     <ul className="space-y-0.5">
       {drives.map((d) => (
@@ -290,7 +289,7 @@ function Timer({
   now,
   timeZone,
 }: {
-  step: Step;
+  step: Operation;
   state: RunState;
   now: string;
   timeZone: string;

@@ -1,5 +1,5 @@
 import type { Leg, Screen } from "../../image";
-import type { Effect } from "../../stage";
+import type { Effect } from "../../work";
 import { drivesOfWork, targetsOf, type StorageGround } from "../../storage";
 import type { AnswersSlice } from "../slice";
 

@@ -2,7 +2,7 @@ import { learnStep, takes, type StepTime } from "../../estimate";
 import type { Leg, LegView, Screen, Values } from "../../image";
 import { modelOf, registerKey } from "../../machine";
 import { discEstimate, mediaEstimate, movesOf, networkEstimate, wayOf, type MediaGround } from "../../media";
-import { HAZARD, step, type Step } from "../../stage";
+import { HAZARD, operation, type Deed, type Operation, type Sight } from "../../work";
 import { guardsBefore, lacksDrives, setLines, targetsOf, type StorageGround } from "../../storage";
 import { fillTemplate, UNDECIDED } from "../../text";
 import { screenEffects, type EffectGround } from "./effects";
@@ -22,11 +22,12 @@ export function screenSteps(
   screen: Screen,
   zone: "H" | "I",
   chosenBefore = false,
-): Step[] {
+): Operation[] {
   const dynamic = plan.sheet.network.school !== "fixed";
   if (screen.when === "fixed address" && dynamic) return [];
   if (screen.when === "dynamic address" && !dynamic) return [];
   const fill = (text: string): string => fillTemplate(text, values);
+  const shows = (text: string): Sight => ({ of: "screen", screen: screen.id, shows: fill(text) });
   const typed = screen.type.map((t) => ({ label: t.label, value: fill(t.value) }));
   const open = typed.filter((t) => t.value.includes(UNDECIDED)).map((t) => t.label);
   const { passwords } = leg.profile;
@@ -35,12 +36,13 @@ export function screenSteps(
   const named = screen.wait ? `${leg.profile.profile} ${leg.profile.version} ${screen.id}` : "";
   const { duration, figure, runs } = screenDuration(plan, screen, named);
   const login = leg.profile.defaultLogins.find((l) => l.changedOn === screen.id);
-  const made = step(`${prefix}${zone === "H" ? "screen" : "first"}-${screen.id}`, zone, duration, {
+  const made = operation(`${prefix}${zone === "H" ? "screen" : "first"}-${screen.id}`, zone, duration, {
     title: fill(screen.title) + (last ? "" : ` (${leg.profile.name} ${leg.version})`),
-    kind: screen.wait ? "wait" : screen.type.length > 0 || screen.secret.length > 0 ? "type" : "act",
+    kind: screen.wait ? "wait" : "act",
+    origin: { of: "screen", screen: screen.id, at: zone === "H" ? "installer" : "first start" },
     place: "console",
-    see: screen.see.map(fill),
-    never: screen.never.map(fill),
+    sees: screen.see.map(shows),
+    never: screen.never.map(shows),
     do: [
       ...screen.do.map(fill),
       ...(open.length > 0
@@ -58,10 +60,10 @@ export function screenSteps(
         ? ["The plan has no free drive for this: choose none, and skip this step with a reason."]
         : []),
     ],
-    type: typed.filter((t) => !t.value.includes(UNDECIDED)),
-    secret: screen.secret.map(fill),
+    lines: typed.filter((t) => !t.value.includes(UNDECIDED)),
+    secrets: screen.secret.map(fill),
     keys: screen.keys,
-    expected: screen.expected,
+    normal: screen.expected.map(({ looks, means }) => ({ sight: shows(looks), means })),
     must: login ? `This changes the default login ${login.name}, which is publicly known.` : "",
     hazards: screen.destroys
       ? [HAZARD.erase]
@@ -69,12 +71,14 @@ export function screenSteps(
         ? [HAZARD.change]
         : [],
     figure,
-    // Where the screen itself takes longer than the transfer, its time says nothing about the rate.
-    moves: figure && runs === 0 ? movesOf(plan, screen.readsShare) : null,
-    screen: named,
+    measures: [
+      ...(named ? [{ of: "wait" as const, what: named }] : []),
+      // Where the screen itself takes longer than the transfer, its time says nothing about the rate.
+      ...(figure && runs === 0 ? movesOf(plan, screen.readsShare) : []),
+    ],
     runs,
     effects: screenEffects(plan, leg, screen, zone),
-    does: screen.destroys ? overwritten(plan) : null,
+    deeds: screen.destroys ? [overwritten(plan)] : [],
   });
   return [
     ...guardsBefore(plan, screen, { prefix, zone, chosenBefore }),
@@ -92,7 +96,7 @@ function readBackBefore(
   screen: Screen,
   leg: Leg,
   { prefix, zone }: { prefix: string; zone: "H" | "I" },
-): Step[] {
+): Operation[] {
   const sizes = targetsOf(plan).flatMap(({ drive }) => (drive.sizeBytes ? [drive.sizeBytes] : []));
   const version = plan.image?.version || leg.version;
   const asks = screen.reads.filter(
@@ -100,18 +104,18 @@ function readBackBefore(
   );
   if (asks.length === 0) return [];
   return [
-    step(`${prefix}readback-${screen.id}`, zone, takes(30, 90), {
+    operation(`${prefix}readback-${screen.id}`, zone, takes(30, 90), {
       title: "Verify what the console is about to do",
-      kind: "guard",
+      kind: "read back",
       place: "console",
       do: ["Read it on the screen, before you press a key there."],
       hazards: [leg.kind === "fresh" ? HAZARD.erase : HAZARD.change],
-      readBack: { asks, verb: leg.kind === "fresh" ? "install" : "upgrade", version, sizes },
+      ...{ asks, verb: leg.kind === "fresh" ? "install" : "upgrade", version, sizes },
     }),
   ];
 }
 
-export const overwritten = (plan: ScreenGround): Step["does"] => ({
+export const overwritten = (plan: ScreenGround): Deed => ({
   kind: "drives overwritten",
   drives: targetsOf(plan).flatMap(({ drive }) => registerKey(drive) ?? []),
   by: plan.image?.name ?? "the installation",
@@ -125,7 +129,7 @@ export function screenDuration(
   plan: ScreenGround,
   screen: Screen,
   named: string,
-): Pick<Step, "duration" | "figure" | "runs"> {
+): Pick<Operation, "duration" | "figure" | "runs"> {
   const usual = takes(screen.likely, screen.late, screen.wait ? 0.05 : 1);
   const own = named ? learnStep(usual, named, modelOf(plan), plan.times) : null;
   const plain = own?.duration ?? usual;

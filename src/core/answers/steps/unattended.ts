@@ -2,7 +2,7 @@ import { learnStep, takes, type Duration } from "../../estimate";
 import type { LegView } from "../../image";
 import { modelOf } from "../../machine";
 import { mediaWords, movesOf, wayOf } from "../../media";
-import { step, type Effect, type Step } from "../../stage";
+import { operation, statement, type Effect, type Operation } from "../../work";
 import { screenEffects } from "./effects";
 import { overwritten, screenDuration, type ScreenGround } from "./screens";
 
@@ -27,7 +27,7 @@ const effectsOf = ({ plan, leg }: View): Effect[] =>
  * The steps of an installation that a machine carries out by itself from an answer file, as the boot service hears of them: it
  * waits where a person would stand before screens, and its time is that of the screens which only wait.
  */
-export function unattendedSteps(view: View): Step[] {
+export function unattendedSteps(view: View): Operation[] {
   const { plan, leg, prefix } = view;
   const waits = leg.screens.filter((s) => s.wait).map((s) => ({ screen: s, ...screenDuration(plan, s, "") }));
   const only = waits.length === 1 ? waits[0] : undefined;
@@ -37,35 +37,40 @@ export function unattendedSteps(view: View): Step[] {
   const name = plan.sheet.answers.hostName || "The machine";
   const { likely, late } = leg.profile.restart;
   return [
-    step(`${prefix}files`, "H", READS, {
+    operation(`${prefix}files`, "H", READS, {
       title: `Wait: ${name} loads its installer and its answers`,
       kind: "wait",
       place: "console",
-      see: ["The kernel and its files load, then the installer asks nothing"],
-      never: ["A question that waits for input: the answer file is incomplete"],
-      told: "read",
+      sees: [statement("The kernel and its files load, then the installer asks nothing")],
+      never: [statement("A question that waits for input: the answer file is incomplete")],
+      lent: [{ executor: "boot service", report: "read" }],
     }),
-    step(`${prefix}installs`, "H", learned?.duration ?? usual, {
+    operation(`${prefix}installs`, "H", learned?.duration ?? usual, {
       title: `Wait: ${name} is installed unattended`,
       kind: "wait",
       place: "console",
-      never: ["Screens of the installer with questions"],
+      never: [statement("Screens of the installer with questions")],
       // The working of one wait is not that of a sum of several.
       figure: learned?.figure ?? only?.figure ?? null,
-      moves: only?.figure && !learned ? movesOf(plan, only.screen.readsShare) : null,
-      screen: named,
+      measures: [
+        { of: "wait", what: named },
+        ...(only?.figure && !learned ? movesOf(plan, only.screen.readsShare) : []),
+      ],
       runs: learned?.runs ?? 0,
-      told: "installed",
+      lent: [{ executor: "boot service", report: "installed" }],
       effects: effectsOf(view),
-      does: leg.screens.some((s) => s.destroys) ? overwritten(plan) : null,
+      deeds: leg.screens.some((s) => s.destroys) ? [overwritten(plan)] : [],
     }),
-    step(`${prefix}first-start`, "H", takes(likely, late, 0.05), {
+    operation(`${prefix}first-start`, "H", takes(likely, late, 0.05), {
       title: `${name} boots from its own disk`,
       kind: "wait",
       place: "console",
-      see: ["The boot script reports that this machine is already installed", `${name} on the console`],
-      never: ["The installer again"],
-      told: "done",
+      sees: [
+        statement("The boot script reports that this machine is already installed"),
+        { of: "system", name },
+      ],
+      never: [{ of: "boot", ends: "installer" }],
+      lent: [{ executor: "boot service", report: "done" }],
       effects: [
         { do: "restart" },
         { do: "remove medium", medium: wayOf(plan), name: mediaWords(plan) },

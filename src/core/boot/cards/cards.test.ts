@@ -114,7 +114,7 @@ describe("the steps at the cards", () => {
     expect(ids(withCards(2))).toEqual([]);
     const [wait] = cardSteps(aBuild(syncing(38, 1560)));
     expect(wait).toMatchObject({ id: "cards-whole", duration: { likelySeconds: 1560, lateSeconds: 1860 } });
-    expect(wait?.expected[0]?.means).toMatch(/^Expected until the mirror is complete/);
+    expect(wait?.normal[0]?.means).toMatch(/^Expected until the mirror is complete/);
   });
   it("make a mirror where one was named and there is none, and never without a name", () => {
     expect(ids(withCards(1))).toEqual([]);

@@ -1,7 +1,8 @@
 import { evidence, hit } from "../../finding";
 import { insideVerdict, loaderSignature, profileName, startsIn } from "../../image";
 import { factsOf, sourceWords } from "../../machine";
-import { mediumWords, modeWords, onStick, stickBoots, stickOf } from "../../media";
+import { mediumWords, onStick, stickBoots, stickOf } from "../../media";
+import { modeWords } from "../../work";
 import { targetOf } from "../../storage";
 import { byteCount, bytesOf, formatBytes, sectorCount, localDay } from "../../units";
 import type { BootGround } from "../ground";

@@ -1,5 +1,5 @@
 import { factsOf, sourceWords, type Facts, type OnMachine } from "../../machine";
-import { modeWords } from "../../media";
+import { modeWords } from "../../work";
 import type { Site } from "../../site";
 import type { BootPlan } from "../ground";
 import type { MomentView } from "../picture/view";

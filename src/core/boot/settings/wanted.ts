@@ -1,6 +1,6 @@
 import { term } from "../../text";
 import { factsOf, type Typed } from "../../machine";
-import { modeWords } from "../../media";
+import { modeWords } from "../../work";
 import type { BootPlan } from "../ground";
 import type { MomentView } from "../picture/view";
 import { firmwareRule, type Site } from "../../site";

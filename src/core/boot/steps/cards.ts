@@ -1,5 +1,5 @@
 import { takes } from "../../estimate";
-import { HAZARD, step, type Step } from "../../stage";
+import { HAZARD, operation, output, statement, type Operation } from "../../work";
 import type { CardModuleView, SyncView } from "../cards";
 import type { BootGround } from "../ground";
 
@@ -18,9 +18,10 @@ function left({ readings, endsAt, lateAt }: SyncView): { likely: number; late: n
 function make(
   module: CardModuleView,
   { name, primary, removable }: BootGround["sheet"]["boot"]["cards"],
-): Step {
-  return step("cards-mirror", "C", takes(180, 480), {
+): Operation {
+  return operation("cards-mirror", "C", takes(180, 480), {
     title: `Create the mirror of the boot cards: ${name}`,
+    kind: "act",
     place: "console",
     hazards: [HAZARD.erase],
     do: [
@@ -29,23 +30,23 @@ function make(
       ...(removable ? [`Report the mirror to the system as removable: ${removable}.`] : []),
       "Record the serial number of each card with its slot.",
     ],
-    see: [name, "A rising percentage"],
-    never: ["The slots in the other order: the contents of the primary card are kept"],
+    sees: [output(name), statement("A rising percentage")],
+    never: [statement("The slots in the other order: the contents of the primary card are kept")],
   });
 }
 
-function whole(sync: SyncView | null): Step {
+function whole(sync: SyncView | null): Operation {
   const { likely, late } = sync ? left(sync) : USUAL_SECONDS;
-  return step("cards-whole", "C", takes(Math.round(likely), Math.round(late)), {
+  return operation("cards-whole", "C", takes(Math.round(likely), Math.round(late)), {
     title: "Wait: the mirror of the boot cards completes",
     kind: "wait",
     place: "console",
-    screen: "boot cards whole",
+    measures: [{ of: "wait", what: "boot cards whole" }],
     do: ["Read the percentage twice, some minutes apart, and enter it on the sheet to get the end time."],
-    see: ["100 %, or healthy for both cards"],
-    expected: [
+    sees: [statement("100 %, or healthy for both cards")],
+    normal: [
       {
-        looks: "The secondary card unhealthy, the mirror degraded, a red light on the module",
+        sight: statement("The secondary card unhealthy, the mirror degraded, a red light on the module"),
         means: "Expected until the mirror is complete; afterwards it is a fault: replace the card.",
       },
     ],
@@ -54,7 +55,7 @@ function whole(sync: SyncView | null): Step {
 }
 
 /** What a module of boot cards asks for before anything is installed on it. */
-export function cardSteps({ boot, sheet }: BootGround): Step[] {
+export function cardSteps({ boot, sheet }: BootGround): Operation[] {
   const cards = boot?.cards;
   if (!cards?.isTarget) return [];
   const isPair = cards.cards.length > 1;

@@ -1,7 +1,7 @@
 import { takes } from "../../estimate";
 import type { LegView } from "../../image";
 import { isAtMachine, mediaWords, wayOf } from "../../media";
-import { HAZARD, step, type Effect, type EffectOf, type Step } from "../../stage";
+import { HAZARD, operation, type Effect, type EffectOf, type Operation, type Report } from "../../work";
 import type { BootGround } from "../ground";
 import { switchWords } from "../secure";
 import { namesInOrder } from "../settings";
@@ -21,7 +21,7 @@ type View = LegView<BootGround> & { plan: { sheet: { answers: { hostName: string
 const place = (plan: BootGround) => (isAtMachine(plan) ? ("at the machine" as const) : ("console" as const));
 
 /** The firmware as it is for the whole build; looked at once. */
-export function settings(plan: BootGround): Step {
+export function settings(plan: BootGround): Operation {
   const { mode } = plan.sheet.boot;
   const keys = plan.machine?.document.typed.keys;
   const set: EffectOf<"set firmware"> = {
@@ -32,8 +32,9 @@ export function settings(plan: BootGround): Step {
     forInstall: forInstall(plan),
     order: namesInOrder(plan, plan.boot?.moments ?? []),
   };
-  return step("firmware", "C", takes(300, 720), {
+  return operation("firmware", "C", takes(300, 720), {
     title: "Check the firmware settings",
+    kind: "act",
     place: place(plan),
     do: [
       ...(keys?.setup ? [`Open the firmware setup: ${keys.setup} ${whenTaken(keys.seconds)}.`] : []),
@@ -41,7 +42,7 @@ export function settings(plan: BootGround): Step {
       ...otherWords(plan),
       "All memory and all processors are listed.",
     ],
-    see: [`Memory and processors as recorded for ${plan.machine?.name}`],
+    sees: [{ of: "hardware", machine: plan.machine?.name ?? "" }],
     effects: [{ do: "switch power", to: "on" }, set],
   });
 }
@@ -92,12 +93,13 @@ const insertOf = ({ plan }: View): EffectOf<"insert medium"> => ({
 });
 
 /** The medium goes in and is started once. */
-export function mediaIn(view: View): Step[] {
+export function mediaIn(view: View): Operation[] {
   const { plan, prefix } = view;
   const insert = insertOf(view);
   return [
-    step(`${prefix}media-in`, "C", takes(60, 240), {
+    operation(`${prefix}media-in`, "C", takes(60, 240), {
       ...insertWords(insert),
+      kind: "act",
       place: place(plan),
       hazards: insert.medium === "disc" ? [HAZARD.laser] : [],
       effects: [insert],
@@ -106,7 +108,8 @@ export function mediaIn(view: View): Step[] {
   ];
 }
 
-function startOnce({ plan, prefix }: View, told: Step["told"] = null): Step {
+/** `report`: what the boot service hears when it is done; null where a person sees it. */
+function startOnce({ plan, prefix }: View, report: Report | null = null): Operation {
   const { boot } = plan.sheet;
   const start: EffectOf<"start next from"> = {
     do: "start next from",
@@ -115,27 +118,29 @@ function startOnce({ plan, prefix }: View, told: Step["told"] = null): Step {
     once: boot.start === "one-time boot",
   };
   const wait = plan.profile?.firmware.bootMenuSeconds ?? null;
-  return step(`${prefix}one-time`, "C", takes(60, 180), {
-    ...startWords(start, menuKey(plan), listedAs(plan), told ? null : wait, unknownKey(plan)),
+  return operation(`${prefix}one-time`, "C", takes(60, 180), {
+    ...startWords(start, menuKey(plan), listedAs(plan), report ? null : wait, unknownKey(plan)),
+    kind: "act",
     place: place(plan),
-    told,
+    lent: report ? [{ executor: "boot service", report }] : [],
     effects: [start],
   });
 }
 
 /** The machine is armed at the boot service for one installation, and started over the network. */
-export function armAndStart(view: View): Step[] {
+export function armAndStart(view: View): Operation[] {
   const { plan, prefix } = view;
   return [
-    step(`${prefix}arm`, "C", takes(60, 300), {
+    operation(`${prefix}arm`, "C", takes(60, 300), {
       title: `Arm ${plan.machine?.name ?? "the machine"} for one installation`,
+      kind: "act",
       do: [
         "Read the serial number at the machine itself, and type its last characters on the page for arming.",
         "If a console code is required, note the code from Network installations: the machine asks for it at its console.",
       ],
-      see: ["The machine is listed as waiting under Network installations"],
+      sees: [{ of: "boot service", tells: "armed", machine: plan.machine?.name ?? "" }],
       hazards: [HAZARD.erase],
-      told: "armed",
+      lent: [{ executor: "boot service", report: "armed" }],
       effects: [insertOf(view)],
     }),
     startOnce(view, "script"),
@@ -143,18 +148,19 @@ export function armAndStart(view: View): Step[] {
 }
 
 /** The medium comes out, and the boot order is as it was. */
-function mediaOut({ plan, prefix }: View): Step {
+function mediaOut({ plan, prefix }: View): Operation {
   const remove: EffectOf<"remove medium"> = { do: "remove medium", ...mediumOf(plan) };
-  const { title, see } = removeWords(remove);
+  const { title, sees } = removeWords(remove);
   const always = plan.sheet.boot.start !== "one-time boot";
-  return step(`${prefix}media-out`, "H", takes(45, 120), {
+  return operation(`${prefix}media-out`, "H", takes(45, 120), {
     title,
+    kind: "act",
     place: place(plan),
     do: [
       "Do this before the restart: media left in place boots the installer again.",
       ...(always ? ["Restore the permanent boot order: the target first."] : []),
     ],
-    see,
+    sees,
     must: "Media left in place boots the installer again.",
     effects: [remove, { do: "put boot order back" }],
   });
@@ -170,20 +176,21 @@ function forInstall({ sheet, fromMedia }: BootGround): string[] {
 }
 
 /** Before the installed system is started for good, the firmware is put back. */
-export function settingsBack(plan: BootGround): Step[] {
+export function settingsBack(plan: BootGround): Operation[] {
   const back = forInstall(plan).map((s) => WAY_BACK[s]!);
   if (back.length === 0) return [];
   const keys = plan.machine?.document.typed.keys;
   return [
-    step("settings-back", "H", takes(150, 420), {
+    operation("settings-back", "H", takes(150, 420), {
       title: `Restore the firmware settings: ${back.join(", ")}`,
+      kind: "act",
       place: place(plan),
       do: [
         `Restart into the firmware setup: ${keys?.setup || "the setup key of this vendor"} ${whenTaken(keys?.seconds)}.`,
         ...back.map((s) => `${s[0]!.toUpperCase()}${s.slice(1)}.`),
         "Save and exit.",
       ],
-      see: back,
+      sees: back.map((is) => ({ of: "setting" as const, is })),
       must: "A setting for the installation only remains otherwise.",
       effects: [{ do: "put settings back", to: back }],
     }),
@@ -191,7 +198,7 @@ export function settingsBack(plan: BootGround): Step[] {
 }
 
 /** The medium comes out, and the machine restarts from its target. */
-export function restart(view: View): Step[] {
+export function restart(view: View): Operation[] {
   const { plan, prefix, leg, last } = view;
   const { profile, sheet } = plan;
   const system = `${leg.profile.name} ${leg.version}`;
@@ -202,13 +209,21 @@ export function restart(view: View): Step[] {
   return [
     ...(leg.through === "installer" ? [mediaOut(view)] : []),
     ...(last ? settingsBack(plan) : []),
-    step(`${prefix}restart`, "H", takes(profile?.restart.likely ?? 180, profile?.restart.late ?? 600, 0.1), {
-      title: last ? "Restart into the installed system" : `Restart into ${system}`,
-      kind: "wait",
-      place: "console",
-      see: [`${last ? sheet.answers.hostName || "The host name" : system} on the console`],
-      never: ["The first screen of the installer again", "No boot device found"],
-      effects,
-    }),
+    operation(
+      `${prefix}restart`,
+      "H",
+      takes(profile?.restart.likely ?? 180, profile?.restart.late ?? 600, 0.1),
+      {
+        title: last ? "Restart into the installed system" : `Restart into ${system}`,
+        kind: "wait",
+        place: "console",
+        sees: [{ of: "system", name: last ? sheet.answers.hostName || "The host name" : system }],
+        never: [
+          { of: "boot", ends: "installer" },
+          { of: "boot", ends: "no device" },
+        ],
+        effects,
+      },
+    ),
   ];
 }

@@ -1,15 +1,15 @@
 import { takes } from "../../estimate";
 import { driveLook } from "../../machine";
-import { step, type Step } from "../../stage";
+import { operation, statement, type Operation } from "../../work";
 import { targetOf } from "../../storage";
 import type { BootGround } from "../ground";
 
 /** What a target on a storage network asks for before it is written: it has to be this machine's alone. */
-export function sanSteps(ground: BootGround): Step[] {
+export function sanSteps(ground: BootGround): Operation[] {
   const target = targetOf(ground);
   if (!target?.san) return [];
   return [
-    step("san-volume", "C", takes(300, 1800), {
+    operation("san-volume", "C", takes(300, 1800), {
       title: "Check that only this machine can access the volume",
       kind: "confirm",
       place: "console",
@@ -18,11 +18,11 @@ export function sanSteps(ground: BootGround): Step[] {
         "Each server boots from its own copy; two servers that write to one volume destroy it.",
         "In the setup of the initiator: the address of the volume, and the port that reaches it.",
       ],
-      see: [
-        "One initiator only, and it belongs to this machine",
-        "The volume in the boot entries of the firmware",
+      sees: [
+        statement("One initiator only, and it belongs to this machine"),
+        statement("The volume in the boot entries of the firmware"),
       ],
-      never: ["A volume that another machine has mounted"],
+      never: [statement("A volume that another machine has mounted")],
       must: "The installer destroys a volume that another machine has mounted, without a warning.",
     }),
   ];

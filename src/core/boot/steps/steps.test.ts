@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { sees } from "../../../../tests/support/steps";
 import { aBuild, aDrive, type BuildChanges } from "../../../../tests/support/builds";
 import { legViews } from "../../image";
 import { mediaIn, restart, settings } from "./firmware";
@@ -38,7 +39,7 @@ describe("the step that starts the medium", () => {
   it("names the entry by the words of this firmware's own list", () => {
     const step = start(listing("Virtual Optical Drive"));
     expect(step.do.join(" ")).toContain('choose "Virtual Optical Drive" in UEFI mode');
-    expect(step.see).toEqual(['"Virtual Optical Drive" marked UEFI']);
+    expect(sees(step)).toEqual(['"Virtual Optical Drive" marked UEFI']);
   });
 
   it.each<[string, BuildChanges]>([
@@ -46,7 +47,7 @@ describe("the step that starts the medium", () => {
     ["two lines look alike", listing("Virtual CD", "Virtual Floppy CD")],
     ["the only one is a drive of the machine", listing("Internal DVD")],
   ])("calls it as the plan does where %s", (_, changes) => {
-    expect(start(changes).see).toEqual(["An entry for virtual CD marked UEFI"]);
+    expect(sees(start(changes))).toEqual(["An entry for virtual CD marked UEFI"]);
   });
 });
 
@@ -58,7 +59,7 @@ describe("what is set for the installation only", () => {
     ["network boot", { sheet: { "image.way": "network" } }, ["network boot off"]],
   ])("%s is put back before the last restart", (_, changes, back) => {
     const plan = aBuild(changes);
-    expect(steps(changes).find((s) => s.id === "settings-back")?.see ?? []).toEqual(back);
+    expect(sees(steps(changes).find((s) => s.id === "settings-back")) ?? []).toEqual(back);
     expect(settings(plan).do.filter((d) => d.startsWith("For the installation only"))).toHaveLength(
       back.length,
     );

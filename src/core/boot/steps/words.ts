@@ -1,5 +1,5 @@
-import { modeWords, type Way } from "../../media";
-import type { EffectOf, Step } from "../../stage";
+import type { Way } from "../../media";
+import { modeWords, type CommonParts, type EffectOf, type Sight } from "../../work";
 
 /** When a key is taken, counted from power on. */
 export const whenTaken = (seconds: number | null | undefined): string =>
@@ -29,43 +29,44 @@ export const firmwareWords = ({
     : "Do not change the permanent boot order.",
 ];
 
-type Words = Pick<Step, "title" | "do" | "see">;
+type Words = Pick<CommonParts, "title" | "do" | "sees">;
 
 /** How a medium is brought to the machine, by its kind. */
 export function insertWords({ medium, name, holds, mac }: EffectOf<"insert medium">): Words {
+  const sees: Sight[] = [{ of: "medium", medium, is: "in", holds, mac }];
   const words: Record<Way, Words> = {
     "virtual media": {
       title: "Map the image as a virtual CD",
       do: ["Map it read-only, and keep this session open until the installation ends."],
-      see: [`${holds} is shown as connected`],
+      sees,
     },
     stick: {
       title: `Connect ${name}`,
       do: [`Connect ${name} to a port of the machine itself, not of a hub or screen.`],
-      see: [],
+      sees: [],
     },
-    disc: { title: "Insert the optical disc", do: ["Wait until the drive is quiet."], see: [] },
+    disc: { title: "Insert the optical disc", do: ["Wait until the drive is quiet."], sees: [] },
     network: {
       title: "Check that the boot service responds",
       do: ["Open its log next to the console: the request of the machine must appear there."],
-      see: [`A request from ${mac ?? "the MAC of the machine"}`],
+      sees,
     },
   };
   return words[medium];
 }
 
 /** How a medium is taken away again, by its kind. */
-export function removeWords({ medium, name }: EffectOf<"remove medium">): Pick<Step, "title" | "see"> {
-  const words: Record<Way, Pick<Step, "title" | "see">> = {
-    "virtual media": { title: "Unmap the virtual CD", see: ["No media connected"] },
-    stick: { title: `Disconnect ${name}`, see: ["No USB stick in any port"] },
-    disc: { title: "Remove the optical disc", see: ["An empty drive"] },
-    network: {
-      title: "Remove the machine from the boot service",
-      see: ["No entry for the MAC of this machine"],
-    },
+export function removeWords({
+  medium,
+  name,
+}: EffectOf<"remove medium">): Pick<CommonParts, "title" | "sees"> {
+  const titles: Record<Way, string> = {
+    "virtual media": "Unmap the virtual CD",
+    stick: `Disconnect ${name}`,
+    disc: "Remove the optical disc",
+    network: "Remove the machine from the boot service",
   };
-  return words[medium];
+  return { title: titles[medium], sees: [{ of: "medium", medium, is: "out", holds: "", mac: null }] };
 }
 
 /**
@@ -79,13 +80,12 @@ export function startWords(
   menuSeconds: number | null,
   unknown: readonly string[] = [],
 ): Words {
-  const line = listed ? `"${listed}"` : `An entry for ${name}`;
-  const see = [`${line} marked ${modeWords(mode)}`];
+  const sees: Sight[] = [{ of: "boot entry", name, listed, mode }];
   if (!once)
     return {
       title: `Put ${name} first in the boot order`,
       do: ["Undo this order before the first restart."],
-      see,
+      sees,
     };
   return {
     title: `Choose ${name} for the next boot only`,
@@ -97,6 +97,6 @@ export function startWords(
       ...(menuSeconds ? [`The menu of the medium waits ${menuSeconds} s, then continues by itself.`] : []),
       ...unknown,
     ],
-    see,
+    sees,
   };
 }

@@ -1,7 +1,7 @@
 import { evidence, hit } from "../../finding";
 import { formatBytes, formatDuration, localDay } from "../../units";
 import { onStick, stickOf, type MediaGround } from "../ground";
-import { modeWords } from "../mode";
+import { modeWords } from "../../work";
 import { wayWords } from "../ways";
 import { rule, type MediaRule } from "./rule";
 

@@ -1,6 +1,6 @@
 import { takes } from "../../estimate";
 import { verificationOf, type LegView } from "../../image";
-import { HAZARD, step, type Guard, type Step } from "../../stage";
+import { HAZARD, operation, statement, type DriveNaming, type Operation } from "../../work";
 import { formatExactBytes } from "../../units";
 import { isServed, stickOf, wayOf, type MediaGround } from "../ground";
 import { WRITE_HANDS, writingEstimate } from "../ways";
@@ -9,7 +9,7 @@ type Ground = MediaGround & { sheet: { network: { port: string | null } } };
 type View = LegView<Ground>;
 
 /** The image of a leg is compared with what was published. */
-export function imageCompared({ plan, prefix, leg, last, imageId }: View): Step[] {
+export function imageCompared({ plan, prefix, leg, last, imageId }: View): Operation[] {
   const { image } = plan;
   // A jump inside the running system needs the file only where one of its screens names it.
   const needed = leg.through === "installer" || JSON.stringify(leg.screens).includes("{image.file}");
@@ -18,24 +18,31 @@ export function imageCompared({ plan, prefix, leg, last, imageId }: View): Step[
   const which = last ? "the image" : image.name;
   if (!image.published || verificationOf(image) === "matches") return [];
   return [
-    step(`${prefix}checksum`, "B", takes(60 + image.sizeBytes / 100e6, 240 + image.sizeBytes / 40e6, 0.5), {
-      title: `Verify the checksum of ${which}`,
-      kind: "confirm",
-      type: [
-        { label: "Command", value: `${image.published.algorithm}sum '${file.replaceAll("'", "'\\''")}'` },
-      ],
-      see: [image.published.value],
-      do: ["Run it on the file that you will use. If it does not match: stop, and download the image again."],
-      does:
-        imageId === null
-          ? null
-          : { kind: "checksum compared", imageId, image: image.name, checksum: image.published },
-    }),
+    operation(
+      `${prefix}checksum`,
+      "B",
+      takes(60 + image.sizeBytes / 100e6, 240 + image.sizeBytes / 40e6, 0.5),
+      {
+        title: `Verify the checksum of ${which}`,
+        kind: "confirm",
+        lines: [
+          { label: "Command", value: `${image.published.algorithm}sum '${file.replaceAll("'", "'\\''")}'` },
+        ],
+        sees: [{ of: "checksum", value: image.published.value }],
+        do: [
+          "Run it on the file that you will use. If it does not match: stop, and download the image again.",
+        ],
+        deeds:
+          imageId === null
+            ? []
+            : [{ kind: "checksum compared", imageId, image: image.name, checksum: image.published }],
+      },
+    ),
   ];
 }
 
 /** The image of a leg is brought onto its medium. */
-export function mediumReady(view: View): Step[] {
+export function mediumReady(view: View): Operation[] {
   const { plan, prefix, leg } = view;
   const { image } = plan;
   if (!image || leg.through !== "installer") return [];
@@ -48,7 +55,7 @@ export function mediumReady(view: View): Step[] {
 }
 
 /** The stick is named by the tail of its serial before it is overwritten, like any drive. */
-function stickGuard(plan: MediaGround): Guard | null {
+function stickGuard(plan: MediaGround): DriveNaming | null {
   const { known, name, serial, sizeBytes, holds } = stickOf(plan);
   if (!serial) return null;
   const tail = serial.slice(-4);
@@ -74,7 +81,7 @@ function stickGuard(plan: MediaGround): Guard | null {
   };
 }
 
-function writeStick({ plan, prefix, imageId }: View, file: string): Step[] {
+function writeStick({ plan, prefix, imageId }: View, file: string): Operation[] {
   const { image, sheet, samples } = plan;
   const { known, name, sizeBytes, holds } = stickOf(plan);
   const guard = stickGuard(plan);
@@ -85,17 +92,17 @@ function writeStick({ plan, prefix, imageId }: View, file: string): Step[] {
   return [
     ...(guard
       ? [
-          step(`${prefix}guard-stick`, "B", takes(30, 90), {
+          operation(`${prefix}guard-stick`, "B", takes(30, 90), {
             title: `Identify ${title}`,
-            kind: "guard",
-            see: guard.drives.map((d) => `${d.name} – ${d.holds}`),
+            kind: "name drive",
+            sees: guard.drives.map((d) => ({ of: "drive", look: d.name, holds: d.holds })),
             do: ["The writing program often preselects a device. Read the serial number of that device."],
             hazards: ["All data on the stick is lost."],
-            guard,
+            ...guard,
           }),
         ]
       : []),
-    step(
+    operation(
       `${prefix}write-stick`,
       "B",
       {
@@ -106,65 +113,79 @@ function writeStick({ plan, prefix, imageId }: View, file: string): Step[] {
       },
       {
         title: `Write the image to ${title}`,
-        see: [`${title}, ${sizeBytes ? formatExactBytes(sizeBytes) : "size not recorded"}`],
+        kind: "act",
+        sees: [{ of: "device", name: title, sizeBytes: sizeBytes ?? null }],
         do: [
           `Write ${file} ${written === "as the image" ? "byte for byte" : `for ${written === "uefi" ? "UEFI" : "legacy BIOS"} firmware`}.`,
           "The writing program often preselects a device: check size and name before you confirm.",
         ],
         hazards: holds ? [`All data on the stick is lost: ${holds}.`] : [],
         figure,
-        moves: known ? { way: "stick", through: known.key, bytes } : null,
-        does:
+        measures: known ? [{ of: "transfer", way: "stick", through: known.key, bytes }] : [],
+        deeds:
           known && image
-            ? { kind: "stick written", stick: known.key, imageId: imageId ?? "", image: image.name, written }
-            : null,
+            ? [
+                {
+                  kind: "stick written",
+                  stick: known.key,
+                  imageId: imageId ?? "",
+                  image: image.name,
+                  written,
+                },
+              ]
+            : [],
       },
     ),
-    step(`${prefix}read-back`, "B", takes(30 + bytes / 60e6, 120 + bytes / 15e6, 0.2), {
+    operation(`${prefix}read-back`, "B", takes(30 + bytes / 60e6, 120 + bytes / 15e6, 0.2), {
       title: `Verify ${title}`,
       kind: "confirm",
       do: [
         "Use the verification of the writing program, or read as many bytes as the image has and compute their checksum.",
       ],
-      see: ["The same checksum, or a message that both are identical"],
-      never: ["A difference in any byte: a worn stick accepts writes and returns other data"],
+      sees: [statement("The same checksum, or a message that both are identical")],
+      never: [statement("A difference in any byte: a worn stick accepts writes and returns other data")],
       must: "A stick that was not verified can fail during the installation.",
-      does: known ? { kind: "stick read back", stick: known.key } : null,
+      deeds: known ? [{ kind: "stick read back", stick: known.key }] : [],
     }),
   ];
 }
 
-const burn = (plan: MediaGround, prefix: string, file: string): Step =>
-  step(
+const burn = (plan: MediaGround, prefix: string, file: string): Operation =>
+  operation(
     `${prefix}burn`,
     "B",
     takes(120 + (plan.image?.sizeBytes ?? 0) / 6e6, 300 + (plan.image?.sizeBytes ?? 0) / 3e6, 0.1),
     {
       title: "Burn the image to an optical disc",
+      kind: "act",
       do: [
         `Burn ${file} as an image, not as a file on a data disc, and verify it.`,
         "Label it with name, version and date.",
       ],
-      see: ["The program reports that the disc is identical to the image"],
+      sees: [statement("The program reports that the disc is identical to the image")],
       hazards: [HAZARD.laser],
     },
   );
 
-const serve = (plan: Ground, prefix: string, file: string): Step =>
-  step(`${prefix}serve`, "B", takes(300, 1200), {
+const serve = (plan: Ground, prefix: string, file: string): Operation =>
+  operation(`${prefix}serve`, "B", takes(300, 1200), {
     title: "Copy the image to the boot service",
+    kind: "act",
     do: [
       `Copy loader, kernel and files of ${file} to the boot service, for the MAC of this machine only.`,
       "Only one DHCP server may respond in this network.",
     ],
-    see: [`The boot service lists ${plan.sheet.network.port ?? "the MAC of the machine"}`],
-    never: ["An entry that applies to all machines of the network"],
+    sees: [
+      { of: "boot service", tells: "listed", machine: plan.sheet.network.port ?? "the MAC of the machine" },
+    ],
+    never: [statement("An entry that applies to all machines of the network")],
   });
 
-const lead = (prefix: string): Step =>
-  step(`${prefix}lead`, "B", takes(120, 600), {
+const lead = (prefix: string): Operation =>
+  operation(`${prefix}lead`, "B", takes(120, 600), {
     title: "Check that the DHCP server of the site directs machines to Derrick",
+    kind: "act",
     do: ["Compare its configuration with the text on the page Network installations."],
-    see: ["The address of the boot script, as on that page"],
-    never: ["A second DHCP server in the network that names a boot file"],
+    sees: [statement("The address of the boot script, as on that page")],
+    never: [statement("A second DHCP server in the network that names a boot file")],
   });

@@ -14,7 +14,7 @@ import { insideVerdict, type Image } from "../../image";
 import type { Facts, RegisterEntry } from "../../machine";
 import type { Site } from "../../site";
 import { formatBytes } from "../../units";
-import { modeWords, type Mode } from "../mode";
+import { modeWords, type Mode } from "../../work";
 import type { WayPlan } from "./way";
 
 /** A stick or card of the register. */

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { naming, sees } from "../../../../tests/support/steps";
 import { aBuild } from "../../../../tests/support/builds";
 import { bulk, bulks, withSet } from "../../../../tests/support/firing-sets";
 import { searchOver } from "../bench";
@@ -292,7 +293,7 @@ describe("what stands beside the data of a pool", () => {
     expect(erasedDrives(plan).map((d) => d.id)).toEqual(expect.arrayContaining(["CB-07", "CB-08"]));
     expect(consentViews(plan).map((c) => c.drive)).toEqual(["CB-07", "CB-08"]);
     const [guard, make] = setSteps(plan);
-    expect(guard!.guard?.drives.map((d) => d.id)).toEqual(ids(8));
+    expect(naming(guard)?.drives.map((d) => d.id)).toEqual(ids(8));
     const told = make!.do.join(" ");
     expect(told).toMatch(/Special devices, mirrored: bay 7, bay 8\./);
     expect(told).toMatch(/vol: thick volume in it, 1\.00 TB .*files: a file system in it/);
@@ -308,7 +309,7 @@ describe("what stands beside the data of a pool", () => {
   it("is told in the steps without a character of a serial, which the guard before asks for", () => {
     const drives = bulks(8, () => ({ bay: null }));
     const plan = aBuild(withSet({ members: ids(6), special: ["CB-07"], logs: ["CB-08"] }, drives));
-    const told = JSON.stringify(setSteps(plan).map((s) => [s.title, s.do, s.see]));
+    const told = JSON.stringify(setSteps(plan).map((s) => [s.title, s.do, sees(s)]));
     expect(told).toContain("was sd-");
     for (const { serial } of drives) expect(told.replaceAll(`was sd-${serial}`, "")).not.toContain(serial);
   });

@@ -1,7 +1,7 @@
 import { takes } from "../../estimate";
 import type { DriveWork, Screen } from "../../image";
 import { contentWords, driveLook, driveName, drivesOf, serialTail, type Drive } from "../../machine";
-import { HAZARD, step, type Guard, type Step } from "../../stage";
+import { HAZARD, operation, type DriveNaming, type Operation } from "../../work";
 import { targetsOf, type StorageGround } from "../ground";
 import { dispositionOf, setOf } from "../guard";
 import { proofOf, proofWords } from "../proof";
@@ -30,7 +30,7 @@ export function guardsBefore(
   plan: StorageGround,
   screen: Screen,
   { prefix, zone, chosenBefore }: { prefix: string; zone: "H" | "I"; chosenBefore: boolean },
-): Step[] {
+): Operation[] {
   const drives = drivesOfWork(plan, screen.drive);
   const count = chosenBefore && screen.drive === "writes" ? Math.min(1, drives.length) : drives.length;
   return guardSteps(plan, drives, {
@@ -56,20 +56,20 @@ export function guardSteps(
   plan: StorageGround,
   drives: readonly Drive[],
   { id, group, zone, count, chooses, changes }: Wanted,
-): Step[] {
+): Operation[] {
   return Array.from({ length: Math.min(count, drives.length) }, (_, i) =>
-    step(`${id}${i === 0 ? "" : `-${i + 1}`}`, zone, takes(45, 150), {
+    operation(`${id}${i === 0 ? "" : `-${i + 1}`}`, zone, takes(45, 150), {
       title: titleOf(chooses, i, count),
-      kind: "guard",
+      kind: "name drive",
       place: "console",
-      see: drives.map((d) => `${driveLook(d)} – ${contentWords(d)}`),
+      sees: drives.map((d) => ({ of: "drive", look: driveLook(d), holds: contentWords(d) })),
       do: [
         chooses
           ? "Open the details of the drive in the installer before you choose it, and read its serial number there."
           : "Read the serial number of the drive that will be written, on the console itself.",
       ],
       hazards: [changes ? HAZARD.change : HAZARD.erase],
-      guard: guardOver(plan, drives, group),
+      ...guardOver(plan, drives, group),
     }),
   );
 }
@@ -79,7 +79,7 @@ function titleOf(chooses: boolean, i: number, count: number): string {
   return count === 1 ? `Identify the drive ${before}` : `Identify drive ${i + 1} of ${count} ${before}`;
 }
 
-function guardOver(plan: StorageGround, drives: readonly Drive[], group: string): Guard {
+function guardOver(plan: StorageGround, drives: readonly Drive[], group: string): DriveNaming {
   const machine = drivesOf(plan);
   // While drives beside the target are written, the target itself is one that must not be.
   const isOther = !drives.some((d) => dispositionOf(d, plan.sheet.storage) === "target");

@@ -1,6 +1,6 @@
 import { takes } from "../../estimate";
 import { bayWords, driveLook, type Drive } from "../../machine";
-import { HAZARD, step, type Step } from "../../stage";
+import { HAZARD, operation, output, statement, type CommonParts, type Operation } from "../../work";
 import { formatBytes, formatDuration } from "../../units";
 import { layoutName } from "../bench/words.en";
 import type { StorageGround } from "../ground";
@@ -79,7 +79,7 @@ function firstSync(plan: StorageGround, set: PlannedSet): string[] {
   ];
 }
 
-const erasing = (plan: StorageGround, set: PlannedSet): Pick<Step, "hazards" | "effects"> => ({
+const erasing = (plan: StorageGround, set: PlannedSet): Pick<CommonParts, "hazards" | "effects"> => ({
   hazards: [HAZARD.erase],
   effects: [
     { do: "write drives", drives: seatsOf(plan, set).map((s) => s.drive.id), erases: true, of: "free" },
@@ -90,7 +90,7 @@ const erasing = (plan: StorageGround, set: PlannedSet): Pick<Step, "hazards" | "
  * The sets that are made by a script once the system runs, each behind a guard that names one of its drives; the script
  * compares all of them itself. A system whose own page makes sets gets them there, and none here.
  */
-export function setSteps(plan: StorageGround): Step[] {
+export function setSteps(plan: StorageGround): Operation[] {
   const isScripted = ({ keeper }: PlannedSet): boolean =>
     keeper === "RAID controller" || plan.profile?.sets?.[keeper] !== "by hand";
   if (plan.profile?.firstBoot.some((screen) => screen.drive === "others")) return [];
@@ -104,9 +104,9 @@ export function setSteps(plan: StorageGround): Step[] {
         ...{ chooses: false, changes: false },
       },
     ),
-    step(`set-${set.id}`, "I", takes(180, 600), {
+    operation(`set-${set.id}`, "I", takes(180, 600), {
       title: `Create the ${setName(set)}`,
-      kind: "type",
+      kind: "act",
       place: "console",
       ...erasing(plan, set),
       do: [
@@ -116,12 +116,15 @@ export function setSteps(plan: StorageGround): Step[] {
           : "Create it manually with the tools of the system, and use stable drive names; read each serial number again before you write.",
         ...firstSync(plan, set),
       ],
-      type: isScripted(set) ? [{ label: "Command", value: `sh ${scriptFile(set)}` }] : [],
-      see: [set.name, set.keeper === "ZFS" ? "ONLINE" : "State : clean, or active with a resync"],
-      expected: isScripted(set)
+      lines: isScripted(set) ? [{ label: "Command", value: `sh ${scriptFile(set)}` }] : [],
+      sees: [
+        output(set.name),
+        output(set.keeper === "ZFS" ? "ONLINE" : "State : clean, or active with a resync"),
+      ],
+      normal: isScripted(set)
         ? [
             {
-              looks: "STOP, nothing was written",
+              sight: output("STOP, nothing was written"),
               means:
                 "A drive does not match the plan; the rest of the line says which. Compare, correct the sheet, and download the script again.",
             },
@@ -133,7 +136,7 @@ export function setSteps(plan: StorageGround): Step[] {
 }
 
 /** The virtual drives that a controller makes in its set-up pages before anything is installed. */
-export function controllerSetSteps(plan: StorageGround): Step[] {
+export function controllerSetSteps(plan: StorageGround): Operation[] {
   return setsNow(plan.sheet.storage.sets)
     .filter(byController)
     .flatMap((set) => {
@@ -143,8 +146,9 @@ export function controllerSetSteps(plan: StorageGround): Step[] {
           ...{ id: `set-guard-${set.id}`, group: `set-${set.id}`, zone: "C" as const, count: drives.length },
           ...{ chooses: false, changes: false },
         }),
-        step(`set-${set.id}`, "C", takes(300, 900), {
+        operation(`set-${set.id}`, "C", takes(300, 900), {
           title: `Create the ${setName(set)} in the setup of the controller`,
+          kind: "act",
           place: "console",
           ...erasing(plan, set),
           do: [
@@ -156,9 +160,11 @@ export function controllerSetSteps(plan: StorageGround): Step[] {
             "Choose fast initialisation; a full initialisation writes every sector and continues in the background.",
             ...firstSync(plan, set),
           ],
-          see: [`${kindWords(set)} ${set.name}`, "optimal, or initialising"],
-          never: ["Clearing the configuration: that deletes all other virtual drives of the controller"],
-          asks: "Size and identifier (WWN) of the virtual drive, as the controller shows them",
+          sees: [output(`${kindWords(set)} ${set.name}`), statement("optimal, or initialising")],
+          never: [
+            statement("Clearing the configuration: that deletes all other virtual drives of the controller"),
+          ],
+          records: "Size and identifier (WWN) of the virtual drive, as the controller shows them",
         }),
       ];
     });

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { WAYS } from "../estimate";
+import { MODES } from "./mode";
 
 const drives = z.array(z.string());
 const medium = { medium: z.enum(WAYS), name: z.string() };
@@ -12,7 +13,7 @@ export const effectSchema = z.discriminatedUnion("do", [
   z.object({ do: z.literal("switch power"), to: z.enum(["on", "off"]) }),
   z.object({
     do: z.literal("set firmware"),
-    mode: z.enum(["uefi", "legacy"]),
+    mode: z.enum(MODES),
     /** Null where the mode knows none. */
     secureBoot: z.enum(["on", "off"]).nullable(),
     virtualisation: z.boolean(),
@@ -26,7 +27,7 @@ export const effectSchema = z.discriminatedUnion("do", [
   z.object({
     do: z.literal("start next from"),
     ...medium,
-    mode: z.enum(["uefi", "legacy"]),
+    mode: z.enum(MODES),
     /** For one start only; otherwise it stays first in the order until that is put back. */
     once: z.boolean(),
   }),
