@@ -37,6 +37,7 @@ const coreLayers = [
   stagesOnTop,
   ["sheet"],
   ["verify"],
+  ["procedure"],
   ["run", "netboot"],
   ["record"],
 ];

@@ -1,3 +1,4 @@
+import type { Procedure } from "@/core/procedure";
 // The runs of the demo, told step by step: each command is decided by the core at its time.
 import { readdirSync, readFileSync } from "node:fs";
 import { identityClaims, nameClaim } from "@/core/claims";
@@ -5,14 +6,13 @@ import { parseProfileYaml, type Profile } from "@/core/image";
 import {
   decide,
   foldRun,
-  freezePlan,
+  freezeBuild,
   installedAt,
   measuredStep,
   measuredTransfer,
   type LoggedEvent,
   type RunCommand,
   type RunEvent,
-  type RunPlan,
   type RunState,
 } from "@/core/run";
 import type { Site } from "@/core/site";
@@ -75,7 +75,7 @@ function contextFor(sheet: Sheet, now: string, before?: MachineDocument): Plan {
 class Teller {
   readonly log: LoggedEvent[] = [];
   constructor(
-    readonly plan: RunPlan,
+    readonly plan: Procedure,
     private clock: string,
     readonly by: string,
   ) {
@@ -126,7 +126,7 @@ class Teller {
           : (this.readBack() ?? {
               kind: "as expected",
               step: this.step.id,
-              ...(this.step.records && { words: "file server, folder " + this.plan.machineName }),
+              ...(this.step.records && { words: "file server, folder " + this.plan.machine.name }),
             }),
       );
     }
@@ -153,7 +153,7 @@ function signed(sheet: Sheet): Sheet {
 }
 export const signedHv1 = signed(hv1);
 
-export const planHv1 = freezePlan(
+export const planHv1 = freezeBuild(
   { number: "B-0041", revision: "B" },
   contextFor(signedHv1, at(60), wrkHv1Before),
 );
@@ -186,7 +186,7 @@ const installed = (document: MachineDocument, changes: Partial<Facts["system"]> 
   system: { ...document.facts.system, ...changes },
 });
 
-export const planB = freezePlan(
+export const planB = freezeBuild(
   { number: "B-0038", revision: "A" },
   contextFor(thoB, at(22 * DAY), thornhopeBBefore),
 );
@@ -197,7 +197,7 @@ runB.wait(90).accept(installed(thornhopeB), "tho-b-again.txt");
 runB.settle("secure-boot", "seen", "the firmware setup shows: enabled, user mode");
 runB.to("end").wait(300).say({ kind: "handed over", to: "Pump crew" });
 
-export const planBk1 = freezePlan(
+export const planBk1 = freezeBuild(
   { number: "B-0031", revision: "A" },
   contextFor(bk1, at(31 * DAY), coldLaneBackupBefore),
 );
@@ -222,7 +222,7 @@ const runsOfDemo = [
 ];
 
 /** What the runs measured at each step that ended as expected, as the application would have kept it. */
-const measured = <T>(read: (plan: RunPlan, state: RunState, at: string) => ({ step: string } & T) | null) =>
+const measured = <T>(read: (plan: Procedure, state: RunState, at: string) => ({ step: string } & T) | null) =>
   runsOfDemo.flatMap(({ run, plan, log }) =>
     log.flatMap((entry, i) => {
       if (entry.event.kind !== "as expected") return [];

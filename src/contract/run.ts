@@ -1,10 +1,11 @@
-import type { LoggedEvent, nextHands, RunPlan, RunState, SettledLine } from "@/core/run";
+import type { Procedure } from "@/core/procedure";
+import type { LoggedEvent, nextHands, RunState, SettledLine } from "@/core/run";
 
 /** A run as the server gives it, and as it is shown. */
 export interface RunView {
   id: string;
   buildId: string;
-  plan: RunPlan;
+  plan: Procedure;
   log: LoggedEvent[];
   state: RunState;
   hands: ReturnType<typeof nextHands>;

@@ -1,5 +1,6 @@
+import { type Procedure, procedureDocument } from "@/core/procedure";
 import { and, asc, desc, eq, inArray, isNull, max } from "drizzle-orm";
-import { planDocument, readLogged, runEventSchema, type LoggedEvent, type RunPlan } from "@/core/run";
+import { readLogged, runEventSchema, type LoggedEvent } from "@/core/run";
 import * as changeRows from "./changes";
 import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
@@ -12,11 +13,11 @@ export interface RunRow {
   buildId: string;
   startedAt: string;
   endedAt: string | null;
-  plan: RunPlan;
+  plan: Procedure;
 }
 
-export const KEPT: Kept<typeof runs, typeof planDocument.schema, RunRow> = {
-  ...{ definition: planDocument, table: runs, key: "id", field: "plan", called: "startedAt" },
+export const KEPT: Kept<typeof runs, typeof procedureDocument.schema, RunRow> = {
+  ...{ definition: procedureDocument, table: runs, key: "id", field: "plan", called: "startedAt" },
   columns: (plan) => ({ plan }),
   row: ({ id, buildId, startedAt, endedAt }, plan) => ({ id, buildId, startedAt, endedAt, plan }),
 };
@@ -74,7 +75,7 @@ export async function ofBuilds(db: Db | Tx, ids: string[]): Promise<Map<string, 
 const EVENT = { kind: "event", schema: runEventSchema, lines: "anywhere" } as const;
 
 export async function insert(tx: Tx, row: RunRow): Promise<void> {
-  await tx.insert(runs).values({ ...row, plan: toStore(planDocument, row.plan) });
+  await tx.insert(runs).values({ ...row, plan: toStore(procedureDocument, row.plan) });
 }
 
 export async function end(tx: Tx, id: string, at: string): Promise<void> {

@@ -1,3 +1,4 @@
+import type { Procedure } from "@/core/procedure";
 import type { Answer } from "@/contract";
 import { heardAt } from "@/core/netboot";
 import {
@@ -9,7 +10,6 @@ import {
   measuredStep,
   measuredTransfer,
   type RunEvent,
-  type RunPlan,
   type RunState,
 } from "@/core/run";
 import { secondsBetween } from "@/core/units";
@@ -21,7 +21,7 @@ import { writeDown } from "./deeds";
 import type { Desk } from "./desk";
 import { destroySecrets } from "./seals";
 
-type Wanted = (plan: RunPlan, state: RunState) => Answer<RunEvent>;
+type Wanted = (plan: Procedure, state: RunState) => Answer<RunEvent>;
 type Follow = (tx: Tx, run: runRows.RunRow, state: RunState, at: string) => Promise<void>;
 
 /** Adds an event to the log of a run, with all that follows from it. A key that is there already was told before, and changes nothing. */

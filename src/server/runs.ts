@@ -3,12 +3,12 @@ import { heldBy, holdWords } from "@/core/finding";
 import { derive, evaluateSheet } from "@/core/sheet";
 import { START_GATE } from "@/core/stage";
 import { emptyMachine, type NamedText } from "@/core/machine";
-import { makeRecord, type BuildRecord } from "@/core/record";
+import { makeRecord, type RunRecord } from "@/core/record";
 import {
   decide,
   acceptanceOf,
   foldRun,
-  freezePlan,
+  freezeBuild,
   installedAt,
   nextHands,
   runCommandSchema,
@@ -38,7 +38,7 @@ export async function startRun(desk: Desk, buildId: string, version: number): Pr
   if (held.length > 0) return no(...held.map(holdWords));
   const id = desk.newId("r");
   const at = desk.now();
-  const plan = freezePlan(build, judged);
+  const plan = freezeBuild(build, judged);
   // Between the look at the sheet and this write others may have come: both guards stand where the write is.
   return write(async (tx): Promise<Answer<string>> => {
     if ((await buildRows.one(tx, buildId))?.version !== version) return no(STALE);
@@ -140,7 +140,7 @@ export async function accept(
         ? no("This run has been handed over.")
         : yes({ kind: "accepted", from: from.slice(0, 300), lines, by: desk.actor }),
     async (tx, run, state, at) => {
-      const { id } = run.plan.sheet.machine;
+      const { id } = run.plan.machine;
       if (id !== null && state.status !== "stopped") await bringHome(desk, tx, id, texts, intake, at);
     },
   );
@@ -153,7 +153,7 @@ async function viewAfter(desk: Desk, runId: string, done: Answer<null>): Promise
   return view ? yes(view) : no("This run no longer exists.");
 }
 
-export async function recordOf(desk: Desk, runId: string): Promise<BuildRecord | null> {
+export async function recordOf(desk: Desk, runId: string): Promise<RunRecord | null> {
   const view = await runView(desk, runId);
   return view ? makeRecord(view.plan, view.log) : null;
 }

@@ -113,7 +113,7 @@ export async function handsCalls(desk: Desk): Promise<{ now: string; runs: Hands
       const state = foldRun(plan.steps, await runRows.log(db, id));
       return {
         id,
-        machine: plan.machineName,
+        machine: plan.machine.name,
         hands: nextHands(plan.steps, state, at),
         waits: state.status === "running" && state.timer !== null,
       };

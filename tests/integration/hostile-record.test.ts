@@ -1,3 +1,4 @@
+import { procedureSchema } from "@/core/procedure";
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import Papa from "papaparse";
@@ -5,7 +6,7 @@ import { expect, it } from "vitest";
 import { isBag } from "@/core/document";
 import { writeCsv } from "@/core/machine";
 import { makeRecord, recordSchema, renderRecordMarkdown } from "@/core/record";
-import { runPlanSchema, type LoggedEvent } from "@/core/run";
+import { type LoggedEvent } from "@/core/run";
 
 // What people and tools have said, in what is read by others: the record as Markdown, and a list as CSV.
 
@@ -15,7 +16,7 @@ interface Demo {
 }
 const { runs } = JSON.parse(readFileSync("demo/marrowby-water.json", "utf8")) as Demo;
 const run = runs.find(({ id }) => id === "r-tho-b")!;
-const record = makeRecord(runPlanSchema.parse(run.plan), run.log);
+const record = makeRecord(procedureSchema.parse(run.plan), run.log);
 
 /** The same with each text below it changed in its turn. */
 function* changed(

@@ -64,7 +64,7 @@ describe.each(files)("%s", (file) => {
     for (const { id, run } of builds) {
       expect(await buildView(await desk(), id)).not.toBeNull();
       if (run) expect((await runView(await desk(), run.id))!.plan.steps.length).toBeGreaterThan(0);
-      if (run?.endedAt) expect((await recordOf(await desk(), run.id))!.drives.target).not.toBe("");
+      if (run?.endedAt) expect((await recordOf(await desk(), run.id))!.drives?.target).toMatch(/./);
     }
     for (const m of machines) {
       const { drives } = (await machineView(await desk(), m.id))!.machine.document.facts;

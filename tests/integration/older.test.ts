@@ -42,7 +42,7 @@ it("ends a consent and a waiver that do not say for what they were given, and sa
 
 it("F1: names the sheet's drive in the record of a build that wrote a stick, and not the stick", async () => {
   const { drives, acceptance } = (await recordOf(await desk(), "r-tho-b"))!;
-  expect(drives.target).toBe("Sallow 512 …129944, 512 GB (477 GiB)");
+  expect(drives?.target).toBe("Sallow 512 …129944, 512 GB (477 GiB)");
   expect(acceptance?.lines.find((l) => l.id === "target")?.verdict).toBe("as planned");
 });
 

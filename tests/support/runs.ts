@@ -1,13 +1,6 @@
+import type { BuildProcedure, Procedure } from "@/core/procedure";
 import { addSeconds } from "@/core/units";
-import {
-  decide,
-  foldRun,
-  freezePlan,
-  type LoggedEvent,
-  type RunCommand,
-  type RunEvent,
-  type RunPlan,
-} from "@/core/run";
+import { decide, foldRun, freezeBuild, type LoggedEvent, type RunCommand, type RunEvent } from "@/core/run";
 import type { OperationOf, Operation } from "@/core/work";
 import type { AcceptanceLine } from "@/core/verify";
 import { aBuild, NOW, type BuildChanges } from "./builds";
@@ -30,14 +23,14 @@ export const readBack = (step: Operation): Extract<RunCommand, { kind: "read bac
         ...(step.asks.includes("size") && { size: `${step.sizes[0]! / 1e9} GB` }),
       };
 
-export const aPlan = (changes: BuildChanges = {}): RunPlan =>
-  freezePlan({ number: "B-0001", revision: "A" }, aBuild(changes));
+export const aPlan = (changes: BuildChanges = {}): BuildProcedure =>
+  freezeBuild({ number: "B-0001", revision: "A" }, aBuild(changes));
 
 /** A log kept by hand: each command is decided as the server would, a minute apart; refusals are collected. */
 export class HandLog {
   readonly log: LoggedEvent[] = [];
   readonly refusals: string[] = [];
-  constructor(readonly plan: RunPlan) {
+  constructor(readonly plan: Procedure) {
     this.append({ kind: "started", by: "J. Pell" });
   }
   get state() {

@@ -1,3 +1,4 @@
+import { procedureDocument } from "../procedure";
 import { z } from "zod";
 import { editSchema, sheetSchema } from "../sheet";
 import { upgraded } from "../document";
@@ -7,7 +8,7 @@ import { compatNoteSchema } from "../compat";
 import { machineDocumentSchema, registerEntrySchema } from "../machine";
 import { readingSchema } from "../readings";
 import { fail, ok, type Result } from "../result";
-import { loggedEventSchema, planDocument } from "../run";
+import { loggedEventSchema } from "../run";
 import { siteDocument } from "../site";
 import { parseJson } from "../text";
 import { addSeconds, secondsBetween, dayIn } from "../units";
@@ -55,7 +56,7 @@ export const exportSchema = z.object({
     z.object({
       id,
       buildId: id,
-      plan: upgraded(planDocument.upgrades, planDocument.schema),
+      plan: upgraded(procedureDocument.upgrades, procedureDocument.schema),
       log: z.array(loggedEventSchema),
     }),
   ),

@@ -1,4 +1,4 @@
-export { makeRecord, recordJsonSchema, recordSchema, type BuildRecord } from "./record";
+export { makeRecord, recordJsonSchema, recordSchema, type RunRecord } from "./record";
 export { renderRecordMarkdown } from "./markdown";
 export { exportSchema, moveTimes, parseExport, rebaseExport, type Export } from "./export-file";
 export { itemSchema, itemsOf, type Item, type ItemKind, type PlacedItem } from "./items";

@@ -1,6 +1,7 @@
+import type { Procedure } from "../procedure";
 import type { AcceptanceLine } from "../verify";
 import { NOTHING_TO_PUT_BACK, restarts, startsFromOff } from "../work";
-import type { RunPlan } from "./events";
+
 import { logInsOf, logInWords } from "./log-ins";
 import type { RunState, Settled } from "./state";
 
@@ -13,7 +14,7 @@ export interface SettledLine extends AcceptanceLine {
  * Every line that hand-over asks about: what was read from the installed system against the plan, and what the run itself
  * knows (media, boot order, the start from power off). A decision holds for what was found when it was made.
  */
-export function acceptanceOf(plan: RunPlan, state: RunState): SettledLine[] {
+export function acceptanceOf(plan: Procedure, state: RunState): SettledLine[] {
   const read = new Map(state.acceptance?.lines.map((l) => [l.id, l]));
   const asked = plan.expectations.map(
     ({ id, zone, what, planned }): AcceptanceLine =>
@@ -26,7 +27,7 @@ export function acceptanceOf(plan: RunPlan, state: RunState): SettledLine[] {
 }
 
 /** When the installed system can have been read at the earliest: the last start into it, else the run's own. */
-export function installedAt(plan: RunPlan, state: RunState): string | null {
+export function installedAt(plan: Procedure, state: RunState): string | null {
   const started = plan.steps.findLastIndex((s, i) => restarts(s) && state.steps[i]?.endedAt != null);
   return (started >= 0 ? state.steps[started]?.endedAt : null) ?? state.startedAt;
 }
@@ -35,7 +36,7 @@ export function installedAt(plan: RunPlan, state: RunState): string | null {
 export const isOpen = (line: SettledLine): boolean => line.verdict !== "as planned" && line.settled === null;
 
 /** What was never read from the machine, since only the run knows it. */
-function ofTheRun(plan: RunPlan, state: RunState): AcceptanceLine[] {
+function ofTheRun(plan: Procedure, state: RunState): AcceptanceLine[] {
   const { media, nextBoot, firmware } = state.strip;
   const putsBack = plan.steps.some((s) => s.effects.some((e) => e.do === "put settings back"));
   return [
@@ -80,7 +81,7 @@ const line = (
   verdict: agrees === null ? "not seen" : agrees ? "as planned" : "differs",
 });
 
-function coldStart(plan: RunPlan, state: RunState): AcceptanceLine[] {
+function coldStart(plan: Procedure, state: RunState): AcceptanceLine[] {
   const at = plan.steps.findIndex(startsFromOff);
   const [step, own] = [plan.steps[at], state.steps[at]];
   if (!step || !own) return [];

@@ -1,9 +1,10 @@
+import type { Procedure } from "../procedure";
 import { heldBy, holdWords } from "../finding";
 import { isGuard, reportThatEnds, type OperationOf } from "../work";
 import { fail, ok, type Result } from "../result";
 import { proves } from "../storage";
 import { acceptanceOf } from "./acceptance";
-import type { RunCommand, RunEvent, RunPlan } from "./events";
+import type { RunCommand, RunEvent } from "./events";
 import { HAND_OVER_GATE } from "./hand-over-gate";
 import { compareReadBack } from "./read-back";
 import type { RunState } from "./state";
@@ -37,7 +38,7 @@ const LEAST_REASON = 8;
  * push a run on twice. `isHeard`: the boot service has heard it from the machine itself.
  */
 export function decide(
-  plan: RunPlan,
+  plan: Procedure,
   state: RunState,
   command: RunCommand,
   by: string,
@@ -104,7 +105,7 @@ export function decide(
 }
 
 /** Every guard that stands right before the current step was passed. */
-function guardsPassed(plan: RunPlan, state: RunState): boolean {
+function guardsPassed(plan: Procedure, state: RunState): boolean {
   const before = plan.steps.slice(0, state.current);
   const guards = before.slice(before.findLastIndex((s) => !isGuard(s)) + 1);
   return guards.every((g) => state.guardsPassed.includes(g.id));
@@ -113,7 +114,7 @@ function guardsPassed(plan: RunPlan, state: RunState): boolean {
 type Settling = Extract<RunCommand, { kind: "settled" }>;
 
 /** What was not seen may be answered by eye; what differs is taken as it is only with a reason. */
-function decideLine(plan: RunPlan, state: RunState, command: Settling, by: string): Result<RunEvent> {
+function decideLine(plan: Procedure, state: RunState, command: Settling, by: string): Result<RunEvent> {
   const line = acceptanceOf(plan, state).find((l) => l.id === command.line);
   if (!line) return fail({ message: "The acceptance has no such line." });
   if (line.verdict === "as planned")
@@ -130,7 +131,12 @@ function decideLine(plan: RunPlan, state: RunState, command: Settling, by: strin
 type HandingOver = Extract<RunCommand, { kind: "handed over" }>;
 
 /** What still stands in the way of handing over, as rules; see HAND_OVER_GATE. */
-function decideHandOver(plan: RunPlan, state: RunState, command: HandingOver, by: string): Result<RunEvent> {
+function decideHandOver(
+  plan: Procedure,
+  state: RunState,
+  command: HandingOver,
+  by: string,
+): Result<RunEvent> {
   const held = heldBy(HAND_OVER_GATE, {
     stoppedBy: state.status === "stopped" ? (state.stoppedBy ?? "") : null,
     step: plan.steps[state.current]?.title ?? null,

@@ -1,9 +1,7 @@
 import { z } from "zod";
-import { defineDocument } from "../document";
-import { sheetSchema } from "../sheet";
 import { READ_BACK } from "../image";
-import { operationSchema, upgradedStep, VERBS } from "../work";
-import { acceptanceLineSchema, expectationSchema } from "../verify";
+import { VERBS } from "../work";
+import { acceptanceLineSchema } from "../verify";
 
 const by = z.string().min(1).max(80);
 const stepId = z.string().min(1);
@@ -110,61 +108,3 @@ export const loggedEventSchema = z.object({
   event: runEventSchema,
 });
 export type LoggedEvent = z.infer<typeof loggedEventSchema>;
-
-/** What a run carries out: frozen when it starts, so that a later edit of the sheet cannot change what was done. */
-export const runPlanSchema = z.object({
-  schemaVersion: z.literal(2),
-  number: z.string(),
-  revision: z.string(),
-  subject: z.string(),
-  machineName: z.string(),
-  machineLine: z.string(),
-  /** Maker and model: what times are learned for. */
-  machineModel: z.string().default(""),
-  /** Known defects of the machine at the start, shown beside every result. */
-  defects: z.array(z.string()).default([]),
-  siteName: z.string(),
-  timeZone: z.string(),
-  imageName: z.string(),
-  imageCheck: z.string(),
-  profileName: z.string(),
-  management: z.string(),
-  passwordRule: z.string(),
-  /** What becomes of the machine's drives, by name; null in runs from before it was frozen. */
-  drives: z
-    .object({
-      /** `look` is the name without its serial, for where the serial is asked for. */
-      target: z.array(z.object({ id: z.string(), name: z.string(), look: z.string(), holds: z.string() })),
-      leftAlone: z.array(z.string()),
-      free: z.array(z.string()),
-    })
-    .nullable()
-    .default(null),
-  sheet: sheetSchema,
-  steps: z.array(operationSchema),
-  expectations: z.array(expectationSchema),
-  findings: z.array(
-    z.object({
-      label: z.string(),
-      severity: z.string(),
-      title: z.string(),
-      says: z.string(),
-      at: z.string(),
-      waiver: z.object({ reason: z.string(), by: z.string(), at: z.string() }).nullable(),
-    }),
-  ),
-});
-export type RunPlan = z.infer<typeof runPlanSchema>;
-export const planDocument = defineDocument({
-  kind: "run",
-  version: 2,
-  schema: runPlanSchema,
-  upgrades: {
-    1: ({ steps, ...plan }) => ({
-      ...plan,
-      schemaVersion: 2,
-      steps: Array.isArray(steps) ? steps.map(upgradedStep) : steps,
-    }),
-  },
-  lines: "anywhere",
-});

@@ -1,15 +1,15 @@
+import type { BuildBasis, BuildProcedure, Procedure } from "../procedure";
 import { verificationOf } from "../image";
 import { contentWords, driveLook, driveName, drivesOf, machineLine, modelOf } from "../machine";
 import { evaluateSheet, valuesOf, type Plan } from "../sheet";
 import { dispositionOf, targetsOf, type Disposition } from "../storage";
 import { fillTemplate } from "../text";
 import { planExpectations } from "../verify";
-import { runPlanSchema, type RunPlan } from "./events";
 
 const MANY = 200;
 
 /** What becomes of the drives, as the sheet says; a record tells it from here and from nowhere else. */
-function drivesOfPlan(plan: Plan): RunPlan["drives"] {
+function drivesOfPlan(plan: Plan): BuildBasis["drives"] {
   const fated = (fate: Disposition): string[] =>
     drivesOf(plan)
       .filter((d) => dispositionOf(d, plan.sheet.storage) === fate)
@@ -27,30 +27,40 @@ function drivesOfPlan(plan: Plan): RunPlan["drives"] {
   };
 }
 
-/** Freezes what a run carries out; a later edit of the sheet does not reach it. */
-export function freezePlan(build: { number: string; revision: string | null }, plan: Plan): RunPlan {
-  const { machine, image, profile, site, sheet } = plan;
-  const { findings, steps } = evaluateSheet(plan);
-  return runPlanSchema.parse({
-    schemaVersion: 2,
-    number: build.number,
-    revision: build.revision ?? "",
-    subject: sheet.subject,
-    machineName: machine?.name ?? "",
-    defects: (machine?.document.typed.defects ?? [])
-      .filter((d) => d.mendedOn === null)
-      .map((d) => `${d.what} (${d.affects})`),
-    machineLine: machine ? machineLine(machine.document.facts) : "",
-    machineModel: modelOf(plan),
-    siteName: site?.name ?? "",
-    timeZone: site?.timeZone ?? "UTC",
-    imageName: image?.name ?? "",
-    imageCheck: image ? verificationOf(image) : "",
-    profileName: profile ? `${profile.name} ${profile.version}` : "",
+/** The parts of a plan that a record is drawn from, as they stand now. */
+function basisOf(revision: string | null, plan: Plan): BuildBasis {
+  const { image, profile, sheet } = plan;
+  return {
+    revision: revision ?? "",
+    image: { name: image?.name ?? "", check: image ? verificationOf(image) : "" },
+    profile: profile ? `${profile.name} ${profile.version}` : "",
     management: profile ? fillTemplate(profile.management.address, valuesOf(plan)) : "",
-    passwordRule: profile?.passwords.words ?? "",
     drives: drivesOfPlan(plan),
     sheet,
+  };
+}
+
+/** A machine as a procedure names it. */
+const machineOf = ({ machine, sheet }: Plan, model: string): Procedure["machine"] => ({
+  id: sheet.machine.id,
+  name: machine?.name ?? "",
+  line: machine ? machineLine(machine.document.facts) : "",
+  model,
+  defects: (machine?.document.typed.defects ?? [])
+    .filter((d) => d.mendedOn === null)
+    .map((d) => `${d.what} (${d.affects})`),
+});
+
+/** Freezes what a run carries out; a later edit of the sheet does not reach it. */
+export function freezeBuild(build: { number: string; revision: string | null }, plan: Plan): BuildProcedure {
+  const { findings, steps } = evaluateSheet(plan);
+  return {
+    schemaVersion: 3,
+    kind: "build",
+    number: build.number,
+    subject: plan.sheet.subject,
+    machine: machineOf(plan, modelOf(plan)),
+    site: { name: plan.site?.name ?? "", timeZone: plan.site?.timeZone ?? "UTC" },
     steps,
     expectations: planExpectations(plan),
     findings: findings.map(({ label, severity, title, says, at, waiver }) => ({
@@ -59,7 +69,8 @@ export function freezePlan(build: { number: string; revision: string | null }, p
       title,
       says,
       at,
-      waiver,
+      waiver: waiver && { reason: waiver.reason, by: waiver.by, at: waiver.at },
     })),
-  });
+    basis: basisOf(build.revision, plan),
+  };
 }

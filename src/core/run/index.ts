@@ -1,22 +1,18 @@
 export {
   runEventSchema,
   runCommandSchema,
-  planDocument,
-  runPlanSchema,
   loggedEventSchema,
   type LoggedEvent,
   type RunCommand,
   type RunEvent,
-  type RunPlan,
 } from "./events";
 export { foldRun, nextHands, type RunState, type Settled, type StepState } from "./state";
 export { runningRow, stretchesOf, type RunningRow, type Stretch } from "./running";
 export { decide } from "./decide";
 export { acceptanceOf, installedAt, isOpen, type SettledLine } from "./acceptance";
 export { logInsOf, logInWords, type DefaultLogIn } from "./log-ins";
-export { plannedDrives } from "./planned-drives";
 export { logLine } from "./log-line";
-export { freezePlan } from "./freeze";
+export { freezeBuild } from "./freeze";
 export { deedsOf } from "./deeds";
 export { measuredStep, measuredTransfer } from "./measured";
 export { clockJumps, givenBefore, happened, type ClockJump } from "./times";

@@ -1,5 +1,6 @@
+import type { Procedure } from "../procedure";
 import { formatDuration, secondsBetween } from "../units";
-import type { RunPlan } from "./events";
+
 import type { RunState } from "./state";
 
 /** A log-in that exists before anybody chose one, as far as a run has come with it. */
@@ -18,7 +19,7 @@ export interface DefaultLogIn {
  * The default log-ins of the systems that a run installs. One stands open from the end of the installation, when the
  * network may already be up, to the step that changes it.
  */
-export function logInsOf(plan: RunPlan, state: RunState): DefaultLogIn[] {
+export function logInsOf(plan: Procedure, state: RunState): DefaultLogIn[] {
   return plan.steps.flatMap((step, i) =>
     step.effects.flatMap((effect): DefaultLogIn[] => {
       if (effect.do !== "change log-in") return [];

@@ -1,10 +1,11 @@
-import type { RunEvent, RunPlan } from "./events";
+import type { Procedure } from "../procedure";
+import type { RunEvent } from "./events";
 import { readBackStop, readBackWords } from "./read-back";
 
 const DECISIONS = { "go on": "continued", "go back": "went back one step", stop: "stopped" } as const;
 
 /** One event in words, for the log and the record. */
-export function logLine(event: RunEvent, plan: Pick<RunPlan, "steps">, withTyped = false): string {
+export function logLine(event: RunEvent, plan: Pick<Procedure, "steps">, withTyped = false): string {
   const title = (id: string): string => plan.steps.find((s) => s.id === id)?.title ?? id;
   switch (event.kind) {
     case "started":

@@ -1,9 +1,9 @@
 import { expect, it } from "vitest";
 import { aBuild } from "../../../tests/support/builds";
 import { addSeconds } from "../units";
-import { foldRun, freezePlan, measuredTransfer, type LoggedEvent } from ".";
+import { foldRun, freezeBuild, measuredTransfer, type LoggedEvent } from ".";
 
-const plan = freezePlan({ number: "B-0001", revision: "A" }, aBuild());
+const plan = freezeBuild({ number: "B-0001", revision: "A" }, aBuild());
 const AT = "2026-11-20T08:00:00.000Z";
 
 /** The state when the step of that id has just begun, at AT. */

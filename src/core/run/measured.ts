@@ -1,7 +1,8 @@
+import type { Procedure } from "../procedure";
 import type { RateSample, StepTime } from "../estimate";
 import { secondsBetween } from "../units";
 import { measureOf } from "../work";
-import type { RunPlan } from "./events";
+
 import type { RunState } from "./state";
 
 /** Under this many seconds a transfer says more about the person's finger than about the link. */
@@ -15,7 +16,7 @@ const MOST_LATE = 2;
  * the machine itself told them, since a person may have come to the step when half of it was over.
  */
 export function measuredTransfer(
-  plan: RunPlan,
+  plan: Procedure,
   state: RunState,
   at: string,
   took?: number,
@@ -32,7 +33,7 @@ export function measuredTransfer(
 
 /** How long a wait took that ends now; null for other steps, and where nobody was there to see its end. */
 export function measuredStep(
-  plan: RunPlan,
+  plan: Procedure,
   state: RunState,
   at: string,
   took?: number,
@@ -43,14 +44,14 @@ export function measuredStep(
   const { step, seconds } = taken;
   return {
     step: step.id,
-    time: { screen: wait.what, model: plan.machineModel, seconds, at, where: whereOf(plan) },
+    time: { screen: wait.what, model: plan.machine.model, seconds, at, where: whereOf(plan) },
   };
 }
 
-const whereOf = (plan: RunPlan): string => [plan.machineName, plan.siteName, plan.number].join(", ");
+const whereOf = (plan: Procedure): string => [plan.machine.name, plan.site.name, plan.number].join(", ");
 
 /** The current step and the plausible time that it took; null where the time is the person's and not the step's. */
-function takenBy(plan: RunPlan, state: RunState, at: string, took?: number) {
+function takenBy(plan: Procedure, state: RunState, at: string, took?: number) {
   const step = plan.steps[state.current];
   const startedAt = state.steps[state.current]?.startedAt;
   if (!step || !startedAt) return null;

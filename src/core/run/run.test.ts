@@ -6,7 +6,7 @@ import { readdirSync } from "node:fs";
 import { aDrive, shippedProfile } from "../../../tests/support/builds";
 import { aPlan, HandLog } from "../../../tests/support/runs";
 import { addSeconds } from "../units";
-import { acceptanceOf, decide, foldRun, logLine, nextHands, plannedDrives, type RunCommand } from ".";
+import { acceptanceOf, decide, foldRun, logLine, nextHands, type RunCommand } from ".";
 
 const by = "J. Pell";
 const cairns = ["cairn-hypervisor-6", "cairn-hypervisor-9"].map(shippedProfile);
@@ -347,7 +347,7 @@ describe("a guard over a set of drives", () => {
   });
 
   it("names every member as the target of the plan, and in the words of the screens", () => {
-    expect(set.drives?.target.map((d) => d.name)).toEqual([
+    expect(set.basis.drives.target.map((d) => d.name)).toEqual([
       expect.stringContaining("…P-0001"),
       expect.stringContaining("…P-0002"),
     ]);
@@ -375,7 +375,7 @@ it("shows the characters that a guard asks for on no step, strip or log line", (
     const shown = one.steps.map(({ deeds: _, effects: __, ...step }) => [
       { ...step, drives: naming(step as Operation)?.drives.map((d) => [d.name, d.holds]) },
     ]);
-    const strip = plannedDrives(one).target.map((d) => d.look);
+    const strip = one.basis.drives.target.map((d) => d.look);
     const run = new HandLog(one).toStep("cold-start");
     const lines = run.log.map(({ event }) => logLine(event, one));
     expect(JSON.stringify([shown, strip, lines]), file).not.toMatch(/V-0001/i);

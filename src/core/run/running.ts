@@ -1,6 +1,7 @@
+import { numberWords, type Procedure } from "../procedure";
 import type { Operation } from "../work";
 import { addSeconds } from "../units";
-import type { LoggedEvent, RunPlan } from "./events";
+import type { LoggedEvent } from "./events";
 import { stillToUndo } from "./undo";
 import { foldRun, nextHands, type RunState } from "./state";
 
@@ -45,20 +46,25 @@ export function stretchesOf(steps: readonly Operation[], state: RunState, now: s
   });
 }
 
-export function runningRow(id: string, plan: RunPlan, log: readonly LoggedEvent[], now: string): RunningRow {
+export function runningRow(
+  id: string,
+  plan: Procedure,
+  log: readonly LoggedEvent[],
+  now: string,
+): RunningRow {
   const state = foldRun(plan.steps, log);
   const last = plan.steps.length;
   return {
     id,
-    machine: plan.machineName,
+    machine: plan.machine.name,
     subject: plan.subject,
-    number: `${plan.number} rev ${plan.revision}`,
+    number: numberWords(plan),
     status: state.status,
     step: plan.steps[state.current]?.title ?? "Accept and hand over",
     position: `${Math.min(state.current + 1, last)} of ${last}`,
     hands: nextHands(plan.steps, state, now),
     undo: stillToUndo(state.strip),
     stretches: stretchesOf(plan.steps, state, now),
-    timeZone: plan.timeZone,
+    timeZone: plan.site.timeZone,
   };
 }

@@ -3,13 +3,8 @@ export { output, sightSchema, statement, type Sight, type SightOf } from "./sigh
 export { sightWords } from "./words.en";
 export { NOTHING_TO_PUT_BACK, stripAfter, type Effect, type EffectOf, type Strip } from "./effects";
 export {
-  isGuard,
-  measureOf,
   operationSchema,
   REPORTS,
-  reportThatEnds,
-  restarts,
-  startsFromOff,
   VERBS,
   type CommonParts,
   type Deed,
@@ -21,5 +16,6 @@ export {
   type OperationOf,
   type Report,
 } from "./operation";
+export { isGuard, measureOf, reportThatEnds, restarts, startsFromOff } from "./ask";
 export { HAZARD, operation } from "./make";
 export { upgradedStep } from "./older";

@@ -1,3 +1,4 @@
+import { buildBasis } from "@/core/procedure";
 import { randomInt } from "node:crypto";
 import type { Answer } from "@/contract";
 import { armingState, isClosed, newCode, plain, type Arming, type ArmingState } from "@/core/netboot";
@@ -21,8 +22,9 @@ async function runFor(desk: Desk, { build }: ArmingOffer["arming"]): Promise<Ans
 async function noteRevision(desk: Desk, tx: Tx, runId: string, id: string, arming: Arming): Promise<void> {
   const run = await runRows.one(tx, runId);
   const { revision } = arming.build;
-  if (!run || run.plan.revision === revision) return;
-  const text = `Armed with revision ${revision} of the sheet, while this run uses revision ${run.plan.revision}.`;
+  const begun = run && buildBasis(run.plan)?.revision;
+  if (begun === null || begun === undefined || begun === revision) return;
+  const text = `Armed with revision ${revision} of the sheet, while this run uses revision ${begun}.`;
   const event = { kind: "note" as const, step: null, text, by: desk.actor };
   await runRows.append(tx, runId, { at: arming.at, key: `boot ${id} revision`, event });
 }

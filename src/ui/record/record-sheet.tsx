@@ -1,6 +1,6 @@
 import { term } from "@/core/text";
 import type { ReactNode } from "react";
-import type { BuildRecord } from "@/core/record";
+import type { RunRecord } from "@/core/record";
 import { formatDateTime, formatDuration } from "@/core/units";
 import { Ruled } from "../frame/page";
 import { Table, type Column } from "../frame/table";
@@ -10,7 +10,7 @@ import { AcceptanceTable } from "../run/acceptance-table";
 type When = (iso: string | null) => string;
 
 /** The record as a page: what to know at three in the morning first, then what was built, then how it went. */
-export function RecordSheet({ record }: { record: BuildRecord }) {
+export function RecordSheet({ record }: { record: RunRecord }) {
   const when: When = (iso) => (iso ? formatDateTime(iso, record.timeZone) : "–");
   return (
     <>
@@ -27,17 +27,21 @@ export function RecordSheet({ record }: { record: BuildRecord }) {
 const some = (label: string, words: string[]): [string, string][] =>
   words.length > 0 ? [[label, words.join("; ")]] : [];
 
-function Reach({ record: { machine, reach, defects, notes } }: { record: BuildRecord }) {
+const reachRows = (reach: NonNullable<RunRecord["reach"]>): [string, string][] => [
+  ["Host name", reach.hostName],
+  ["Address", reach.address],
+  ["Management", reach.management],
+  ["Accounts", reach.accounts.join("; ")],
+  ["Credential location", reach.secretsKept],
+];
+
+function Reach({ record: { machine, reach, defects, notes } }: { record: RunRecord }) {
   return (
     <Ruled title="Access">
       <Pairs
         rows={[
           ["Machine", `${machine.name} · ${machine.summary}`],
-          ["Host name", reach.hostName],
-          ["Address", reach.address],
-          ["Management", reach.management],
-          ["Accounts", reach.accounts.join("; ")],
-          ["Credential location", reach.secretsKept],
+          ...(reach ? reachRows(reach) : []),
           ...some("Known defects", defects),
         ]}
       />
@@ -46,25 +50,13 @@ function Reach({ record: { machine, reach, defects, notes } }: { record: BuildRe
   );
 }
 
-function Installed({ record, when }: { record: BuildRecord; when: When }) {
+function Installed({ record, when }: { record: RunRecord; when: When }) {
   const { image, drives, acceptance } = record;
-  const single = drives.layout === "single drive";
   return (
     <>
-      <Ruled title="Installation">
-        <Pairs
-          rows={[
-            ["Image", image.name],
-            ["OS profile", image.profile],
-            ["Checksum", image.checksum],
-            [single ? "System drive" : `System drives, ${drives.layout}`, drives.target],
-            ["Protected", drives.leftAlone.join("; ")],
-            ...some("Free", drives.free),
-          ]}
-        />
-      </Ruled>
+      {image && drives && <Installation image={image} drives={drives} />}
       <Items
-        title="Saved before the installation"
+        title={record.kind ? "Written down" : "Saved before the installation"}
         items={record.saved.map((s) => (
           <>
             {s.what}: <span className="font-medium">{s.where}</span>{" "}
@@ -88,8 +80,26 @@ function Installed({ record, when }: { record: BuildRecord; when: When }) {
   );
 }
 
+const Installation = ({ image, drives }: Required<Pick<RunRecord, "image" | "drives">>) => (
+  <Ruled title="Installation">
+    <Pairs
+      rows={[
+        ["Image", image.name],
+        ["OS profile", image.profile],
+        ["Checksum", image.checksum],
+        [
+          drives.layout === "single drive" ? "System drive" : `System drives, ${drives.layout}`,
+          drives.target,
+        ],
+        ["Protected", drives.leftAlone.join("; ")],
+        ...some("Free", drives.free),
+      ]}
+    />
+  </Ruled>
+);
+
 /** What differed, what was set aside, what stood open, and what is due. */
-function Judged({ record, when }: { record: BuildRecord; when: When }) {
+function Judged({ record, when }: { record: RunRecord; when: When }) {
   return (
     <>
       <Items
@@ -131,7 +141,7 @@ function Judged({ record, when }: { record: BuildRecord; when: When }) {
   );
 }
 
-type StepTaken = BuildRecord["times"]["steps"][number];
+type StepTaken = RunRecord["times"]["steps"][number];
 const taken = (seconds: number | null): string => (seconds === null ? "–" : formatDuration(seconds));
 const STEP_COLUMNS: Column<StepTaken>[] = [
   { title: "Step", cell: (s) => s.title },
@@ -147,7 +157,7 @@ const STEP_COLUMNS: Column<StepTaken>[] = [
   { title: "Actual", right: true, className: "value", cell: (s) => taken(s.takenSeconds) },
 ];
 
-const Times = ({ times, when }: { times: BuildRecord["times"]; when: When }) => (
+const Times = ({ times, when }: { times: RunRecord["times"]; when: When }) => (
   <Ruled
     title="Times"
     note={`started ${when(times.startedAt)}, ended ${when(times.endedAt)}; duration ${taken(times.takenSeconds)}, expected ${formatDuration(times.likelySeconds)}`}
@@ -156,7 +166,7 @@ const Times = ({ times, when }: { times: BuildRecord["times"]; when: When }) => 
   </Ruled>
 );
 
-const Told = ({ record, when }: { record: BuildRecord; when: When }) => (
+const Told = ({ record, when }: { record: RunRecord; when: When }) => (
   <>
     <Items
       title="Clock"

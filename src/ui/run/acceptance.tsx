@@ -57,7 +57,7 @@ export function Acceptance({
       <h2 className="text-[1.15rem] font-semibold">Planned and found</h2>
       {acceptance && !preview && (
         <p className="quiet">
-          Imported at {formatClock(acceptance.at, view.plan.timeZone)} from {acceptance.from}.{" "}
+          Imported at {formatClock(acceptance.at, view.plan.site.timeZone)} from {acceptance.from}.{" "}
           {open === 0
             ? "All lines match the plan or are resolved."
             : `${open} of ${lines?.length} lines are unresolved deviations.`}

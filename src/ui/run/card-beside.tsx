@@ -1,5 +1,6 @@
+import type { Procedure } from "@/core/procedure";
 import type { CardScreen } from "@/core/answers";
-import type { RunPlan } from "@/core/run";
+
 import { AnswerCard } from "../build/answer-card";
 
 /** The answer card of the frozen plan, beside the run, with the screen that is at hand marked. */
@@ -9,7 +10,7 @@ export function CardBeside({
   current,
 }: {
   card: readonly CardScreen[];
-  plan: RunPlan;
+  plan: Procedure;
   current: number;
 }) {
   const place = new Map(plan.steps.map((step, i) => [step.id, i]));

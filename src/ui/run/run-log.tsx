@@ -10,7 +10,7 @@ export function RunLog({ view, onCorrect }: { view: RunView; onCorrect: (seq: nu
   const entries = log
     .map((entry, i) => ({ ...entry, when: times[i]!, jump: jumps.get(entry.seq) }))
     .reverse();
-  const days = entries.map((e) => formatDate(e.when, plan.timeZone));
+  const days = entries.map((e) => formatDate(e.when, plan.site.timeZone));
   return (
     <ol className="mt-3" aria-label="Log">
       {entries.map((entry, i) => (
@@ -19,13 +19,13 @@ export function RunLog({ view, onCorrect }: { view: RunView; onCorrect: (seq: nu
           <div className="grid grid-cols-[2.2rem_3.4rem_minmax(0,1fr)_auto] gap-2 border-b py-0.5 border-base-300">
             <span className="value quiet text-right">{entry.seq}</span>
             <time className="value" dateTime={entry.when}>
-              {formatClock(entry.when, plan.timeZone)}
+              {formatClock(entry.when, plan.site.timeZone)}
             </time>
             <span className="[overflow-wrap:anywhere]">
               {logLine(entry.event, plan)} <span className="quiet">– {entry.event.by}</span>
               {entry.given && (
                 <span className="quiet">
-                  · kept in the browser, received {formatClock(entry.at, plan.timeZone)}
+                  · kept in the browser, received {formatClock(entry.at, plan.site.timeZone)}
                 </span>
               )}
               {entry.jump !== undefined && (

@@ -4,6 +4,7 @@ import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import type { CardScreen } from "@/core/answers";
 import { isOpen } from "@/core/run";
+import { buildBasis, numberWords } from "@/core/procedure";
 import { isGuard, reportThatEnds, type Operation } from "@/core/work";
 import { addSeconds, formatClock, formatDuration, secondsBetween } from "@/core/units";
 import { useKept } from "../draft/use-kept";
@@ -38,7 +39,7 @@ export function RunSheet({ initial, card }: { initial: RunView; card: readonly C
   const hasty = useHaste(state.current);
   const busy = hasty || (run.away === null && run.unsent > 0);
   const mayBeSkipped = step !== undefined && !isGuard(step) && state.status === "running";
-  const clock = (iso: string): string => formatClock(iso, plan.timeZone);
+  const clock = (iso: string): string => formatClock(iso, plan.site.timeZone);
 
   const asExpected = (words?: string) =>
     isSaid(step) &&
@@ -64,9 +65,9 @@ export function RunSheet({ initial, card }: { initial: RunView; card: readonly C
     >
       <RunHead view={view} now={now} />
       <StateStrip state={state} plan={plan} />
-      {plan.defects.length > 0 && (
+      {plan.machine.defects.length > 0 && (
         <p className="mt-1 text-[0.93rem]">
-          <span className="font-semibold">Known defect:</span> {plan.defects.join("; ")}
+          <span className="font-semibold">Known defect:</span> {plan.machine.defects.join("; ")}
         </p>
       )}
       {run.away && <Away why={run.away} unsent={run.unsent} keeps={run.keeps} />}
@@ -164,10 +165,7 @@ function RunHead({ view, now }: { view: RunView; now: string }) {
   return (
     <div className="flex flex-wrap items-baseline gap-x-4 pt-2">
       <h1 className="text-[1.15rem] font-semibold">
-        {plan.machineName}{" "}
-        <span className="quiet font-normal">
-          · {plan.number} rev {plan.revision}
-        </span>
+        {plan.machine.name} <span className="quiet font-normal">· {numberWords(plan)}</span>
       </h1>
       <Link href={`/builds/${view.buildId}`} className="link quiet text-[0.93rem]">
         Build sheet
@@ -338,7 +336,7 @@ function HandOver({
     ...rest.filter((l) => l.verdict === "differs"),
     ...rest.filter((l) => l.verdict !== "differs"),
   ];
-  const [to, setTo] = useKept("handed to", plan.sheet.handOver.owner);
+  const [to, setTo] = useKept("handed to", buildBasis(plan)?.sheet.handOver.owner ?? "");
   if (state.status === "handed over")
     return (
       <p className="mt-4 text-[1.07rem]">

@@ -1,13 +1,14 @@
+import { buildBasis, type Procedure } from "@/core/procedure";
 import { NOTHING_TO_PUT_BACK } from "@/core/work";
-import { logInsOf, plannedDrives, type RunPlan, type RunState } from "@/core/run";
+import { logInsOf, type RunState } from "@/core/run";
 import { formatClock } from "@/core/units";
 
 /** Power, media, next boot and the target: always in view, each as word and mark. */
-export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) {
+export function StateStrip({ state, plan }: { state: RunState; plan: Procedure }) {
   const { strip } = state;
   // The names of image and drive tell version and size, which a person reads from the console at such a gate.
   const isAsked = plan.steps[state.current]?.kind === "read back";
-  const target = plannedDrives(plan).target;
+  const target = buildBasis(plan)?.drives.target ?? [];
   const open = logInsOf(plan, state).filter((l) => l.since !== null && l.changed === null);
   const risky = strip.target === "at risk" || strip.target === "erased";
   const loud = { color: "var(--color-error)" };
@@ -39,7 +40,7 @@ export function StateStrip({ state, plan }: { state: RunState; plan: RunPlan }) 
           <Cell
             key={name}
             label="Default login still active"
-            value={`${name}, since ${formatClock(since ?? "", plan.timeZone)}`}
+            value={`${name}, since ${formatClock(since ?? "", plan.site.timeZone)}`}
             style={loud}
           />
         ))}

@@ -1,10 +1,11 @@
 "use client";
 
+import type { Procedure } from "@/core/procedure";
 import { TriangleAlert } from "lucide-react";
 import Link from "next/link";
 import { useState, type ReactNode } from "react";
 import { isGuard, reportThatEnds, sightWords, type Operation, type OperationOf } from "@/core/work";
-import type { RunPlan, RunState } from "@/core/run";
+import type { RunState } from "@/core/run";
 import { formatClock, formatDuration, secondsBetween } from "@/core/units";
 import { useKept } from "../draft/use-kept";
 import { CopyValue } from "../frame/copy-value";
@@ -15,7 +16,7 @@ import { TypedProof } from "../fields/typed-proof";
 interface Props {
   step: Operation;
   buildId: string;
-  plan: RunPlan;
+  plan: Procedure;
   state: RunState;
   now: string;
   busy: boolean;
@@ -109,7 +110,7 @@ export function StepSheet({
           </ul>
         </Part>
       </div>
-      <Timer step={step} state={state} now={now} timeZone={plan.timeZone} />
+      <Timer step={step} state={state} now={now} timeZone={plan.site.timeZone} />
       {step.kind === "name drive" ? (
         <GuardForm asks={step.asks} busy={busy} onGuard={onGuard} onDiffers={onDiffers} />
       ) : step.kind === "read back" ? (

@@ -19,11 +19,12 @@ export default async function RecordPage({ params }: { params: Promise<{ id: str
   const counts = record.acceptance ? tally(record.acceptance.lines) : null;
   const decided = record.acceptance?.lines.filter((l) => l.settled !== null).length ?? 0;
   const open = (record.acceptance?.lines.length ?? 0) - (counts?.["as planned"] ?? 0) - decided;
+  const called = record.sheet ?? record.number ?? "";
   return (
     <>
       <Page
-        title={record.subject || record.sheet}
-        lead={`Record of ${record.sheet} revision ${record.revision}, ${record.site}`}
+        title={record.subject || called}
+        lead={`Record of ${called}${record.revision ? ` revision ${record.revision}` : ""}, ${record.site}`}
         aside={
           <div className="no-print flex gap-2">
             <a className="btn" href={`/api/v1/runs/${id}/record.md`} download>
@@ -42,9 +43,9 @@ export default async function RecordPage({ params }: { params: Promise<{ id: str
       </Page>
       <TitleBlock
         cells={[
-          { label: "Sheet", value: record.sheet, mono: true },
+          { label: record.sheet ? "Sheet" : "Number", value: called, mono: true },
           { label: "Subject", value: record.subject || "–", grow: true },
-          { label: "Revision", value: record.revision },
+          ...(record.revision ? [{ label: "Revision", value: record.revision }] : []),
           { label: "State", value: record.handedTo ? `handed over to ${record.handedTo}` : record.state },
           {
             label: "Result",

@@ -1,0 +1,9 @@
+export {
+  procedureDocument,
+  procedureSchema,
+  type BuildBasis,
+  type BuildProcedure,
+  type Procedure,
+  type ProcedureKind,
+} from "./procedure";
+export { buildBasis, numberWords } from "./ask";
