@@ -27,8 +27,11 @@ module.exports = {
       comment:
         "a stage's rules, summary and steps see the ground that they name; only what stands above composes",
       severity: "error",
-      from: { path: "^src/core/(?!sheet/|verify/|procedure/|run/|record/)", pathNot: "\\.test\\.ts$" },
-      to: { path: "^src/core/(sheet|verify|procedure|run|record)/" },
+      from: {
+        path: "^src/core/(?!sheet/|verify/|procedure/|run/|record/|rehearsal/)",
+        pathNot: "\\.test\\.ts$",
+      },
+      to: { path: "^src/core/(sheet|verify|procedure|run|record|rehearsal)/" },
     },
     only("core-imports-core", "^src/core/", "^src/core/"),
     only("db-imports-core", "^src/db/", "^src/(core|db)/"),

@@ -39,7 +39,8 @@ const coreLayers = [
   ["verify"],
   ["procedure"],
   ["run", "netboot"],
-  ["record"],
+  ["world"],
+  ["record", "rehearsal"],
 ];
 
 const allow = (from, ...to) => ({

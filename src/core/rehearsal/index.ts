@@ -1,0 +1,3 @@
+export { FAULTS } from "./faults";
+export type { Caught, Fault } from "./fault";
+export { rehearse, type Report } from "./rehearse";
