@@ -5,13 +5,11 @@ const WORDS = {
   "cable.short": message("Short", "{cable} lacks {metres} m.", "Take {other}.", "It does not reach."),
 };
 type Ground = { metres: number };
-const rule = rulesOver<Ground, "cable.length">()(WORDS);
+const rule = rulesOver<Ground, "cable.length">()("E", WORDS);
 const facts = { cable: "C7", metres: "2", other: "C8" };
 
 it("says what a hit's facts fill into the words, and nothing where the rule is silent", () => {
-  const check = rule("cable.short", "E", ({ metres }) =>
-    metres < 3 ? hit("stop", "cable.length", facts) : null,
-  );
+  const check = rule("cable.short", ({ metres }) => (metres < 3 ? hit("stop", "cable.length", facts) : null));
   expect(runChecks([check], WORDS, { metres: 2 })).toMatchObject([
     { says: "C7 lacks 2 m.", remedy: "Take C8.", zone: "E", at: "cable.length", waivable: true },
   ]);
@@ -20,13 +18,13 @@ it("says what a hit's facts fill into the words, and nothing where the rule is s
 
 it("lets no slip in a code, a fact or a place through the compiler", () => {
   // @ts-expect-error no words stand under this code
-  rule("cable.shrot", "E", () => null);
+  rule("cable.shrot", () => null);
   // @ts-expect-error the words name {other}, and the hit has none
-  rule("cable.short", "E", () => hit("stop", "cable.length", { cable: "C7", metres: "2" }));
+  rule("cable.short", () => hit("stop", "cable.length", { cable: "C7", metres: "2" }));
   // @ts-expect-error a cable has no colour on this sheet
-  rule("cable.short", "E", () => hit("stop", "cable.colour", facts));
+  rule("cable.short", () => hit("stop", "cable.colour", facts));
   expect(() =>
-    runChecks([rule("cable.short", "E", () => hit("note", "cable.length", facts))], {}, { metres: 1 }),
+    runChecks([rule("cable.short", () => hit("note", "cable.length", facts))], {}, { metres: 1 }),
   ).toThrow(/no words/);
 });
 
@@ -36,7 +34,7 @@ describe("a fact that is told as a code", () => {
       state: { loose: "is loose", wrong: "is in {found}, and not in {port}" },
     }),
   };
-  const phrased = rulesOver<Ground, "cable.length">()(PHRASED);
+  const phrased = rulesOver<Ground, "cable.length">()("E", PHRASED);
   const said = (facts: Parameters<typeof hit>[2]) => {
     const check = { code: "cable.end", zone: "E" as const, run: () => [hit("stop", "cable.length", facts)] };
     return runChecks([check], PHRASED, { metres: 1 })[0]!;
@@ -53,18 +51,18 @@ describe("a fact that is told as a code", () => {
   });
 
   it("compiles with the codes of its phrases only, and with the facts that these name", () => {
-    phrased("cable.end", "E", () => hit("stop", "cable.length", { state: "loose", port: "p1" }));
-    phrased("cable.end", "E", ({ metres }) =>
+    phrased("cable.end", () => hit("stop", "cable.length", { state: "loose", port: "p1" }));
+    phrased("cable.end", ({ metres }) =>
       hit("stop", "cable.length", {
         port: "p1",
         ...(metres > 1 ? { state: "loose" } : { state: "wrong", found: "p2" }),
       }),
     );
     // @ts-expect-error there is no phrase of this code
-    phrased("cable.end", "E", () => hit("stop", "cable.length", { state: "losse", port: "p1" }));
+    phrased("cable.end", () => hit("stop", "cable.length", { state: "losse", port: "p1" }));
     // @ts-expect-error a sentence is no code
-    phrased("cable.end", "E", () => hit("stop", "cable.length", { state: "is loose", port: "p1" }));
+    phrased("cable.end", () => hit("stop", "cable.length", { state: "is loose", port: "p1" }));
     // @ts-expect-error the remedy names {port}
-    phrased("cable.end", "E", () => hit("stop", "cable.length", { state: "loose" }));
+    phrased("cable.end", () => hit("stop", "cable.length", { state: "loose" }));
   });
 });

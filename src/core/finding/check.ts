@@ -28,15 +28,14 @@ export type FactsOf<M> =
 type Found<At extends string, Told> = Hit<At, Told> | Hit<At, Told>[] | null;
 
 /**
- * The maker of rules over one ground and one set of messages. A code without words, a fact that the words name and a hit
+ * The maker of rules over one ground, in one zone, with one set of messages. A code without words, a fact that the words name and a hit
  * lacks, and a place that is no path of `At` do not compile.
  */
 export const rulesOver =
   <Ground, At extends string>() =>
-  <M extends Messages>(_messages: M) =>
+  <M extends Messages>(zone: Zone, _messages: M) =>
   <Code extends keyof M & string>(
     code: Code,
-    zone: Zone,
     run: (ground: Ground) => Found<At, FactsOf<M[Code]>>,
   ): Check<Ground, At> => ({ code, zone, run: (ground) => [run(ground) ?? []].flat() });
 

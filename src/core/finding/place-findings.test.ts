@@ -10,10 +10,10 @@ const WORDS = {
 interface Ground {
   hits: Partial<Record<"a" | "b", Hit<string, { x: string; y: string }>[]>>;
 }
-const rule = rulesOver<Ground, string>()(WORDS);
+const rulesIn = rulesOver<Ground, string>();
 const checkIn = (a: Zone, b: Zone) => [
-  rule("a", a, ({ hits }) => hits.a ?? []),
-  rule("b", b, ({ hits }) => hits.b ?? []),
+  rulesIn(a, WORDS)("a", ({ hits }) => hits.a ?? []),
+  rulesIn(b, WORDS)("b", ({ hits }) => hits.b ?? []),
 ];
 const at = (severity: Severity, x = "1", more: object = {}) => ({
   ...hit(severity, "field", { x, y: "2" }, evidence("measured", x, "a tool")),

@@ -8,12 +8,12 @@ import { HANDOVER_MESSAGES } from "./messages.en";
 
 type At = Path<HandOverGround["sheet"]>;
 
-const rule = rulesOver<HandOverGround, At>()(HANDOVER_MESSAGES);
+const rule = rulesOver<HandOverGround, At>()("K", HANDOVER_MESSAGES);
 const DAY = 86_400;
 
 /** Rules about what is handed over, to whom, and until when. */
 export const HANDOVER_CHECKS: readonly Check<HandOverGround, At>[] = [
-  rule("handover.evaluation", "K", (context) => {
+  rule("handover.evaluation", (context) => {
     const days = context.profile?.evaluationDays;
     const { licence, evaluationEnds } = context.sheet.handOver;
     if (!days || licence === "licensed" || evaluationEnds !== null) return null;
@@ -30,7 +30,7 @@ export const HANDOVER_CHECKS: readonly Check<HandOverGround, At>[] = [
     );
   }),
 
-  rule("handover.evaluation-over", "K", (context) => {
+  rule("handover.evaluation-over", (context) => {
     const { sheet } = context;
     return sheet.handOver.evaluationEnds !== null &&
       sheet.handOver.evaluationEnds < context.today &&
@@ -45,7 +45,7 @@ export const HANDOVER_CHECKS: readonly Check<HandOverGround, At>[] = [
       : null;
   }),
 
-  rule("handover.owner", "K", ({ sheet }) =>
+  rule("handover.owner", ({ sheet }) =>
     sheet.handOver.owner.trim() === "" ? hit("note", "handOver.owner", {}) : null,
   ),
 ];

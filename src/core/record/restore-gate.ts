@@ -31,19 +31,19 @@ const RESTORE_MESSAGES = {
   ),
 } as const;
 
-const rule = rulesOver<RestoreGround, "installation" | "archive">()(RESTORE_MESSAGES);
+const rule = rulesOver<RestoreGround, "installation" | "archive">()("J", RESTORE_MESSAGES);
 
 /** Before an archive is imported. */
 export const RESTORE_GATE: Gate<RestoreGround> = {
   title: "Import an archive",
   checks: [
-    rule("restore.data", "J", ({ hasData }) =>
+    rule("restore.data", ({ hasData }) =>
       hasData ? hit("stop", "installation", {}, evidence("installation", "not empty", "database")) : null,
     ),
-    rule("restore.profile", "J", ({ profiles }) =>
+    rule("restore.profile", ({ profiles }) =>
       profiles.map(({ place, name }) => ({ ...hit("stop", "archive", { place, name }), subject: place })),
     ),
-    rule("restore.contradiction", "J", ({ contradictions }) =>
+    rule("restore.contradiction", ({ contradictions }) =>
       contradictions.map((problem) => ({ ...hit("stop", "archive", { problem }), subject: problem })),
     ),
   ],

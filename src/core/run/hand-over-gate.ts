@@ -40,7 +40,7 @@ const HAND_OVER_MESSAGES = {
   ),
 } as const;
 
-const rule = rulesOver<HandOverGround, "run" | "acceptance">()(HAND_OVER_MESSAGES);
+const rule = rulesOver<HandOverGround, "run" | "acceptance">()("J", HAND_OVER_MESSAGES);
 
 const lineWords = ({ what, verdict, found }: SettledLine): string =>
   `${what} (${term(verdict)}${found ? `: ${found}` : ""})`;
@@ -49,15 +49,15 @@ const lineWords = ({ what, verdict, found }: SettledLine): string =>
 export const HAND_OVER_GATE: Gate<HandOverGround> = {
   title: "Hand over",
   checks: [
-    rule("handover.stopped", "J", ({ stoppedBy }) =>
+    rule("handover.stopped", ({ stoppedBy }) =>
       stoppedBy === null ? null : hit("stop", "run", { why: stoppedBy }),
     ),
-    rule("handover.steps", "J", ({ step }) => (step === null ? null : hit("stop", "run", { step }))),
-    rule("handover.unverified", "J", ({ isVerified }) =>
+    rule("handover.steps", ({ step }) => (step === null ? null : hit("stop", "run", { step }))),
+    rule("handover.unverified", ({ isVerified }) =>
       isVerified ? null : hit("stop", "acceptance", {}, evidence("reading", "none", "run")),
     ),
     // What was never read is one thing to do, not one for each line.
-    rule("handover.deviations", "J", ({ isVerified, lines }) => {
+    rule("handover.deviations", ({ isVerified, lines }) => {
       const open = lines.filter(isOpen);
       return !isVerified || open.length === 0
         ? null

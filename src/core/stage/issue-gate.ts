@@ -13,13 +13,13 @@ const ISSUE_MESSAGES = {
   ),
 } as const;
 
-const issue = rulesOver<IssueGround, "revision">()(ISSUE_MESSAGES);
+const issue = rulesOver<IssueGround, "revision">()("H", ISSUE_MESSAGES);
 
 /** Before a revision is issued. */
 export const ISSUE_GATE: Gate<IssueGround> = {
   title: "Issue a revision",
   checks: [
-    issue("issue.unchanged", "H", ({ revision, isIssued }) =>
+    issue("issue.unchanged", ({ revision, isIssued }) =>
       revision !== null && isIssued
         ? hit("stop", "revision", { revision }, evidence("last revision", revision, "build sheet"))
         : null,

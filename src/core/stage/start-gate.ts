@@ -36,10 +36,10 @@ export const ISSUED_MESSAGES = {
   ),
 } as const;
 
-const issued = rulesOver<IssuedGround, "revision" | "stops">()(ISSUED_MESSAGES);
+const issued = rulesOver<IssuedGround, "revision" | "stops">()("H", ISSUED_MESSAGES);
 
 export const ISSUED_CHECKS = [
-  issued("gate.revision", "H", ({ revision, isIssued }) =>
+  issued("gate.revision", ({ revision, isIssued }) =>
     isIssued
       ? null
       : hit(
@@ -49,7 +49,7 @@ export const ISSUED_CHECKS = [
           evidence("last revision", revision ?? "none", "build sheet"),
         ),
   ),
-  issued("gate.blockers", "H", ({ stops }) =>
+  issued("gate.blockers", ({ stops }) =>
     stops.length === 0
       ? null
       : hit(
@@ -71,14 +71,14 @@ export const START_MESSAGES = {
   ),
 } as const;
 
-const start = rulesOver<StartGround, "run">()(START_MESSAGES);
+const start = rulesOver<StartGround, "run">()("H", START_MESSAGES);
 
 /** Before a run is started. */
 export const START_GATE: Gate<StartGround> = {
   title: "Start a run",
   checks: [
     ...ISSUED_CHECKS,
-    start("start.running", "H", ({ isRunning }) => (isRunning ? hit("stop", "run", {}) : null)),
+    start("start.running", ({ isRunning }) => (isRunning ? hit("stop", "run", {}) : null)),
   ],
   messages: START_MESSAGES,
 };

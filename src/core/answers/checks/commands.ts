@@ -5,7 +5,7 @@ import { rule, type AnswersRule } from "./rule";
 
 /** Rules about what a system is told to do by itself, and about the values that it names. */
 export const COMMAND_CHECKS: readonly AnswersRule[] = [
-  rule("answers.parameter", "F", (ground) => {
+  rule("answers.parameter", (ground) => {
     const words = ground.sheet.image.way === "network" ? ownWordsOf(ground) : { ok: true as const };
     const told = [
       ...(["finish", "firstStart"] as const).flatMap((which) =>
@@ -22,7 +22,7 @@ export const COMMAND_CHECKS: readonly AnswersRule[] = [
     }));
   }),
 
-  rule("answers.secret-open", "F", (ground) =>
+  rule("answers.secret-open", (ground) =>
     openSecrets(ground).map(({ name, from }) => ({
       ...hit(
         "stop",
@@ -34,7 +34,7 @@ export const COMMAND_CHECKS: readonly AnswersRule[] = [
     })),
   ),
 
-  rule("answers.first-start", "F", ({ sheet, site, profile }) =>
+  rule("answers.first-start", ({ sheet, site, profile }) =>
     sheet.answers.firstStart.length > 0 &&
     (sheet.image.way !== "network" || site?.networkBoot !== "on" || (profile !== null && !profile.netboot))
       ? hit(
@@ -47,7 +47,7 @@ export const COMMAND_CHECKS: readonly AnswersRule[] = [
       : null,
   ),
 
-  rule("answers.fixed-wait", "F", (ground) => {
+  rule("answers.fixed-wait", (ground) => {
     const [first] = fixedWaits(ground);
     return first === undefined
       ? null
@@ -59,7 +59,7 @@ export const COMMAND_CHECKS: readonly AnswersRule[] = [
         );
   }),
 
-  rule("answers.left-behind", "F", (ground) =>
+  rule("answers.left-behind", (ground) =>
     leftBehind(ground)
       .filter(({ until }) => until === null)
       .map(({ kind, what }) => ({

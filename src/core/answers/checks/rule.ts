@@ -6,4 +6,4 @@ import { ANSWERS_MESSAGES } from "./messages.en";
 type At = Path<AnswersGround["sheet"]>;
 
 export type AnswersRule = Check<AnswersGround, At>;
-export const rule = rulesOver<AnswersGround, At>()(ANSWERS_MESSAGES);
+export const rule = rulesOver<AnswersGround, At>()("F", ANSWERS_MESSAGES);

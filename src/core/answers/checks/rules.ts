@@ -47,7 +47,7 @@ function foreignState(
 
 /** Rules about names, accounts and the answers to the installer. */
 export const ANSWERS_CHECKS: readonly AnswersRule[] = [
-  rule("answers.host-name", "F", ({ sheet }) => {
+  rule("answers.host-name", ({ sheet }) => {
     const problem = hostNameProblem(sheet.answers.hostName);
     return problem
       ? hit(
@@ -59,7 +59,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       : null;
   }),
 
-  rule("answers.name-taken", "F", ({ sheet, rivals }) => {
+  rule("answers.name-taken", ({ sheet, rivals }) => {
     const { hostName, domain } = sheet.answers;
     const name = hostName.toLowerCase();
     const full = `${name}.${domain.toLowerCase()}`;
@@ -79,7 +79,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       : null;
   }),
 
-  rule("answers.name-pattern", "F", ({ sheet, site, machine }) => {
+  rule("answers.name-pattern", ({ sheet, site, machine }) => {
     const { hostName } = sheet.answers;
     const pattern = patternOf(site?.naming ?? [], roleOf(machine));
     if (!site || pattern === null || hostNameProblem(hostName) !== null || fitsPattern(pattern, hostName))
@@ -93,7 +93,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     );
   }),
 
-  rule("answers.name-stays", "F", (context) => {
+  rule("answers.name-stays", (context) => {
     const { sheet, profile, site, machine } = context;
     const { hostName } = sheet.answers;
     if (!profile?.suits.includes("hypervisor") || hostNameProblem(hostName) !== null) return null;
@@ -106,7 +106,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     );
   }),
 
-  rule("answers.domain", "F", ({ sheet, profile, site }) => {
+  rule("answers.domain", ({ sheet, profile, site }) => {
     const { domain, hostName } = sheet.answers;
     if (domain === "") {
       const wish = profile?.hostName.domain;
@@ -136,7 +136,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     );
   }),
 
-  rule("answers.no-account", "F", (context) => {
+  rule("answers.no-account", (context) => {
     const { accounts } = context.sheet.answers;
     if (!context.profile || accounts.some((a) => a.role === "super-user" || a.role === "administrator"))
       return null;
@@ -148,7 +148,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     );
   }),
 
-  rule("answers.account-name", "F", ({ sheet, profile }) =>
+  rule("answers.account-name", ({ sheet, profile }) =>
     sheet.answers.accounts.flatMap((account) => {
       const reserved = account.role !== "super-user" && profile?.accounts.reserved.includes(account.name);
       const problem =
@@ -167,7 +167,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     }),
   ),
 
-  rule("answers.two-doors", "F", ({ sheet }) => {
+  rule("answers.two-doors", ({ sheet }) => {
     const byPassword = (role: string): string | undefined =>
       sheet.answers.accounts.find((a) => a.role === role && a.logIn === "password")?.name;
     const [superUser, admin] = [byPassword("super-user"), byPassword("administrator")];
@@ -182,7 +182,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       : null;
   }),
 
-  rule("answers.administrator", "F", (context) => {
+  rule("answers.administrator", (context) => {
     const wanted = context.profile?.accounts.needsAdministrator ?? false;
     const { accounts } = context.sheet.answers;
     if (!wanted || accounts.length === 0 || accounts.some((a) => a.role === "administrator")) return null;
@@ -194,7 +194,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     );
   }),
 
-  rule("answers.secrets", "F", ({ sheet }) =>
+  rule("answers.secrets", ({ sheet }) =>
     sheet.answers.accounts.some((a) => a.logIn === "password") && sheet.answers.secretsKept.trim() === ""
       ? hit(
           "note",
@@ -209,7 +209,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       : null,
   ),
 
-  rule("answers.keyboard", "F", (context) => {
+  rule("answers.keyboard", (context) => {
     const { keyboard } = context.sheet.answers;
     const offered = context.profile?.keyboards ?? [];
     if (keyboard === "")
@@ -226,7 +226,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     );
   }),
 
-  rule("answers.keyboard-moves", "F", ({ sheet, site }) => {
+  rule("answers.keyboard-moves", ({ sheet, site }) => {
     const [sends, reads] = [site?.keyboard ?? "", sheet.answers.keyboard].map((name) => layouts().get(name));
     if (!site || !sends || !reads || sends === reads) return null;
     const moved = movedCharacters({ sends, reads });
@@ -250,7 +250,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     );
   }),
 
-  rule("answers.key", "F", ({ sheet, today }) =>
+  rule("answers.key", ({ sheet, today }) =>
     sheet.answers.accounts.flatMap(({ name, role, logIn, keys }) => {
       const wrong = keys.flatMap(({ line }) => {
         const key = readPublicKey(line);
@@ -273,7 +273,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     }),
   ),
 
-  rule("answers.same-password", "F", ({ secrets }) =>
+  rule("answers.same-password", ({ secrets }) =>
     secrets
       .filter(({ same }) => same.length > 0)
       .map(({ opens, same }) => ({
@@ -287,7 +287,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
       })),
   ),
 
-  rule("answers.software", "F", ({ sheet }) =>
+  rule("answers.software", ({ sheet }) =>
     softwareProblems(sheet.answers).map(({ path, message }, i) => ({
       ...hit(
         "stop",
@@ -300,7 +300,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
     })),
   ),
 
-  rule("answers.edition", "F", ({ sheet, profile }) => {
+  rule("answers.edition", ({ sheet, profile }) => {
     const problem = editionProblem(sheet.answers.edition, profile);
     return problem === null
       ? null
@@ -312,7 +312,7 @@ export const ANSWERS_CHECKS: readonly AnswersRule[] = [
         );
   }),
 
-  rule("answers.time-zone", "F", ({ sheet, site }) => {
+  rule("answers.time-zone", ({ sheet, site }) => {
     const { timeZone } = sheet.answers;
     if (!isTimeZone(timeZone))
       return hit(

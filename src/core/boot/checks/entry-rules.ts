@@ -13,7 +13,7 @@ const time = (iso: string, site: BootGround["site"]): string => formatDateTime(i
 
 /** Rules about the boot device, and the list and the settings of the firmware. */
 export const entryRules: readonly BootRule[] = [
-  rule("boot.stale-entries", "C", ({ boot }) => {
+  rule("boot.stale-entries", ({ boot }) => {
     const stale = (boot?.entries ?? []).filter((e) => e.owner === "nobody: stale");
     if (stale.length === 0) return null;
     return hit(
@@ -24,13 +24,13 @@ export const entryRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.single-card", "C", ({ boot }) => {
+  rule("boot.single-card", ({ boot }) => {
     const chosen = boot?.schools.find((s) => s.isChosen);
     if (chosen?.school !== "one card") return null;
     return hit("caution", "boot.start", {}, evidence("boot device", chosen.here, "target of this sheet"));
   }),
 
-  rule("boot.cards-overdue", "C", ({ boot, site }) => {
+  rule("boot.cards-overdue", ({ boot, site }) => {
     const cards = boot?.cards;
     if (!cards?.mirror || cards.sync?.stands !== "overdue") return null;
     const { readings, from } = cards.sync;
@@ -43,7 +43,7 @@ export const entryRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.cards-degraded", "C", ({ boot }) => {
+  rule("boot.cards-degraded", ({ boot }) => {
     const cards = boot?.cards;
     if (!cards?.mirror || cards.mirror.isWhole || cards.sync) return null;
     return hit(
@@ -54,7 +54,7 @@ export const entryRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.cards-syncing", "C", ({ boot, site }) => {
+  rule("boot.cards-syncing", ({ boot, site }) => {
     const cards = boot?.cards;
     if (!cards?.isTarget || !cards.mirror || !cards.sync || cards.sync.stands === "overdue") return null;
     const isKnown = cards.sync.stands === "under way";
@@ -72,13 +72,13 @@ export const entryRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.external", "C", ({ boot }) => {
+  rule("boot.external", ({ boot }) => {
     const chosen = boot?.schools.find((s) => s.isChosen);
     if (chosen?.school !== "external drive") return null;
     return hit("caution", "boot.start", {}, evidence("boot device", chosen.here, "target of this sheet"));
   }),
 
-  rule("boot.setting-differs", "C", ({ boot }) => {
+  rule("boot.setting-differs", ({ boot }) => {
     const other = (boot?.settings ?? []).filter(
       (s) => s.isAsWanted === false && s.done === "" && !SPOKEN_OF.includes(s.key),
     );
@@ -91,7 +91,7 @@ export const entryRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.site-setting", "C", ({ boot, site }) => {
+  rule("boot.site-setting", ({ boot, site }) => {
     const against = (boot?.settings ?? []).filter((s) => s.siteWants !== undefined);
     if (against.length === 0) return null;
     return hit(
@@ -105,7 +105,7 @@ export const entryRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.cannot-set", "C", ({ boot }) => {
+  rule("boot.cannot-set", ({ boot }) => {
     const missing = (boot?.settings ?? []).filter((s) => s.done === "cannot be set" && s.isAsWanted !== true);
     if (missing.length === 0) return null;
     return hit(
@@ -117,7 +117,7 @@ export const entryRules: readonly BootRule[] = [
   }),
 
   // Entries that lead to the very same may be called the same; what matters is two ends under one name.
-  rule("boot.same-name", "C", ({ boot }) => {
+  rule("boot.same-name", ({ boot }) => {
     const listed = (boot?.entries ?? []).filter((e) => e.active && e.owner !== "nobody: stale");
     const twice = listed.filter((e) =>
       listed.some((o) => o !== e && o.label === e.label && !e.twins.includes(o.id)),

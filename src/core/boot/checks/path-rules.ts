@@ -47,7 +47,7 @@ const lastWhy = ({ tries: all }: MomentView): string => all.findLast((t) => t.wh
 
 /** Rules about where the path of the start ends. */
 export const pathRules: readonly BootRule[] = [
-  rule("boot.medium-passed", "C", (ground) => {
+  rule("boot.medium-passed", (ground) => {
     const view = momentOf(ground, "to install");
     if (view?.verdict !== "medium not started" || !ground.image) return null;
     const tried = view.tries.find((t) => t.via === "once") ?? view.tries[0];
@@ -55,7 +55,7 @@ export const pathRules: readonly BootRule[] = [
     return hit("stop", "boot.start", { ends: view.ends, why: tried?.why ?? "" }, ...tries(view));
   }),
 
-  rule("boot.installer-again", "C", (ground) => {
+  rule("boot.installer-again", (ground) => {
     const found = firstWith(ground, "installer again");
     return (
       found &&
@@ -68,7 +68,7 @@ export const pathRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.other-system", "C", (ground) => {
+  rule("boot.other-system", (ground) => {
     const found = firstWith(ground, "another system");
     if (!found) return null;
     const { at, view } = found;
@@ -80,7 +80,7 @@ export const pathRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.nowhere", "C", (ground) => {
+  rule("boot.nowhere", (ground) => {
     const found = firstWith(ground, "nowhere");
     if (!found || !ground.sheet.storage.target) return null;
     const { at, view } = found;
@@ -92,7 +92,7 @@ export const pathRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.depends", "C", (ground) => {
+  rule("boot.depends", (ground) => {
     for (const at of AFTER) {
       const view = momentOf(ground, at);
       const other = view?.depends.find((d) => d.verdict !== "as wanted" && !d.isFirmware);

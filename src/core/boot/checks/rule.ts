@@ -6,4 +6,4 @@ import { BOOT_MESSAGES } from "./messages.en";
 type At = Path<BootGround["sheet"]>;
 
 export type BootRule = Check<BootGround, At>;
-export const rule = rulesOver<BootGround, At>()(BOOT_MESSAGES);
+export const rule = rulesOver<BootGround, At>()("C", BOOT_MESSAGES);

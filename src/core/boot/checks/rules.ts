@@ -14,7 +14,7 @@ const MBR_SECTORS = sectorCount(2 ** 32);
 
 /** Rules about how the machine starts. */
 export const bootRules: readonly BootRule[] = [
-  rule("boot.inside", "C", (context) => {
+  rule("boot.inside", (context) => {
     const { image, sheet } = context;
     const { way } = sheet.image;
     // Over the network the loader is the boot service's, and not the one in the file.
@@ -41,7 +41,7 @@ export const bootRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.image-mode", "C", (context) => {
+  rule("boot.image-mode", (context) => {
     const { image, sheet } = context;
     const byFile = context.fromMedia && (sheet.image.way === "virtual media" || sheet.image.way === "disc");
     if (!image || image.inside || !byFile || image.bootModes.includes(sheet.boot.mode)) return null;
@@ -54,7 +54,7 @@ export const bootRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.profile-mode", "C", (context) => {
+  rule("boot.profile-mode", (context) => {
     const modes = context.profile?.firmware.modes;
     if (!modes || modes.includes(context.sheet.boot.mode)) return null;
     return hit(
@@ -66,7 +66,7 @@ export const bootRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.mode-switch", "C", (context) => {
+  rule("boot.mode-switch", (context) => {
     const found = factsOf(context)?.firmware?.mode;
     if (!found || found === context.sheet.boot.mode) return null;
     const os = factsOf(context)?.system?.osName;
@@ -83,7 +83,7 @@ export const bootRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.media-first", "C", ({ sheet }) =>
+  rule("boot.media-first", ({ sheet }) =>
     sheet.boot.start === "media first in the boot order"
       ? hit(
           "stop",
@@ -95,7 +95,7 @@ export const bootRules: readonly BootRule[] = [
       : null,
   ),
 
-  rule("boot.secure-unsigned", "C", (context) => {
+  rule("boot.secure-unsigned", (context) => {
     const { sheet, image } = context;
     if (!image || !context.fromMedia) return null;
     if (sheet.boot.mode !== "uefi" || sheet.boot.secureBoot !== "on") return null;
@@ -110,7 +110,7 @@ export const bootRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.secure-profile", "C", (context) => {
+  rule("boot.secure-profile", (context) => {
     const { sheet } = context;
     const refuses = wantsItOff(context);
     if (sheet.boot.mode !== "uefi" || !isSecureAfter(sheet.boot) || !refuses) return null;
@@ -124,7 +124,7 @@ export const bootRules: readonly BootRule[] = [
   }),
 
   // Where a system on the road wants it off, its profile is the reason; elsewhere a person gives one.
-  rule("boot.secure-off", "C", (context) => {
+  rule("boot.secure-off", (context) => {
     const { boot } = context.sheet;
     if (boot.mode !== "uefi" || isSecureAfter(boot)) return null;
     const refuses = wantsItOff(context);
@@ -137,7 +137,7 @@ export const bootRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.mbr-limit", "C", (context) => {
+  rule("boot.mbr-limit", (context) => {
     const target = targetOf(context);
     const sector = target?.logicalSectorBytes ?? 512;
     const reach = bytesOf(MBR_SECTORS, byteCount(sector));
@@ -155,7 +155,7 @@ export const bootRules: readonly BootRule[] = [
     );
   }),
 
-  rule("stick.scheme", "C", (context) => {
+  rule("stick.scheme", (context) => {
     const scheme = stickOf(context).known?.entry.scheme;
     const { boot, image } = context.sheet;
     if (!onStick(context) || !image.stick.ready || boot.mode !== "legacy" || scheme !== "GPT") return null;
@@ -168,7 +168,7 @@ export const bootRules: readonly BootRule[] = [
     );
   }),
 
-  rule("stick.wrong-mode", "C", (context) => {
+  rule("stick.wrong-mode", (context) => {
     const { image, sheet } = context;
     if (!onStick(context) || !image) return null;
     const { written, name } = stickOf(context);

@@ -6,7 +6,7 @@ import { rule, type BootRule } from "./rule";
 
 /** Rules about a system on a volume of a storage network. */
 export const sanRules: readonly BootRule[] = [
-  rule("boot.san-initiator", "C", (context) => {
+  rule("boot.san-initiator", (context) => {
     const target = targetOf(context);
     const facts = factsOf(context);
     const hidden = facts && target?.san ? reachesSan(facts) : null;
@@ -25,7 +25,7 @@ export const sanRules: readonly BootRule[] = [
     );
   }),
 
-  rule("boot.san-path", "C", (context) => {
+  rule("boot.san-path", (context) => {
     const target = targetOf(context);
     return target?.san && target.sanPaths === 1
       ? hit(

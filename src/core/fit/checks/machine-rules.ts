@@ -26,7 +26,7 @@ const COMPAT_RULES = (
     ["compat.works", "works", "note"],
   ] as const
 ).map(([code, verdict, severity]) =>
-  rule(code, "A", (context) => {
+  rule(code, (context) => {
     const facts = factsOf(context);
     if (!facts || !context.profile) return null;
     const version = context.image?.version ?? context.profile.version;
@@ -58,16 +58,16 @@ const COMPAT_RULES = (
 
 /** Rules about the machine under the wanted system. */
 export const machineRules: readonly FitRule[] = [
-  rule("machine.none", "A", ({ machine }) => (machine ? null : hit("stop", "machine.id", {}))),
+  rule("machine.none", ({ machine }) => (machine ? null : hit("stop", "machine.id", {}))),
 
-  rule("machine.memory", "A", (context) => {
+  rule("machine.memory", (context) => {
     const memory = factsOf(context)?.memory;
     const installed = memory?.installedBytes || memory?.recognisedBytes;
     const path = memory?.installedBytes ? "memory.installedBytes" : "memory.recognisedBytes";
     return amountAsked(context, "machine.id", installed, sourceWords(context, path), "memoryBytes");
   }),
 
-  rule("machine.cores", "A", (context) =>
+  rule("machine.cores", (context) =>
     amountAsked(
       context,
       "machine.id",
@@ -77,7 +77,7 @@ export const machineRules: readonly FitRule[] = [
     ),
   ),
 
-  rule("machine.architecture", "A", (context) => {
+  rule("machine.architecture", (context) => {
     const has = factsOf(context)?.processors?.architecture;
     const { image, profile } = context;
     const offered = profile?.requirements.architectures ?? [];
@@ -101,7 +101,7 @@ export const machineRules: readonly FitRule[] = [
     );
   }),
 
-  rule("machine.role", "A", (context) => {
+  rule("machine.role", (context) => {
     const role = context.machine?.document.typed.role;
     const suits = context.profile?.suits ?? [];
     if (!role || suits.length === 0 || suits.includes(role)) return null;
@@ -114,7 +114,7 @@ export const machineRules: readonly FitRule[] = [
     );
   }),
 
-  rule("machine.virtualisation", "A", (context) => {
+  rule("machine.virtualisation", (context) => {
     const wish = context.profile?.requirements.virtualisation;
     if (factsOf(context)?.processors?.virtualisation !== false || !wish || wish === "not needed") return null;
     return hit(
@@ -126,7 +126,7 @@ export const machineRules: readonly FitRule[] = [
     );
   }),
 
-  rule("machine.iommu", "A", (context) => {
+  rule("machine.iommu", (context) => {
     const wish = context.profile?.requirements.iommu;
     if (factsOf(context)?.processors?.iommu !== false || !wish || wish === "not needed") return null;
     return hit(
@@ -138,7 +138,7 @@ export const machineRules: readonly FitRule[] = [
     );
   }),
 
-  rule("machine.level", "A", (context) => {
+  rule("machine.level", (context) => {
     const has = factsOf(context)?.processors?.level;
     const wanted = context.profile?.requirements.processorLevel;
     if (!has || !wanted || compareVersions(has, wanted) >= 0) return null;
@@ -151,7 +151,7 @@ export const machineRules: readonly FitRule[] = [
     );
   }),
 
-  rule("machine.firmware-least", "A", (context) => {
+  rule("machine.firmware-least", (context) => {
     const facts = factsOf(context);
     if (!facts) return null;
     return (context.profile?.requirements.firmware ?? []).flatMap((asked) => {
@@ -173,7 +173,7 @@ export const machineRules: readonly FitRule[] = [
 
   ...COMPAT_RULES,
 
-  rule("machine.no-remote-hands", "A", (context) => {
+  rule("machine.no-remote-hands", (context) => {
     const controller = factsOf(context)?.controller;
     if (!context.machine || controller?.present !== false || !byVirtualMedia(context)) return null;
     return hit(
@@ -185,7 +185,7 @@ export const machineRules: readonly FitRule[] = [
     );
   }),
 
-  rule("machine.media-licence", "A", (context) => {
+  rule("machine.media-licence", (context) => {
     const media = factsOf(context)?.controller?.virtualMedia;
     if (!byVirtualMedia(context) || !media || media === "licensed") return null;
     return hit(

@@ -6,4 +6,4 @@ import { FIT_MESSAGES } from "./messages.en";
 type At = Path<FitGround["sheet"]>;
 
 export type FitRule = Check<FitGround, At>;
-export const rule = rulesOver<FitGround, At>()(FIT_MESSAGES);
+export const rule = rulesOver<FitGround, At>()("A", FIT_MESSAGES);

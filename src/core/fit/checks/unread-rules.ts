@@ -64,7 +64,7 @@ const askedFacts = (asked: string) =>
 
 /** What nobody has read is neither met nor missed: it is said, with the tool that would tell. */
 export const unreadRules: readonly FitRule[] = [
-  rule("machine.not-read", "A", (context) => {
+  rule("machine.not-read", (context) => {
     if (!context.machine || !context.profile) return null;
     return ASKED.flatMap(({ fact, asks, isRead, tool }) => {
       const asked = asks(context);

@@ -7,9 +7,9 @@ import { rule, type ImageRule } from "./rule";
 
 /** Rules about the image itself. */
 export const imageRules: readonly ImageRule[] = [
-  rule("image.none", "B", ({ image }) => (image ? null : hit("stop", "image.id", {}))),
+  rule("image.none", ({ image }) => (image ? null : hit("stop", "image.id", {}))),
 
-  rule("image.no-profile", "B", ({ image, profile }) =>
+  rule("image.no-profile", ({ image, profile }) =>
     image && !profile
       ? hit(
           "stop",
@@ -20,11 +20,11 @@ export const imageRules: readonly ImageRule[] = [
       : null,
   ),
 
-  rule("image.no-checksum", "B", ({ image }) =>
+  rule("image.no-checksum", ({ image }) =>
     image && !image.published ? hit("caution", "image.id", { file: image.fileName || image.name }) : null,
   ),
 
-  rule("image.weak-checksum", "B", ({ image }) =>
+  rule("image.weak-checksum", ({ image }) =>
     image?.published && isWeak(image.published.algorithm)
       ? hit(
           "note",
@@ -35,7 +35,7 @@ export const imageRules: readonly ImageRule[] = [
       : null,
   ),
 
-  rule("image.bad-checksum", "B", ({ image }) => {
+  rule("image.bad-checksum", ({ image }) => {
     const problem = image?.published ? checksumProblem(image.published) : null;
     if (!image?.published || !problem) return null;
     return hit(
@@ -46,14 +46,14 @@ export const imageRules: readonly ImageRule[] = [
     );
   }),
 
-  rule("image.not-verified", "B", ({ image }) => {
+  rule("image.not-verified", ({ image }) => {
     if (!image?.published || checksumProblem(image.published)) return null;
     const state = verificationOf(image);
     if (state !== "not computed" && state !== "other algorithm") return null;
     return hit("caution", "image.id", { why: state, algorithm: image.published.algorithm });
   }),
 
-  rule("image.checksum-differs", "B", (context) => {
+  rule("image.checksum-differs", (context) => {
     const { image } = context;
     if (!image || verificationOf(image) !== "differs") return null;
     const tail = (value: string | undefined): string => `…${(value ?? "").trim().slice(-12)}`;
@@ -73,7 +73,7 @@ export const imageRules: readonly ImageRule[] = [
     };
   }),
 
-  rule("image.support-over", "B", (context) => {
+  rule("image.support-over", (context) => {
     const { image } = context;
     return image?.supportEnds && image.supportEnds < context.today
       ? hit(
@@ -85,7 +85,7 @@ export const imageRules: readonly ImageRule[] = [
       : null;
   }),
 
-  rule("image.damaged", "B", (context) => {
+  rule("image.damaged", (context) => {
     const { image } = context;
     const inside = image?.inside;
     if (!inside) return [];
@@ -104,7 +104,7 @@ export const imageRules: readonly ImageRule[] = [
       }));
   }),
 
-  rule("image.size-differs", "B", ({ image }) => {
+  rule("image.size-differs", ({ image }) => {
     const seen = image?.inside?.found.sizeBytes;
     if (!image || seen === undefined || seen === image.sizeBytes) return null;
     return hit(
@@ -116,7 +116,7 @@ export const imageRules: readonly ImageRule[] = [
     );
   }),
 
-  rule("image.not-inspected", "B", (context) => {
+  rule("image.not-inspected", (context) => {
     const { image } = context;
     if (!image || image.inside || !context.fromMedia) return null;
     return hit("note", "image.id", { file: image.fileName || image.name });

@@ -16,7 +16,7 @@ const foundEvidence = (context: ImageGround) =>
 
 /** Rules about the road to the wanted system, and about the profile that it is planned with. */
 export const roadRules: readonly ImageRule[] = [
-  rule("image.road-closed", "B", (context) => {
+  rule("image.road-closed", (context) => {
     const road = context.road;
     if (!road || road.legs.length > 0) return null;
     return hit(
@@ -28,7 +28,7 @@ export const roadRules: readonly ImageRule[] = [
     );
   }),
 
-  rule("image.stone-missing", "B", (context) =>
+  rule("image.stone-missing", (context) =>
     context.legs
       .slice(0, -1)
       .filter((leg) => leg.through === "installer" && !imageOfLeg(context, leg, false))
@@ -48,7 +48,7 @@ export const roadRules: readonly ImageRule[] = [
       })),
   ),
 
-  rule("image.stepping-stone", "B", (context) => {
+  rule("image.stepping-stone", (context) => {
     const road = context.road;
     const stones = context.legs.slice(0, -1);
     if (!road || stones.length === 0) return null;
@@ -62,7 +62,7 @@ export const roadRules: readonly ImageRule[] = [
     );
   }),
 
-  rule("image.road-loses", "B", (context) => {
+  rule("image.road-loses", (context) => {
     const road = context.road;
     if (!road || road.loses.length === 0 || !context.installed) return null;
     return hit(
@@ -74,7 +74,7 @@ export const roadRules: readonly ImageRule[] = [
     );
   }),
 
-  rule("image.road-kept", "B", (context) => {
+  rule("image.road-kept", (context) => {
     if (context.sheet.image.road !== "fresh") return null;
     const other = context.roads.find((r) => r.road !== "fresh" && r.legs.length > 0);
     if (!other) return null;
@@ -87,7 +87,7 @@ export const roadRules: readonly ImageRule[] = [
     );
   }),
 
-  rule("image.known-fault", "B", (context) =>
+  rule("image.known-fault", (context) =>
     context.faults
       // One that forces a stepping stone is told with the stone.
       .filter(({ fault }) => !fault.stone)
@@ -107,7 +107,7 @@ export const roadRules: readonly ImageRule[] = [
       })),
   ),
 
-  rule("image.profile-newer", "B", ({ edition }) =>
+  rule("image.profile-newer", ({ edition }) =>
     edition && edition.kept < edition.newest
       ? hit(
           "note",
@@ -119,7 +119,7 @@ export const roadRules: readonly ImageRule[] = [
       : null,
   ),
 
-  rule("image.newer-exists", "B", ({ image, shelf, sheet }) => {
+  rule("image.newer-exists", ({ image, shelf, sheet }) => {
     if (!image) return null;
     const newer = shelf
       .filter(({ id, image: other }) => id !== sheet.image.id && other.purpose === "installer")
@@ -139,7 +139,7 @@ export const roadRules: readonly ImageRule[] = [
       : null;
   }),
 
-  rule("image.odd-name", "B", ({ image, profile }) => {
+  rule("image.odd-name", ({ image, profile }) => {
     const words = profile?.recognise ?? [];
     const name = image?.fileName.toLowerCase() ?? "";
     if (!image || name === "" || words.length === 0 || words.every((w) => name.includes(w.toLowerCase())))
@@ -157,7 +157,7 @@ export const roadRules: readonly ImageRule[] = [
     );
   }),
 
-  rule("image.maker-build", "B", (context) => {
+  rule("image.maker-build", (context) => {
     const { image, sheet } = context;
     const maker = factsOf(context)?.chassis?.maker;
     if (!image || !maker) return null;
@@ -192,7 +192,7 @@ export const roadRules: readonly ImageRule[] = [
     );
   }),
 
-  rule("image.pre-release", "B", (context) => {
+  rule("image.pre-release", (context) => {
     const { profile, image } = context;
     if (!image || profile?.support.channel !== "pre-release") return null;
     const use = context.machine?.document.typed.use ?? "production";
@@ -205,7 +205,7 @@ export const roadRules: readonly ImageRule[] = [
     );
   }),
 
-  rule("image.line-over", "B", (context) => {
+  rule("image.line-over", (context) => {
     const { profile, image } = context;
     const ends = profile?.support.ends;
     // A date on the image itself is the better witness (image.support-over).

@@ -6,4 +6,4 @@ import { IMAGE_MESSAGES } from "./messages.en";
 type At = Path<ImageGround["sheet"]>;
 
 export type ImageRule = Check<ImageGround, At>;
-export const rule = rulesOver<ImageGround, At>()(IMAGE_MESSAGES);
+export const rule = rulesOver<ImageGround, At>()("B", IMAGE_MESSAGES);

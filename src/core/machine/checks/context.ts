@@ -48,7 +48,11 @@ export interface MachineContext {
 type At = "machine.id" | "storage.target" | "network.port";
 
 export type MachineCheck = Check<MachineContext, At>;
-export const check = rulesOver<MachineContext, At>()(MACHINE_MESSAGES);
+const rulesIn = rulesOver<MachineContext, At>();
+/** Rules about the machine itself, its drives and its ports. */
+export const check = rulesIn("A", MACHINE_MESSAGES);
+export const driveCheck = rulesIn("D", MACHINE_MESSAGES);
+export const portCheck = rulesIn("E", MACHINE_MESSAGES);
 
 /** A hit about the machine as a whole, or about one drive or port of it (`subject`). */
 export const say = <Where extends At, Facts extends Readonly<Record<string, string>>>(

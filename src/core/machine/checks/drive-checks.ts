@@ -2,10 +2,10 @@ import { evidence } from "../../finding";
 import { formatBytes } from "../../units";
 import { driveName, holdsData, isSoundMember, presentDrives } from "../facts/describe";
 import { judgeDrive } from "../drives/health";
-import { check, readBy, say, type MachineCheck } from "./context";
+import { driveCheck, readBy, say, type MachineCheck } from "./context";
 
 export const driveChecks: readonly MachineCheck[] = [
-  check("drive.failing", "D", (context) =>
+  driveCheck("drive.failing", (context) =>
     presentDrives(context.document.facts)
       .map((drive) => ({ drive, ...judgeDrive(drive) }))
       .filter((j) => j.verdict === "failing")
@@ -20,7 +20,7 @@ export const driveChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("drive.watch", "D", (context) =>
+  driveCheck("drive.watch", (context) =>
     presentDrives(context.document.facts)
       .map((drive) => ({ drive, ...judgeDrive(drive) }))
       .filter((j) => j.verdict === "watch")
@@ -35,7 +35,7 @@ export const driveChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("drive.unread", "D", (context) => {
+  driveCheck("drive.unread", (context) => {
     const used = presentDrives(context.document.facts).filter(
       (d) =>
         holdsData(d) &&
@@ -60,7 +60,7 @@ export const driveChecks: readonly MachineCheck[] = [
     );
   }),
 
-  check("drive.moved-in", "D", ({ document, pasts }) =>
+  driveCheck("drive.moved-in", ({ document, pasts }) =>
     pasts.flatMap((past) => {
       const drive = presentDrives(document.facts).find((d) => d.id === past.driveId);
       if (!drive || past.cameFrom === null) return [];
@@ -87,7 +87,7 @@ export const driveChecks: readonly MachineCheck[] = [
     }),
   ),
 
-  check("drive.elsewhere", "D", ({ document, pasts }) =>
+  driveCheck("drive.elsewhere", ({ document, pasts }) =>
     pasts.flatMap((past) => {
       const drive = presentDrives(document.facts).find((d) => d.id === past.driveId);
       if (!drive || past.alsoIn === null) return [];
@@ -104,7 +104,7 @@ export const driveChecks: readonly MachineCheck[] = [
     }),
   ),
 
-  check("drive.same-serial", "D", ({ document: { facts } }) => {
+  driveCheck("drive.same-serial", ({ document: { facts } }) => {
     const twice = presentDrives(facts).filter((d) => d.id.includes("@"));
     return twice.map((d) =>
       say(
@@ -117,7 +117,7 @@ export const driveChecks: readonly MachineCheck[] = [
     );
   }),
 
-  check("drive.size-unknown", "D", ({ document: { facts } }) =>
+  driveCheck("drive.size-unknown", ({ document: { facts } }) =>
     presentDrives(facts)
       .filter((d) => d.sizeBytes === 0)
       .map((d) =>
@@ -131,7 +131,7 @@ export const driveChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("drive.idle-space", "D", (context) =>
+  driveCheck("drive.idle-space", (context) =>
     presentDrives(context.document.facts).flatMap((d) => {
       const parts = (d.contents ?? []).filter((c) => c.part !== d.seenAs);
       const used = parts.reduce((sum, c) => sum + c.sizeBytes, 0);
@@ -155,7 +155,7 @@ export const driveChecks: readonly MachineCheck[] = [
     }),
   ),
 
-  check("drive.set-as-drive", "D", ({ document: { facts } }) =>
+  driveCheck("drive.set-as-drive", ({ document: { facts } }) =>
     presentDrives(facts)
       .filter((d) => d.presentedBy !== null)
       .map((d) => {
@@ -175,7 +175,7 @@ export const driveChecks: readonly MachineCheck[] = [
       }),
   ),
 
-  check("machine.set-degraded", "D", (context) =>
+  driveCheck("machine.set-degraded", (context) =>
     context.document.facts.sets
       .filter((s) => s.health === "degraded" || s.health === "failed")
       .map((s) =>
@@ -201,7 +201,7 @@ export const driveChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("machine.pool-behind-raid", "D", (context) => {
+  driveCheck("machine.pool-behind-raid", (context) => {
     const { sets, storageControllers, drives } = context.document.facts;
     const raid = storageControllers.filter((c) => c.mode === "RAID");
     const pools = sets.filter((s) => s.kind === "pool");

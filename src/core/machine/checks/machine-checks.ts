@@ -13,7 +13,7 @@ const IDLE_LIMIT = 60;
 const MARGIN = 10;
 
 export const machineChecks: readonly MachineCheck[] = [
-  check("machine.memory-lost", "A", (context) => {
+  check("machine.memory-lost", (context) => {
     const { installedBytes: installed, recognisedBytes: seen } = context.document.facts.memory ?? {};
     // Firmware and kernel keep a few hundred MiB for themselves; more than an eighth and 1 GiB is a module not seen.
     if (!installed || !seen || installed - seen < Math.max(installed / 8, 2 ** 30)) return null;
@@ -28,7 +28,7 @@ export const machineChecks: readonly MachineCheck[] = [
     );
   }),
 
-  check("machine.memory-unequal", "A", (context) => {
+  check("machine.memory-unequal", (context) => {
     const fitted = (context.document.facts.memory?.modules ?? []).filter((m) => m.sizeBytes > 0);
     const sizes = [...new Set(fitted.map((m) => m.sizeBytes))].sort((a, b) => b - a);
     const rates = [...new Set(fitted.map((m) => m.megatransfers).filter((r) => r !== null))];
@@ -55,7 +55,7 @@ export const machineChecks: readonly MachineCheck[] = [
     ]);
   }),
 
-  check("machine.twin", "A", ({ document: { facts }, rivals, name }) => {
+  check("machine.twin", ({ document: { facts }, rivals, name }) => {
     const serial = facts.chassis?.serial;
     const macs = facts.ports.map((p) => p.mac.toLowerCase());
     const shared = new Map<string, string>();
@@ -74,7 +74,7 @@ export const machineChecks: readonly MachineCheck[] = [
     );
   }),
 
-  check("machine.stale", "A", ({ document, now, timeZone }) => {
+  check("machine.stale", ({ document, now, timeZone }) => {
     const latest = Object.values(document.sources)
       .filter((s) => s.tool !== "typed")
       .map((s) => s.at)
@@ -88,7 +88,7 @@ export const machineChecks: readonly MachineCheck[] = [
     ]);
   }),
 
-  check("machine.tools-disagree", "A", ({ document, timeZone }) =>
+  check("machine.tools-disagree", ({ document, timeZone }) =>
     Object.entries(document.disputes).map(([path, claims]) => {
       const [group = "", ...rest] = path.split(".");
       const value =
@@ -121,7 +121,7 @@ export const machineChecks: readonly MachineCheck[] = [
     }),
   ),
 
-  check("machine.not-as-delivered", "A", ({ document }) =>
+  check("machine.not-as-delivered", ({ document }) =>
     compareDelivery(document)
       .filter((line) => line.verdict === "differs")
       .map((line) =>
@@ -138,7 +138,7 @@ export const machineChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("machine.hot", "A", (context) =>
+  check("machine.hot", (context) =>
     context.document.facts.sensors
       .filter(
         (s) =>
@@ -165,7 +165,7 @@ export const machineChecks: readonly MachineCheck[] = [
       }),
   ),
 
-  check("machine.laptop", "A", (context) => {
+  check("machine.laptop", (context) => {
     const form = context.document.facts.chassis?.form ?? "";
     const { lid, sleep, battery } = context.document.typed.laptop;
     if (!/laptop|notebook|portable/i.test(form) || (lid && sleep && battery)) return null;

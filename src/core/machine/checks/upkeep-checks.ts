@@ -4,7 +4,7 @@ import { check, readBy, say, type MachineCheck } from "./context";
 
 /** Rules about what a machine needs done: defects, firmware, dates, its supplies and its circuit. */
 export const upkeepChecks: readonly MachineCheck[] = [
-  check("machine.defect", "A", ({ document }) =>
+  check("machine.defect", ({ document }) =>
     document.typed.defects
       .filter((d) => d.mendedOn === null)
       .map((d) =>
@@ -18,7 +18,7 @@ export const upkeepChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("machine.firmware-outdated", "A", ({ document }) =>
+  check("machine.firmware-outdated", ({ document }) =>
     document.typed.firmware
       .filter((f) => f.decision === "undecided" && compareVersions(f.installed, f.available) < 0)
       .map((f) =>
@@ -32,7 +32,7 @@ export const upkeepChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("machine.firmware-due", "A", ({ document, today }) =>
+  check("machine.firmware-due", ({ document, today }) =>
     document.typed.firmware
       .filter((f) => f.decision === "postponed" && f.due !== null && f.due < today)
       .map((f) =>
@@ -46,7 +46,7 @@ export const upkeepChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("machine.date-over", "A", ({ document, today }) =>
+  check("machine.date-over", ({ document, today }) =>
     document.typed.dates
       .filter((d) => d.doneOn === null && d.due < today)
       .map((d) =>
@@ -54,7 +54,7 @@ export const upkeepChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("machine.supply", "A", (context) =>
+  check("machine.supply", (context) =>
     context.document.facts.powerSupplies
       .filter((p) => !/^(ok|enabled|present, ok|present|not told|good)\b/i.test(p.state))
       .map((p) =>
@@ -68,7 +68,7 @@ export const upkeepChecks: readonly MachineCheck[] = [
       ),
   ),
 
-  check("machine.circuit", "A", ({ circuit }) => {
+  check("machine.circuit", ({ circuit }) => {
     if (!circuit || circuit.watts <= circuit.limitWatts) return null;
     const over = circuit.watts - circuit.limitWatts;
     return say(

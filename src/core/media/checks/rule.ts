@@ -6,4 +6,4 @@ import { MEDIA_MESSAGES } from "./messages.en";
 type At = Path<MediaGround["sheet"]>;
 
 export type MediaRule = Check<MediaGround, At>;
-export const rule = rulesOver<MediaGround, At>()(MEDIA_MESSAGES);
+export const rule = rulesOver<MediaGround, At>()("B", MEDIA_MESSAGES);

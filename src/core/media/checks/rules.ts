@@ -12,7 +12,7 @@ const MUCH_QUICKER = 2;
 
 /** Rules about the way to the machine, and about the stick that is one of them. */
 export const stickRules: readonly MediaRule[] = [
-  rule("image.way-closed", "B", (context) => {
+  rule("image.way-closed", (context) => {
     const { way } = context.sheet.image;
     // The licence and the absent controller have rules of their own, beside the machine.
     if (way === "virtual media") return null;
@@ -30,7 +30,7 @@ export const stickRules: readonly MediaRule[] = [
     );
   }),
 
-  rule("image.slow-way", "B", (context) => {
+  rule("image.slow-way", (context) => {
     const plans = context.ways ?? [];
     const seconds = (p: (typeof plans)[number]): number => p.once.likelySeconds + p.each.likelySeconds;
     const chosen = plans.find((p) => p.way === context.sheet.image.way);
@@ -53,7 +53,7 @@ export const stickRules: readonly MediaRule[] = [
     );
   }),
 
-  rule("stick.no-identity", "B", (context) =>
+  rule("stick.no-identity", (context) =>
     onStick(context) && !stickOf(context).serial
       ? hit(
           "caution",
@@ -64,7 +64,7 @@ export const stickRules: readonly MediaRule[] = [
       : null,
   ),
 
-  rule("stick.other-image", "B", (context) => {
+  rule("stick.other-image", (context) => {
     const { known } = stickOf(context);
     const { id, stick } = context.sheet.image;
     if (!onStick(context) || !stick.ready || !context.image) return null;
@@ -80,7 +80,7 @@ export const stickRules: readonly MediaRule[] = [
     );
   }),
 
-  rule("stick.not-compared", "B", (context) => {
+  rule("stick.not-compared", (context) => {
     const carries = stickOf(context).known?.entry.carries;
     if (!onStick(context) || !context.sheet.image.stick.ready || !carries || carries.compared) return null;
     return hit(
@@ -92,7 +92,7 @@ export const stickRules: readonly MediaRule[] = [
     );
   }),
 
-  rule("stick.too-small", "B", (context) => {
+  rule("stick.too-small", (context) => {
     const { image } = context;
     const size = stickOf(context).sizeBytes;
     if (!onStick(context) || !image || size === null || size >= image.sizeBytes) return null;
@@ -105,7 +105,7 @@ export const stickRules: readonly MediaRule[] = [
     );
   }),
 
-  rule("stick.holds-data", "B", (context) => {
+  rule("stick.holds-data", (context) => {
     const { holds } = stickOf(context);
     if (!onStick(context) || context.sheet.image.stick.ready || holds === "" || holds === "nothing")
       return null;

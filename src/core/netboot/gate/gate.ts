@@ -39,16 +39,16 @@ type At =
   | "answers"
   | "answers.kernelWords";
 
-const rule = rulesOver<ArmGround, At>()(ARM_MESSAGES);
+const rule = rulesOver<ArmGround, At>()("H", ARM_MESSAGES);
 
 const each = <A extends At>(at: A, problems: readonly string[]) =>
   [...new Set(problems)].map((problem) => ({ ...hit("stop", at, { problem }), subject: problem }));
 
 const CHECKS = [
-  rule("arm.service", "H", ({ hasService }) =>
+  rule("arm.service", ({ hasService }) =>
     hasService ? null : hit("stop", "service", {}, evidence("DERRICK_BOOT_URL", "not set", "environment")),
   ),
-  rule("arm.site", "H", ({ site }) =>
+  rule("arm.site", ({ site }) =>
     !site || site.networkBoot === "on"
       ? null
       : hit(
@@ -58,9 +58,9 @@ const CHECKS = [
           evidence("network boot", site.networkBoot, `site ${site.name}`),
         ),
   ),
-  rule("arm.machine", "H", ({ machine }) => (machine ? null : hit("stop", "machine.id", {}))),
-  rule("arm.image", "H", ({ profile }) => (profile ? null : hit("stop", "image.id", {}))),
-  rule("arm.serial", "H", ({ machine }) =>
+  rule("arm.machine", ({ machine }) => (machine ? null : hit("stop", "machine.id", {}))),
+  rule("arm.image", ({ profile }) => (profile ? null : hit("stop", "image.id", {}))),
+  rule("arm.serial", ({ machine }) =>
     !machine || isSerial(machine.serial)
       ? null
       : hit(
@@ -70,25 +70,23 @@ const CHECKS = [
           evidence("serial number", machine.serial || "none", "hardware data"),
         ),
   ),
-  rule("arm.way", "H", ({ machine, isServed }) =>
-    !machine || isServed ? null : hit("stop", "image.way", {}),
-  ),
-  rule("arm.ports", "H", ({ machine }) =>
+  rule("arm.way", ({ machine, isServed }) => (!machine || isServed ? null : hit("stop", "image.way", {}))),
+  rule("arm.ports", ({ machine }) =>
     !machine || machine.macs.length > 0 ? null : hit("stop", "machine.ports", { machine: machine.name }),
   ),
-  rule("arm.profile", "H", ({ profile, hasKernelWords }) => {
+  rule("arm.profile", ({ profile, hasKernelWords }) => {
     const what = profile && !profile.hasNetboot ? "files" : hasKernelWords === false ? "words" : null;
     return profile && what ? hit("stop", "profile.netboot", { profile: profile.name, what }) : null;
   }),
-  rule("arm.words", "H", ({ problems: { words } }) =>
+  rule("arm.words", ({ problems: { words } }) =>
     words === null ? null : hit("stop", "answers.kernelWords", { problem: words }),
   ),
-  rule("arm.image-file", "H", ({ problems }) => each("image.file", problems.imageFiles)),
-  rule("arm.versions", "H", ({ problems: { versions } }) =>
+  rule("arm.image-file", ({ problems }) => each("image.file", problems.imageFiles)),
+  rule("arm.versions", ({ problems: { versions } }) =>
     versions === null ? null : hit("stop", "image.file", { problem: versions }),
   ),
-  rule("arm.answers", "H", ({ problems }) => each("answers", problems.answers)),
-  rule("arm.report", "H", ({ profile, reports }) =>
+  rule("arm.answers", ({ problems }) => each("answers", problems.answers)),
+  rule("arm.report", ({ profile, reports }) =>
     profile && reports === false ? hit("stop", "profile.answerScript", { profile: profile.name }) : null,
   ),
 ] as const;

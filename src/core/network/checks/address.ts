@@ -10,7 +10,7 @@ const ADDRESS = "network.address" as const;
 
 /** Rules about the address, the port and what the machine reaches. */
 export const ADDRESS_CHECKS: readonly NetworkRule[] = [
-  rule("network.no-port", "E", (context) => {
+  rule("network.no-port", (context) => {
     const ports = factsOf(context)?.ports ?? [];
     const { port } = context.sheet.network;
     if (!context.machine || ports.some((p) => p.mac === port)) return null;
@@ -22,7 +22,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.wireless-port", "E", (context) => {
+  rule("network.wireless-port", (context) => {
     const port = portOf(context);
     const wired = factsOf(context)?.ports.find((p) => p.kind === "ethernet");
     if (port?.kind !== "wireless" || !wired) return null;
@@ -35,7 +35,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.no-link", "E", (context) => {
+  rule("network.no-link", (context) => {
     const port = portOf(context);
     if (port?.link !== "down") return null;
     const others = (factsOf(context)?.ports ?? []).filter((p) => p.link === "up" && p.mac !== port.mac);
@@ -52,13 +52,13 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.no-address", "E", ({ sheet }) =>
+  rule("network.no-address", ({ sheet }) =>
     sheet.network.school !== "dynamic" && sheet.network.address.trim() === ""
       ? hit("stop", ADDRESS, { school: term(sheet.network.school) })
       : null,
   ),
 
-  rule("network.not-an-address", "E", ({ sheet }) =>
+  rule("network.not-an-address", ({ sheet }) =>
     sheet.network.school !== "dynamic" &&
     sheet.network.address.trim() !== "" &&
     !isAddress(sheet.network.address)
@@ -71,7 +71,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
       : null,
   ),
 
-  rule("network.no-segment", "E", (context) => {
+  rule("network.no-segment", (context) => {
     const { school, segment } = context.sheet.network;
     if (!context.site || school === "dynamic" || segmentOf(context)) return null;
     return hit(
@@ -83,7 +83,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.outside", "E", (context) => {
+  rule("network.outside", (context) => {
     const segment = segmentOf(context);
     const { address, school } = context.sheet.network;
     if (!segment || school === "dynamic" || !isAddress(address) || contains(segment.prefix, address))
@@ -97,7 +97,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.edge", "E", (context) => {
+  rule("network.edge", (context) => {
     const segment = segmentOf(context);
     const { address, school } = context.sheet.network;
     const edge = segment && school !== "dynamic" ? edgeOf(segment.prefix, address) : null;
@@ -110,7 +110,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.taken", "E", (context) => {
+  rule("network.taken", (context) => {
     const { address, school } = context.sheet.network;
     if (school === "dynamic") return null;
     return ownersOf(context, address, segmentOf(context)).map((owner) => ({
@@ -125,7 +125,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     }));
   }),
 
-  rule("network.in-pool", "E", (context) => {
+  rule("network.in-pool", (context) => {
     const { address, school } = context.sheet.network;
     const segment = segmentOf(context);
     const pool = segment?.dhcp.find((range) => inRange(address, range));
@@ -139,7 +139,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.not-reserved", "E", (context) => {
+  rule("network.not-reserved", (context) => {
     const { address, school, port } = context.sheet.network;
     const segment = segmentOf(context);
     if (school !== "reserved" || !segment || !port || !isAddress(address)) return null;
@@ -154,7 +154,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.gateway", "E", (context) => {
+  rule("network.gateway", (context) => {
     const { gateway, address, school } = context.sheet.network;
     const segment = segmentOf(context);
     if (school !== "fixed" || gateway.trim() === "") return null;
@@ -176,7 +176,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
       : null;
   }),
 
-  rule("network.no-gateway", "E", (context) => {
+  rule("network.no-gateway", (context) => {
     const segment = segmentOf(context);
     if (
       context.sheet.network.school !== "fixed" ||
@@ -193,7 +193,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.name-servers", "E", ({ sheet }) => {
+  rule("network.name-servers", ({ sheet }) => {
     const bad = sheet.network.nameServers.filter((s) => !isAddress(s));
     if (bad.length > 0)
       return hit(
@@ -212,7 +212,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
       : null;
   }),
 
-  rule("network.dynamic", "E", (context) => {
+  rule("network.dynamic", (context) => {
     const { school, fixedBy } = context.sheet.network;
     if (school !== "dynamic" || (fixedBy !== null && fixedBy >= context.today)) return null;
     return hit(
@@ -223,7 +223,7 @@ export const ADDRESS_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.headless", "E", (ground) => {
+  rule("network.headless", (ground) => {
     const controller = factsOf(ground)?.controller;
     return ground.sheet.network.school === "dynamic" && controller?.present === false
       ? hit(

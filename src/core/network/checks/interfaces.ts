@@ -65,7 +65,7 @@ const managementGroup = (one: Interface | undefined): PortGroup | "none" | null 
 
 /** Rules about what stands on the ports: bonds, VLANs, bridges, virtual switches. */
 export const INTERFACE_CHECKS: readonly NetworkRule[] = [
-  rule("network.interface", "E", (ground) => {
+  rule("network.interface", (ground) => {
     const { interfaces } = ground.sheet.network;
     const round = circles(interfaces);
     return interfaces.flatMap((one, i) => {
@@ -85,7 +85,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
     });
   }),
 
-  rule("network.carrier", "E", ({ sheet }) => {
+  rule("network.carrier", ({ sheet }) => {
     const { carrier, interfaces, port } = sheet.network;
     const over = carrier === null ? [] : portsBelow(interfaces, carrier);
     const masters =
@@ -117,7 +117,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
       : null;
   }),
 
-  rule("network.group", "E", ({ sheet }) =>
+  rule("network.group", ({ sheet }) =>
     sheet.network.interfaces.flatMap((one) =>
       (one.kind === "virtual switch" ? one.groups : []).flatMap((group, i, groups) => {
         const state =
@@ -143,7 +143,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
     ),
   ),
 
-  rule("network.port-twice", "E", ({ sheet }) => {
+  rule("network.port-twice", ({ sheet }) => {
     const { interfaces } = sheet.network;
     const parents = [...new Set(interfaces.flatMap((i) => i.on))];
     return parents.flatMap((on) => {
@@ -162,7 +162,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
     });
   }),
 
-  rule("network.bond", "E", (ground) =>
+  rule("network.bond", (ground) =>
     ground.sheet.network.interfaces.flatMap(
       (one): Hit<typeof AT, { name: string; state: "one" | "wireless"; port?: string }>[] => {
         if (one.kind !== "bond" || one.on.length === 0) return [];
@@ -189,7 +189,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
     ),
   ),
 
-  rule("network.mtu-below", "E", ({ sheet }) => {
+  rule("network.mtu-below", ({ sheet }) => {
     const { interfaces } = sheet.network;
     return interfaces.flatMap((one) => {
       const below = one.on
@@ -214,7 +214,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
     });
   }),
 
-  rule("network.other-address", "E", (ground) =>
+  rule("network.other-address", (ground) =>
     ground.sheet.network.interfaces.flatMap((one) => {
       if (one.address.trim() === "") return [];
       const segment = ground.site?.segments.find((s) => s.id === one.segment) ?? null;
@@ -234,7 +234,7 @@ export const INTERFACE_CHECKS: readonly NetworkRule[] = [
     }),
   ),
 
-  rule("network.vlan-aware", "E", ({ sheet }) => {
+  rule("network.vlan-aware", ({ sheet }) => {
     const { carrier, interfaces } = sheet.network;
     const bridge =
       carrier === null ? undefined : stackBelow(interfaces, carrier).find((i) => i.kind === "bridge");

@@ -6,4 +6,4 @@ import { NETWORK_MESSAGES } from "./messages.en";
 type At = Path<NetworkGround["sheet"]>;
 
 export type NetworkRule = Check<NetworkGround, At>;
-export const rule = rulesOver<NetworkGround, At>()(NETWORK_MESSAGES);
+export const rule = rulesOver<NetworkGround, At>()("E", NETWORK_MESSAGES);

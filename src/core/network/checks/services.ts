@@ -7,7 +7,7 @@ const AT = "network.services" as const;
 
 /** Rules about what the machine answers with, and to whom: a door from outside needs a reason, an end, and proof first. */
 export const SERVICE_CHECKS: readonly NetworkRule[] = [
-  rule("network.door", "E", ({ sheet, today }) =>
+  rule("network.door", ({ sheet, today }) =>
     sheet.network.services.filter(isOpenOutside).flatMap((service, i) => {
       const left = waysNotConsidered(service);
       const fault =
@@ -41,7 +41,7 @@ export const SERVICE_CHECKS: readonly NetworkRule[] = [
     }),
   ),
 
-  rule("network.door-unproven", "E", ({ sheet }) =>
+  rule("network.door-unproven", ({ sheet }) =>
     sheet.network.services.filter(isOpenOutside).flatMap((service, i) => {
       const fault =
         service.manages && service.logIn !== "key"
@@ -71,7 +71,7 @@ export const SERVICE_CHECKS: readonly NetworkRule[] = [
     }),
   ),
 
-  rule("network.door-manages", "E", ({ sheet }) =>
+  rule("network.door-manages", ({ sheet }) =>
     sheet.network.services
       .filter((s) => isOpenOutside(s) && s.manages)
       .map((service, i) => ({

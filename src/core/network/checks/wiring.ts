@@ -56,7 +56,7 @@ function groupFault(bond: Extract<Interface, { kind: "bond" }>, fars: readonly F
 
 /** Rules about the way from the machine's ports to the switch. */
 export const WIRING_CHECKS: readonly NetworkRule[] = [
-  rule("network.vlan-tag", "E", (ground) =>
+  rule("network.vlan-tag", (ground) =>
     networkUses(ground).flatMap(({ what, at, tag, segment }) =>
       typeof tag === "number" && segment.vlan !== null && tag !== segment.vlan
         ? {
@@ -73,7 +73,7 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
     ),
   ),
 
-  rule("network.vlan-path", "E", (ground) =>
+  rule("network.vlan-path", (ground) =>
     networkUses(ground).flatMap((use) =>
       use.ports.flatMap((mac) => {
         const far = farPortOf(ground, mac);
@@ -96,7 +96,7 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
     ),
   ),
 
-  rule("network.mtu-path", "E", (ground) => {
+  rule("network.mtu-path", (ground) => {
     const { interfaces } = ground.sheet.network;
     return networkUses(ground).flatMap((use) => {
       const one = interfaces.find((i) => i.name === use.what || i.name === ground.sheet.network.carrier);
@@ -125,7 +125,7 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
     });
   }),
 
-  rule("network.bond-group", "E", (ground) =>
+  rule("network.bond-group", (ground) =>
     ground.sheet.network.interfaces.flatMap((bond) => {
       if (bond.kind !== "bond") return [];
       const fars = farPorts(ground, bond);
@@ -151,7 +151,7 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
     }),
   ),
 
-  rule("network.bond-switches", "E", (ground) =>
+  rule("network.bond-switches", (ground) =>
     ground.sheet.network.interfaces.flatMap((bond) => {
       const fars = bond.kind === "bond" ? farPorts(ground, bond) : [];
       if (bond.kind !== "bond" || fars.length < 2) return [];
@@ -175,7 +175,7 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
     }),
   ),
 
-  rule("network.shared-port", "E", (ground) => {
+  rule("network.shared-port", (ground) => {
     const uses = networkUses(ground);
     const storage = uses.filter((u) => u.segment.purpose === "storage");
     return storage.flatMap((s) => {
@@ -201,7 +201,7 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
     });
   }),
 
-  rule("network.which-port", "E", (ground) => {
+  rule("network.which-port", (ground) => {
     const facts = factsOf(ground);
     const port = portOf(ground);
     if (!facts || !port || port.kind !== "ethernet" || farPortOf(ground, port.mac)) return null;
@@ -224,7 +224,7 @@ export const WIRING_CHECKS: readonly NetworkRule[] = [
     );
   }),
 
-  rule("network.unreached-names", "E", (ground) => {
+  rule("network.unreached-names", (ground) => {
     const segment = segmentOf(ground);
     const { school, gateway, nameServers } = ground.sheet.network;
     if (!segment || school !== "fixed" || (segment.purpose !== "isolated lab" && gateway !== "")) return null;

@@ -10,7 +10,7 @@ export interface Topic {
 }
 
 type SiteRule = Check<Topic>;
-const rule = rulesOver<Topic, string>()(SITE_MESSAGES);
+const rule = rulesOver<Topic, string>()("E", SITE_MESSAGES);
 
 const rest = (claim: SiteClaim): string => headOf(claim.key).rest;
 
@@ -41,7 +41,7 @@ const isPlanned = (c: SiteClaim): boolean =>
 const keyOf = (claims: readonly SiteClaim[]): string => headOf(claims[0]?.key ?? "").head;
 
 const ADDRESS_RULES: readonly SiteRule[] = [
-  rule("site.address-twice", "E", ({ claims, ledger }) => {
+  rule("site.address-twice", ({ claims, ledger }) => {
     const key = keyOf(claims);
     const isOurs = ledger.prefixes.some((p) => !p.claim.elsewhere && within(key, p));
     // Bridges inside machines have the same address everywhere; only what lies in a network of the site can clash.
@@ -56,7 +56,7 @@ const ADDRESS_RULES: readonly SiteRule[] = [
         )
       : null;
   }),
-  rule("site.address-outside", "E", ({ claims, ledger }) => {
+  rule("site.address-outside", ({ claims, ledger }) => {
     const key = keyOf(claims);
     const planned = claims.find((c) => isPlanned(c) || c.kind === "reservation");
     const own = ledger.prefixes.filter((p) => !p.claim.elsewhere);
@@ -71,7 +71,7 @@ const ADDRESS_RULES: readonly SiteRule[] = [
         )
       : null;
   }),
-  rule("site.address-in-range", "E", ({ claims, ledger }) => {
+  rule("site.address-in-range", ({ claims, ledger }) => {
     const key = keyOf(claims);
     const planned = claims.find(isPlanned);
     const range = ledger.ranges.find((r) => within(key, r));
@@ -88,7 +88,7 @@ const ADDRESS_RULES: readonly SiteRule[] = [
   }),
 ];
 
-const RESERVED_OTHERWISE = rule("site.reserved-otherwise", "E", ({ claims, ledger }) => {
+const RESERVED_OTHERWISE = rule("site.reserved-otherwise", ({ claims, ledger }) => {
   const address = addressText(keyOf(claims));
   const machines = claims.filter((c) => c.kind === "address" && c.machineId !== null);
   return claims
@@ -113,14 +113,14 @@ const RESERVED_OTHERWISE = rule("site.reserved-otherwise", "E", ({ claims, ledge
 const RULES = {
   address: [...ADDRESS_RULES, RESERVED_OTHERWISE],
   mac: [
-    rule("site.mac-twice", "E", ({ claims }) => {
+    rule("site.mac-twice", ({ claims }) => {
       const holders = apart(claims.filter((c) => c.kind === "mac"));
       const mac = keyOf(holders);
       return holders.length > 1
         ? hit("stop", "mac", { mac, holders: holders.map(holderOf).join(" and ") }, ...shown(holders, mac))
         : null;
     }),
-    rule("site.reservations", "E", ({ claims, ledger }) => {
+    rule("site.reservations", ({ claims, ledger }) => {
       const reserved = claims.filter((c) => c.kind === "reservation");
       const networks = reserved.map((c) =>
         ledger.prefixes.findIndex((p) => !p.claim.elsewhere && within(headOf(c.key).head, p)),
@@ -139,7 +139,7 @@ const RULES = {
     }),
   ],
   name: [
-    rule("site.name-twice", "E", ({ claims }) => {
+    rule("site.name-twice", ({ claims }) => {
       const holders = apart(claims);
       const { key: name } = claims[0]!;
       return holders.length > 1
@@ -148,7 +148,7 @@ const RULES = {
     }),
   ],
   "switch port": [
-    rule("site.port-twice", "E", ({ claims }) => {
+    rule("site.port-twice", ({ claims }) => {
       const port = headOf(rest(claims[0]!)).rest;
       return claims.length > 1
         ? hit(
@@ -161,7 +161,7 @@ const RULES = {
     }),
   ],
   vlan: [
-    rule("site.vlan-twice", "E", ({ claims }) => {
+    rule("site.vlan-twice", ({ claims }) => {
       const names = claims.map((c) => headOf(rest(c)).rest);
       const vlan = String(Number(keyOf(claims)));
       return claims.length > 1
@@ -175,7 +175,7 @@ const RULES = {
     }),
   ],
   "default log-in": [
-    rule("site.default-log-in", "E", ({ claims }) => {
+    rule("site.default-log-in", ({ claims }) => {
       const { key: device } = claims[0]!;
       return hit("caution", "device", { device }, evidence(device, "factory login", "site"));
     }),
@@ -218,7 +218,7 @@ const stretchRule = (
   code: "site.prefix-overlap" | "site.range-overlap",
   of: "prefixes" | "ranges",
 ): SiteRule =>
-  rule(code, "E", ({ ledger }) =>
+  rule(code, ({ ledger }) =>
     overlaps(ledger[of]).map(([a, b]) => ({
       ...hit(
         a.claim.elsewhere || b.claim.elsewhere ? "caution" : "stop",

@@ -17,7 +17,7 @@ const ofPlan = <Code extends Codes>(
   code: Code,
   run: (plan: PartitionView, ground: StorageGround) => Found<Code> | null,
 ): StorageRule =>
-  rule(code, "D", (ground) => {
+  rule(code, (ground) => {
     const plan = partitionView(ground);
     return plan ? run(plan, ground) : null;
   });
@@ -50,7 +50,7 @@ export const PLAN_CHECKS: readonly StorageRule[] = [
       : null,
   ),
 
-  rule("storage.cache-memory", "D", (ground) => {
+  rule("storage.cache-memory", (ground) => {
     const cache = cacheView(ground);
     const { profile } = ground;
     if (!cache || !profile || profile.requirements.virtualisation !== "required") return null;
@@ -72,7 +72,7 @@ export const PLAN_CHECKS: readonly StorageRule[] = [
       : null;
   }),
 
-  rule("storage.target-share", "D", (ground) => {
+  rule("storage.target-share", (ground) => {
     const { layout } = ground.sheet.storage;
     const sizes = targetsOf(ground)
       .filter((t) => t.role === "member")
@@ -124,7 +124,7 @@ export const PLAN_CHECKS: readonly StorageRule[] = [
       : null;
   }),
 
-  rule("storage.legacy-sectors", "D", (ground) => {
+  rule("storage.legacy-sectors", (ground) => {
     const target = targetOf(ground);
     return target?.logicalSectorBytes === 4096 && ground.sheet.boot.mode === "legacy"
       ? hit(

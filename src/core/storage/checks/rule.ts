@@ -6,4 +6,4 @@ import { STORAGE_MESSAGES } from "./messages.en";
 export type At = Path<StorageGround["sheet"]>;
 
 export type StorageRule = Check<StorageGround, At>;
-export const rule = rulesOver<StorageGround, At>()(STORAGE_MESSAGES);
+export const rule = rulesOver<StorageGround, At>()("D", STORAGE_MESSAGES);

@@ -35,7 +35,7 @@ const eachTarget = <Code extends Codes>(
   code: Code,
   run: (context: StorageGround, drive: Drive, role: "member" | "spare") => Found<Code> | null,
 ): StorageRule =>
-  rule(code, "D", (context) =>
+  rule(code, (context) =>
     targetsOf(context).flatMap(({ drive, role }) => {
       const found = run(context, drive, role);
       if (!found) return [];
@@ -45,13 +45,13 @@ const eachTarget = <Code extends Codes>(
 
 /** Rules about the drives that the system is installed on. */
 export const TARGET_CHECKS: readonly StorageRule[] = [
-  rule("storage.no-target", "D", (context) =>
+  rule("storage.no-target", (context) =>
     context.machine && context.sheet.storage.target === null
       ? hit("stop", TARGET, {}, evidence("drives", String(drivesOf(context).length), context.machine.name))
       : null,
   ),
 
-  rule("storage.target-gone", "D", (context) => {
+  rule("storage.target-gone", (context) => {
     const { machine, sheet } = context;
     const facts = factsOf(context);
     if (!machine || !facts) return null;
@@ -130,7 +130,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
     };
   }),
 
-  rule("storage.layout", "D", (context) => {
+  rule("storage.layout", (context) => {
     const { layout } = context.sheet.storage;
     const targets = targetsOf(context);
     const members = targets.filter((t) => t.role === "member").map((t) => t.drive);
@@ -167,7 +167,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
     return problems;
   }),
 
-  rule("storage.breaks-set", "D", (context) => {
+  rule("storage.breaks-set", (context) => {
     const facts = factsOf(context);
     if (!facts) return null;
     const breaks = erasedDrives(context).flatMap((drive) =>
@@ -260,7 +260,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
     );
   }),
 
-  rule("storage.undecided", "D", (context) =>
+  rule("storage.undecided", (context) =>
     drivesOf(context)
       .filter((d) => dispositionOf(d, context.sheet.storage) === "undecided" && !isToBeMade(d))
       .filter(() => context.sheet.storage.target !== null)
@@ -276,7 +276,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
       })),
   ),
 
-  rule("storage.too-small", "D", (context) => {
+  rule("storage.too-small", (context) => {
     const target = targetOf(context);
     const members = targetsOf(context).filter((t) => t.role === "member");
     return target
@@ -293,7 +293,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
       : null;
   }),
 
-  rule("storage.upgrade-target", "D", (context) => {
+  rule("storage.upgrade-target", (context) => {
     const facts = factsOf(context);
     const target = targetOf(context);
     if (!facts || !target || !context.keepsSystem) return null;
@@ -352,7 +352,7 @@ export const TARGET_CHECKS: readonly StorageRule[] = [
     );
   }),
 
-  rule("storage.single", "D", (context) => {
+  rule("storage.single", (context) => {
     const target = targetOf(context);
     const drives = drivesOf(context).length;
     const { production, asksForMore } = useOf(context);

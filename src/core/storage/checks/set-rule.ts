@@ -16,7 +16,7 @@ export const eachSet = <Code extends Codes>(
   code: Code,
   run: (ground: StorageGround, set: PlannedSet) => Found<Code> | null,
 ): StorageRule =>
-  rule(code, "D", (ground) =>
+  rule(code, (ground) =>
     ground.sheet.storage.sets.flatMap((set) => {
       const found = run(ground, set);
       return found ? [{ ...found, subject: set.id }] : [];
@@ -28,7 +28,7 @@ export const eachDrive = <Code extends Codes>(
   code: Code,
   run: (ground: StorageGround, set: PlannedSet, drive: Drive) => Found<Code> | null,
 ): StorageRule =>
-  rule(code, "D", (ground) =>
+  rule(code, (ground) =>
     ground.sheet.storage.sets.flatMap((set) =>
       seatsOf(ground, set).flatMap(({ drive }) => {
         const found = run(ground, set, drive);

@@ -91,7 +91,7 @@ export const SET_CHECKS: readonly StorageRule[] = [
         ),
   ),
 
-  rule("storage.set-drive", "D", (ground) =>
+  rule("storage.set-drive", (ground) =>
     ground.sheet.storage.sets.flatMap((set) =>
       [...new Set(idsOf(set))].flatMap((id) => {
         const also = alsoOf(ground, set, id);
@@ -153,7 +153,7 @@ export const SET_CHECKS: readonly StorageRule[] = [
       : null;
   }),
 
-  rule("storage.set-remark", "D", (ground) =>
+  rule("storage.set-remark", (ground) =>
     ground.sheet.storage.sets.flatMap((set) => {
       const figures = figuresOf(ground, set);
       if (!figures.ok) return [];
