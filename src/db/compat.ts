@@ -1,4 +1,4 @@
-import { desc, eq } from "drizzle-orm";
+import { desc } from "drizzle-orm";
 import { noteDocument, type CompatNote } from "@/core/compat";
 import type { Stamp } from "./changes";
 import type { Db, Tx } from "./client";
@@ -21,9 +21,6 @@ export const { one, update } = rows;
 
 export const all = (db: Db | Tx): Promise<CompatRow[]> =>
   rows.some(db, undefined, [desc(compatNotes.updatedAt)]);
-
-export const ofProfile = async (db: Db | Tx, profile: string): Promise<CompatNote[]> =>
-  (await rows.some(db, eq(compatNotes.profile, profile))).map((r) => r.note);
 
 export const insert = (tx: Tx, id: string, note: CompatNote, stamp: Stamp): Promise<void> =>
   rows.insert(tx, note, stamp, { id });

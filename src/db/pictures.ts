@@ -30,9 +30,6 @@ export const one = async (db: Db | Tx, id: string): Promise<PictureRow | null> =
 export const ids = async (db: Db | Tx): Promise<string[]> =>
   (await db.select({ id: pictures.id }).from(pictures).orderBy(asc(pictures.id))).map((r) => r.id);
 
-export const all = async (db: Db | Tx): Promise<PictureRow[]> =>
-  db.select().from(pictures).orderBy(asc(pictures.at));
-
 export async function insert(tx: Tx, row: PictureRow): Promise<void> {
   await tx.insert(pictures).values(row);
   await changeRows.add(tx, "picture", row.machineId, 1, row);

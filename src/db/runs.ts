@@ -32,8 +32,6 @@ export const open = (db: Db | Tx): Promise<RunRow[]> =>
 export const any = async (db: Db | Tx): Promise<boolean> =>
   (await db.select({ id: runs.id }).from(runs).limit(1)).length > 0;
 
-export const all = (db: Db | Tx): Promise<RunRow[]> => rows.some(db, undefined, [asc(runs.startedAt)]);
-
 /** The run of a build that is not handed over; null when there is none. */
 export async function openOf(db: Db | Tx, buildId: string): Promise<string | null> {
   const row = await db.query.runs.findFirst({

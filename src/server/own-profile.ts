@@ -1,4 +1,4 @@
-import type { Answer } from "@/contract";
+import type { Answer, ProfilePreview } from "@/contract";
 import {
   lackedBy,
   lacksOf,
@@ -8,6 +8,7 @@ import {
   type OwnFamily,
 } from "@/core/image";
 import { exampleSteps } from "@/core/sheet";
+import { isGuard } from "@/core/work";
 import { profileRows } from "@/db";
 import { no } from "./answer";
 import type { Desk } from "./desk";
@@ -37,13 +38,6 @@ export async function makeMine(
   return taken.ok ? kept : taken;
 }
 
-/** What a profile that is being written makes: its steps on a plain machine, or what is wrong with it; and what a sheet lacks. */
-export interface ProfilePreview {
-  steps: { id: string; zone: string; kind: string; title: string; likelySeconds: number }[];
-  lacks: string[];
-  problems: { message: string; lacks: string | null }[];
-}
-
 export function previewProfile(desk: Desk, fields: unknown): Promise<ProfilePreview> {
   const read = profileSchema.safeParse(fields);
   if (!read.success) {
@@ -53,9 +47,12 @@ export function previewProfile(desk: Desk, fields: unknown): Promise<ProfilePrev
     });
     return Promise.resolve({ steps: [], lacks: [], problems });
   }
-  const steps = exampleSteps(read.data, desk.now()).map(({ id, zone, kind, title, duration }) => ({
-    ...{ id, zone, kind, title },
-    likelySeconds: duration.likelySeconds,
+  const steps = exampleSteps(read.data, desk.now()).map((step) => ({
+    id: step.id,
+    zone: step.zone,
+    isGuard: isGuard(step),
+    title: step.title,
+    likelySeconds: step.duration.likelySeconds,
   }));
   return Promise.resolve({ steps, lacks: lacksOf(read.data), problems: [] });
 }

@@ -46,7 +46,7 @@ it("previews the steps that fields would make, or what a sheet would lack by eac
   const millrace = shippedProfile("millrace-12");
   const sound = await previewProfile(by, millrace);
   expect(sound.problems).toEqual([]);
-  expect(sound.steps.filter((s) => s.kind === "guard").length).toBeGreaterThan(0);
+  expect(sound.steps.filter((s) => s.isGuard).length).toBeGreaterThan(0);
   const wrong = await previewProfile(by, { ...millrace, screens: [], restart: { likely: -1, late: 5 } });
   expect(wrong.steps).toEqual([]);
   expect(wrong.problems.map((p) => p.lacks)).toEqual(

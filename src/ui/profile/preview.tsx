@@ -2,17 +2,12 @@
 
 import { useEffect, useState } from "react";
 import { useFormContext, useWatch } from "react-hook-form";
+import type { ProfilePreview as Preview, Refusal } from "@/contract";
 import type { Profile } from "@/core/image";
 import { formatDuration } from "@/core/units";
 import { tidy } from "./tidy";
 
-interface Preview {
-  steps: { id: string; zone: string; kind: string; title: string; likelySeconds: number }[];
-  lacks: string[];
-  problems: { message: string; lacks: string | null }[];
-}
-
-export type PreviewOf = (fields: object) => Promise<Preview | { ok: false; problems: { message: string }[] }>;
+export type PreviewOf = (fields: object) => Promise<Preview | Refusal>;
 
 /** After this pause in typing the steps are made anew. */
 const PAUSE = 350;
@@ -64,7 +59,7 @@ export function ProfilePreview({ previewOf }: { previewOf: PreviewOf }) {
                 <span className="value quiet text-right">{i + 1}</span>
                 <span className="value font-semibold">{s.zone}</span>
                 <span>
-                  {s.kind === "guard" && <span className="label mr-1 border px-1">guard</span>}
+                  {s.isGuard && <span className="label mr-1 border px-1">guard</span>}
                   {s.title}
                 </span>
                 <span className="value quiet">{formatDuration(s.likelySeconds)}</span>

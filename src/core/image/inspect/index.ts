@@ -3,7 +3,6 @@ export {
   ANSWERS,
   FIRMWARES,
   inspectionSchema,
-  MEDIA_WAYS,
   type Cell,
   type Firmware,
   type Inspection,

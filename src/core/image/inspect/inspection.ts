@@ -1,7 +1,6 @@
 import { z } from "zod";
 
 export const ANSWERS = ["boots", "on some firmware", "does not"] as const;
-export const MEDIA_WAYS = ["optical", "stick"] as const;
 export const FIRMWARES = ["legacy", "x64", "ia32", "aa64"] as const;
 
 export const cellSchema = z.object({ answer: z.enum(ANSWERS), reason: z.string() });
